@@ -1,0 +1,45 @@
+import { z } from 'zod';
+import { defineRoute } from '../route/index.ts';
+
+/** A fleet file: at most 2 MB of text. */
+const fleetFileSchema = z.object({ csv: z.string().min(1, 'the file is empty').max(2_000_000) });
+
+export const fleetPreviewSchema = z.object({
+  good: z.array(
+    z.object({
+      lines: z.array(z.int()),
+      owner: z.string(),
+      name: z.string(),
+      kind: z.string(),
+      axles: z.int(),
+    }),
+  ),
+  bad: z.array(z.object({ line: z.int(), name: z.string(), reason: z.string() })),
+});
+export type FleetPreview = z.infer<typeof fleetPreviewSchema>;
+
+export const exchangeRoutes = {
+  preview: defineRoute({
+    method: 'post',
+    path: '/api/exchange/fleet/preview',
+    summary: 'Read a fleet file and say which rows are good and which are not, without keeping anything',
+    access: 'supervisor',
+    body: fleetFileSchema,
+    answer: fleetPreviewSchema,
+  }),
+  importFleet: defineRoute({
+    method: 'post',
+    path: '/api/exchange/fleet',
+    summary: 'Bring in the good units of a fleet file, all of them or none',
+    access: 'supervisor',
+    body: fleetFileSchema,
+    answer: fleetPreviewSchema,
+  }),
+  exportFleet: defineRoute({
+    method: 'get',
+    path: '/api/exchange/fleet.csv',
+    summary: 'The whole fleet as CSV, in the form in which it can be brought in',
+    access: 'signed-in',
+    answer: z.string(),
+  }),
+};

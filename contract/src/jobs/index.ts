@@ -1,0 +1,99 @@
+import { z } from 'zod';
+import { positionSchema, unitKindSchema } from '@lanternwright/core/axle-plan';
+import { stageSchema } from '@lanternwright/core/procedure';
+import { commandSchema, jobOpenedSchema, storedEventSchema } from '@lanternwright/core/traveller';
+import { ownerSchema, readingRowSchema } from '../fleet/index.ts';
+import { defineRoute, idParams, problemSchema } from '../route/index.ts';
+
+/** Where one wheel end of a job stands, for lists. */
+export const wheelEndStandSchema = z.object({
+  position: positionSchema,
+  stage: stageSchema,
+  released: z.boolean(),
+  trouble: z.string().nullable(),
+  /** Who recorded last on it. */
+  who: z.string().nullable(),
+});
+export type WheelEndStand = z.infer<typeof wheelEndStandSchema>;
+
+export const jobSummarySchema = z.object({
+  id: z.uuid(),
+  number: z.int(),
+  title: z.string(),
+  unit: z.object({ id: z.uuid(), name: z.string(), kind: unitKindSchema, owner: ownerSchema }),
+  openedAt: z.iso.datetime(),
+  closedAt: z.iso.datetime().nullable(),
+  wheelEnds: z.array(wheelEndStandSchema),
+});
+export type JobSummary = z.infer<typeof jobSummarySchema>;
+
+export const jobDetailSchema = z.object({
+  number: z.int(),
+  unit: z.object({
+    id: z.uuid(),
+    name: z.string(),
+    kind: unitKindSchema,
+    owner: ownerSchema,
+    axles: z.array(z.object({ role: z.string(), wheels: z.enum(['single', 'dual']) })),
+  }),
+  /** Earlier readings of the same unit, from other jobs. */
+  before: z.array(readingRowSchema),
+  events: z.array(storedEventSchema),
+});
+export type JobDetail = z.output<typeof jobDetailSchema>;
+
+/** A new job names the wheel ends; their sheets are taken from the axles as they are now. */
+export const openJobSchema = jobOpenedSchema
+  .pick({ unitId: true, title: true, complaint: true, reportedBy: true, meter: true })
+  .extend({ positions: z.array(positionSchema).min(1, 'choose at least one wheel end').max(18) });
+export type OpenJobInput = z.input<typeof openJobSchema>;
+
+/** A command with the sender's own id (sent twice, stored once) and the version the sender saw. */
+export const postEventSchema = z.object({
+  id: z.uuid(),
+  seenVersion: z.int().min(1),
+  command: commandSchema,
+});
+export type PostEventInput = z.input<typeof postEventSchema>;
+
+/** 409: the job has moved on and the command no longer fits. */
+export const staleProblemSchema = problemSchema.extend({ job: jobDetailSchema });
+
+export const liveMessageSchema = z.object({ jobId: z.uuid(), event: storedEventSchema });
+export type LiveMessage = z.output<typeof liveMessageSchema>;
+
+export const jobsRoutes = {
+  list: defineRoute({
+    method: 'get',
+    path: '/api/jobs',
+    summary: 'Jobs, open ones first',
+    access: 'signed-in',
+    query: z.object({ status: z.enum(['open', 'closed']).default('open') }),
+    answer: z.array(jobSummarySchema),
+  }),
+  job: defineRoute({
+    method: 'get',
+    path: '/api/jobs/:id',
+    summary: 'One job with all its events',
+    access: 'signed-in',
+    params: idParams,
+    answer: jobDetailSchema,
+  }),
+  open: defineRoute({
+    method: 'post',
+    path: '/api/jobs',
+    summary: 'Open a job on some wheel ends of a unit',
+    access: 'signed-in',
+    body: openJobSchema,
+    answer: z.object({ id: z.uuid(), number: z.int() }),
+  }),
+  postEvent: defineRoute({
+    method: 'post',
+    path: '/api/jobs/:id/events',
+    summary: 'Record something on a job',
+    access: 'signed-in',
+    params: idParams,
+    body: postEventSchema,
+    answer: storedEventSchema,
+  }),
+};

@@ -1,0 +1,59 @@
+import { z } from 'zod';
+import { exchangeRoutes } from '../exchange/index.ts';
+import { fleetRoutes } from '../fleet/index.ts';
+import { jobsRoutes } from '../jobs/index.ts';
+import { peopleRoutes } from '../people/index.ts';
+import { reckonerRoutes } from '../reckoner/index.ts';
+import { problemSchema, type Route } from '../route/index.ts';
+
+const features = {
+  people: peopleRoutes,
+  fleet: fleetRoutes,
+  jobs: jobsRoutes,
+  exchange: exchangeRoutes,
+  reckoner: reckonerRoutes,
+};
+
+const schemaOf = (schema: z.ZodType, io: 'input' | 'output') =>
+  z.toJSONSchema(schema, { io, unrepresentable: 'any' });
+
+function parametersOf(schema: z.ZodObject, place: 'path' | 'query') {
+  return Object.entries(schema.shape).map(([name, field]) => ({
+    name,
+    in: place,
+    required: place === 'path' || !field.safeParse(undefined).success,
+    schema: schemaOf(field, 'input'),
+  }));
+}
+
+function operationOf(feature: string, route: Route) {
+  const problem = { content: { 'application/problem+json': { schema: schemaOf(problemSchema, 'output') } } };
+  const sent = route.method === 'post' || route.method === 'put';
+  return {
+    tags: [feature],
+    summary: route.summary,
+    parameters: [...parametersOf(route.params, 'path'), ...parametersOf(route.query, 'query')],
+    ...(sent
+      ? { requestBody: { content: { 'application/json': { schema: schemaOf(route.body, 'input') } } } }
+      : {}),
+    responses: {
+      200: {
+        description: 'Done',
+        content: { 'application/json': { schema: schemaOf(route.answer, 'output') } },
+      },
+      default: { description: 'What went wrong', ...problem },
+    },
+  };
+}
+
+/** The OpenAPI 3.1 description of every route, generated from the same definitions that check them. */
+export function openApi(version: string): object {
+  const paths: Record<string, Record<string, object>> = {};
+  for (const [feature, routes] of Object.entries(features)) {
+    for (const route of Object.values(routes) as unknown as Route[]) {
+      const path = route.path.replace(/:(\w+)/g, '{$1}');
+      paths[path] = { ...paths[path], [route.method]: operationOf(feature, route) };
+    }
+  }
+  return { openapi: '3.1.0', info: { title: 'Lanternwright', version }, paths };
+}

@@ -1,0 +1,63 @@
+import { z } from 'zod';
+import type { Actor } from '@lanternwright/core/traveller';
+
+export type Role = Actor['role'];
+export const roleSchema = z.enum(['supervisor', 'technician']);
+
+/**
+ * One way across the wire: what the server checks, what the browser sends, and what OpenAPI shows.
+ * `access` says who may call: anyone, anyone signed in, or one role.
+ */
+export interface Route<
+  P extends z.ZodObject = z.ZodObject,
+  Q extends z.ZodObject = z.ZodObject,
+  B extends z.ZodType = z.ZodType,
+  A extends z.ZodType = z.ZodType,
+> {
+  method: 'get' | 'post' | 'put' | 'delete';
+  path: `/api/${string}`;
+  summary: string;
+  access: 'anyone' | 'signed-in' | 'supervisor';
+  params: P;
+  query: Q;
+  body: B;
+  answer: A;
+}
+
+const nothing = z.object({});
+type Nothing = typeof nothing;
+
+/** Fills in what a route leaves out. */
+export function defineRoute<
+  P extends z.ZodObject = Nothing,
+  Q extends z.ZodObject = Nothing,
+  B extends z.ZodType = z.ZodUndefined,
+  A extends z.ZodType = z.ZodType,
+>(
+  route: Pick<Route<P, Q, B, A>, 'method' | 'path' | 'summary' | 'access' | 'answer'> & {
+    params?: P;
+    query?: Q;
+    body?: B;
+  },
+): Route<P, Q, B, A> {
+  return {
+    ...route,
+    params: route.params ?? (nothing as unknown as P),
+    query: route.query ?? (nothing as unknown as Q),
+    body: route.body ?? (z.undefined() as unknown as B),
+  };
+}
+
+/** Every error: RFC 9457 problem details, with the fields it is about. */
+export const problemSchema = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.int(),
+  detail: z.string(),
+  issues: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+});
+export type Problem = z.infer<typeof problemSchema>;
+
+/** A uuid in the path. */
+export const idParams = z.object({ id: z.uuid() });
+export const okSchema = z.object({ ok: z.literal(true) });

@@ -1,0 +1,10 @@
+export { BadInput, defineCalculation, type Calculation, type Issue, type Source } from './calculation.ts';
+export {
+  bandSchema,
+  lengthMm,
+  LONGEST,
+  threadSchema,
+  TOLERANCE_MM,
+  type Band,
+  type Thread,
+} from './fields.ts';

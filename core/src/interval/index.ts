@@ -1,0 +1,8 @@
+export {
+  addDays,
+  retorqueDefaults,
+  retorqueDue,
+  retorqueDueSchema,
+  retorqueState,
+  type RetorqueDue,
+} from './retorque.ts';

@@ -1,0 +1,45 @@
+import { z } from 'zod';
+
+/** When a retorque is due: from one meter reading to another, or by a date, whichever comes first. */
+export const retorqueDueSchema = z.object({
+  fromKm: z.number().nonnegative().nullable(),
+  byKm: z.number().nonnegative().nullable(),
+  byDate: z.iso.date(),
+});
+export type RetorqueDue = z.infer<typeof retorqueDueSchema>;
+
+/**
+ * Shop defaults: 80 to 160 km (50 to 100 mi) after the wheel went on, common practice, no source.
+ * The days are the shop's own nag where the unit is not driven that far.
+ */
+export const retorqueDefaults = { fromKm: 80, byKm: 160, days: 7 } as const;
+
+/** Adds days to a calendar date. @example addDays('2026-02-27', 3) // '2026-03-02' */
+export function addDays(date: string, days: number): string {
+  return new Date(Date.parse(`${date}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
+}
+
+/**
+ * Opens the retorque follow-up of a released wheel end.
+ * @param meterKm odometer at the job, null where the unit has none
+ * @param today date of release
+ */
+export function retorqueDue(meterKm: number | null, today: string): RetorqueDue {
+  const after = (km: number) => (meterKm === null ? null : Math.round((meterKm + km) * 10) / 10);
+  return {
+    fromKm: after(retorqueDefaults.fromKm),
+    byKm: after(retorqueDefaults.byKm),
+    byDate: addDays(today, retorqueDefaults.days),
+  };
+}
+
+/** Whether a follow-up is still early, due now, or overdue. */
+export function retorqueState(
+  due: RetorqueDue,
+  meterKm: number | null,
+  today: string,
+): 'early' | 'due' | 'overdue' {
+  const km = meterKm ?? -Infinity;
+  if (today > due.byDate || (due.byKm !== null && km > due.byKm)) return 'overdue';
+  return due.fromKm !== null && km >= due.fromKm ? 'due' : 'early';
+}

@@ -1,0 +1,52 @@
+import { z } from 'zod';
+import { lockSchema } from '../nut/index.ts';
+import { threadSchema } from '../calculation/index.ts';
+import { quantity, readingSchema, torqueSchema, type Unit } from '../quantity/index.ts';
+
+/**
+ * How well a figure is known. A figure recalled from memory is shown with "confirm against the
+ * maker's sheet"; `shop` is a figure the shop entered itself.
+ */
+export const markSchema = z.enum(['published', 'common-practice', 'from-memory', 'shop']);
+export type Mark = z.infer<typeof markSchema>;
+
+const origin = { mark: markSchema, source: z.string().trim().min(1).max(200) };
+
+const notReversed = <T extends { min: { si: number }; max: { si: number } }>(range: T) =>
+  range.min.si <= range.max.si;
+const reversed = { message: 'must not be under the lower figure', path: ['max', 'value'] };
+
+/** A torque from least to most; one figure where both are the same. */
+export const torqueFigureSchema = z
+  .object({ min: torqueSchema, max: torqueSchema, ...origin })
+  .refine(notReversed, reversed);
+export type TorqueFigure = z.output<typeof torqueFigureSchema>;
+
+/** An end-play band, limits inside. */
+export const bandFigureSchema = z
+  .object({ min: readingSchema, max: readingSchema, ...origin })
+  .refine((b) => b.min.si >= 0, { message: 'must not be negative', path: ['min', 'value'] })
+  .refine(notReversed, reversed);
+export type BandFigure = z.output<typeof bandFigureSchema>;
+
+/** A turn of the nut; negative loosens. */
+export const turnFigureSchema = z.object({ turns: z.number().min(-5).max(5), ...origin });
+export type TurnFigure = z.output<typeof turnFigureSchema>;
+
+export const lubricantSchema = z.object({
+  kind: z.enum(['grease', 'oil']),
+  name: z.string().trim().min(1).max(120),
+});
+
+export { lockSchema, threadSchema };
+
+/** A torque figure in one unit; pass one value for a single figure. */
+export function torqueFigure(
+  values: [number, number?],
+  unit: Unit,
+  mark: Mark,
+  source: string,
+): TorqueFigure {
+  const [min, max = min] = values;
+  return { min: quantity(min, unit), max: quantity(max, unit), mark, source };
+}

@@ -1,0 +1,68 @@
+import { z } from 'zod';
+import type { Band } from '../calculation/index.ts';
+import {
+  bandFigureSchema,
+  lockSchema,
+  lubricantSchema,
+  threadSchema,
+  torqueFigureSchema,
+  turnFigureSchema,
+  type BandFigure,
+} from './figure.ts';
+
+/** Constructions of a wheel end; each is a procedure family. */
+export const constructions = {
+  A: 'Two nuts and a locking washer',
+  B: 'One-piece nut with a lock ring',
+  C: 'Pre-set hub with a bearing spacer',
+  D: 'Castellated nut and cotter',
+  E: 'Staked nut with a keyed washer',
+  F: 'Unitised bolt-on hub',
+  G: 'Semi-floating axle shaft with C-clip',
+  H: 'Two round lock nuts or a lock plate',
+  J: 'Shaft seal behind a snap ring and shim',
+  K: 'Spindle needle bearing with thrust washer',
+  L: 'Kingpin or swivel bearings',
+  M: 'Drum and hub joined by swaged studs',
+} as const;
+
+export type Family = keyof typeof constructions;
+export const familySchema = z.enum(Object.keys(constructions) as [Family, ...Family[]]);
+
+/**
+ * Everything that holds for one kind of wheel end. It is copied into the axle and, when a job
+ * opens, into the job, so that finished work keeps the figures it was done by.
+ */
+export const sheetSchema = z.object({
+  /** Family sheet it was taken from, and that sheet's revision. */
+  sheetId: z.string().regex(/^[a-z0-9-]{1,60}$/),
+  revision: z.int().min(1).max(10_000),
+  title: z.string().trim().min(1).max(120),
+  family: familySchema,
+  /** Procedure the traveller walks; null while there is none for this construction. */
+  procedureId: z
+    .string()
+    .regex(/^[a-z0-9-]{1,60}$/)
+    .nullable(),
+  thread: threadSchema.nullable(),
+  lock: lockSchema.nullable(),
+  nut: z.string().trim().max(120),
+  band: bandFigureSchema.nullable(),
+  /** dial: a dial reading is required. dial-or-feel: no movement felt may be recorded as feel. */
+  verifyBy: z.enum(['dial', 'dial-or-feel']),
+  seatTorque: torqueFigureSchema.nullable(),
+  setTorque: torqueFigureSchema.nullable(),
+  backOff: turnFigureSchema.nullable(),
+  jamTorque: torqueFigureSchema.nullable(),
+  wheelTorque: torqueFigureSchema.nullable(),
+  lubricant: lubricantSchema,
+});
+export type Sheet = z.output<typeof sheetSchema>;
+
+/** Figures a step can ask of the sheet. */
+export type TorqueKey = 'seatTorque' | 'setTorque' | 'jamTorque' | 'wheelTorque';
+
+/** A band figure as the calculations take it, in mm. */
+export function bandInMm(band: BandFigure): Band {
+  return { minMm: band.min.si * 1000, maxMm: band.max.si * 1000 };
+}

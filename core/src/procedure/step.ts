@@ -1,0 +1,99 @@
+import { z } from 'zod';
+import { torqueSchema } from '../quantity/index.ts';
+import type { Mark } from './figure.ts';
+import type { Family, TorqueKey } from './sheet.ts';
+
+/** The order of work: rows of the traveller. */
+export const stages = [
+  { id: 'intake', title: 'Intake' },
+  { id: 'diagnose', title: 'Diagnose' },
+  { id: 'ready', title: 'Ready' },
+  { id: 'tear-down', title: 'Tear down' },
+  { id: 'inspect', title: 'Inspect' },
+  { id: 'clean-and-seat', title: 'Clean and seat' },
+  { id: 'assemble', title: 'Assemble' },
+  { id: 'adjust', title: 'Adjust' },
+  { id: 'verify', title: 'Verify' },
+  { id: 'lock-and-fill', title: 'Lock and fill' },
+  { id: 'wheel-on', title: 'Wheel on' },
+  { id: 'release', title: 'Release' },
+] as const;
+
+export type Stage = (typeof stages)[number]['id'];
+export const stageSchema = z.enum(stages.map((s) => s.id) as [Stage, ...Stage[]]);
+
+/** Place of a stage in the order of work, from 0. */
+export function stageOrder(stage: Stage): number {
+  return stages.findIndex((s) => s.id === stage);
+}
+
+interface StepBase {
+  id: string;
+  stage: Stage;
+  title: string;
+  /** What to do, as a person in a workshop would say it. */
+  text: string;
+  mark: Mark;
+  source: string;
+  caution?: string;
+  /** May be skipped, with a reason, without standing against the release. */
+  optional?: true;
+  /** Only where an earlier choice was this one. */
+  when?: { step: string; option: string };
+}
+
+export interface Option {
+  id: string;
+  label: string;
+}
+
+/** A typed step of a procedure: data, so that a shop can copy and revise it. */
+export type Step = StepBase &
+  (
+    | { kind: 'instruct' }
+    | { kind: 'torque'; figure: TorqueKey; goodRounds: number }
+    | { kind: 'rotate'; turns: number }
+    | { kind: 'turn'; turns: number | 'back-off' | 'planned' }
+    | { kind: 'inspect'; question: string }
+    | { kind: 'choose'; options: readonly Option[] }
+    | { kind: 'measure' }
+    | { kind: 'lock'; methods: readonly Option[] }
+    | { kind: 'fill' }
+  );
+
+export type StepKind = Step['kind'];
+
+/** An ordered, versioned procedure of one family. */
+export interface Procedure {
+  id: string;
+  family: Family;
+  version: number;
+  title: string;
+  /** Steps of Adjust, Verify and the lock; the stages around them are the same for all families. */
+  steps: readonly Step[];
+  /** Adjust steps for a small change of the setting, without starting the procedure again. */
+  readjust: readonly Step[];
+}
+
+const note = z.string().trim().max(500).optional();
+const name = z.string().trim().min(1).max(80);
+
+/** What is recorded when a step is done, by its kind. */
+export const stepDataSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('instruct'), note }),
+  z.object({
+    kind: z.literal('torque'),
+    torque: torqueSchema,
+    tool: name,
+    rounds: z.int().min(1).max(6),
+    note,
+  }),
+  z.object({ kind: z.literal('rotate'), note }),
+  z.object({ kind: z.literal('turn'), turns: z.number().min(-5).max(5), note }),
+  z.object({ kind: z.literal('inspect'), ok: z.boolean(), note }),
+  z.object({ kind: z.literal('choose'), option: name, note }),
+  z.object({ kind: z.literal('measure'), by: z.enum(['dial', 'feel']), note }),
+  z.object({ kind: z.literal('lock'), method: name, checkedBy: name.optional(), note }),
+  z.object({ kind: z.literal('fill'), lubricant: name, note }),
+]);
+export type StepData = z.output<typeof stepDataSchema>;

@@ -1,0 +1,15 @@
+export { convertCalculation } from './convert-calculation.ts';
+export { formatQuantity, formatValue } from './format.ts';
+export { parseQuantity, type Parsed } from './parse.ts';
+export {
+  convert,
+  distanceSchema,
+  hoursSchema,
+  quantity,
+  readingSchema,
+  toSi,
+  torqueSchema,
+  valueIn,
+  type Quantity,
+} from './quantity.ts';
+export { unitDefinition, units, type Dimension, type Unit } from './units.ts';

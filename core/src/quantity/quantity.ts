@@ -1,0 +1,73 @@
+import { z } from 'zod';
+import { unitDefinition, type Unit } from './units.ts';
+
+/** A value as it was typed, with the SI value beside it (m, N·m, kg, N, Pa, K, m³, s). */
+export interface Quantity {
+  value: number;
+  unit: Unit;
+  si: number;
+}
+
+/** SI value of `value` in `unit`. */
+export function toSi(value: number, unit: Unit): number {
+  const { factor, offset } = unitDefinition(unit);
+  return value * factor + (offset ?? 0);
+}
+
+/** A quantity from what was typed. */
+export function quantity(value: number, unit: Unit): Quantity {
+  return { value, unit, si: toSi(value, unit) };
+}
+
+/**
+ * Converts a value between two units of one dimension.
+ * @throws RangeError when the dimensions differ, or a temperature is below absolute zero.
+ * @see NIST SP 811
+ * @example convert(0.005, 'in', 'mm') // 0.127
+ */
+export function convert(value: number, from: Unit, to: Unit): number {
+  const source = unitDefinition(from);
+  const target = unitDefinition(to);
+  if (source.dimension !== target.dimension) {
+    throw new RangeError(`${from} is a ${source.dimension}, ${to} is a ${target.dimension}`);
+  }
+  if (from === to) return value;
+  return (toSi(value, from) - (target.offset ?? 0)) / target.factor;
+}
+
+/** The same quantity read in another unit of its dimension. */
+export function valueIn(q: Pick<Quantity, 'value' | 'unit'>, unit: Unit): number {
+  return convert(q.value, q.unit, unit);
+}
+
+interface Limits {
+  min: number;
+  max: number;
+  unit: Unit;
+}
+
+/**
+ * Schema of a quantity limited to some units and to a range. The SI value is always computed here,
+ * never taken from the sender.
+ */
+export function quantitySchema(allowed: readonly Unit[], limits: Limits) {
+  return z
+    .object({ value: z.number(), unit: z.enum(allowed as [Unit, ...Unit[]]) })
+    .refine(
+      (q) => {
+        const v = convert(q.value, q.unit, limits.unit);
+        return v >= limits.min && v <= limits.max;
+      },
+      { message: `must lie between ${limits.min} and ${limits.max} ${limits.unit}`, path: ['value'] },
+    )
+    .transform((q): Quantity => quantity(q.value, q.unit));
+}
+
+/** An end-play or dial reading: a dial indicator travels 25 mm at most. */
+export const readingSchema = quantitySchema(['mm', 'um', 'in', 'thou'], { min: -25, max: 25, unit: 'mm' });
+/** A torque: the largest multiplier work on a wheel end stays under 5,000 N·m. */
+export const torqueSchema = quantitySchema(['Nm', 'lbf-ft', 'lbf-in'], { min: 0, max: 5000, unit: 'Nm' });
+/** An odometer. */
+export const distanceSchema = quantitySchema(['km', 'mi'], { min: 0, max: 5_000_000, unit: 'km' });
+/** An hour meter. */
+export const hoursSchema = quantitySchema(['h'], { min: 0, max: 200_000, unit: 'h' });

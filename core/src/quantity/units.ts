@@ -1,0 +1,83 @@
+/** What a unit measures. A value converts only within its own dimension. */
+export type Dimension =
+  'length' | 'torque' | 'mass' | 'force' | 'pressure' | 'temperature' | 'volume' | 'time';
+
+interface UnitDefinition {
+  dimension: Dimension;
+  /** SI value = value × factor + offset. SI here: m, N·m, kg, N, Pa, K, m³, s. */
+  factor: number;
+  offset?: number;
+  /** As it is written after a figure. */
+  label: string;
+  /** Other spellings that people type, in lower case. */
+  spellings: readonly string[];
+}
+
+const POUND_FORCE = 4.4482216152605;
+const INCH = 0.0254;
+
+/**
+ * Units of the trade. Factors: NIST SP 811, appendix B.8; the inch, mile, pound and pound-force are
+ * exact there, the quart is the US liquid quart (57.75 in³, exact).
+ */
+export const units = {
+  mm: { dimension: 'length', factor: 1e-3, label: 'mm', spellings: ['mm', 'millimetre', 'millimeter'] },
+  um: { dimension: 'length', factor: 1e-6, label: 'µm', spellings: ['um', 'µm', 'μm', 'micron', 'microns'] },
+  in: { dimension: 'length', factor: INCH, label: 'in', spellings: ['in', 'inch', 'inches', '"'] },
+  thou: { dimension: 'length', factor: INCH / 1000, label: 'thou', spellings: ['thou', 'mil', 'mils'] },
+  km: { dimension: 'length', factor: 1000, label: 'km', spellings: ['km', 'kilometre', 'kilometres'] },
+  mi: { dimension: 'length', factor: 1609.344, label: 'mi', spellings: ['mi', 'mile', 'miles'] },
+  Nm: { dimension: 'torque', factor: 1, label: 'N·m', spellings: ['nm', 'n·m', 'n-m', 'n m', 'n.m'] },
+  'lbf-ft': {
+    dimension: 'torque',
+    factor: POUND_FORCE * 12 * INCH,
+    label: 'lbf·ft',
+    spellings: [
+      'lbf-ft',
+      'lbf·ft',
+      'lb-ft',
+      'lb·ft',
+      'lbft',
+      'ft-lb',
+      'ft·lb',
+      'ftlb',
+      'ft-lbs',
+      'lb ft',
+      'ft lb',
+    ],
+  },
+  'lbf-in': {
+    dimension: 'torque',
+    factor: POUND_FORCE * INCH,
+    label: 'lbf·in',
+    spellings: ['lbf-in', 'lbf·in', 'lb-in', 'in-lb', 'inlb', 'lb in', 'in lb'],
+  },
+  kg: { dimension: 'mass', factor: 1, label: 'kg', spellings: ['kg'] },
+  lb: { dimension: 'mass', factor: 0.45359237, label: 'lb', spellings: ['lb', 'lbs'] },
+  N: { dimension: 'force', factor: 1, label: 'N', spellings: ['n'] },
+  lbf: { dimension: 'force', factor: POUND_FORCE, label: 'lbf', spellings: ['lbf'] },
+  kPa: { dimension: 'pressure', factor: 1000, label: 'kPa', spellings: ['kpa'] },
+  psi: { dimension: 'pressure', factor: POUND_FORCE / (INCH * INCH), label: 'psi', spellings: ['psi'] },
+  bar: { dimension: 'pressure', factor: 1e5, label: 'bar', spellings: ['bar'] },
+  degC: { dimension: 'temperature', factor: 1, offset: 273.15, label: '°C', spellings: ['degc', '°c'] },
+  degF: {
+    dimension: 'temperature',
+    factor: 5 / 9,
+    offset: 459.67 * (5 / 9),
+    label: '°F',
+    spellings: ['degf', '°f'],
+  },
+  L: { dimension: 'volume', factor: 1e-3, label: 'L', spellings: ['l', 'litre', 'liter'] },
+  mL: { dimension: 'volume', factor: 1e-6, label: 'mL', spellings: ['ml'] },
+  qt: { dimension: 'volume', factor: 57.75 * INCH ** 3, label: 'qt', spellings: ['qt', 'quart', 'quarts'] },
+  h: { dimension: 'time', factor: 3600, label: 'h', spellings: ['h', 'hr', 'hrs', 'hours'] },
+} as const satisfies Record<string, UnitDefinition>;
+
+export type Unit = keyof typeof units;
+
+export const unitCodes = Object.keys(units) as [Unit, ...Unit[]];
+
+/** The definition of a unit with its optional fields visible. */
+export function unitDefinition(unit: Unit): UnitDefinition {
+  return units[unit];
+}

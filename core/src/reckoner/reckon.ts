@@ -1,0 +1,88 @@
+import { z } from 'zod';
+import { BadInput, type Calculation, type Issue, type Source } from '../calculation/index.ts';
+import { calculations } from './registry.ts';
+
+export type Reckoned =
+  | { ok: true; result: unknown }
+  | { ok: false; reason: 'unknown' | 'bad-input'; error: { message: string; issues: Issue[] } };
+
+/** What `list` shows of a calculation. */
+export interface CalculationTitle {
+  name: string;
+  title: string;
+  summary: string;
+}
+
+/** What `describe` shows. */
+export interface CalculationDescription extends CalculationTitle {
+  inputSchema: unknown;
+  outputSchema: unknown;
+  sources: readonly Source[];
+  example: unknown;
+}
+
+/** Names, titles and summaries of all calculations. */
+export function listCalculations(): CalculationTitle[] {
+  return calculations.map(({ name, title, summary }) => ({ name, title, summary }));
+}
+
+/** Schemas, sources and example of one calculation, or undefined. */
+export function describeCalculation(name: string): CalculationDescription | undefined {
+  const entry = find(name);
+  if (!entry) return undefined;
+  return {
+    name: entry.name,
+    title: entry.title,
+    summary: entry.summary,
+    inputSchema: z.toJSONSchema(entry.inputSchema, { io: 'input' }),
+    outputSchema: z.toJSONSchema(entry.outputSchema),
+    sources: entry.sources,
+    example: entry.example,
+  };
+}
+
+/**
+ * Runs a calculation on input that nobody has checked yet. Never throws for bad input; a result is
+ * held against the entry's own output schema, so that nothing but finite numbers gets out.
+ */
+export function reckon(name: string, input: unknown): Reckoned {
+  const entry = find(name);
+  if (!entry) {
+    return {
+      ok: false,
+      reason: 'unknown',
+      error: { message: `There is no calculation named ${name}`, issues: [] },
+    };
+  }
+  const parsed = entry.inputSchema.safeParse(input);
+  if (!parsed.success) return badInput(parsed.error.issues.flatMap(flatten));
+  try {
+    return { ok: true, result: entry.outputSchema.parse(entry.compute(parsed.data)) };
+  } catch (error) {
+    if (error instanceof BadInput) return badInput(error.issues);
+    throw error;
+  }
+}
+
+function find(name: string): Calculation | undefined {
+  return calculations.find((c) => c.name === name);
+}
+
+function badInput(issues: Issue[]): Reckoned {
+  const first = issues[0];
+  const message = first ? `${first.path || 'input'}: ${first.message}` : 'The input does not fit';
+  return { ok: false, reason: 'bad-input', error: { message, issues } };
+}
+
+/** A union's issues are those of the branch that came furthest, so that the path names the field. */
+function flatten(issue: z.core.$ZodIssue): Issue[] {
+  if (issue.code === 'invalid_union' && issue.errors.length > 0) {
+    const deepest = [...issue.errors].sort((a, b) => depth(b) - depth(a))[0] ?? [];
+    return deepest.flatMap((inner) => flatten({ ...inner, path: [...issue.path, ...inner.path] }));
+  }
+  return [{ path: issue.path.map(String).join('.'), message: issue.message }];
+}
+
+function depth(issues: readonly z.core.$ZodIssue[]): number {
+  return Math.max(0, ...issues.map((i) => i.path.length));
+}

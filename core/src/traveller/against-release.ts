@@ -1,0 +1,61 @@
+import { formatQuantity, formatValue, valueIn } from '../quantity/index.ts';
+import { stages, type Sheet, type Step } from '../procedure/index.ts';
+import type { StepRecord, WheelEnd } from './job.ts';
+import { progressOf, verdictOf } from './progress.ts';
+
+/** Torque counts as reached within 4 % of its figure (ISO 6789 class of hand tools, value from memory). */
+export const TORQUE_TOLERANCE = 0.04;
+
+/** Whether a torque lies within a sheet's figure, tool tolerance included. Both in N·m. */
+export function torqueFits(torqueNm: number, figure: { min: { si: number }; max: { si: number } }): boolean {
+  return (
+    torqueNm >= figure.min.si * (1 - TORQUE_TOLERANCE) && torqueNm <= figure.max.si * (1 + TORQUE_TOLERANCE)
+  );
+}
+
+/**
+ * Everything that stands against the release of a wheel end, in words; empty when nothing does.
+ * A missing or skipped step, a torque off its figure, an inspection that said no, no accepted
+ * reading, a reading out of band, no lock.
+ */
+export function againstRelease(wheelEnd: WheelEnd): string[] {
+  const progress = progressOf(wheelEnd);
+  const words = progress.flatMap(({ step, record }) => {
+    const why = objection(step, record, wheelEnd.sheet);
+    return why ? [why] : [];
+  });
+  const accepted = progress.find((p) => p.step.kind === 'measure' && p.step.stage === 'verify')?.record?.data;
+  if (accepted?.kind === 'measure' && accepted.by === 'feel') return words;
+  const play = againstReading(wheelEnd);
+  return play ? [...words, play] : words;
+}
+
+function objection(step: Step, record: StepRecord | null, sheet: Sheet): string | null {
+  if (step.optional) return null;
+  const stage = stages.find((s) => s.id === step.stage)?.title ?? step.stage;
+  if (!record)
+    return step.kind === 'lock' ? 'The lock is not recorded' : `${stage}, “${step.title}” is not recorded`;
+  if (record.skipped !== null) return `${stage}, “${step.title}” was skipped: ${record.skipped}`;
+  const { data } = record;
+  if (data.kind === 'inspect' && !data.ok)
+    return `${stage}, “${step.title}” found trouble: ${data.note ?? 'no words'}`;
+  if (data.kind === 'torque' && step.kind === 'torque') {
+    const figure = sheet[step.figure];
+    if (figure && !torqueFits(data.torque.si, figure)) {
+      const asked =
+        figure.min.si === figure.max.si ? '' : `${formatValue(figure.min.value, figure.min.unit)} to `;
+      return `${step.title} torqued to ${formatQuantity(data.torque)}, the sheet asks for ${asked}${formatQuantity(figure.max)}`;
+    }
+  }
+  return null;
+}
+
+function againstReading(wheelEnd: WheelEnd): string | null {
+  const verdict = verdictOf(wheelEnd);
+  if (!verdict) return 'End play is not measured';
+  if (verdict.verdict === 'in-band') return null;
+  if (verdict.verdict === 'repeat') return 'End play needs three cycles that repeat';
+  const unit = wheelEnd.sheet.band?.max.unit ?? 'mm';
+  const by = valueIn({ value: verdict.byMm, unit: 'mm' }, unit);
+  return `End play is ${verdict.verdict} by ${formatQuantity({ value: by, unit })}`;
+}

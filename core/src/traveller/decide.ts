@@ -1,0 +1,201 @@
+import { retorqueDue } from '../interval/index.ts';
+import { findProcedure, stageOrder, whyNotAdjustable, type Step } from '../procedure/index.ts';
+import { convert } from '../quantity/index.ts';
+import { againstRelease, torqueFits } from './against-release.ts';
+import type { Actor, BodyOf, Command, EventBody, JobOpened } from './event.ts';
+import { currentRound, wheelEndAt, type Job, type WheelEnd } from './job.ts';
+import { playMm, readingRound, stepAtHand, verdictOf } from './progress.ts';
+
+/** The event that follows from a command, or why it cannot be. */
+export type Decision = { ok: true; event: EventBody } | { ok: false; reason: string };
+
+export interface DecideContext {
+  by: Actor;
+  /** Date of the decision in the shop's zone. */
+  today: string;
+}
+
+/** Largest end play of one cycle that a dial can have read by honest work, mm; more is a slip of the hand. */
+const LARGEST_PLAY_MM = 12.7;
+
+const no = (reason: string): Decision => ({ ok: false, reason });
+const yes = (event: EventBody): Decision => ({ ok: true, event });
+
+/** Decides whether a job may open on these wheel ends. */
+export function decideOpening(opening: JobOpened): Decision {
+  const seen = new Set<string>();
+  for (const { position, sheet, procedureVersion } of opening.wheelEnds) {
+    if (seen.has(position)) return no(`${position} is named twice`);
+    seen.add(position);
+    const why = whyNotAdjustable(sheet);
+    if (why) return no(`${position}: ${why}`);
+    if (!findProcedure(sheet.procedureId ?? '', procedureVersion)) {
+      return no(`${position}: the procedure has no version ${procedureVersion}`);
+    }
+  }
+  return yes(opening);
+}
+
+/** Decides one command on an open job. Pure: the browser and the server ask the same question. */
+export function decide(job: Job, command: Command, context: DecideContext): Decision {
+  if (command.kind === 'correction') return correct(job, command, context);
+  const wheelEnd = wheelEndAt(job, command.position);
+  if (!wheelEnd) return no(`${command.position} is not in this job`);
+  if (command.kind === 'retorque-recorded') return retorque(wheelEnd, command);
+  if (wheelEnd.release) return no(`${command.position} is released`);
+  switch (command.kind) {
+    case 'step-recorded':
+      return recordStep(wheelEnd, command);
+    case 'step-skipped': {
+      const wrong = notAtHand(wheelEnd, command);
+      return wrong ? no(wrong) : yes(command);
+    }
+    case 'reading-taken':
+      return takeReading(wheelEnd, command);
+    case 'adjust-reopened':
+      return reopen(wheelEnd, command);
+    case 'wheel-end-released':
+      return release(job, wheelEnd, command, context);
+  }
+}
+
+function notAtHand(w: WheelEnd, at: { stage: string; stepId: string; round: number }): string | null {
+  if (at.round !== currentRound(w).number) return `${w.position} has gone back to Adjust since`;
+  const step = stepAtHand(w);
+  if (!step) return `Every step of ${w.position} is recorded`;
+  if (step.stage !== at.stage || step.id !== at.stepId)
+    return `On ${w.position} the step at hand is “${step.title}”`;
+  return null;
+}
+
+function recordStep(w: WheelEnd, command: BodyOf<'step-recorded'>): Decision {
+  const wrong = notAtHand(w, command) ?? misfit(w, stepAtHand(w)!, command);
+  return wrong ? no(wrong) : yes(command);
+}
+
+/** Why what was recorded does not answer the step, or null. */
+function misfit(w: WheelEnd, step: Step, { data }: BodyOf<'step-recorded'>): string | null {
+  if (data.kind !== step.kind) return `“${step.title}” is a step to ${step.kind}`;
+  if (step.kind === 'choose' && data.kind === 'choose' && !step.options.some((o) => o.id === data.option)) {
+    return `“${data.option}” is not a choice of “${step.title}”`;
+  }
+  if (step.kind === 'lock' && data.kind === 'lock' && !step.methods.some((m) => m.id === data.method)) {
+    return `“${data.method}” is not a way to lock this nut`;
+  }
+  if (data.kind === 'inspect' && !data.ok && !data.note) return 'Say what was found';
+  if (step.kind === 'torque' && data.kind === 'torque') {
+    const figure = w.sheet[step.figure];
+    if (figure && !torqueFits(data.torque.si, figure) && !data.note)
+      return 'The torque is off the sheet’s figure: say why';
+  }
+  if (data.kind === 'measure') {
+    if (data.by === 'feel') return w.sheet.verifyBy === 'dial' ? 'This wheel end needs the dial' : null;
+    const verdict = verdictOf(w, readingRound(w, step));
+    if (!verdict) return 'End play is not measured';
+    if (verdict.verdict === 'repeat') return 'Take three cycles that repeat within 0.001 in';
+    if (step.stage === 'verify' && verdict.verdict !== 'in-band') return `The reading is ${verdict.verdict}`;
+  }
+  return null;
+}
+
+function impossible(reading: BodyOf<'reading-taken'>): string | null {
+  return playMm(reading) > LARGEST_PLAY_MM
+    ? 'Half an inch of end play cannot be: check the figure and its unit'
+    : null;
+}
+
+function takeReading(w: WheelEnd, command: BodyOf<'reading-taken'>): Decision {
+  const step = stepAtHand(w);
+  if (step?.kind === 'measure' && command.round !== readingRound(w, step))
+    return no(`${w.position} has moved on since`);
+  if (step?.kind !== 'measure') {
+    return no(
+      step && stageOrder(step.stage) < stageOrder('verify')
+        ? `First “${step.title}”`
+        : `The reading of ${w.position} is accepted already`,
+    );
+  }
+  const wrong = impossible(command);
+  return wrong ? no(wrong) : yes(command);
+}
+
+function reopen(w: WheelEnd, command: BodyOf<'adjust-reopened'>): Decision {
+  if (command.round !== currentRound(w).number) return no(`${w.position} has gone back to Adjust already`);
+  const step = stepAtHand(w);
+  if (step && stageOrder(step.stage) < stageOrder('verify'))
+    return no(`${w.position} has not left Adjust yet`);
+  if (w.rounds.length >= 99) return no('That many rounds are a matter for inspection');
+  if (command.from === 'setting' && command.turns === undefined) return no('Say how far the nut is to turn');
+  return yes(command);
+}
+
+function release(
+  job: Job,
+  w: WheelEnd,
+  command: Extract<Command, { kind: 'wheel-end-released' }>,
+  context: DecideContext,
+): Decision {
+  if (context.by.role !== 'supervisor') return no('A supervisor releases a wheel end');
+  const against = againstRelease(w);
+  if (against.length > 0 && !command.overrideReason) return no(against.join('. '));
+  const { distance } = job.meter;
+  const meterKm = distance ? convert(distance.value, distance.unit, 'km') : null;
+  return yes({
+    kind: 'wheel-end-released',
+    position: w.position,
+    overridden: against,
+    followUp: retorqueDue(meterKm, context.today),
+    ...(against.length > 0 ? { overrideReason: command.overrideReason } : {}),
+  });
+}
+
+function retorque(w: WheelEnd, command: BodyOf<'retorque-recorded'>): Decision {
+  if (!w.release) return no(`${w.position} is not released yet`);
+  if (w.retorque) return no(`The retorque of ${w.position} is recorded already`);
+  const figure = w.sheet.wheelTorque;
+  if (figure && !torqueFits(command.torque.si, figure) && !command.note)
+    return no('The torque is off the sheet’s figure: say why');
+  return yes(command);
+}
+
+function correct(job: Job, command: BodyOf<'correction'>, { by }: DecideContext): Decision {
+  const event = job.events.find((e) => e.id === command.corrects);
+  if (!event) return no('There is no such record in this job');
+  const { body } = event;
+  if (body.kind !== 'step-recorded' && body.kind !== 'reading-taken' && body.kind !== 'step-skipped') {
+    return no('Only a step or a reading can be corrected');
+  }
+  if (by.role !== 'supervisor' && event.by.id !== by.id)
+    return no('Only who recorded it, or a supervisor, corrects it');
+  const w = wheelEndAt(job, body.position)!;
+  if (w.release && by.role !== 'supervisor')
+    return no(`${body.position} is released: a supervisor corrects it`);
+  const { replacement } = command;
+  if (!replacement) return yes(command);
+  if (
+    replacement.kind !== body.kind ||
+    replacement.position !== body.position ||
+    replacement.round !== body.round
+  ) {
+    return no('A correction stays with its wheel end, its round and its kind of record');
+  }
+  if (replacement.kind === 'reading-taken') {
+    const wrong = impossible(replacement);
+    return wrong ? no(wrong) : yes(command);
+  }
+  if (
+    body.kind !== 'step-recorded' ||
+    replacement.stepId !== body.stepId ||
+    replacement.stage !== body.stage
+  ) {
+    return no('A correction stays with its step');
+  }
+  const step = [...w.procedure.steps, ...w.procedure.readjust].find(
+    (s) => s.id === body.stepId && s.stage === body.stage,
+  );
+  const wrong =
+    replacement.data.kind !== body.data.kind
+      ? 'A correction stays with its kind of step'
+      : step && misfit(w, step, replacement);
+  return wrong ? no(wrong) : yes(command);
+}

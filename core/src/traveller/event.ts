@@ -1,0 +1,132 @@
+import { z } from 'zod';
+import { positionSchema } from '../axle-plan/index.ts';
+import { retorqueDueSchema } from '../interval/index.ts';
+import { sheetSchema, stageSchema, stepDataSchema } from '../procedure/index.ts';
+import { distanceSchema, hoursSchema, readingSchema, torqueSchema } from '../quantity/index.ts';
+
+const words = z.string().trim().min(1).max(500);
+const name = z.string().trim().min(1).max(80);
+const round = z.int().min(1).max(99);
+
+/** The unit's meters as read at intake or later. */
+export const meterSchema = z.object({ distance: distanceSchema.optional(), hours: hoursSchema.optional() });
+export type Meter = z.output<typeof meterSchema>;
+
+const stepAt = { position: positionSchema, stage: stageSchema, stepId: z.string().min(1).max(60), round };
+
+const stepRecorded = z.object({ kind: z.literal('step-recorded'), ...stepAt, data: stepDataSchema });
+const stepSkipped = z.object({ kind: z.literal('step-skipped'), ...stepAt, reason: words });
+const readingTaken = z.object({
+  kind: z.literal('reading-taken'),
+  position: positionSchema,
+  /** 0 for the reading as found, before anything is loosened. */
+  round: z.int().min(0).max(99),
+  push: readingSchema,
+  pull: readingSchema,
+  source: z.enum(['typed', 'pasted', 'gauge']),
+  gauge: name.optional(),
+});
+const adjustReopened = z.object({
+  kind: z.literal('adjust-reopened'),
+  position: positionSchema,
+  /** The round that is left behind. */
+  round,
+  from: z.enum(['start', 'setting']),
+  /** Planned turn of the nut, positive tightens; with `setting`. */
+  turns: z.number().min(-5).max(5).optional(),
+  predictedMm: z.number().min(-25).max(25).optional(),
+});
+const retorqueRecorded = z.object({
+  kind: z.literal('retorque-recorded'),
+  position: positionSchema,
+  torque: torqueSchema,
+  tool: name,
+  doneBy: name.optional(),
+  distance: distanceSchema.optional(),
+  note: words.optional(),
+});
+const correction = z.object({
+  kind: z.literal('correction'),
+  /** Id of the event that was wrong. */
+  corrects: z.uuid(),
+  reason: words,
+  /** What should have been recorded; null strikes the event out. */
+  replacement: z.discriminatedUnion('kind', [stepRecorded, readingTaken]).nullable(),
+});
+const releaseAsked = z.object({
+  kind: z.literal('wheel-end-released'),
+  position: positionSchema,
+  /** A supervisor's written reason to release in spite of what stands against it. */
+  overrideReason: words.optional(),
+});
+
+/** What a person can ask of an open job. */
+export const commandSchema = z.discriminatedUnion('kind', [
+  stepRecorded,
+  stepSkipped,
+  readingTaken,
+  adjustReopened,
+  releaseAsked,
+  retorqueRecorded,
+  correction,
+]);
+export type Command = z.output<typeof commandSchema>;
+export type CommandInput = z.input<typeof commandSchema>;
+
+/** A wheel end as the job takes it over from the axle: figures frozen as they are today. */
+const wheelEndOpenedSchema = z.object({
+  position: positionSchema,
+  sheet: sheetSchema,
+  procedureVersion: z.int().min(1),
+});
+
+/** The first event of every job. */
+export const jobOpenedSchema = z.object({
+  kind: z.literal('job-opened'),
+  unitId: z.uuid(),
+  title: z.string().trim().min(1).max(120),
+  complaint: z.string().trim().max(500),
+  reportedBy: z.string().trim().max(80),
+  meter: meterSchema,
+  wheelEnds: z.array(wheelEndOpenedSchema).min(1).max(18),
+});
+export type JobOpened = z.output<typeof jobOpenedSchema>;
+
+const released = releaseAsked.extend({
+  /** What stood against the release when a supervisor overrode it, in words. */
+  overridden: z.array(z.string()).max(40),
+  followUp: retorqueDueSchema,
+});
+
+/** What is stored: the truth about a job. */
+export const eventBodySchema = z.discriminatedUnion('kind', [
+  jobOpenedSchema,
+  stepRecorded,
+  stepSkipped,
+  readingTaken,
+  adjustReopened,
+  released,
+  retorqueRecorded,
+  correction,
+]);
+export type EventBody = z.output<typeof eventBodySchema>;
+export type BodyOf<K extends EventBody['kind']> = Extract<EventBody, { kind: K }>;
+
+export const actorSchema = z.object({
+  id: z.uuid(),
+  name: z.string().min(1).max(80),
+  role: z.enum(['supervisor', 'technician']),
+});
+export type Actor = z.output<typeof actorSchema>;
+
+/** An event as the server stored it. */
+export const storedEventSchema = z.object({
+  id: z.uuid(),
+  jobId: z.uuid(),
+  /** Place in the job, from 1, without gaps. */
+  version: z.int().min(1),
+  at: z.iso.datetime(),
+  by: actorSchema,
+  body: eventBodySchema,
+});
+export type StoredEvent = z.output<typeof storedEventSchema>;

@@ -1,0 +1,115 @@
+import { findProcedure } from '../procedure/index.ts';
+import type { Actor, BodyOf, EventBody, StoredEvent } from './event.ts';
+import type { Job, Trace, WheelEnd } from './job.ts';
+
+/** An event list that no job could have produced. */
+export class FoldError extends Error {}
+
+type Correction = { at: string; by: Actor; reason: string; replacement: BodyOf<'correction'>['replacement'] };
+
+/**
+ * The job that a list of events describes. Corrected events count as what their last correction says.
+ * @throws FoldError when the list is not one job's, in order, from its opening
+ */
+export function fold(events: readonly StoredEvent[]): Job {
+  const corrections = new Map<string, Correction>();
+  for (const { at, by, body } of events) {
+    if (body.kind === 'correction')
+      corrections.set(body.corrects, { at, by, reason: body.reason, replacement: body.replacement });
+  }
+  let job: Job | null = null;
+  for (const event of events) job = step(job, event, corrections.get(event.id));
+  if (!job) throw new FoldError('A job has at least its opening');
+  return { ...job, events };
+}
+
+/** Adds one event to a job; the same as folding the longer list. */
+export function append(job: Job, event: StoredEvent): Job {
+  const events = [...job.events, event];
+  return event.body.kind === 'correction' ? fold(events) : { ...step(job, event, undefined), events };
+}
+
+function step(job: Job | null, event: StoredEvent, correction: Correction | undefined): Job {
+  const { body, version } = event;
+  if (version !== (job?.version ?? 0) + 1) throw new FoldError(`Event ${version} is out of order`);
+  if (body.kind === 'job-opened') {
+    if (job) throw new FoldError('A job opens once');
+    return open(event, body);
+  }
+  if (!job) throw new FoldError('A job begins with its opening');
+  if (job.id !== event.jobId) throw new FoldError('The event belongs to another job');
+  if (body.kind === 'correction' || correction?.replacement === null) return { ...job, version };
+  const effective: EventBody = correction?.replacement ?? body;
+  const trace: Trace = { eventId: event.id, at: event.at, by: event.by };
+  if (correction) trace.corrected = { reason: correction.reason, at: correction.at, by: correction.by };
+  return { ...job, version, wheelEnds: change(job.wheelEnds, effective, trace) };
+}
+
+function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
+  const { unitId, title, complaint, reportedBy, meter } = body;
+  return {
+    id: event.jobId,
+    unitId,
+    title,
+    complaint,
+    reportedBy,
+    meter,
+    opened: { at: event.at, by: event.by },
+    version: event.version,
+    wheelEnds: body.wheelEnds.map(({ position, sheet, procedureVersion }): WheelEnd => {
+      const procedure = findProcedure(sheet.procedureId ?? '', procedureVersion);
+      if (!procedure)
+        throw new FoldError(`There is no procedure ${sheet.procedureId} version ${procedureVersion}`);
+      const rounds = [{ number: 1, from: 'start' as const, turns: null, predictedMm: null }];
+      return { position, sheet, procedure, rounds, records: [], readings: [], release: null, retorque: null };
+    }),
+    events: [event],
+  };
+}
+
+function change(
+  wheelEnds: readonly WheelEnd[],
+  body: Exclude<EventBody, { kind: 'job-opened' | 'correction' }>,
+  trace: Trace,
+): WheelEnd[] {
+  if (!wheelEnds.some((w) => w.position === body.position)) {
+    throw new FoldError(`${body.position} is not in this job`);
+  }
+  return wheelEnds.map((w) => (w.position === body.position ? changed(w, body, trace) : w));
+}
+
+function changed(
+  w: WheelEnd,
+  body: Exclude<EventBody, { kind: 'job-opened' | 'correction' }>,
+  trace: Trace,
+): WheelEnd {
+  switch (body.kind) {
+    case 'step-recorded': {
+      const { stage, stepId, round, data } = body;
+      return { ...w, records: [...w.records, { ...trace, stage, stepId, round, data, skipped: null }] };
+    }
+    case 'step-skipped': {
+      const { stage, stepId, round, reason } = body;
+      return {
+        ...w,
+        records: [...w.records, { ...trace, stage, stepId, round, data: null, skipped: reason }],
+      };
+    }
+    case 'reading-taken': {
+      const { round, push, pull, source, gauge } = body;
+      return { ...w, readings: [...w.readings, { ...trace, round, push, pull, source, gauge }] };
+    }
+    case 'adjust-reopened': {
+      const { from, turns = null, predictedMm = null } = body;
+      return { ...w, rounds: [...w.rounds, { number: body.round + 1, from, turns, predictedMm }] };
+    }
+    case 'wheel-end-released': {
+      const { overrideReason = null, overridden, followUp } = body;
+      return { ...w, release: { ...trace, overrideReason, overridden, followUp } };
+    }
+    case 'retorque-recorded': {
+      const { torque, tool, doneBy, distance, note } = body;
+      return { ...w, retorque: { ...trace, torque, tool, doneBy, distance, note } };
+    }
+  }
+}

@@ -1,0 +1,44 @@
+export { againstRelease, torqueFits } from './against-release.ts';
+export { decide, decideOpening, type DecideContext, type Decision } from './decide.ts';
+export {
+  actorSchema,
+  commandSchema,
+  eventBodySchema,
+  jobOpenedSchema,
+  meterSchema,
+  storedEventSchema,
+  type Actor,
+  type BodyOf,
+  type Command,
+  type CommandInput,
+  type EventBody,
+  type JobOpened,
+  type Meter,
+  type StoredEvent,
+} from './event.ts';
+export { append, fold, FoldError } from './fold.ts';
+export {
+  AS_FOUND,
+  currentRound,
+  isClosed,
+  wheelEndAt,
+  type Job,
+  type Reading,
+  type Round,
+  type StepRecord,
+  type WheelEnd,
+} from './job.ts';
+export {
+  lastVerdict,
+  playMm,
+  progressOf,
+  readingRound,
+  readingsOf,
+  stageAtHand,
+  stageStates,
+  stepAtHand,
+  verdictOf,
+  type StageState,
+  type StepProgress,
+} from './progress.ts';
+export { sayEvent, sayStepData } from './say.ts';

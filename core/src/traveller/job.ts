@@ -1,0 +1,89 @@
+import type { Position } from '../axle-plan/index.ts';
+import type { Procedure, Sheet, Stage, StepData } from '../procedure/index.ts';
+import type { Quantity } from '../quantity/index.ts';
+import type { RetorqueDue } from '../interval/index.ts';
+import type { Actor, BodyOf, Meter, StoredEvent } from './event.ts';
+
+/** When, by whom, and by which event something was recorded. */
+export interface Trace {
+  eventId: string;
+  at: string;
+  by: Actor;
+  /** Set when a later correction changed what stands here. */
+  corrected?: { reason: string; at: string; by: Actor };
+}
+
+/** A step done, or skipped with a reason. */
+export type StepRecord = Trace & {
+  stage: Stage;
+  stepId: string;
+  round: number;
+} & ({ data: StepData; skipped: null } | { data: null; skipped: string });
+
+/** One cycle of push and pull. */
+export interface Reading extends Trace {
+  round: number;
+  push: Quantity;
+  pull: Quantity;
+  source: 'typed' | 'pasted' | 'gauge';
+  gauge?: string;
+}
+
+export interface Release extends Trace {
+  overrideReason: string | null;
+  overridden: readonly string[];
+  followUp: RetorqueDue;
+}
+
+/** One adjustment, from its start to its readings. Going back to Adjust opens the next one. */
+export interface Round {
+  number: number;
+  from: 'start' | 'setting';
+  turns: number | null;
+  predictedMm: number | null;
+}
+
+/** One position being worked on: its own record, nothing copied from the other side. */
+export interface WheelEnd {
+  position: Position;
+  sheet: Sheet;
+  procedure: Procedure;
+  rounds: readonly Round[];
+  records: readonly StepRecord[];
+  readings: readonly Reading[];
+  release: Release | null;
+  retorque: (Trace & Omit<BodyOf<'retorque-recorded'>, 'kind' | 'position'>) | null;
+}
+
+/** A job: nothing but the fold of its events. */
+export interface Job {
+  id: string;
+  unitId: string;
+  title: string;
+  complaint: string;
+  reportedBy: string;
+  meter: Meter;
+  opened: { at: string; by: Actor };
+  /** Version of the last event. */
+  version: number;
+  wheelEnds: readonly WheelEnd[];
+  events: readonly StoredEvent[];
+}
+
+/** The wheel end at a position, or undefined. */
+export function wheelEndAt(job: Job, position: Position): WheelEnd | undefined {
+  return job.wheelEnds.find((w) => w.position === position);
+}
+
+/** Round of the readings taken as found, before the first adjustment. */
+export const AS_FOUND = 0;
+
+/** The round at hand. */
+export function currentRound(wheelEnd: WheelEnd): Round {
+  return wheelEnd.rounds[wheelEnd.rounds.length - 1]!;
+}
+
+/** A job is closed when every wheel end in it is released. */
+export function isClosed(job: Job): boolean {
+  return job.wheelEnds.every((w) => w.release !== null);
+}

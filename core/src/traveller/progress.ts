@@ -1,0 +1,96 @@
+import { judgeEndPlay, type EndPlayResult } from '../end-play/index.ts';
+import { bandInMm, stageOrder, stages, stepsOf, type Stage, type Step } from '../procedure/index.ts';
+import { AS_FOUND, currentRound, type Reading, type StepRecord, type WheelEnd } from './job.ts';
+
+/** A step with what was recorded for it, if anything. */
+export interface StepProgress {
+  step: Step;
+  record: StepRecord | null;
+}
+
+export type StageState = 'done' | 'now' | 'ahead' | 'trouble';
+
+/** Cycle of one reading, in mm. */
+export function playMm(reading: Pick<Reading, 'push' | 'pull'>): number {
+  return Math.abs(reading.pull.si - reading.push.si) * 1000;
+}
+
+/** Readings of one round, in the order taken. */
+export function readingsOf(wheelEnd: WheelEnd, round = currentRound(wheelEnd).number): Reading[] {
+  return wheelEnd.readings.filter((r) => r.round === round);
+}
+
+/** What the readings of a round mean against the sheet's band; null without readings. */
+export function verdictOf(wheelEnd: WheelEnd, round = currentRound(wheelEnd).number): EndPlayResult | null {
+  const readings = readingsOf(wheelEnd, round);
+  const { band } = wheelEnd.sheet;
+  if (readings.length === 0 || !band) return null;
+  const cycles = readings.map((r) => ({ pushMm: r.push.si * 1000, pullMm: r.pull.si * 1000 }));
+  return judgeEndPlay({ cycles, band: bandInMm(band) });
+}
+
+/** The last round that has readings, and its verdict. */
+export function lastVerdict(wheelEnd: WheelEnd): { round: number; result: EndPlayResult } | null {
+  for (const number of [...wheelEnd.rounds.map((r) => r.number).reverse(), AS_FOUND]) {
+    const result = verdictOf(wheelEnd, number);
+    if (result) return { round: number, result };
+  }
+  return null;
+}
+
+const ADJUST = stageOrder('adjust');
+
+/**
+ * Steps of a wheel end in order, with their records. From Adjust on, only the current round counts:
+ * after going back to Adjust, the later steps are to be done again.
+ */
+export function progressOf(wheelEnd: WheelEnd): StepProgress[] {
+  const round = currentRound(wheelEnd);
+  const records = new Map<string, StepRecord>();
+  const chosen: Record<string, string> = {};
+  for (const record of wheelEnd.records) {
+    if (stageOrder(record.stage) >= ADJUST && record.round !== round.number) continue;
+    records.set(`${record.stage}/${record.stepId}`, record);
+    if (record.data?.kind === 'choose') chosen[record.stepId] = record.data.option;
+  }
+  return stepsOf(wheelEnd.procedure, round.from, chosen).map((step) => ({
+    step,
+    record: records.get(`${step.stage}/${step.id}`) ?? null,
+  }));
+}
+
+/** The first step that is neither done nor skipped; null when only the release is left. */
+export function stepAtHand(wheelEnd: WheelEnd): Step | null {
+  return progressOf(wheelEnd).find((p) => p.record === null)?.step ?? null;
+}
+
+/** The stage in which a wheel end stands. */
+export function stageAtHand(wheelEnd: WheelEnd): Stage {
+  return stepAtHand(wheelEnd)?.stage ?? 'release';
+}
+
+/** The round to which a measuring step's readings belong: as found in Diagnose, else the current one. */
+export function readingRound(wheelEnd: WheelEnd, step: Step): number {
+  return step.stage === 'diagnose' ? AS_FOUND : currentRound(wheelEnd).number;
+}
+
+/** State of every stage of a wheel end: a cell of the traveller each. */
+export function stageStates(wheelEnd: WheelEnd): Record<Stage, StageState> {
+  const progress = progressOf(wheelEnd);
+  const now = stageAtHand(wheelEnd);
+  const states = {} as Record<Stage, StageState>;
+  for (const { id } of stages) {
+    const records = progress.filter((p) => p.step.stage === id && !p.step.optional).map((p) => p.record);
+    if (wheelEnd.release && id === 'release') states[id] = 'done';
+    else if (records.some((r) => r && isTrouble(r))) states[id] = 'trouble';
+    else if (id === now) states[id] = 'now';
+    else states[id] = stageOrder(id) < stageOrder(now) ? 'done' : 'ahead';
+  }
+  const verdict = verdictOf(wheelEnd)?.verdict;
+  if (verdict === 'tight' || verdict === 'loose') states.verify = 'trouble';
+  return states;
+}
+
+function isTrouble(record: StepRecord): boolean {
+  return record.skipped !== null || (record.data.kind === 'inspect' && !record.data.ok);
+}

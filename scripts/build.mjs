@@ -1,0 +1,10 @@
+import { buildServer, buildWeb } from './lib/build.mjs';
+import { checkNode, ensurePackages } from './lib/packages.mjs';
+import { main } from './lib/say.mjs';
+
+await main(async () => {
+  checkNode();
+  await ensurePackages();
+  await buildServer();
+  await buildWeb();
+});

@@ -1,0 +1,59 @@
+import { fork } from 'node:child_process';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { root } from './run.mjs';
+import { Trouble } from './say.mjs';
+
+/**
+ * The wanted port, or the next one that is free.
+ * @param {number} wanted
+ * @returns {Promise<number>}
+ */
+export async function portFrom(wanted) {
+  for (let port = wanted; port < wanted + 50; port++) {
+    if (await isFree(port)) return port;
+  }
+  throw new Trouble(`Ports ${wanted} to ${wanted + 49} are all taken: set PORT to a free one.`);
+}
+
+/** @param {number} port @returns {Promise<boolean>} */
+function isFree(port) {
+  return new Promise((resolve) => {
+    const probe = createServer();
+    probe.once('error', () => resolve(false));
+    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)));
+  });
+}
+
+/**
+ * Starts the built server as a child and waits until it listens.
+ * @param {Record<string, string>} settings
+ * @returns {Promise<{ child: import('node:child_process').ChildProcess, port: number }>}
+ */
+export function startServer(settings) {
+  const env = { ...process.env, WEB_ROOT: join(root, 'web/dist'), NODE_ENV: 'production', ...settings };
+  // A group of its own, so that Ctrl-C reaches us first and we end things in order.
+  const child = fork(join(root, 'server/dist/main.js'), {
+    env,
+    stdio: ['ignore', 'inherit', 'pipe', 'ipc'],
+    detached: true,
+  });
+  let complaint = '';
+  child.stderr?.on('data', (text) => {
+    complaint = (complaint + text).slice(-4000);
+    process.stderr.write(text);
+  });
+  return new Promise((resolve, reject) => {
+    child.once('message', (/** @type {{ listening: number }} */ { listening }) =>
+      resolve({ child, port: listening }),
+    );
+    child.once('exit', () => {
+      const reason = complaint.split('\n').find((line) => /Error|cannot/.test(line)) ?? 'it gave no reason';
+      reject(
+        new Trouble(
+          `The server did not start (${reason.trim()}): check DATABASE_URL and that the database can be reached.`,
+        ),
+      );
+    });
+  });
+}

@@ -1,0 +1,45 @@
+import { z } from 'zod';
+
+const schema = z.object({
+  DATABASE_URL: z.string().regex(/^postgres(ql)?:\/\//, 'must begin with postgres://'),
+  PORT: z.coerce.number().int().min(0).max(65_535).default(8080),
+  HOST: z.string().default('127.0.0.1'),
+  SESSION_SECRET: z.string().min(16),
+  LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('warn'),
+  /** Folder with the built web application. */
+  WEB_ROOT: z.string().optional(),
+  SHOP_ZONE: z.string().default('UTC'),
+  /** Tries to sign in with a password, in five minutes from one address. */
+  SIGN_IN_TRIES: z.coerce.number().int().min(1).default(10),
+});
+
+export interface Config {
+  databaseUrl: string;
+  port: number;
+  host: string;
+  sessionSecret: string;
+  logLevel: 'silent' | 'error' | 'warn' | 'info' | 'debug';
+  webRoot: string | undefined;
+  shopZone: string;
+  signInTries: number;
+}
+
+/** Reads the configuration from the environment. @throws Error with one sentence naming what is wrong */
+export function readConfig(env: Record<string, string | undefined>): Config {
+  const parsed = schema.safeParse(env);
+  if (!parsed.success) {
+    const [issue] = parsed.error.issues;
+    throw new Error(`The setting ${issue?.path.join('.')} ${issue?.message}`);
+  }
+  const e = parsed.data;
+  return {
+    databaseUrl: e.DATABASE_URL,
+    port: e.PORT,
+    host: e.HOST,
+    sessionSecret: e.SESSION_SECRET,
+    logLevel: e.LOG_LEVEL,
+    webRoot: e.WEB_ROOT,
+    shopZone: e.SHOP_ZONE,
+    signInTries: e.SIGN_IN_TRIES,
+  };
+}

@@ -1,0 +1,207 @@
+import { layouts, type Axle } from '@lanternwright/core/axle-plan';
+import { addDays } from '@lanternwright/core/interval';
+import { whyNotAdjustable, findProcedure } from '@lanternwright/core/procedure';
+import { quantity } from '@lanternwright/core/quantity';
+import type { Actor, JobOpened, Meter, StoredEvent } from '@lanternwright/core/traveller';
+import { seededRandom, type Random } from './random.ts';
+import { complaints, fleetLines, type FleetLine } from './scenario.ts';
+import { workJob, type JobPlan } from './shop-hand.ts';
+import { newHub, type HubTruth } from './wheel-behaviour.ts';
+
+export interface DemoUnit {
+  id: string;
+  owner: string;
+  name: string;
+  kind: FleetLine['kind'];
+  plate: string;
+  axles: readonly Axle[];
+  meters: { date: string; km: number | null; hours: number | null }[];
+}
+
+export interface Demo {
+  units: DemoUnit[];
+  /** Jobs in the order in which they opened. */
+  jobs: { id: string; unitId: string; title: string; openedAt: string; events: StoredEvent[] }[];
+}
+
+const DAYS = 4 * 365;
+const PLATE_LETTERS = 'ABCDEFGHJKLMNPRSTVWX';
+
+/**
+ * Four years of the invented shop, ending today. The same seed and date give the same shop.
+ * @param people demo people; the supervisors release, the technicians work
+ */
+export function generateDemo(people: readonly Actor[], today: string, seed = 618): Demo {
+  const random = seededRandom(seed);
+  const demo: Demo = { units: [], jobs: [] };
+  for (const line of fleetLines) {
+    for (let i = 0; i < line.count; i++) addUnit(random, demo, people, today, line, line.first + i);
+  }
+  openTodaysJobs(random, demo, people, today);
+  demo.jobs.sort((a, b) => (a.openedAt < b.openedAt ? -1 : 1));
+  return demo;
+}
+
+interface UnitClock {
+  km: (day: number) => number | null;
+  hours: (day: number) => number | null;
+}
+
+function usage(random: Random, line: FleetLine): UnitClock {
+  const kmRate = random.between(...line.kmAYear) / 365;
+  const hourRate = line.hoursAYear ? random.between(...line.hoursAYear) / 365 : null;
+  const start = Math.round(random.between(...line.start));
+  return {
+    km: (day) => (kmRate === 0 ? null : Math.round(start + kmRate * day)),
+    hours: (day) =>
+      hourRate === null ? null : Math.round((kmRate === 0 ? start : start / 5) + hourRate * day),
+  };
+}
+
+function plateOf(random: Random): string {
+  const letter = () => random.pick([...PLATE_LETTERS]);
+  return `${letter()}${letter()}${letter()} ${random.whole(100, 999)}`;
+}
+
+function addUnit(
+  random: Random,
+  demo: Demo,
+  people: readonly Actor[],
+  today: string,
+  line: FleetLine,
+  number: number,
+): void {
+  const layout = layouts.find((l) => l.id === line.layout)!;
+  const clock = usage(random, line);
+  const firstDay = addDays(today, -DAYS);
+  const unit: DemoUnit = {
+    id: random.uuid(),
+    owner: line.owner,
+    name: `${line.name} ${number}`,
+    kind: line.kind,
+    plate: line.kind === 'implement' || line.kind === 'crawler' ? '' : plateOf(random),
+    axles: layout.axles,
+    meters: [],
+  };
+  demo.units.push(unit);
+  for (let day = random.whole(0, 50); day <= DAYS; day += 61) {
+    unit.meters.push({ date: addDays(firstDay, day), km: clock.km(day), hours: clock.hours(day) });
+  }
+  unit.meters.push({ date: today, km: clock.km(DAYS), hours: clock.hours(DAYS) });
+  layout.axles.forEach((axle, a) => {
+    if (whyNotAdjustable(axle.sheet)) return;
+    const positions = [`${a + 1}L`, `${a + 1}R`];
+    const hubs: Record<string, HubTruth> = Object.fromEntries(
+      positions.map((p) => [p, newHub(random, clock.km(0) ?? 0)]),
+    );
+    let day = random.whole(20, line.serviceDays[0]);
+    while (day < DAYS - 8) {
+      const date = addDays(firstDay, day);
+      const forgetsLock = random.next() < 0.012;
+      addJob(random, demo, people, unit, {
+        positions,
+        date,
+        km: clock.km(day),
+        hours: clock.hours(day),
+        hubs,
+        forgetsLock,
+        isRecent: day > DAYS - 40,
+      });
+      day += random.whole(...line.serviceDays);
+    }
+  });
+}
+
+interface Visit {
+  positions: string[];
+  date: string;
+  km: number | null;
+  hours: number | null;
+  hubs: Record<string, HubTruth>;
+  forgetsLock: boolean;
+  /** So fresh that its retorque may still be open. */
+  isRecent?: boolean;
+  stopAt?: JobPlan['stopAt'];
+  startMinutes?: number;
+}
+
+function openingOf(random: Random, unit: DemoUnit, visit: Visit): JobOpened {
+  const [complaint, reportedBy] = random.pick(complaints);
+  const meter: Meter = {
+    ...(visit.km === null ? {} : { distance: quantity(visit.km, 'km') }),
+    ...(visit.hours === null ? {} : { hours: quantity(visit.hours, 'h') }),
+  };
+  const axle = unit.axles[Number(visit.positions[0]!.slice(0, -1)) - 1]!;
+  return {
+    kind: 'job-opened',
+    unitId: unit.id,
+    title: `${axle.role === 'steer' ? 'Steer' : axle.role === 'drive' ? 'Drive' : 'Axle'} hubs, ${complaint.toLowerCase()}`,
+    complaint,
+    reportedBy,
+    meter,
+    wheelEnds: visit.positions.map((position) => ({
+      position,
+      sheet: axle.sheet,
+      procedureVersion: findProcedure(axle.sheet.procedureId!)!.version,
+    })),
+  };
+}
+
+function addJob(random: Random, demo: Demo, people: readonly Actor[], unit: DemoUnit, visit: Visit): void {
+  const supervisors = people.filter((p) => p.role === 'supervisor');
+  const technicians = people.filter((p) => p.role === 'technician');
+  const first = random.whole(0, technicians.length - 1);
+  const id = random.uuid();
+  const start = new Date(
+    Date.parse(`${visit.date}T07:00:00Z`) + (visit.startMinutes ?? random.whole(0, 240)) * 60_000,
+  );
+  const events = workJob(random, {
+    id,
+    opening: openingOf(random, unit, visit),
+    start,
+    km: visit.km ?? 0,
+    hubs: visit.hubs,
+    technicians: [technicians[first]!, technicians[(first + 1) % technicians.length]!],
+    supervisor: random.pick(supervisors),
+    forgetsLock: visit.forgetsLock,
+    retorque: !visit.stopAt && random.next() < (visit.isRecent ? 0.5 : 0.995),
+    stopAt: visit.stopAt,
+  });
+  const opening = events[0]!.body as JobOpened;
+  demo.jobs.push({ id, unitId: unit.id, title: opening.title, openedAt: start.toISOString(), events });
+}
+
+/** What stands in the bays this morning, each at another point of its work. */
+const inTheBays: { unit: string; axle: number; stopAt: NonNullable<JobPlan['stopAt']> }[] = [
+  { unit: 'Tern 418', axle: 2, stopAt: { stage: 'verify' } },
+  { unit: 'Valley 27', axle: 1, stopAt: { stage: 'clean-and-seat' } },
+  { unit: 'Harrow 6', axle: 1, stopAt: { stage: 'adjust', stepId: 'home' } },
+  { unit: 'Drift 11', axle: 1, stopAt: { stage: 'wheel-on' } },
+  { unit: 'Hollow 64', axle: 3, stopAt: { stage: 'adjust', stepId: 'back-off' } },
+  { unit: 'Sluice 3', axle: 1, stopAt: { stage: 'ready' } },
+];
+
+function openTodaysJobs(random: Random, demo: Demo, people: readonly Actor[], today: string): void {
+  inTheBays.forEach(({ unit: name, axle, stopAt }, i) => {
+    const unit = demo.units.find((u) => u.name === name);
+    if (!unit) throw new Error(`demo: there is no unit ${name}`);
+    const { km, hours } = unit.meters.at(-1)!;
+    const positions = [`${axle}L`, `${axle}R`];
+    const hubs = Object.fromEntries(
+      positions.map((p) => [
+        p,
+        { ...newHub(random, (km ?? 0) - 100_000), setMm: random.between(0.06, 0.11) },
+      ]),
+    );
+    addJob(random, demo, people, unit, {
+      positions,
+      date: addDays(today, -1),
+      km,
+      hours,
+      hubs,
+      forgetsLock: false,
+      stopAt,
+      startMinutes: 20 + i * 45,
+    });
+  });
+}

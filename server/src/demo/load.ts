@@ -1,0 +1,81 @@
+import { randomUUID } from 'node:crypto';
+import { fold } from '@lanternwright/core/traveller';
+import type { Database } from '../database/connect.ts';
+import { rebuild } from '../jobs/projection.ts';
+import { storeAll } from '../jobs/record.ts';
+import type { Clock } from '../jobs/service.ts';
+import type { PeopleService } from '../people/service.ts';
+import { generateDemo } from './generate.ts';
+import { demoPeople } from './scenario.ts';
+
+/**
+ * Loads the demo shop once, into a database that has neither people nor units. Demo people get a
+ * password nobody knows: they are signed in as from the list.
+ * @returns whether anything was loaded
+ */
+export async function loadDemo({
+  db,
+  people,
+  clock,
+}: {
+  db: Database;
+  people: PeopleService;
+  clock: Clock;
+}): Promise<boolean> {
+  if ((await db.person.count()) > 0 || (await db.unit.count()) > 0) return false;
+  const actors = [];
+  for (const person of demoPeople) {
+    const { id, name, role } = await people.add({ ...person, password: randomUUID() });
+    actors.push({ id, name, role });
+  }
+  const demo = generateDemo(actors, clock.today());
+  await db.sequelize.transaction(async (transaction) => {
+    const owners = new Map([...new Set(demo.units.map((u) => u.owner))].map((name) => [name, randomUUID()]));
+    await db.owner.bulkCreate(
+      [...owners].map(([name, id]) => ({ id, name })),
+      { transaction },
+    );
+    await db.unit.bulkCreate(
+      demo.units.map(({ id, owner, name, kind, plate }) => ({
+        id,
+        ownerId: owners.get(owner)!,
+        name,
+        kind,
+        plate,
+      })),
+      { transaction },
+    );
+    await db.axle.bulkCreate(
+      demo.units.flatMap((u) => u.axles.map((axle, i) => ({ unitId: u.id, number: i + 1, ...axle }))),
+      { transaction },
+    );
+    await db.meterReading.bulkCreate(
+      demo.units.flatMap((u) => u.meters.map((m) => ({ unitId: u.id, ...m, distance: null }))),
+      { transaction },
+    );
+    await db.job.bulkCreate(
+      demo.jobs.map(({ id, unitId, title, openedAt }) => ({
+        id,
+        unitId,
+        title,
+        version: 0,
+        openedAt: new Date(openedAt),
+        closedAt: null,
+        wheelEnds: [],
+      })),
+      { transaction },
+    );
+    await storeAll(
+      db,
+      demo.jobs.flatMap((j) => j.events),
+      transaction,
+    );
+    await rebuild(
+      db,
+      demo.jobs.map((j) => fold(j.events)),
+      transaction,
+    );
+    await db.setting.upsert({ name: 'demo', value: true }, { transaction });
+  });
+  return true;
+}

@@ -1,0 +1,235 @@
+import type { UnitKind } from '@lanternwright/core/axle-plan';
+
+/** Marrowbank Shared Works: invented owners, units and people. */
+export const demoPeople = [
+  { name: 'I. Okonedo', login: 'okonedo', role: 'supervisor' },
+  { name: 'R. Thistlewood', login: 'thistlewood', role: 'supervisor' },
+  { name: 'D. Achterberg', login: 'achterberg', role: 'technician' },
+  { name: 'M. Pellow', login: 'pellow', role: 'technician' },
+  { name: 'S. Varga', login: 'varga', role: 'technician' },
+  { name: 'J. Brennock', login: 'brennock', role: 'technician' },
+] as const;
+
+/** One line of an owner's fleet. Distances in km a year; `start` is the odometer four years ago. */
+export interface FleetLine {
+  owner: string;
+  name: string;
+  first: number;
+  count: number;
+  kind: UnitKind;
+  layout: string;
+  kmAYear: [number, number];
+  hoursAYear?: [number, number];
+  start: [number, number];
+  /** Days between services of one axle. */
+  serviceDays: [number, number];
+}
+
+const haulage = 'Tern & Hollow Haulage';
+const buses = 'Marrow Valley Buses';
+const motorhomes = 'Drift & Heather Motorhomes';
+const growers = 'Dunlin Growers’ Co-op';
+const board = 'Saltmarsh Drainage Board';
+const recovery = 'Marrowbank Recovery';
+
+export const fleetLines: readonly FleetLine[] = [
+  {
+    owner: haulage,
+    name: 'Tern',
+    first: 401,
+    count: 18,
+    kind: 'tractor',
+    layout: 'tractor-3',
+    kmAYear: [90_000, 130_000],
+    start: [40_000, 420_000],
+    serviceDays: [330, 520],
+  },
+  {
+    owner: haulage,
+    name: 'Hollow',
+    first: 61,
+    count: 16,
+    kind: 'semi-trailer',
+    layout: 'semi-3',
+    kmAYear: [70_000, 110_000],
+    start: [0, 300_000],
+    serviceDays: [420, 600],
+  },
+  {
+    owner: haulage,
+    name: 'Hollow',
+    first: 81,
+    count: 4,
+    kind: 'semi-trailer',
+    layout: 'semi-2',
+    kmAYear: [60_000, 90_000],
+    start: [0, 300_000],
+    serviceDays: [420, 600],
+  },
+  {
+    owner: buses,
+    name: 'Valley',
+    first: 12,
+    count: 20,
+    kind: 'bus',
+    layout: 'bus-2',
+    kmAYear: [45_000, 70_000],
+    start: [60_000, 500_000],
+    serviceDays: [340, 500],
+  },
+  {
+    owner: motorhomes,
+    name: 'Drift',
+    first: 1,
+    count: 12,
+    kind: 'motorhome',
+    layout: 'tractor-2',
+    kmAYear: [14_000, 28_000],
+    start: [5_000, 90_000],
+    serviceDays: [480, 760],
+  },
+  {
+    owner: motorhomes,
+    name: 'Drift',
+    first: 21,
+    count: 2,
+    kind: 'motorhome',
+    layout: 'motorhome-3',
+    kmAYear: [14_000, 24_000],
+    start: [5_000, 60_000],
+    serviceDays: [480, 760],
+  },
+  {
+    owner: motorhomes,
+    name: 'Heather',
+    first: 1,
+    count: 9,
+    kind: 'caravan',
+    layout: 'towed-2',
+    kmAYear: [4_000, 9_000],
+    start: [0, 30_000],
+    serviceDays: [350, 420],
+  },
+  {
+    owner: motorhomes,
+    name: 'Heather',
+    first: 31,
+    count: 3,
+    kind: 'caravan',
+    layout: 'towed-1',
+    kmAYear: [3_000, 7_000],
+    start: [0, 20_000],
+    serviceDays: [350, 420],
+  },
+  {
+    owner: growers,
+    name: 'Harrow',
+    first: 1,
+    count: 8,
+    kind: 'farm-tractor',
+    layout: 'farm-2',
+    kmAYear: [0, 0],
+    hoursAYear: [500, 900],
+    start: [1_200, 6_000],
+    serviceDays: [540, 800],
+  },
+  {
+    owner: growers,
+    name: 'Seed cart',
+    first: 1,
+    count: 3,
+    kind: 'implement',
+    layout: 'implement-1',
+    kmAYear: [1_500, 3_000],
+    start: [0, 9_000],
+    serviceDays: [480, 700],
+  },
+  {
+    owner: growers,
+    name: 'Flat',
+    first: 1,
+    count: 4,
+    kind: 'flatbed',
+    layout: 'towed-2',
+    kmAYear: [5_000, 12_000],
+    start: [0, 40_000],
+    serviceDays: [360, 520],
+  },
+  {
+    owner: board,
+    name: 'Sluice',
+    first: 1,
+    count: 4,
+    kind: 'work-machine',
+    layout: 'machine-2',
+    kmAYear: [2_000, 5_000],
+    hoursAYear: [700, 1_200],
+    start: [2_000, 20_000],
+    serviceDays: [500, 760],
+  },
+  {
+    owner: board,
+    name: 'Marsh',
+    first: 1,
+    count: 2,
+    kind: 'rigid',
+    layout: 'rigid-4',
+    kmAYear: [25_000, 40_000],
+    start: [80_000, 240_000],
+    serviceDays: [400, 600],
+  },
+  {
+    owner: board,
+    name: 'Creek',
+    first: 1,
+    count: 2,
+    kind: 'crawler',
+    layout: 'crawler-2',
+    kmAYear: [0, 0],
+    hoursAYear: [300, 600],
+    start: [300, 1_500],
+    serviceDays: [9_999, 9_999],
+  },
+  {
+    owner: recovery,
+    name: 'Beacon',
+    first: 1,
+    count: 2,
+    kind: 'rigid',
+    layout: 'tractor-3',
+    kmAYear: [30_000, 50_000],
+    start: [120_000, 300_000],
+    serviceDays: [420, 600],
+  },
+  {
+    owner: recovery,
+    name: 'Beacon',
+    first: 7,
+    count: 1,
+    kind: 'rigid',
+    layout: 'rigid-5',
+    kmAYear: [20_000, 30_000],
+    start: [120_000, 300_000],
+    serviceDays: [420, 600],
+  },
+  {
+    owner: recovery,
+    name: 'Beacon van',
+    first: 1,
+    count: 2,
+    kind: 'van',
+    layout: 'van-2',
+    kmAYear: [20_000, 35_000],
+    start: [20_000, 120_000],
+    serviceDays: [9_999, 9_999],
+  },
+];
+
+export const complaints = [
+  ['Seal weep on the inside of the tyre', 'driver'],
+  ['Annual hub service', 'planned'],
+  ['Wheel off for brakes, hubs looked at', 'planned'],
+  ['Movement felt at 12 and 6', 'driver'],
+  ['Hub warmer than the other side after the road', 'driver'],
+  ['Wheel-speed lamp comes and goes', 'driver'],
+] as const;

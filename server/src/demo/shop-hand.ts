@@ -1,0 +1,283 @@
+import { adviseSetting, pitchOf } from '@lanternwright/core/nut';
+import { bandInMm, type Step, type StepData } from '@lanternwright/core/procedure';
+import { quantity, type Quantity } from '@lanternwright/core/quantity';
+import {
+  againstRelease,
+  append,
+  AS_FOUND,
+  currentRound,
+  decide,
+  fold,
+  readingRound,
+  stepAtHand,
+  wheelEndAt,
+  type Actor,
+  type Command,
+  type JobOpened,
+  type StoredEvent,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
+import type { Random } from './random.ts';
+import { freshSettingMm, truePlayMm, type HubTruth } from './wheel-behaviour.ts';
+
+export interface JobPlan {
+  id: string;
+  opening: JobOpened;
+  start: Date;
+  km: number;
+  hubs: Record<string, HubTruth>;
+  technicians: readonly Actor[];
+  supervisor: Actor;
+  /** Works until this step is at hand and leaves it there; without it the job is finished. */
+  stopAt?: { stage: string; stepId?: string };
+  /** Leaves the lock out and releases with a reason: the nut will walk. */
+  forgetsLock: boolean;
+  /** Brings the unit to the retorque afterwards. */
+  retorque: boolean;
+}
+
+/**
+ * Works a job as a shop would, by asking the same `decide` as a person at the screen. What it
+ * records is therefore valid by construction, and its readings come from the hub's true state.
+ */
+export function workJob(random: Random, plan: JobPlan): StoredEvent[] {
+  let at = plan.start.getTime();
+  const opened: StoredEvent = {
+    id: random.uuid(),
+    jobId: plan.id,
+    version: 1,
+    at: plan.start.toISOString(),
+    by: plan.supervisor,
+    body: plan.opening,
+  };
+  let job = fold([opened]);
+
+  const send = (command: Command, by: Actor, minutes: number) => {
+    at += Math.round(minutes * 60_000);
+    const decision = decide(job, command, { by, today: new Date(at).toISOString().slice(0, 10) });
+    if (!decision.ok) throw new Error(`demo: ${command.kind} refused: ${decision.reason}`);
+    job = append(job, {
+      id: random.uuid(),
+      jobId: plan.id,
+      version: job.version + 1,
+      at: new Date(at).toISOString(),
+      by,
+      body: decision.event,
+    });
+  };
+
+  for (const [i, { position }] of job.wheelEnds.entries()) {
+    const by = plan.technicians[i % plan.technicians.length]!;
+    const hand = new Hand(random, plan, position, by, send);
+    for (let guard = 0; guard < 200; guard++) {
+      const w = wheelEndAt(job, position)!;
+      const step = stepAtHand(w);
+      const isStop =
+        step && plan.stopAt?.stage === step.stage && (!plan.stopAt.stepId || plan.stopAt.stepId === step.id);
+      if (!step || isStop) break;
+      hand.work(w, step);
+    }
+    if (!plan.stopAt) hand.release(wheelEndAt(job, position)!);
+  }
+  if (plan.retorque) {
+    at += random.between(1, 4) * 86_400_000;
+    for (const w of job.wheelEnds) {
+      const figure = w.sheet.wheelTorque!;
+      const km = quantity(Math.round(plan.km + random.between(70, 150)), 'km');
+      send(
+        {
+          kind: 'retorque-recorded',
+          position: w.position,
+          torque: figure.max,
+          tool: 'TW-05',
+          ...(plan.opening.meter.distance ? { distance: km } : {}),
+        },
+        plan.technicians[0]!,
+        4,
+      );
+    }
+  }
+  return [...job.events];
+}
+
+const MINUTES: Partial<Record<Step['kind'], number>> = {
+  instruct: 9,
+  torque: 4,
+  measure: 3,
+  lock: 3,
+  fill: 6,
+};
+
+/** One pair of hands on one wheel end. */
+class Hand {
+  private readonly random: Random;
+  private readonly plan: JobPlan;
+  private readonly position: string;
+  private readonly by: Actor;
+  private readonly send: (command: Command, by: Actor, minutes: number) => void;
+  private playMm = 0;
+  private rounds = 0;
+
+  constructor(random: Random, plan: JobPlan, position: string, by: Actor, send: Hand['send']) {
+    this.random = random;
+    this.plan = plan;
+    this.position = position;
+    this.by = by;
+    this.send = send;
+  }
+
+  work(w: WheelEnd, step: Step): void {
+    if (step.kind === 'measure') return this.measure(w, step);
+    const { stage, id: stepId } = step;
+    const at = { position: this.position, stage, stepId, round: currentRound(w).number };
+    if (step.kind === 'lock' && this.plan.forgetsLock) {
+      return this.send({ kind: 'step-skipped', ...at, reason: 'No new washer on the shelf' }, this.by, 2);
+    }
+    this.send({ kind: 'step-recorded', ...at, data: this.answer(w, step) }, this.by, MINUTES[step.kind] ?? 2);
+  }
+
+  private answer(w: WheelEnd, step: Exclude<Step, { kind: 'measure' }>): StepData {
+    switch (step.kind) {
+      case 'torque': {
+        const { min, max } = w.sheet[step.figure]!;
+        const value = min.value === max.value ? max.value : Math.round((min.value + max.value) / 2);
+        return {
+          kind: 'torque',
+          torque: quantity(value, max.unit),
+          tool: step.figure === 'wheelTorque' ? 'TW-05' : 'TW-03',
+          rounds: step.goodRounds,
+        };
+      }
+      case 'turn':
+        return {
+          kind: 'turn',
+          turns:
+            step.turns === 'planned'
+              ? currentRound(w).turns!
+              : step.turns === 'back-off'
+                ? w.sheet.backOff!.turns
+                : step.turns,
+        };
+      case 'inspect':
+        return { kind: 'inspect', ok: true };
+      case 'choose':
+        return { kind: 'choose', option: this.random.pick(step.options.slice(0, 2)).id };
+      case 'lock':
+        return {
+          kind: 'lock',
+          method: this.random.pick(step.methods.slice(0, 2)).id,
+          checkedBy: this.plan.supervisor.name,
+        };
+      case 'fill':
+        return { kind: 'fill', lubricant: w.sheet.lubricant.name };
+      case 'instruct':
+      case 'rotate':
+        return { kind: step.kind };
+    }
+  }
+
+  /** Reads three cycles of whatever the hub's play is now; out of band it goes back to Adjust. */
+  private measure(w: WheelEnd, step: Step): void {
+    const hub = this.plan.hubs[this.position]!;
+    const round = readingRound(w, step);
+    const asFound = round === AS_FOUND;
+    if (asFound) this.playMm = truePlayMm(hub, this.plan.km);
+    else this.playMm = this.newSetting(w);
+    for (let i = 0; i < 3; i++) {
+      const [push, pull] = this.cycle(w);
+      this.send(
+        {
+          kind: 'reading-taken',
+          position: this.position,
+          round,
+          push,
+          pull,
+          source: 'gauge',
+          gauge: 'DI-04',
+        },
+        this.by,
+        1,
+      );
+    }
+    if (asFound || this.isWellInside(w)) {
+      if (!asFound)
+        Object.assign(hub, {
+          setMm: this.playMm,
+          setKm: this.plan.km,
+          walk: this.plan.forgetsLock ? 0.004 : 0,
+        });
+      const at = {
+        position: this.position,
+        stage: step.stage,
+        stepId: step.id,
+        round: currentRound(w).number,
+      };
+      this.send({ kind: 'step-recorded', ...at, data: { kind: 'measure', by: 'dial' } }, this.by, 1);
+      return;
+    }
+    const { band, thread, lock } = w.sheet;
+    if (
+      lock?.kind === 'castellated' &&
+      lock.holeAxesDeg.length === 1 &&
+      this.rounds > 2 &&
+      this.random.next() < 0.5
+    ) {
+      const at = {
+        position: this.position,
+        stage: step.stage,
+        stepId: step.id,
+        round: currentRound(w).number,
+      };
+      return this.send(
+        { kind: 'step-skipped', ...at, reason: 'One hole, coarse slots: no slot gives the band' },
+        this.by,
+        2,
+      );
+    }
+    const { go } = adviseSetting(this.playMm, bandInMm(band!), thread!, lock!);
+    const plan = go
+      ? ({ from: 'setting', turns: go.turns, predictedMm: go.predictedMm } as const)
+      : ({ from: 'start' } as const);
+    this.send({ kind: 'adjust-reopened', position: this.position, round, ...plan }, this.by, 2);
+  }
+
+  private newSetting(w: WheelEnd): number {
+    const round = currentRound(w);
+    this.rounds += 1;
+    if (round.predictedMm !== null) return round.predictedMm + this.random.normal(0, 0.003);
+    const { lock, thread } = w.sheet;
+    if (lock?.kind === 'castellated' && lock.holeAxesDeg.length === 1)
+      return this.random.between(0.01, pitchOf(thread!) / lock.slots);
+    return this.rounds > 3 ? 0.08 : freshSettingMm(this.random);
+  }
+
+  /** Inside the band by more than the scatter of the cycles, so that the mean is inside as well. */
+  private isWellInside(w: WheelEnd): boolean {
+    const band = bandInMm(w.sheet.band!);
+    const margin = 0.006;
+    return this.playMm > band.minMm + margin && this.playMm < band.maxMm - margin;
+  }
+
+  private cycle(w: WheelEnd): [Quantity, Quantity] {
+    const unit = w.sheet.band!.max.unit === 'mm' ? 'mm' : 'in';
+    const digits = unit === 'mm' ? 3 : 4;
+    const per = unit === 'mm' ? 1 : 25.4;
+    const rest = this.random.between(-0.02, 0.02);
+    const play = Math.max(0, this.playMm + this.random.normal(0, 0.0015));
+    const round = (v: number) => Number((v / per).toFixed(digits));
+    return [quantity(round(rest), unit), quantity(round(rest + play), unit)];
+  }
+
+  release(w: WheelEnd): void {
+    const against = againstRelease(w);
+    const reason = this.plan.forgetsLock
+      ? 'Needed for the morning run, washer comes with the next delivery'
+      : 'Spins freely, no movement felt. Look again at the next visit';
+    const overrideReason = against.length > 0 ? reason : undefined;
+    this.send(
+      { kind: 'wheel-end-released', position: this.position, ...(overrideReason ? { overrideReason } : {}) },
+      this.plan.supervisor,
+      12,
+    );
+  }
+}

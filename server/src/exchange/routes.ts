@@ -1,0 +1,86 @@
+import { Router } from 'express';
+import { exchangeRoutes, type FleetPreview } from '@lanternwright/contract/exchange';
+import { unitKinds } from '@lanternwright/core/axle-plan';
+import type { Database } from '../database/connect.ts';
+import type { FleetService } from '../fleet/service.ts';
+import { HttpProblem, refused } from '../http/problem.ts';
+import { serve } from '../http/serve.ts';
+import { readFleetCsv, writeFleetCsv, type FleetFile } from './fleet-csv.ts';
+
+function read(csv: string): FleetFile {
+  try {
+    return readFleetCsv(csv);
+  } catch (error) {
+    throw refused(error instanceof Error ? error.message : String(error), 'body.csv');
+  }
+}
+
+function toPreview({ good, bad }: FleetFile): FleetPreview {
+  return {
+    good: good.map(({ lines, unit }) => ({
+      lines,
+      owner: unit.owner,
+      name: unit.name,
+      kind: unitKinds[unit.kind],
+      axles: unit.axles.length,
+    })),
+    bad: [...bad].sort((a, b) => a.line - b.line),
+  };
+}
+
+export function exchangeRouter(db: Database, fleet: FleetService): Router {
+  const router = Router();
+
+  /** Units the shop has already count as bad rows, so that the preview tells what would happen. */
+  async function against(file: FleetFile): Promise<FleetFile> {
+    const known = new Set((await fleet.list()).map((u) => `${u.owner.name}\n${u.name}`.toLowerCase()));
+    const isKnown = ({ unit }: FleetFile['good'][number]) =>
+      known.has(`${unit.owner}\n${unit.name}`.toLowerCase());
+    return {
+      good: file.good.filter((g) => !isKnown(g)),
+      bad: [
+        ...file.bad,
+        ...file.good
+          .filter(isKnown)
+          .map((g) => ({
+            line: g.lines[0]!,
+            name: g.unit.name,
+            reason: `${g.unit.owner} has a unit of this name already`,
+          })),
+      ],
+    };
+  }
+
+  serve(router, exchangeRoutes.preview, async ({ body }) => toPreview(await against(read(body.csv))));
+
+  serve(router, exchangeRoutes.importFleet, async ({ body }) => {
+    const file = await against(read(body.csv));
+    if (file.good.length === 0)
+      throw new HttpProblem(422, 'Nothing to bring in', 'No row of the file is good. Nothing was kept.');
+    await db.sequelize.transaction(async (transaction) => {
+      for (const { unit } of file.good) await fleet.addIn(unit, transaction);
+    });
+    return toPreview(file);
+  });
+
+  serve(router, exchangeRoutes.exportFleet, async ({ res }) => {
+    const summaries = await fleet.list();
+    const units = [];
+    for (const u of summaries) {
+      const { owner, name, kind, plate, meterKm, hours } = u;
+      units.push({
+        owner: owner.name,
+        name,
+        kind,
+        plate,
+        meter: {},
+        axles: await fleet.axles(u.id),
+        km: meterKm,
+        hours,
+      });
+    }
+    res.type('text/csv; charset=utf-8').attachment('fleet.csv');
+    return writeFleetCsv(units);
+  });
+  return router;
+}

@@ -1,0 +1,89 @@
+import {
+  DataTypes,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Model,
+  type ModelStatic,
+  type NonAttribute,
+  type Sequelize,
+} from 'sequelize';
+import type { Axle, UnitKind } from '@lanternwright/core/axle-plan';
+import type { Quantity } from '@lanternwright/core/quantity';
+
+export interface OwnerRow extends Model<InferAttributes<OwnerRow>, InferCreationAttributes<OwnerRow>> {
+  id: string;
+  name: string;
+}
+
+export function defineOwner(sequelize: Sequelize): ModelStatic<OwnerRow> {
+  return sequelize.define<OwnerRow>('owner', {
+    id: { type: DataTypes.UUID, primaryKey: true },
+    name: DataTypes.TEXT,
+  });
+}
+
+export interface UnitRow extends Model<InferAttributes<UnitRow>, InferCreationAttributes<UnitRow>> {
+  id: string;
+  ownerId: string;
+  name: string;
+  kind: UnitKind;
+  plate: string;
+  createdAt: CreationOptional<Date>;
+  owner?: NonAttribute<OwnerRow>;
+  axles?: NonAttribute<AxleRow[]>;
+}
+
+export function defineUnit(sequelize: Sequelize): ModelStatic<UnitRow> {
+  return sequelize.define<UnitRow>('unit', {
+    id: { type: DataTypes.UUID, primaryKey: true },
+    ownerId: DataTypes.UUID,
+    name: DataTypes.TEXT,
+    kind: DataTypes.TEXT,
+    plate: DataTypes.TEXT,
+    createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
+  });
+}
+
+export interface AxleRow extends Model<InferAttributes<AxleRow>, InferCreationAttributes<AxleRow>> {
+  unitId: string;
+  number: number;
+  role: Axle['role'];
+  wheels: Axle['wheels'];
+  brake: Axle['brake'];
+  sheet: Axle['sheet'];
+}
+
+export function defineAxle(sequelize: Sequelize): ModelStatic<AxleRow> {
+  return sequelize.define<AxleRow>('axle', {
+    unitId: { type: DataTypes.UUID, primaryKey: true },
+    number: { type: DataTypes.SMALLINT, primaryKey: true },
+    role: DataTypes.TEXT,
+    wheels: DataTypes.TEXT,
+    brake: DataTypes.TEXT,
+    sheet: DataTypes.JSONB,
+  });
+}
+
+export interface MeterReadingRow extends Model<
+  InferAttributes<MeterReadingRow>,
+  InferCreationAttributes<MeterReadingRow>
+> {
+  id: CreationOptional<number>;
+  unitId: string;
+  date: string;
+  distance: Quantity | null;
+  km: number | null;
+  hours: number | null;
+}
+
+export function defineMeterReading(sequelize: Sequelize): ModelStatic<MeterReadingRow> {
+  return sequelize.define<MeterReadingRow>('meter_reading', {
+    id: { type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true },
+    unitId: DataTypes.UUID,
+    date: DataTypes.DATEONLY,
+    distance: DataTypes.JSONB,
+    km: DataTypes.DOUBLE,
+    hours: DataTypes.DOUBLE,
+  });
+}

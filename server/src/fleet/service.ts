@@ -1,0 +1,271 @@
+import { randomUUID } from 'node:crypto';
+import { col, fn, QueryTypes, UniqueConstraintError, where, type Transaction } from 'sequelize';
+import type {
+  FollowUp,
+  HistoryLine,
+  NewUnit,
+  Owner,
+  ReadingRow,
+  UnitDetail,
+  UnitSummary,
+  WheelEndSummary,
+} from '@lanternwright/contract/fleet';
+import { positionsOf, type Axle } from '@lanternwright/core/axle-plan';
+import { retorqueState } from '@lanternwright/core/interval';
+import { convert } from '@lanternwright/core/quantity';
+import { fold, sayEvent, type Meter } from '@lanternwright/core/traveller';
+import type { Database } from '../database/connect.ts';
+import { notFound, refused } from '../http/problem.ts';
+import type { WheelEndRow } from '../jobs/model.ts';
+import { eventsOf } from '../jobs/record.ts';
+import type { Clock } from '../jobs/service.ts';
+import type { AxleRow, UnitRow } from './model.ts';
+
+interface LatestMeter {
+  unitId: string;
+  km: number | null;
+  hours: number | null;
+  date: string;
+}
+
+const toAxle = ({ role, wheels, brake, sheet }: AxleRow): Axle => ({ role, wheels, brake, sheet });
+
+function byUnit<T extends { unitId: string }>(rows: readonly T[]): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const row of rows) {
+    const group = groups.get(row.unitId);
+    if (group) group.push(row);
+    else groups.set(row.unitId, [row]);
+  }
+  return groups;
+}
+
+function summariseWheelEnds(axleCount: number, rows: readonly WheelEndRow[]): WheelEndSummary[] {
+  return positionsOf(axleCount).map((position) => {
+    const row = rows.find((r) => r.position === position);
+    return {
+      position,
+      state: row?.openJobId
+        ? 'working'
+        : ((row?.verdict === 'unsure' ? 'repeat' : row?.verdict) ?? 'not-measured'),
+      endPlayMm: row?.endPlayMm ?? null,
+      readAt: row?.readAt?.toISOString() ?? null,
+      readKm: row?.readKm ?? null,
+    };
+  });
+}
+
+function summarise(
+  unit: UnitRow,
+  axles: readonly AxleRow[],
+  wheelEnds: readonly WheelEndRow[],
+  meter: LatestMeter | undefined,
+): UnitSummary {
+  return {
+    id: unit.id,
+    owner: { id: unit.owner!.id, name: unit.owner!.name },
+    name: unit.name,
+    kind: unit.kind,
+    plate: unit.plate,
+    meterKm: meter?.km ?? null,
+    hours: meter?.hours ?? null,
+    meterDate: meter?.date ?? null,
+    axles: axles.map(({ role, wheels, brake }) => ({ role, wheels, brake })),
+    wheelEnds: summariseWheelEnds(axles.length, wheelEnds),
+    openJobId: wheelEnds.find((w) => w.openJobId)?.openJobId ?? null,
+  };
+}
+
+/** Units, their axles and what is known about their wheel ends. */
+export function fleetService(db: Database, clock: Clock) {
+  async function latestMeters(unitId: string | null): Promise<Map<string, LatestMeter>> {
+    const rows = await db.sequelize.query<LatestMeter>(
+      `select distinct on (unit_id) unit_id as "unitId", km, hours, to_char(date, 'YYYY-MM-DD') as date
+       from meter_reading where :unitId is null or unit_id = :unitId ::uuid order by unit_id, date desc, id desc`,
+      { type: QueryTypes.SELECT, replacements: { unitId } },
+    );
+    return new Map(rows.map((r) => [r.unitId, r]));
+  }
+
+  async function readings(unitId: string): Promise<ReadingRow[]> {
+    const rows = await db.reading.findAll({ where: { unitId }, order: ['at', 'round'] });
+    return rows.map(
+      ({ jobId, position, round, endPlayMm, rangeMm, cycles, verdict, at, byName, km, final }) => ({
+        jobId,
+        position,
+        round,
+        endPlayMm,
+        rangeMm,
+        cycles,
+        verdict,
+        at: at.toISOString(),
+        by: byName,
+        km,
+        final,
+      }),
+    );
+  }
+
+  async function openFollowUps(unitId: string, meterKm: number | null): Promise<FollowUp[]> {
+    const rows = await db.followUp.findAll({
+      where: { unitId, doneAt: null },
+      order: ['byDate', 'position'],
+    });
+    return rows.map(({ jobId, position, fromKm, byKm, byDate }) => ({
+      jobId,
+      position,
+      fromKm,
+      byKm,
+      byDate,
+      state: retorqueState({ fromKm, byKm, byDate }, meterKm, clock.today()),
+    }));
+  }
+
+  async function axles(unitId: string, transaction?: Transaction): Promise<Axle[]> {
+    return (await db.axle.findAll({ where: { unitId }, order: ['number'], transaction })).map(toAxle);
+  }
+
+  async function writeAxles(unitId: string, list: readonly Axle[], transaction: Transaction): Promise<void> {
+    await db.axle.destroy({ where: { unitId }, transaction });
+    await db.axle.bulkCreate(
+      list.map((axle, i) => ({ unitId, number: i + 1, ...axle })),
+      { transaction },
+    );
+  }
+
+  async function recordMeter(
+    unitId: string,
+    date: string,
+    meter: Meter,
+    transaction?: Transaction,
+  ): Promise<void> {
+    const { distance, hours } = meter;
+    if (!distance && !hours) return;
+    const km = distance ? convert(distance.value, distance.unit, 'km') : null;
+    await db.meterReading.create(
+      { unitId, date, distance: distance ?? null, km, hours: hours?.value ?? null },
+      { transaction },
+    );
+  }
+
+  async function ownerByName(name: string, transaction: Transaction): Promise<string> {
+    const known = await db.owner.findOne({
+      where: where(fn('lower', col('name')), name.toLowerCase()),
+      transaction,
+    });
+    return (known ?? (await db.owner.create({ id: randomUUID(), name }, { transaction }))).id;
+  }
+
+  /** Adds a unit inside a transaction. @throws HttpProblem 422 when the owner has one of that name */
+  async function addIn(unit: NewUnit, transaction: Transaction): Promise<string> {
+    const id = randomUUID();
+    const ownerId = await ownerByName(unit.owner, transaction);
+    try {
+      await db.unit.create(
+        { id, ownerId, name: unit.name, kind: unit.kind, plate: unit.plate },
+        { transaction },
+      );
+    } catch (error) {
+      if (error instanceof UniqueConstraintError)
+        throw refused(`${unit.owner} has a unit named ${unit.name} already`, 'body.name');
+      throw error;
+    }
+    await writeAxles(id, unit.axles, transaction);
+    await recordMeter(id, clock.today(), unit.meter, transaction);
+    return id;
+  }
+
+  return {
+    axles,
+    readings,
+    recordMeter,
+    addIn,
+
+    async list(): Promise<UnitSummary[]> {
+      const [units, axles, wheelEnds, meters] = await Promise.all([
+        db.unit.findAll({
+          include: [{ model: db.owner, as: 'owner' }],
+          order: ['name'],
+          raw: true,
+          nest: true,
+        }),
+        db.axle.findAll({
+          attributes: ['unitId', 'number', 'role', 'wheels', 'brake'],
+          order: ['number'],
+          raw: true,
+        }),
+        db.wheelEnd.findAll({ raw: true }),
+        latestMeters(null),
+      ]);
+      const axlesOf = byUnit(axles);
+      const wheelEndsOf = byUnit(wheelEnds);
+      return units.map((u) =>
+        summarise(u, axlesOf.get(u.id) ?? [], wheelEndsOf.get(u.id) ?? [], meters.get(u.id)),
+      );
+    },
+
+    async unit(id: string): Promise<UnitDetail> {
+      const [unit, axleRows, wheelEnds, meters, rows, jobs] = await Promise.all([
+        db.unit.findByPk(id, { include: [{ model: db.owner, as: 'owner' }] }),
+        db.axle.findAll({ where: { unitId: id }, order: ['number'] }),
+        db.wheelEnd.findAll({ where: { unitId: id } }),
+        latestMeters(id),
+        readings(id),
+        db.job.findAll({ where: { unitId: id }, order: [['openedAt', 'DESC']] }),
+      ]);
+      if (!unit) throw notFound('unit');
+      const summary = summarise(unit, axleRows, wheelEnds, meters.get(id));
+      return {
+        ...summary,
+        axles: axleRows.map(toAxle),
+        readings: rows,
+        followUps: await openFollowUps(id, summary.meterKm),
+        jobs: jobs.map(({ id: jobId, number, title, openedAt, closedAt }) => ({
+          id: jobId,
+          number,
+          title,
+          openedAt: openedAt.toISOString(),
+          closedAt: closedAt?.toISOString() ?? null,
+        })),
+      };
+    },
+
+    async history(unitId: string, position: string | undefined): Promise<HistoryLine[]> {
+      const jobs = await db.job.findAll({ where: { unitId }, order: [['openedAt', 'DESC']], limit: 20 });
+      const lines: HistoryLine[] = [];
+      for (const { id, number } of jobs) {
+        const job = fold(await eventsOf(db, id));
+        for (const event of [...job.events].reverse()) {
+          const at = 'position' in event.body ? event.body.position : null;
+          if (position && at !== position && event.body.kind !== 'job-opened') continue;
+          lines.push({
+            at: event.at,
+            by: event.by.name,
+            jobId: id,
+            jobNumber: number,
+            position: at,
+            text: sayEvent(job, event),
+          });
+        }
+      }
+      return lines;
+    },
+
+    async add(unit: NewUnit): Promise<{ id: string }> {
+      return { id: await db.sequelize.transaction((transaction) => addIn(unit, transaction)) };
+    },
+
+    async replaceAxles(id: string, list: readonly Axle[]): Promise<{ id: string }> {
+      return db.sequelize.transaction(async (transaction) => {
+        if (!(await db.unit.findByPk(id, { transaction }))) throw notFound('unit');
+        await writeAxles(id, list, transaction);
+        return { id };
+      });
+    },
+
+    async owners(): Promise<Owner[]> {
+      return (await db.owner.findAll({ order: ['name'] })).map(({ id, name }) => ({ id, name }));
+    },
+  };
+}
+export type FleetService = ReturnType<typeof fleetService>;

@@ -1,0 +1,88 @@
+import type { ErrorRequestHandler, Response } from 'express';
+import type { z } from 'zod';
+import type { Problem } from '@lanternwright/contract/route';
+
+/** An error that the caller is told about, as RFC 9457 problem details. */
+export class HttpProblem extends Error {
+  readonly status: number;
+  readonly title: string;
+  readonly issues: Problem['issues'];
+  /** Further members of the problem, as RFC 9457 allows. */
+  readonly extra: object;
+  constructor(
+    status: number,
+    title: string,
+    detail: string,
+    rest: { issues?: Problem['issues']; extra?: object } = {},
+  ) {
+    super(detail);
+    this.status = status;
+    this.title = title;
+    this.issues = rest.issues;
+    this.extra = rest.extra ?? {};
+  }
+}
+
+export const notFound = (what: string) => new HttpProblem(404, 'Not found', `There is no such ${what}`);
+export const refused = (reason: string, path = '') =>
+  new HttpProblem(422, 'Refused', reason, { issues: [{ path, message: reason }] });
+
+/** Turns what Zod found into a 422 that names every field by its path. */
+export function badFields(where: string, error: z.ZodError): HttpProblem {
+  const issues = error.issues.map((i) => ({
+    path: [where, ...i.path].filter((p) => p !== '').join('.'),
+    message: i.message,
+  }));
+  const first = issues[0];
+  return new HttpProblem(
+    422,
+    'Some fields do not fit',
+    first ? `${first.path}: ${first.message}` : 'The input does not fit',
+    { issues },
+  );
+}
+
+export function sendProblem(res: Response, problem: HttpProblem): void {
+  const { status, title, message, issues, extra } = problem;
+  res
+    .status(status)
+    .type('application/problem+json')
+    .send(
+      JSON.stringify({
+        type: 'about:blank',
+        title,
+        status,
+        detail: message,
+        ...(issues ? { issues } : {}),
+        ...extra,
+      }),
+    );
+}
+
+/** Errors of the body parser carry a status and may be shown; anything else is ours and is logged. */
+export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, next) => {
+  if (res.headersSent) {
+    next(error);
+    return;
+  }
+  if (error instanceof HttpProblem) {
+    sendProblem(res, error);
+  } else if (
+    error instanceof Error &&
+    'status' in error &&
+    typeof error.status === 'number' &&
+    error.status < 500
+  ) {
+    sendProblem(res, new HttpProblem(error.status, 'The request cannot be read', error.message));
+  } else {
+    req.log.error({ err: error }, 'request failed');
+    sendProblem(
+      res,
+      new HttpProblem(
+        500,
+        'Something broke here',
+        'The server could not do this. Nothing was kept. Try again; if it stays, look in the log.',
+      ),
+    );
+  }
+};

@@ -1,0 +1,155 @@
+import {
+  DataTypes,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Model,
+  type ModelStatic,
+  type NonAttribute,
+  type Sequelize,
+} from 'sequelize';
+import type { WheelEndStand } from '@lanternwright/contract/jobs';
+import type { Actor, EventBody } from '@lanternwright/core/traveller';
+import type { Verdict } from '@lanternwright/core/end-play';
+import type { UnitRow } from '../fleet/model.ts';
+
+export interface JobRow extends Model<InferAttributes<JobRow>, InferCreationAttributes<JobRow>> {
+  id: string;
+  number: CreationOptional<number>;
+  unitId: string;
+  title: string;
+  version: number;
+  openedAt: Date;
+  closedAt: Date | null;
+  wheelEnds: WheelEndStand[];
+  unit?: NonAttribute<UnitRow>;
+}
+
+export function defineJob(sequelize: Sequelize): ModelStatic<JobRow> {
+  return sequelize.define<JobRow>('job', {
+    id: { type: DataTypes.UUID, primaryKey: true },
+    number: { type: DataTypes.INTEGER, autoIncrement: true },
+    unitId: DataTypes.UUID,
+    title: DataTypes.TEXT,
+    version: DataTypes.INTEGER,
+    openedAt: DataTypes.DATE,
+    closedAt: DataTypes.DATE,
+    wheelEnds: DataTypes.JSONB,
+  });
+}
+
+export interface JobEventRow extends Model<
+  InferAttributes<JobEventRow>,
+  InferCreationAttributes<JobEventRow>
+> {
+  seq: number;
+  id: string;
+  jobId: string;
+  version: number;
+  at: Date;
+  by: Actor;
+  body: EventBody;
+  prevHash: string;
+  hash: string;
+}
+
+export function defineJobEvent(sequelize: Sequelize): ModelStatic<JobEventRow> {
+  return sequelize.define<JobEventRow>('job_event', {
+    seq: { type: DataTypes.BIGINT, primaryKey: true },
+    id: DataTypes.UUID,
+    jobId: DataTypes.UUID,
+    version: DataTypes.INTEGER,
+    at: DataTypes.DATE,
+    by: DataTypes.JSONB,
+    body: DataTypes.JSONB,
+    prevHash: DataTypes.TEXT,
+    hash: DataTypes.TEXT,
+  });
+}
+
+export interface ReadingTable extends Model<
+  InferAttributes<ReadingTable>,
+  InferCreationAttributes<ReadingTable>
+> {
+  jobId: string;
+  position: string;
+  round: number;
+  unitId: string;
+  endPlayMm: number;
+  rangeMm: number;
+  cycles: number;
+  verdict: Verdict;
+  at: Date;
+  byName: string;
+  km: number | null;
+  final: boolean;
+}
+
+export function defineReading(sequelize: Sequelize): ModelStatic<ReadingTable> {
+  return sequelize.define<ReadingTable>('reading', {
+    jobId: { type: DataTypes.UUID, primaryKey: true },
+    position: { type: DataTypes.TEXT, primaryKey: true },
+    round: { type: DataTypes.SMALLINT, primaryKey: true },
+    unitId: DataTypes.UUID,
+    endPlayMm: DataTypes.DOUBLE,
+    rangeMm: DataTypes.DOUBLE,
+    cycles: DataTypes.SMALLINT,
+    verdict: DataTypes.TEXT,
+    at: DataTypes.DATE,
+    byName: DataTypes.TEXT,
+    km: DataTypes.DOUBLE,
+    final: DataTypes.BOOLEAN,
+  });
+}
+
+export interface WheelEndRow extends Model<
+  InferAttributes<WheelEndRow>,
+  InferCreationAttributes<WheelEndRow>
+> {
+  unitId: string;
+  position: string;
+  verdict: Verdict | null;
+  endPlayMm: number | null;
+  readAt: Date | null;
+  readKm: number | null;
+  openJobId: string | null;
+}
+
+export function defineWheelEnd(sequelize: Sequelize): ModelStatic<WheelEndRow> {
+  return sequelize.define<WheelEndRow>('wheel_end', {
+    unitId: { type: DataTypes.UUID, primaryKey: true },
+    position: { type: DataTypes.TEXT, primaryKey: true },
+    verdict: DataTypes.TEXT,
+    endPlayMm: DataTypes.DOUBLE,
+    readAt: DataTypes.DATE,
+    readKm: DataTypes.DOUBLE,
+    openJobId: DataTypes.UUID,
+  });
+}
+
+export interface FollowUpRow extends Model<
+  InferAttributes<FollowUpRow>,
+  InferCreationAttributes<FollowUpRow>
+> {
+  jobId: string;
+  position: string;
+  unitId: string;
+  kind: 'retorque';
+  fromKm: number | null;
+  byKm: number | null;
+  byDate: string;
+  doneAt: Date | null;
+}
+
+export function defineFollowUp(sequelize: Sequelize): ModelStatic<FollowUpRow> {
+  return sequelize.define<FollowUpRow>('follow_up', {
+    jobId: { type: DataTypes.UUID, primaryKey: true },
+    position: { type: DataTypes.TEXT, primaryKey: true },
+    unitId: DataTypes.UUID,
+    kind: { type: DataTypes.TEXT, primaryKey: true },
+    fromKm: DataTypes.DOUBLE,
+    byKm: DataTypes.DOUBLE,
+    byDate: DataTypes.DATEONLY,
+    doneAt: DataTypes.DATE,
+  });
+}

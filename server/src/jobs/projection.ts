@@ -1,0 +1,176 @@
+import type { Transaction } from 'sequelize';
+import type { WheelEndStand } from '@lanternwright/contract/jobs';
+import { convert } from '@lanternwright/core/quantity';
+import {
+  AS_FOUND,
+  isClosed,
+  lastVerdict,
+  readingsOf,
+  stageAtHand,
+  stageStates,
+  verdictOf,
+  wheelEndAt,
+  type EventBody,
+  type Job,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
+import type { Database } from '../database/connect.ts';
+
+/** The odometer of a job in km, or null. */
+export function jobKm(job: Job): number | null {
+  const { distance } = job.meter;
+  return distance ? convert(distance.value, distance.unit, 'km') : null;
+}
+
+function standOf(w: WheelEnd): WheelEndStand {
+  const states = stageStates(w);
+  const troubled = Object.entries(states).find(([, state]) => state === 'trouble')?.[0];
+  const verdict = lastVerdict(w)?.result.verdict;
+  const outOfBand = states.verify === 'trouble' && (verdict === 'loose' || verdict === 'tight');
+  const last = [...w.records, ...w.readings, ...(w.release ? [w.release] : [])]
+    .sort((a, b) => (a.at < b.at ? -1 : 1))
+    .at(-1);
+  return {
+    position: w.position,
+    stage: stageAtHand(w),
+    released: w.release !== null,
+    trouble: outOfBand ? verdict : (troubled ?? null),
+    who: last?.by.name ?? null,
+  };
+}
+
+function readingRows(job: Job, w: WheelEnd) {
+  const rows = [AS_FOUND, ...w.rounds.map((r) => r.number)].flatMap((number) => {
+    const result = verdictOf(w, number);
+    const last = readingsOf(w, number).at(-1);
+    if (!result || !last) return [];
+    return [
+      {
+        jobId: job.id,
+        position: w.position,
+        round: number,
+        unitId: job.unitId,
+        endPlayMm: result.endPlayMm,
+        rangeMm: result.rangeMm,
+        cycles: result.cyclesMm.length,
+        verdict: result.verdict,
+        at: new Date(last.at),
+        byName: last.by.name,
+        km: jobKm(job),
+      },
+    ];
+  });
+  return rows.map((row, i) => ({ ...row, final: i === rows.length - 1 }));
+}
+
+function followUpRows(job: Job, w: WheelEnd) {
+  if (!w.release) return [];
+  const { fromKm, byKm, byDate } = w.release.followUp;
+  const doneAt = w.retorque ? new Date(w.retorque.at) : null;
+  return [
+    {
+      jobId: job.id,
+      position: w.position,
+      unitId: job.unitId,
+      kind: 'retorque' as const,
+      fromKm,
+      byKm,
+      byDate,
+      doneAt,
+    },
+  ];
+}
+
+function jobRow(job: Job) {
+  const releases = job.wheelEnds.map((w) => w.release?.at ?? '').sort();
+  return {
+    version: job.version,
+    closedAt: isClosed(job) ? new Date(releases.at(-1)!) : null,
+    wheelEnds: job.wheelEnds.map(standOf),
+  };
+}
+
+/** The wheel ends an event says something about. */
+function touched(job: Job, body: EventBody): WheelEnd[] {
+  if (body.kind === 'job-opened') return [...job.wheelEnds];
+  const about = body.kind === 'correction' ? job.events.find((e) => e.id === body.corrects)?.body : body;
+  const w = about && 'position' in about ? wheelEndAt(job, about.position) : undefined;
+  return w ? [w] : [];
+}
+
+const refreshWheelEnds = `
+  insert into wheel_end (unit_id, position, verdict, end_play_mm, read_at, read_km, open_job_id)
+  select w.unit_id, w.position, r.verdict, r.end_play_mm, r.at, r.km, o.id
+  from (
+    select distinct j.unit_id, e ->> 'position' as position
+    from job j, jsonb_array_elements(j.wheel_ends) e where :unitId is null or j.unit_id = :unitId ::uuid
+  ) w
+  left join lateral (
+    select verdict, end_play_mm, at, km from reading
+    where unit_id = w.unit_id and position = w.position order by at desc, round desc limit 1
+  ) r on true
+  left join lateral (
+    select j.id from job j, jsonb_array_elements(j.wheel_ends) e
+    where j.unit_id = w.unit_id and j.closed_at is null
+      and e ->> 'position' = w.position and not (e ->> 'released')::boolean limit 1
+  ) o on true
+  on conflict (unit_id, position) do update set
+    verdict = excluded.verdict, end_play_mm = excluded.end_play_mm, read_at = excluded.read_at,
+    read_km = excluded.read_km, open_job_id = excluded.open_job_id`;
+
+/** Writes what lists and figures need, for the wheel ends an event touched. In the event's transaction. */
+export async function project(
+  db: Database,
+  job: Job,
+  body: EventBody,
+  transaction: Transaction,
+): Promise<void> {
+  await db.job.update(jobRow(job), { where: { id: job.id }, transaction });
+  for (const w of touched(job, body)) {
+    const at = { jobId: job.id, position: w.position };
+    await db.reading.destroy({ where: at, transaction });
+    await db.reading.bulkCreate(readingRows(job, w), { transaction });
+    await db.followUp.destroy({ where: at, transaction });
+    await db.followUp.bulkCreate(followUpRows(job, w), { transaction });
+  }
+  await db.sequelize.query(refreshWheelEnds, { replacements: { unitId: job.unitId }, transaction });
+}
+
+const updateJobs = `
+  update job set version = r.version, closed_at = r."closedAt", wheel_ends = r."wheelEnds"
+  from jsonb_to_recordset($1 ::jsonb) as r(id uuid, version integer, "closedAt" timestamptz, "wheelEnds" jsonb)
+  where job.id = r.id`;
+
+async function projectMany(db: Database, jobs: readonly Job[], transaction: Transaction): Promise<void> {
+  const each = <T>(rows: (job: Job, w: WheelEnd) => T[]) =>
+    jobs.flatMap((job) => job.wheelEnds.flatMap((w) => rows(job, w)));
+  await db.reading.bulkCreate(each(readingRows), { transaction });
+  await db.followUp.bulkCreate(each(followUpRows), { transaction });
+  const rows = jobs.map((job) => ({ id: job.id, ...jobRow(job) }));
+  await db.sequelize.query(updateJobs, { bind: [JSON.stringify(rows)], transaction });
+}
+
+const BATCH = 200;
+
+/** Throws every projection away and writes it again from the given jobs, in one transaction. */
+export async function rebuild(
+  db: Database,
+  jobs: Iterable<Job> | AsyncIterable<Job>,
+  transaction: Transaction,
+): Promise<number> {
+  await db.sequelize.query('delete from reading; delete from follow_up; delete from wheel_end', {
+    transaction,
+  });
+  let count = 0;
+  let batch: Job[] = [];
+  for await (const job of jobs) {
+    batch.push(job);
+    count += 1;
+    if (batch.length < BATCH) continue;
+    await projectMany(db, batch, transaction);
+    batch = [];
+  }
+  await projectMany(db, batch, transaction);
+  await db.sequelize.query(refreshWheelEnds, { replacements: { unitId: null }, transaction });
+  return count;
+}

@@ -1,0 +1,196 @@
+import { randomUUID } from 'node:crypto';
+import { Transaction } from 'sequelize';
+import type { z } from 'zod';
+import type { JobDetail, JobSummary, openJobSchema, postEventSchema } from '@lanternwright/contract/jobs';
+import type { Person } from '@lanternwright/contract/people';
+import { axleIndex, type Axle } from '@lanternwright/core/axle-plan';
+import { findProcedure, type Sheet } from '@lanternwright/core/procedure';
+import {
+  append,
+  decide,
+  decideOpening,
+  fold,
+  sayEvent,
+  type Actor,
+  type Job,
+  type StoredEvent,
+} from '@lanternwright/core/traveller';
+import type { Database } from '../database/connect.ts';
+import type { FleetService } from '../fleet/service.ts';
+import { HttpProblem, notFound, refused } from '../http/problem.ts';
+import { eventsOf, store } from './record.ts';
+
+export interface Clock {
+  now: () => Date;
+  /** The calendar date in the shop's zone. */
+  today: () => string;
+}
+
+const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role });
+
+const unitInclude = (db: Database) => [
+  {
+    model: db.unit,
+    as: 'unit',
+    include: [
+      { model: db.owner, as: 'owner' },
+      { model: db.axle, as: 'axles' },
+    ],
+  },
+];
+
+/** Opening jobs, recording on them, reading them. */
+export function jobsService(db: Database, fleet: FleetService, clock: Clock) {
+  async function detail(id: string, transaction?: Transaction): Promise<JobDetail> {
+    const row = await db.job.findByPk(id, { include: unitInclude(db), transaction });
+    if (!row?.unit?.owner) throw notFound('job');
+    const { unit } = row;
+    const axles = [...(unit.axles ?? [])].sort((a, b) => a.number - b.number);
+    return {
+      number: row.number,
+      unit: {
+        id: unit.id,
+        name: unit.name,
+        kind: unit.kind,
+        owner: { id: unit.owner!.id, name: unit.owner!.name },
+        axles: axles.map(({ role, wheels }) => ({ role, wheels })),
+      },
+      before: (await fleet.readings(unit.id)).filter((r) => r.jobId !== id),
+      events: await eventsOf(db, id, transaction),
+    };
+  }
+
+  /** What others recorded since the sender looked, as one sentence. */
+  function whatChanged(job: Job, seenVersion: number, reason: string): string {
+    const since = job.events.filter((e) => e.version > seenVersion);
+    const last = since.at(-1);
+    if (!last) return reason;
+    const more = since.length > 1 ? `, the last of ${since.length} records` : '';
+    return `${last.by.name} was first${more}: ${sayEvent(job, last)}. ${reason}. What you sent was not recorded.`;
+  }
+
+  function wheelEndFrom(axles: readonly Axle[], position: string) {
+    const sheet: Sheet | undefined = axles[axleIndex(position)]?.sheet;
+    if (!sheet) throw refused(`The unit has no wheel end ${position}`, 'positions');
+    return { position, sheet, procedureVersion: findProcedure(sheet.procedureId ?? '')?.version ?? 1 };
+  }
+
+  return {
+    detail,
+
+    async list(status: 'open' | 'closed'): Promise<JobSummary[]> {
+      const rows = await db.job.findAll({
+        where: status === 'open' ? { closedAt: null } : {},
+        order: [['openedAt', 'DESC']],
+        limit: 200,
+        include: [{ model: db.unit, as: 'unit', include: [{ model: db.owner, as: 'owner' }] }],
+      });
+      return rows
+        .filter((r) => (status === 'open') === (r.closedAt === null))
+        .map((r) => ({
+          id: r.id,
+          number: r.number,
+          title: r.title,
+          unit: {
+            id: r.unitId,
+            name: r.unit!.name,
+            kind: r.unit!.kind,
+            owner: { id: r.unit!.owner!.id, name: r.unit!.owner!.name },
+          },
+          openedAt: r.openedAt.toISOString(),
+          closedAt: r.closedAt?.toISOString() ?? null,
+          wheelEnds: r.wheelEnds,
+        }));
+    },
+
+    async open(
+      input: z.output<typeof openJobSchema>,
+      person: Person,
+    ): Promise<{ id: string; number: number }> {
+      return db.sequelize.transaction(async (transaction) => {
+        const unit = await db.unit.findByPk(input.unitId, { transaction, lock: Transaction.LOCK.UPDATE });
+        if (!unit) throw notFound('unit');
+        const axles = await fleet.axles(unit.id, transaction);
+        const { positions, ...rest } = input;
+        const decision = decideOpening({
+          kind: 'job-opened',
+          ...rest,
+          wheelEnds: [...positions].sort().map((p) => wheelEndFrom(axles, p)),
+        });
+        if (!decision.ok) throw refused(decision.reason, 'positions');
+        const busy = await db.wheelEnd.findAll({
+          where: { unitId: unit.id, position: positions },
+          transaction,
+        });
+        const taken = busy.find((w) => w.openJobId !== null);
+        if (taken) throw refused(`${taken.position} is in an open job already`, 'positions');
+        const id = randomUUID();
+        const at = clock.now();
+        const row = await db.job.create(
+          {
+            id,
+            unitId: unit.id,
+            title: input.title,
+            version: 0,
+            openedAt: at,
+            closedAt: null,
+            wheelEnds: [],
+          },
+          { transaction },
+        );
+        const event: StoredEvent = {
+          id: randomUUID(),
+          jobId: id,
+          version: 1,
+          at: at.toISOString(),
+          by: actorOf(person),
+          body: decision.event,
+        };
+        await store(db, fold([event]), event, transaction);
+        await fleet.recordMeter(unit.id, clock.today(), input.meter, transaction);
+        return { id, number: row.number };
+      });
+    },
+
+    /**
+     * Records a command. The sender's id makes it safe to send again: the stored event is returned.
+     * A command that no longer fits is answered 409 with the fresh job; one that never did, 422.
+     */
+    async record(
+      jobId: string,
+      input: z.output<typeof postEventSchema>,
+      person: Person,
+    ): Promise<StoredEvent> {
+      return db.sequelize.transaction(async (transaction) => {
+        const row = await db.job.findByPk(jobId, { transaction, lock: Transaction.LOCK.UPDATE });
+        if (!row) throw notFound('job');
+        const job = fold(await eventsOf(db, jobId, transaction));
+        const stored = job.events.find((e) => e.id === input.id);
+        if (stored) return stored;
+        const decision = decide(job, input.command, { by: actorOf(person), today: clock.today() });
+        if (!decision.ok) {
+          if (input.seenVersion >= job.version) throw refused(decision.reason, 'command');
+          throw new HttpProblem(
+            409,
+            'The job has moved on',
+            whatChanged(job, input.seenVersion, decision.reason),
+            {
+              extra: { job: await detail(jobId, transaction) },
+            },
+          );
+        }
+        const event: StoredEvent = {
+          id: input.id,
+          jobId,
+          version: job.version + 1,
+          at: clock.now().toISOString(),
+          by: actorOf(person),
+          body: decision.event,
+        };
+        await store(db, append(job, event), event, transaction);
+        return event;
+      });
+    },
+  };
+}
+export type JobsService = ReturnType<typeof jobsService>;

@@ -1,0 +1,33 @@
+import { createServer } from 'node:http';
+import { createApp } from './app.ts';
+import { readConfig } from './config.ts';
+import { migrate } from './database/migrate.ts';
+import { loadDemo } from './demo/load.ts';
+
+const config = readConfig(process.env);
+const app = createApp(config);
+await migrate(app.db.sequelize);
+if (process.env['DEMO'] === 'yes') await loadDemo(app);
+await app.live.start();
+
+const server = createServer(app.app);
+server.on('error', (error) => {
+  console.error(`The server cannot listen on ${config.host}:${config.port}: ${error.message}`);
+  process.exit(1);
+});
+server.listen(config.port, config.host, () => {
+  const address = server.address();
+  const port = typeof address === 'object' && address ? address.port : config.port;
+  process.send?.({ listening: port });
+});
+
+let stopping = false;
+async function stop(): Promise<void> {
+  if (stopping) return;
+  stopping = true;
+  await app.close();
+  server.close(() => process.exit(0));
+  server.closeAllConnections();
+}
+process.on('SIGTERM', () => void stop());
+process.on('SIGINT', () => void stop());

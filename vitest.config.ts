@@ -1,0 +1,32 @@
+import { defineConfig } from 'vitest/config';
+
+/** Workspace packages are read from their TypeScript source, so that tests never see a stale build. */
+const resolve = { conditions: ['source', 'module', 'browser', 'development|production'] };
+const ssr = { resolve: { conditions: ['source', 'module', 'node', 'development|production'] } };
+
+export default defineConfig({
+  test: {
+    projects: [
+      {
+        resolve,
+        ssr,
+        test: { name: 'core', include: ['core/src/**/*.test.ts', 'contract/src/**/*.test.ts'] },
+      },
+      { resolve, ssr, test: { name: 'scripts', include: ['scripts/**/*.test.mjs'], testTimeout: 60_000 } },
+      {
+        resolve,
+        ssr,
+        test: {
+          name: 'server',
+          include: ['server/src/**/*.test.ts'],
+          testTimeout: 20_000,
+          hookTimeout: 30_000,
+        },
+      },
+      {
+        extends: './web/vite.config.ts',
+        test: { name: 'web', root: './web', include: ['src/**/*.test.{ts,tsx}'], environment: 'jsdom' },
+      },
+    ],
+  },
+});
