@@ -1,32 +1,8 @@
 import { z } from 'zod';
 import { sheetSchema } from '../procedure/index.ts';
+import { axleRoles, unitKinds, type AxleRole, type UnitKind } from './kinds.ts';
 
-/** Kinds of unit, as the shop calls them. */
-export const unitKinds = {
-  rigid: 'Rigid truck',
-  tractor: 'Tractor unit',
-  'semi-trailer': 'Semi-trailer',
-  bus: 'Bus',
-  van: 'Van or light truck',
-  motorhome: 'Motorhome',
-  caravan: 'Towed caravan or fifth wheel',
-  flatbed: 'Flatbed trailer',
-  'farm-tractor': 'Farm tractor',
-  implement: 'Implement',
-  'work-machine': 'Work machine',
-  crawler: 'Small crawler',
-} as const;
-export type UnitKind = keyof typeof unitKinds;
 export const unitKindSchema = z.enum(Object.keys(unitKinds) as [UnitKind, ...UnitKind[]]);
-
-export const axleRoles = {
-  steer: 'Steer',
-  drive: 'Drive',
-  trailer: 'Trailer',
-  fixed: 'Fixed',
-  pivot: 'Pivot',
-} as const;
-export type AxleRole = keyof typeof axleRoles;
 
 /** One axle: both of its wheel ends share a sheet, never a record. */
 export const axleSchema = z.object({

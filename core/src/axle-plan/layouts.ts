@@ -1,5 +1,6 @@
 import { familySheet } from '../procedure/index.ts';
-import type { Axle, AxleRole, UnitKind } from './axle-plan.ts';
+import type { Axle } from './axle-plan.ts';
+import type { AxleRole, UnitKind } from './kinds.ts';
 
 type Short = [AxleRole, Axle['wheels'], Axle['brake'], sheetId: string];
 

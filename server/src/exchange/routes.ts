@@ -40,13 +40,11 @@ export function exchangeRouter(db: Database, fleet: FleetService): Router {
       good: file.good.filter((g) => !isKnown(g)),
       bad: [
         ...file.bad,
-        ...file.good
-          .filter(isKnown)
-          .map((g) => ({
-            line: g.lines[0]!,
-            name: g.unit.name,
-            reason: `${g.unit.owner} has a unit of this name already`,
-          })),
+        ...file.good.filter(isKnown).map((g) => ({
+          line: g.lines[0]!,
+          name: g.unit.name,
+          reason: `${g.unit.owner} has a unit of this name already`,
+        })),
       ],
     };
   }

@@ -1,0 +1,6 @@
+// Before the first paint, so that the night shift is never blinded.
+(function () {
+  var chosen = localStorage.getItem('lanternwright.theme');
+  var night = chosen ? chosen === 'night' : matchMedia('(prefers-color-scheme: dark)').matches;
+  document.documentElement.dataset.theme = night ? 'night' : 'day';
+})();

@@ -1,0 +1,23 @@
+import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import type { Problem } from '@lanternwright/contract/route';
+
+/** The API's cache. Each feature injects its own endpoints. */
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: fetchBaseQuery({ baseUrl: '/', credentials: 'same-origin' }),
+  tagTypes: ['session', 'people', 'fleet', 'unit', 'jobs', 'job'],
+  endpoints: () => ({}),
+});
+
+/** What an API error says to the person at the screen. */
+export function problemText(error: unknown): string {
+  const { status, data } = (error ?? {}) as { status?: number | string; data?: Partial<Problem> };
+  if (status === 'FETCH_ERROR') return 'The server cannot be reached. Nothing was lost; try again.';
+  return data?.detail ?? 'Something went wrong. Nothing was kept; try again.';
+}
+
+/** The fields a refused request named, by their path without the leading `body`. */
+export function problemFields(error: unknown): Record<string, string> {
+  const { data } = (error ?? {}) as { data?: Partial<Problem> };
+  return Object.fromEntries((data?.issues ?? []).map((i) => [i.path.replace(/^body\./, ''), i.message]));
+}

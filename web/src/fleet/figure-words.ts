@@ -1,0 +1,71 @@
+import type { BandFigure, Mark, Sheet, TorqueFigure, TorqueKey } from '@lanternwright/core/procedure';
+import { sayTurn } from '@lanternwright/core/nut';
+import { convert, formatValue, unitDefinition, type Unit } from '@lanternwright/core/quantity';
+import type { RuleUnit } from '../ui/thou-rule.tsx';
+
+/** Where a figure comes from; a recalled one asks to be confirmed. */
+export function sayMark({ mark, source }: { mark: Mark; source: string }): string {
+  return mark === 'from-memory' ? `${source}: confirm against the maker’s sheet` : source;
+}
+
+function sayRange({ min, max }: { min: TorqueFigure['min']; max: TorqueFigure['max'] }, unit: Unit): string {
+  const value = (q: TorqueFigure['min']) => formatValue(convert(q.value, q.unit, unit), unit);
+  const text = min.si === max.si ? value(max) : `${value(min)} to ${value(max)}`;
+  return `${text} ${unitDefinition(unit).label}`;
+}
+
+/** A torque as the sheet has it, with the other unit beside. */
+export function sayTorque(figure: TorqueFigure): string {
+  const own = figure.max.unit;
+  return `${sayRange(figure, own)} (${sayRange(figure, own === 'Nm' ? 'lbf-ft' : 'Nm')})`;
+}
+
+export function sayBand(band: BandFigure, unit: RuleUnit): string {
+  const text = (q: BandFigure['min']) =>
+    unit === 'in' ? convert(q.value, q.unit, 'in').toFixed(3) : convert(q.value, q.unit, 'mm').toFixed(3);
+  return `${text(band.min)} to ${text(band.max)} ${unit}`;
+}
+
+export function sayThread(thread: Sheet['thread']): string {
+  if (!thread) return 'not named';
+  return 'pitchMm' in thread ? `${thread.pitchMm} mm pitch` : `${thread.threadsPerInch} per inch`;
+}
+
+export function sayLock(lock: Sheet['lock']): string {
+  if (!lock) return 'not named';
+  if (lock.kind === 'stepless') return 'any angle';
+  if (lock.kind === 'castellated')
+    return `${lock.slots} slots, ${lock.holeAxesDeg.length === 1 ? 'one hole' : `${lock.holeAxesDeg.length} holes`}`;
+  return `${lock.positionsPerTurn} places${lock.reversible ? ', washer turns over' : ''}`;
+}
+
+export interface SheetLine {
+  label: string;
+  value: string;
+  source?: string;
+}
+
+const torques: [TorqueKey, string][] = [
+  ['seatTorque', 'Seat'],
+  ['setTorque', 'Set'],
+  ['jamTorque', 'Jam nut'],
+  ['wheelTorque', 'Wheel nuts'],
+];
+
+/** What holds for a wheel end, line by line; figures the sheet does not have are left out. */
+export function sheetLines(sheet: Sheet, unit: RuleUnit): SheetLine[] {
+  return [
+    ...(sheet.band ? [{ label: 'Band', value: sayBand(sheet.band, unit), source: sayMark(sheet.band) }] : []),
+    ...(sheet.nut ? [{ label: 'Nut', value: sheet.nut }] : []),
+    ...(sheet.thread ? [{ label: 'Thread', value: sayThread(sheet.thread) }] : []),
+    ...(sheet.lock ? [{ label: 'Locks in', value: sayLock(sheet.lock) }] : []),
+    ...torques.flatMap(([key, label]) => {
+      const figure = sheet[key];
+      return figure ? [{ label, value: sayTorque(figure), source: sayMark(figure) }] : [];
+    }),
+    ...(sheet.backOff
+      ? [{ label: 'Back off', value: sayTurn(sheet.backOff.turns), source: sayMark(sheet.backOff) }]
+      : []),
+    { label: 'Lubricant', value: sheet.lubricant.name },
+  ];
+}

@@ -1,0 +1,273 @@
+import { useState } from 'react';
+import {
+  constructions,
+  familySheets,
+  type Family,
+  type Sheet,
+  type TorqueFigure,
+} from '@lanternwright/core/procedure';
+import { parseQuantity, unitDefinition, type Quantity, type Unit } from '@lanternwright/core/quantity';
+import { SelectField, TextField } from '../ui/field.tsx';
+import { sayMark } from './figure-words.ts';
+
+const torqueUnits: Unit[] = ['lbf-ft', 'Nm'];
+const lengthUnits: Unit[] = ['in', 'mm', 'thou'];
+const shop = { mark: 'shop', source: 'Set by the shop' } as const;
+
+const typed = (q: Quantity) => `${q.value} ${unitDefinition(q.unit).label}`;
+const typedRange = (r: { min: Quantity; max: Quantity } | null) =>
+  !r ? '' : r.min.si === r.max.si ? typed(r.min) : `${r.min.value} to ${typed(r.max)}`;
+
+/** Reads "300 to 400 lbf·ft": the lower figure may leave its unit to the upper one. */
+function readRange(text: string, units: Unit[]): { min: Quantity; max: Quantity } | string {
+  const [low = '', high] = text.split(/\s+to\s+/);
+  const max = parseQuantity(high ?? low, units);
+  if (!max.ok) return max.message;
+  const min = parseQuantity(low, units, max.quantity.unit);
+  if (!min.ok) return min.message;
+  return min.quantity.si <= max.quantity.si
+    ? { min: min.quantity, max: max.quantity }
+    : 'The lower figure comes first';
+}
+
+interface RangeProps {
+  label: string;
+  value: (TorqueFigure | NonNullable<Sheet['band']>) | null;
+  units: Unit[];
+  onChange: (value: TorqueFigure | null) => void;
+}
+
+/** A figure as text; what cannot be read stays in the field with its reason and the sheet keeps the old one. */
+function RangeField({ label, value, units, onChange }: RangeProps) {
+  const [text, setText] = useState(typedRange(value));
+  const [error, setError] = useState<string>();
+  const [seen, setSeen] = useState(value);
+  if (seen !== value) {
+    setSeen(value);
+    setText(typedRange(value));
+    setError(undefined);
+  }
+  const settle = () => {
+    if (text.trim() === typedRange(value)) return;
+    if (text.trim() === '') return onChange(null);
+    const read = readRange(text, units);
+    if (typeof read === 'string') return setError(read);
+    onChange({ ...read, ...shop });
+  };
+  return (
+    <TextField
+      label={label}
+      value={text}
+      error={error}
+      hint={value ? sayMark(value) : 'none'}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={settle}
+    />
+  );
+}
+
+function familyOf(sheetId: string): Sheet {
+  return familySheets.find((s) => s.sheetId === sheetId)!;
+}
+
+const numbers = (text: string) =>
+  text
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+    .map(Number);
+
+/** How the nut locks: slots and cross-holes, places of a washer, or any angle. */
+function LockFields({ lock, onChange }: { lock: Sheet['lock']; onChange: (lock: Sheet['lock']) => void }) {
+  const kinds = {
+    castellated: { kind: 'castellated', slots: 6, holeAxesDeg: [0] },
+    indexed: { kind: 'indexed', positionsPerTurn: 8, reversible: false },
+    stepless: { kind: 'stepless' },
+  } as const;
+  return (
+    <>
+      <SelectField
+        label="Locks by"
+        value={lock?.kind ?? ''}
+        onChange={(e) => {
+          const chosen = e.target.value as keyof typeof kinds | '';
+          const next = chosen && kinds[chosen];
+          onChange(
+            !next
+              ? null
+              : next.kind === 'castellated'
+                ? { ...next, holeAxesDeg: [...next.holeAxesDeg] }
+                : next,
+          );
+        }}
+      >
+        <option value="">not named</option>
+        <option value="castellated">slots and a pin</option>
+        <option value="indexed">places of a washer or ring</option>
+        <option value="stepless">any angle</option>
+      </SelectField>
+      {lock?.kind === 'castellated' && (
+        <>
+          <TextField
+            label="Slots"
+            inputMode="numeric"
+            defaultValue={lock.slots}
+            onBlur={(e) =>
+              Number(e.target.value) > 0 && onChange({ ...lock, slots: Math.round(Number(e.target.value)) })
+            }
+          />
+          <TextField
+            label="Angles of the cross-holes, degrees"
+            defaultValue={lock.holeAxesDeg.join(' ')}
+            onBlur={(e) => {
+              const holeAxesDeg = numbers(e.target.value);
+              if (holeAxesDeg.length > 0 && holeAxesDeg.every(Number.isFinite))
+                onChange({ ...lock, holeAxesDeg });
+            }}
+          />
+        </>
+      )}
+      {lock?.kind === 'indexed' && (
+        <>
+          <TextField
+            label="Places in a turn"
+            inputMode="numeric"
+            defaultValue={lock.positionsPerTurn}
+            onBlur={(e) =>
+              Number(e.target.value) > 0 &&
+              onChange({ ...lock, positionsPerTurn: Math.round(Number(e.target.value)) })
+            }
+          />
+          <label className="flex min-h-12 items-center gap-2 self-end text-14">
+            <input
+              type="checkbox"
+              className="size-5 accent-pine"
+              checked={lock.reversible}
+              onChange={(e) => onChange({ ...lock, reversible: e.target.checked })}
+            />
+            Washer can be turned over
+          </label>
+        </>
+      )}
+    </>
+  );
+}
+
+/** The sheet of one axle: taken from a family sheet, every figure editable. */
+export function SheetEditor({ sheet, onChange }: { sheet: Sheet; onChange: (sheet: Sheet) => void }) {
+  const set = (part: Partial<Sheet>) => onChange({ ...sheet, ...part });
+  const perInch = sheet.thread && 'threadsPerInch' in sheet.thread;
+  const threadText = !sheet.thread
+    ? ''
+    : 'pitchMm' in sheet.thread
+      ? String(sheet.thread.pitchMm)
+      : String(sheet.thread.threadsPerInch);
+  return (
+    <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
+      <div className="sm:col-span-2">
+        <SelectField
+          label="Construction and family sheet"
+          value={sheet.sheetId}
+          onChange={(e) => onChange(familyOf(e.target.value))}
+        >
+          {(Object.keys(constructions) as Family[]).map((family) => (
+            <optgroup key={family} label={`${family}. ${constructions[family]}`}>
+              {familySheets
+                .filter((s) => s.family === family)
+                .map((s) => (
+                  <option key={s.sheetId} value={s.sheetId}>
+                    {s.title}
+                  </option>
+                ))}
+            </optgroup>
+          ))}
+        </SelectField>
+      </div>
+      <TextField label="Nut" value={sheet.nut} onChange={(e) => set({ nut: e.target.value })} />
+      <TextField
+        label="Lubricant"
+        value={sheet.lubricant.name}
+        onChange={(e) => set({ lubricant: { ...sheet.lubricant, name: e.target.value } })}
+      />
+      <div className="grid grid-cols-2 gap-2">
+        <TextField
+          label="Thread"
+          inputMode="decimal"
+          defaultValue={threadText}
+          key={`${sheet.sheetId}/${perInch}`}
+          onBlur={(e) => {
+            const value = Number(e.target.value.replace(',', '.'));
+            if (value > 0)
+              set({ thread: perInch === false ? { pitchMm: value } : { threadsPerInch: value } });
+          }}
+        />
+        <SelectField
+          label="given as"
+          value={perInch === false ? 'pitch' : 'tpi'}
+          onChange={(e) =>
+            set({ thread: e.target.value === 'pitch' ? { pitchMm: 1.5 } : { threadsPerInch: 12 } })
+          }
+        >
+          <option value="tpi">per inch</option>
+          <option value="pitch">mm pitch</option>
+        </SelectField>
+      </div>
+      <RangeField
+        label="End-play band"
+        value={sheet.band}
+        units={lengthUnits}
+        onChange={(band) => set({ band })}
+      />
+      <RangeField
+        label="Seat torque"
+        value={sheet.seatTorque}
+        units={torqueUnits}
+        onChange={(seatTorque) => set({ seatTorque })}
+      />
+      <RangeField
+        label="Set torque"
+        value={sheet.setTorque}
+        units={torqueUnits}
+        onChange={(setTorque) => set({ setTorque })}
+      />
+      <RangeField
+        label="Jam nut torque"
+        value={sheet.jamTorque}
+        units={torqueUnits}
+        onChange={(jamTorque) => set({ jamTorque })}
+      />
+      <RangeField
+        label="Wheel nut torque"
+        value={sheet.wheelTorque}
+        units={torqueUnits}
+        onChange={(wheelTorque) => set({ wheelTorque })}
+      />
+      <TextField
+        label="Back off, turns"
+        inputMode="decimal"
+        key={`${sheet.sheetId}/back-off`}
+        defaultValue={sheet.backOff ? Math.abs(sheet.backOff.turns) : ''}
+        hint={sheet.backOff ? sayMark(sheet.backOff) : 'none'}
+        onBlur={(e) => {
+          const turns = Number(e.target.value.replace(',', '.'));
+          if (turns === Math.abs(sheet.backOff?.turns ?? 0)) return;
+          set({ backOff: turns > 0 ? { turns: -turns, ...shop } : null });
+        }}
+      />
+      <SelectField
+        label="Procedure"
+        value={sheet.procedureId ?? ''}
+        onChange={(e) => set({ procedureId: e.target.value || null })}
+      >
+        <option value="">none yet</option>
+        {procedures
+          .filter((p) => p.family === sheet.family)
+          .map((p) => (
+            <option key={p.id} value={p.id}>
+              {p.title}
+            </option>
+          ))}
+      </SelectField>
+      <LockFields key={sheet.sheetId} lock={sheet.lock} onChange={(lock) => set({ lock })} />
+    </div>
+  );
+}

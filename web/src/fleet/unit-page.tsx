@@ -1,0 +1,228 @@
+import { lazy, Suspense, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import type { FollowUp, UnitDetail } from '@lanternwright/contract/fleet';
+import { axleIndex, unitKinds } from '@lanternwright/core/axle-plan';
+import { constructions, type Sheet } from '@lanternwright/core/procedure';
+import { problemText } from '../api.ts';
+import { playDigits, sayDate, sayKm, sayMeter, sayPlay, sayTime } from '../shell/words.ts';
+import { usePerson } from '../people/people-api.ts';
+import { useAppSelector } from '../store.ts';
+import { AxlePlan } from '../ui/axle-plan.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import { StateMark, stateWords } from '../ui/state-mark.tsx';
+import { sheetLines } from './figure-words.ts';
+import { useHistoryQuery, useUnitQuery } from './fleet-api.ts';
+
+const ReadingsChart = lazy(() => import('./readings-chart.tsx').then((m) => ({ default: m.ReadingsChart })));
+const OpenJob = lazy(() => import('../jobs/open-job.tsx').then((m) => ({ default: m.OpenJob })));
+
+function SheetPanel({ sheet }: { sheet: Sheet }) {
+  const unit = useAppSelector((s) => s.preferences.unit);
+  const lines = sheetLines(sheet, unit);
+  const sources = [...new Set(lines.flatMap((l) => (l.source ? [`${l.label}: ${l.source}`] : [])))];
+  return (
+    <section>
+      <h2 className="text-16">{sheet.title}</h2>
+      <p className="caption pb-2">
+        Family {sheet.family}, {constructions[sheet.family].toLowerCase()}, revision {sheet.revision}
+      </p>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5 text-14">
+        {lines.map((l) => (
+          <div key={l.label} className="contents">
+            <dt className="text-muted">{l.label}</dt>
+            <dd className="figure">{l.value}</dd>
+          </div>
+        ))}
+      </dl>
+      <ul className="pt-2 text-12 text-muted">
+        {sources.map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function FollowUps({ followUps }: { followUps: readonly FollowUp[] }) {
+  if (followUps.length === 0) return null;
+  return (
+    <section>
+      <h2 className="pb-1 text-16">Follow up</h2>
+      <ul>
+        {followUps.map((f) => (
+          <li key={`${f.jobId}${f.position}`} className="border-b border-rule">
+            <Link
+              to={`/jobs/${f.jobId}?at=${f.position}`}
+              className="flex min-h-12 items-center justify-between gap-3 hover:bg-panel"
+            >
+              <span>Retorque {f.position}</span>
+              <span
+                className={`text-right text-13 ${f.state === 'overdue' ? 'font-semibold text-rust' : 'text-muted'}`}
+              >
+                {f.state === 'overdue' ? 'overdue since ' : 'by '}
+                {f.byKm === null ? '' : `${sayKm(f.byKm)} or `}
+                {sayDate(f.byDate)}
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const FIRST_LINES = 12;
+
+function History({ id, position }: { id: string; position: string }) {
+  const { data, error } = useHistoryQuery({ id, position });
+  const [all, setAll] = useState(false);
+  if (error) return <Note tone="trouble">{problemText(error)}</Note>;
+  if (!data) return null;
+  if (data.length === 0) return <p className="text-muted">Nothing was done on {position} yet.</p>;
+  const lines = all ? data : data.slice(0, FIRST_LINES);
+  return (
+    <>
+      <ol>
+        {lines.map((line, i) => (
+          <li key={i} className="grid grid-cols-[110px_1fr] gap-3 border-b border-rule py-1.5 text-13">
+            <span className="text-muted">{sayTime(line.at)}</span>
+            <span>
+              {line.text.replace(`${position}, `, '')}
+              <span className="text-muted">
+                {' '}
+                {line.by},{' '}
+                <Link className="underline underline-offset-2" to={`/jobs/${line.jobId}?at=${position}`}>
+                  job {line.jobNumber}
+                </Link>
+              </span>
+            </span>
+          </li>
+        ))}
+      </ol>
+      {!all && data.length > FIRST_LINES && (
+        <Button weight="quiet" onClick={() => setAll(true)}>
+          All {data.length} lines
+        </Button>
+      )}
+    </>
+  );
+}
+
+function Unit({ unit }: { unit: UnitDetail }) {
+  const shown = useAppSelector((s) => s.preferences.unit);
+  const isSupervisor = usePerson()?.role === 'supervisor';
+  const [params, setParams] = useSearchParams();
+  const [opening, setOpening] = useState(false);
+  const position =
+    params.get('at') ??
+    unit.wheelEnds.find((w) => w.state !== 'in-band' && w.state !== 'not-measured')?.position ??
+    '1L';
+  const wheelEnd = unit.wheelEnds.find((w) => w.position === position) ?? unit.wheelEnds[0]!;
+  const axle = unit.axles[axleIndex(wheelEnd.position)]!;
+  return (
+    <main>
+      <div className="flex flex-wrap items-center justify-between gap-4 border-b border-rule px-5 py-4">
+        <div>
+          <h1 className="text-23">{unit.name}</h1>
+          <p className="text-13 text-muted">
+            {unitKinds[unit.kind]} · {unit.owner.name}
+            {unit.plate && ` · ${unit.plate}`} · {sayMeter(unit.meterKm, unit.hours)}
+            {unit.meterDate && ` on ${sayDate(unit.meterDate)}`}
+          </p>
+        </div>
+        <div className="flex flex-wrap gap-2">
+          {isSupervisor && (
+            <Link to={`/fleet/${unit.id}/axles`} className={buttonLook('plain')}>
+              Change axles
+            </Link>
+          )}
+          {unit.openJobId && (
+            <Link to={`/jobs/${unit.openJobId}`} className={buttonLook('plain')}>
+              Go to its open job
+            </Link>
+          )}
+          <Button weight="main" onClick={() => setOpening(true)}>
+            Open a job
+          </Button>
+        </div>
+      </div>
+      <div className="grid lg:grid-cols-[1fr_340px]">
+        <div className="flex min-w-0 flex-col gap-6 p-5">
+          <div className="overflow-x-auto">
+            <AxlePlan
+              size="large"
+              axles={unit.axles}
+              wheelEnds={unit.wheelEnds.map((w) => ({
+                ...w,
+                note: w.endPlayMm === null ? undefined : playDigits(w.endPlayMm, shown),
+              }))}
+              selected={wheelEnd.position}
+              onSelect={(at) => setParams({ at }, { replace: true })}
+              label={`Axle plan of ${unit.name}, front to the left`}
+            />
+          </div>
+          <section className="flex flex-col gap-2">
+            <h2 className="flex flex-wrap items-center gap-x-3 gap-y-1 text-18">
+              <StateMark state={wheelEnd.state} size={20} />
+              {wheelEnd.position}, {stateWords[wheelEnd.state]}
+              {wheelEnd.endPlayMm !== null && (
+                <span className="figure text-16 font-normal">{sayPlay(wheelEnd.endPlayMm, shown)}</span>
+              )}
+              {wheelEnd.readAt && (
+                <span className="text-13 font-normal text-muted">last read {sayDate(wheelEnd.readAt)}</span>
+              )}
+            </h2>
+            <Suspense fallback={<div className="h-[276px]" />}>
+              <ReadingsChart
+                readings={unit.readings.filter((r) => r.position === wheelEnd.position)}
+                band={axle.sheet.band}
+                unit={shown}
+              />
+            </Suspense>
+          </section>
+          <section>
+            <h2 className="pb-1 text-16">What was done on {wheelEnd.position}</h2>
+            <History key={wheelEnd.position} id={unit.id} position={wheelEnd.position} />
+          </section>
+        </div>
+        <aside className="flex flex-col gap-6 border-t border-rule bg-side p-5 lg:border-t-0 lg:border-l">
+          <SheetPanel sheet={axle.sheet} />
+          <FollowUps followUps={unit.followUps} />
+          <section>
+            <h2 className="pb-1 text-16">Jobs</h2>
+            {unit.jobs.length === 0 && <p className="text-13 text-muted">None yet.</p>}
+            <ul>
+              {unit.jobs.slice(0, 10).map((j) => (
+                <li key={j.id} className="border-b border-rule">
+                  <Link to={`/jobs/${j.id}`} className="block py-2 hover:bg-panel">
+                    <span className="block text-14">{j.title}</span>
+                    <span className="text-12 text-muted">
+                      Job {j.number}, {sayDate(j.openedAt)}
+                      {j.closedAt ? '' : ', open'}
+                    </span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+        </aside>
+      </div>
+      <Suspense>{opening && <OpenJob unit={unit} onClose={() => setOpening(false)} />}</Suspense>
+    </main>
+  );
+}
+
+/** One unit: its axle plan, and for the chosen wheel end its sheet, readings and history. */
+export function UnitPage() {
+  const { id = '' } = useParams();
+  const { data, error } = useUnitQuery(id);
+  if (error) {
+    return (
+      <div className="p-5">
+        <Note tone="trouble">{problemText(error)}</Note>
+      </div>
+    );
+  }
+  return data ? <Unit key={data.id} unit={data} /> : <p className="p-5 text-muted">Opening.</p>;
+}

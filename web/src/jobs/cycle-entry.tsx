@@ -1,0 +1,119 @@
+import { useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
+import { parseQuantity, quantity, type Quantity } from '@lanternwright/core/quantity';
+import { Button } from '../ui/button.tsx';
+import { TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import type { RuleUnit } from '../ui/thou-rule.tsx';
+import { readPastedCycles } from './pasted-cycles.ts';
+import type { OpenJob } from './use-job.ts';
+
+const GAUGE = 'lanternwright.gauge';
+const units = ['in', 'mm', 'thou', 'um'] as const;
+
+interface Props {
+  open: OpenJob;
+  position: string;
+  round: number;
+  unit: RuleUnit;
+  number: number;
+}
+
+/** One cycle by keyboard: push, Enter, pull, Enter. Several at once by pasting from a gauge. */
+export function CycleEntry({ open, position, round, unit, number }: Props) {
+  const [push, setPush] = useState('');
+  const [pull, setPull] = useState('');
+  const [gauge, setGauge] = useState(localStorage.getItem(GAUGE) ?? '');
+  const [error, setError] = useState<{ push?: string; pull?: string; all?: string }>({});
+  const pushField = useRef<HTMLInputElement>(null);
+  const pullField = useRef<HTMLInputElement>(null);
+
+  const take = (pushed: Quantity, pulled: Quantity, source: 'typed' | 'pasted'): string | null => {
+    const named = gauge.trim() === '' ? {} : { gauge: gauge.trim() };
+    return open.send({
+      kind: 'reading-taken',
+      position,
+      round,
+      push: pushed,
+      pull: pulled,
+      source,
+      ...named,
+    });
+  };
+  const submit = (e: FormEvent) => {
+    e.preventDefault();
+    const first = parseQuantity(push, units, unit);
+    if (!first.ok) {
+      pushField.current?.focus();
+      return setError({ push: first.message });
+    }
+    if (pull.trim() === '' && document.activeElement !== pullField.current) {
+      setError({});
+      return pullField.current?.focus();
+    }
+    const second = parseQuantity(pull, units, first.quantity.unit);
+    if (!second.ok) return setError({ pull: second.message });
+    const refused = take(first.quantity, second.quantity, 'typed');
+    if (refused) return setError({ all: refused });
+    localStorage.setItem(GAUGE, gauge.trim());
+    setError({});
+    setPush('');
+    setPull('');
+    pushField.current?.focus();
+  };
+  const paste = (e: ClipboardEvent) => {
+    const text = e.clipboardData.getData('text');
+    if (!/[\n\t;]|\d\s+[-+.\d]/.test(text.trim())) return;
+    e.preventDefault();
+    const read = readPastedCycles(text, unit);
+    if (!read.ok) return setError({ all: `${read.message}. Nothing of it was recorded.` });
+    for (const { push: p, pull: q } of read.cycles) {
+      const refused = take(quantity(p.value, p.unit), quantity(q.value, q.unit), 'pasted');
+      if (refused) return setError({ all: refused });
+    }
+    setError({});
+  };
+  return (
+    <form
+      onSubmit={submit}
+      onPaste={paste}
+      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4"
+    >
+      <p className="text-14 font-semibold">Cycle {number}</p>
+      <div className="grid grid-cols-2 gap-3 sm:grid-cols-[1fr_1fr_1fr_auto] sm:items-start">
+        <TextField
+          ref={pushField}
+          label={`Pushed in, ${unit}`}
+          inputMode="decimal"
+          className="figure"
+          autoFocus
+          value={push}
+          onChange={(e) => setPush(e.target.value)}
+          error={error.push}
+        />
+        <TextField
+          ref={pullField}
+          label={`Pulled out, ${unit}`}
+          inputMode="decimal"
+          className="figure"
+          value={pull}
+          onChange={(e) => setPull(e.target.value)}
+          error={error.pull}
+        />
+        <TextField
+          label="Gauge"
+          value={gauge}
+          placeholder="DI-04"
+          onChange={(e) => setGauge(e.target.value)}
+        />
+        <Button type="submit" weight="main" className="self-end sm:mt-5">
+          Record
+        </Button>
+      </div>
+      {error.all && <Note tone="trouble">{error.all}</Note>}
+      <p className="text-12 text-muted">
+        Enter goes on. Another unit may be typed with the figure: 4 thou, 0,10 mm. Lines of push and pull can
+        be pasted.
+      </p>
+    </form>
+  );
+}

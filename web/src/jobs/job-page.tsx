@@ -1,0 +1,192 @@
+import { useEffect, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { unitKinds } from '@lanternwright/core/axle-plan';
+import { stages, type Stage } from '@lanternwright/core/procedure';
+import {
+  isClosed,
+  lastVerdict,
+  stageAtHand,
+  stageStates,
+  stepAtHand,
+  wheelEndAt,
+  type Job,
+  type StageState,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
+import { problemText } from '../api.ts';
+import { useKeys } from '../shell/use-keys.ts';
+import { sayMeter } from '../shell/words.ts';
+import { useAppDispatch, useAppSelector } from '../store.ts';
+import { AxlePlan } from '../ui/axle-plan.tsx';
+import { Button } from '../ui/button.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import type { MarkState } from '../ui/state-mark.tsx';
+import { TravellerGrid } from '../ui/traveller-grid.tsx';
+import { refusalSeen } from './outbox.ts';
+import { ReleasePanel } from './release-panel.tsx';
+import { StagePanel } from './stage-panel.tsx';
+import { StepPanel } from './step-panel.tsx';
+import { useOpenJob, type OpenJob } from './use-job.ts';
+import { WhatHolds } from './what-holds.tsx';
+
+const cellOf: Record<StageState, MarkState> = {
+  done: 'in-band',
+  now: 'working',
+  ahead: 'ahead',
+  trouble: 'trouble',
+};
+
+/** A wheel end of the job as the small plan draws it. */
+function planState(w: WheelEnd): MarkState {
+  const verdict = lastVerdict(w)?.result.verdict;
+  if (w.release) return verdict === 'tight' || verdict === 'loose' ? verdict : 'in-band';
+  return verdict === 'tight' || verdict === 'loose' ? verdict : 'working';
+}
+
+function cells(w: WheelEnd): Record<string, MarkState> {
+  const states = stageStates(w);
+  const verdict = lastVerdict(w)?.result.verdict;
+  const entries = stages.map((s): [string, MarkState] => {
+    const mark = cellOf[states[s.id]];
+    return [
+      s.id,
+      s.id === 'verify' && mark === 'trouble' && (verdict === 'tight' || verdict === 'loose')
+        ? verdict
+        : mark,
+    ];
+  });
+  return Object.fromEntries(entries);
+}
+
+function whoWorks(job: Job): string {
+  const hands = job.wheelEnds.flatMap((w) => {
+    const last = [...w.records, ...w.readings].sort((a, b) => a.at.localeCompare(b.at)).at(-1);
+    return last && !w.release ? [`${w.position} with ${last.by.name}`] : [];
+  });
+  return hands.length === 0 ? '' : `${hands.join(', ')}.`;
+}
+
+function JobHead({ open }: { open: OpenJob }) {
+  const { detail, job } = open;
+  const { distance, hours } = job.meter;
+  return (
+    <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 border-b border-rule px-5 py-3">
+      <div className="min-w-0">
+        <h1 className="text-23">
+          <Link to={`/fleet/${detail.unit.id}`} className="hover:underline">
+            {detail.unit.name}
+          </Link>
+          , {job.title.charAt(0).toLowerCase() + job.title.slice(1)}
+        </h1>
+        <p className="text-13 text-muted">
+          Job {detail.number} · {unitKinds[detail.unit.kind]} · {detail.unit.owner.name} ·{' '}
+          {sayMeter(distance ? distance.si / 1000 : null, hours?.value ?? null)}
+          {isClosed(job) && ' · every wheel end is released'}
+        </p>
+      </div>
+      <AxlePlan
+        axles={detail.unit.axles}
+        wheelEnds={job.wheelEnds.map((w) => ({ position: w.position, state: planState(w) }))}
+        label={`Wheel ends of ${detail.unit.name} in this job`}
+      />
+    </div>
+  );
+}
+
+/** What the server did not take, and why. */
+function Refusal({ jobId }: { jobId: string }) {
+  const refusal = useAppSelector((s) => s.outbox.refusal);
+  const dispatch = useAppDispatch();
+  if (refusal?.jobId !== jobId) return null;
+  return (
+    <Note tone="trouble">
+      <span className="flex flex-wrap items-center justify-between gap-3">
+        {refusal.text}
+        <Button onClick={() => dispatch(refusalSeen())}>I have seen it</Button>
+      </span>
+    </Note>
+  );
+}
+
+function Center({
+  open,
+  wheelEnd,
+  viewed,
+  back,
+}: {
+  open: OpenJob;
+  wheelEnd: WheelEnd;
+  viewed: Stage | null;
+  back: () => void;
+}) {
+  const step = stepAtHand(wheelEnd);
+  if (viewed && viewed !== stageAtHand(wheelEnd))
+    return <StagePanel {...{ open, wheelEnd, stage: viewed, back }} />;
+  if (!step || wheelEnd.release) return <ReleasePanel {...{ open, wheelEnd }} />;
+  return (
+    <StepPanel
+      key={`${wheelEnd.position}/${wheelEnd.rounds.length}/${step.stage}/${step.id}`}
+      {...{ open, wheelEnd, step }}
+    />
+  );
+}
+
+function JobView({ open }: { open: OpenJob }) {
+  const { job } = open;
+  const [params, setParams] = useSearchParams();
+  const [viewed, setViewed] = useState<Stage | null>(null);
+  const first = job.wheelEnds.find((w) => !w.release) ?? job.wheelEnds[0]!;
+  const wheelEnd = wheelEndAt(job, params.get('at') ?? '') ?? first;
+  const select = (stage: string, position: string) => {
+    setParams({ at: position }, { replace: true });
+    setViewed(stage === '' ? null : (stage as Stage));
+  };
+  const beside = (by: number) => {
+    const i = job.wheelEnds.indexOf(wheelEnd);
+    const next = job.wheelEnds[(i + by + job.wheelEnds.length) % job.wheelEnds.length]!;
+    select('', next.position);
+  };
+  useKeys({ '[': () => beside(-1), ']': () => beside(1) });
+  const stage = stageAtHand(wheelEnd);
+  const recorded = wheelEnd.records.length;
+  useEffect(() => {
+    setViewed(null);
+    window.scrollTo({ top: 0 });
+  }, [recorded, stage]);
+  return (
+    <main className="flex flex-1 flex-col">
+      <JobHead open={open} />
+      <div className="grid flex-1 md:grid-cols-[260px_1fr] xl:grid-cols-[290px_1fr_320px] lg:grid-cols-[270px_1fr_290px]">
+        <nav aria-label="Traveller" className="border-b border-rule p-4 md:border-r md:border-b-0 md:p-5">
+          <TravellerGrid
+            stages={stages}
+            columns={job.wheelEnds.map((w) => ({ position: w.position, cells: cells(w) }))}
+            at={{ stage: viewed ?? stage, position: wheelEnd.position }}
+            onSelect={select}
+          />
+          <p className="pt-3 text-13 text-muted">{whoWorks(job)}</p>
+        </nav>
+        <section
+          aria-label="Step at hand"
+          className="order-first flex min-w-0 flex-col gap-4 p-4 md:order-none md:p-5"
+        >
+          <Refusal jobId={job.id} />
+          <Center open={open} wheelEnd={wheelEnd} viewed={viewed} back={() => setViewed(null)} />
+        </section>
+        <WhatHolds open={open} wheelEnd={wheelEnd} />
+      </div>
+    </main>
+  );
+}
+
+/** A job: its traveller, the one step at hand, and what holds for it. */
+export function JobPage() {
+  const { id = '' } = useParams();
+  const { open, error } = useOpenJob(id);
+  if (open) return <JobView key={id} open={open} />;
+  return (
+    <div className="p-5">
+      {error ? <Note tone="trouble">{problemText(error)}</Note> : <p className="text-muted">Opening.</p>}
+    </div>
+  );
+}

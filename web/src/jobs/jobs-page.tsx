@@ -1,0 +1,120 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { JobSummary, WheelEndStand } from '@lanternwright/contract/jobs';
+import { unitKinds } from '@lanternwright/core/axle-plan';
+import { stageOrder, stages } from '@lanternwright/core/procedure';
+import { problemText } from '../api.ts';
+import { sayTime } from '../shell/words.ts';
+import { Note } from '../ui/problem-note.tsx';
+import { StateMark } from '../ui/state-mark.tsx';
+import { useJobsQuery } from './jobs-api.ts';
+
+/** The order of work as a strip: done, at hand, ahead. */
+function StageStrip({ wheelEnd }: { wheelEnd: WheelEndStand }) {
+  const at = wheelEnd.released ? stages.length : stageOrder(wheelEnd.stage);
+  return (
+    <div className="flex gap-[3px]" aria-hidden>
+      {stages.map((s, i) => (
+        <span
+          key={s.id}
+          className={`h-2.5 w-5 rounded-[2px] sm:w-6 ${i < at ? 'bg-pine' : i === at ? (wheelEnd.trouble ? 'bg-rust' : 'bg-lamp-edge') : 'bg-rule'}`}
+        />
+      ))}
+    </div>
+  );
+}
+
+function standWords(w: WheelEndStand): string {
+  if (w.released) return 'released';
+  const title = stages.find((s) => s.id === w.stage)?.title ?? w.stage;
+  return w.trouble ? `${title}, ${w.trouble}` : title;
+}
+
+function JobRow({ job }: { job: JobSummary }) {
+  return (
+    <li className="border-b border-rule">
+      <Link
+        to={`/jobs/${job.id}`}
+        className="grid min-h-[92px] items-center gap-3 px-5 py-3 hover:bg-side md:grid-cols-[260px_1fr_150px]"
+      >
+        <span>
+          <span className="block text-16 font-semibold">{job.unit.name}</span>
+          <span className="block text-13 text-muted">
+            {unitKinds[job.unit.kind]}, {job.unit.owner.name}
+          </span>
+        </span>
+        <span className="flex flex-col gap-1.5">
+          <span className="text-14">{job.title}</span>
+          {job.wheelEnds.map((w) => (
+            <span key={w.position} className="flex flex-wrap items-center gap-x-3 gap-y-1 text-13">
+              <span className="w-6 font-semibold">{w.position}</span>
+              <StageStrip wheelEnd={w} />
+              <span
+                className={`flex items-center gap-1 ${w.trouble && !w.released ? 'font-semibold text-rust' : ''}`}
+              >
+                {(w.trouble === 'loose' || w.trouble === 'tight') && !w.released && (
+                  <StateMark state={w.trouble} size={14} />
+                )}
+                {standWords(w)}
+              </span>
+              {w.who && <span className="text-muted">{w.who}</span>}
+            </span>
+          ))}
+        </span>
+        <span className="text-13 text-muted md:text-right">
+          Job {job.number}
+          <span className="block">{sayTime(job.openedAt)}</span>
+        </span>
+      </Link>
+    </li>
+  );
+}
+
+/** Jobs: those that are open, and those that are done. */
+export function JobsPage() {
+  const [status, setStatus] = useState<'open' | 'closed'>('open');
+  const { data, error } = useJobsQuery(status);
+  const tab = (s: typeof status) =>
+    `min-h-11 rounded-md px-4 text-14 font-semibold ${s === status ? 'bg-action text-band-ink' : 'hover:bg-side'}`;
+  return (
+    <main>
+      <div className="flex flex-wrap items-center justify-between gap-3 border-b border-rule px-5 py-4">
+        <div>
+          <h1 className="text-23">Jobs</h1>
+          <p className="text-13 text-muted">{data ? `${data.length} ${status}` : ''}</p>
+        </div>
+        <div role="group" aria-label="Which jobs" className="flex gap-1">
+          <button
+            type="button"
+            aria-pressed={status === 'open'}
+            className={tab('open')}
+            onClick={() => setStatus('open')}
+          >
+            Open
+          </button>
+          <button
+            type="button"
+            aria-pressed={status === 'closed'}
+            className={tab('closed')}
+            onClick={() => setStatus('closed')}
+          >
+            Closed
+          </button>
+        </div>
+      </div>
+      {error && (
+        <div className="p-5">
+          <Note tone="trouble">{problemText(error)}</Note>
+        </div>
+      )}
+      <ul>
+        {data?.map((job) => (
+          <JobRow key={job.id} job={job} />
+        ))}
+      </ul>
+      {data?.length === 0 && (
+        <p className="px-5 py-8 text-16 text-muted">No {status} jobs. Open one from a unit in the fleet.</p>
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,181 @@
+import { useState } from 'react';
+import { LEAST_CYCLES, REPEAT_WITHIN_MM } from '@lanternwright/core/end-play';
+import { bandInMm, type Step, type StepData } from '@lanternwright/core/procedure';
+import {
+  playMm,
+  readingRound,
+  readingsOf,
+  verdictOf,
+  type Reading,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
+import { playDigits, sayPlay } from '../shell/words.ts';
+import { useAppSelector } from '../store.ts';
+import { Button } from '../ui/button.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import { ThouRule, type RuleUnit, type Side } from '../ui/thou-rule.tsx';
+import { CycleEntry } from './cycle-entry.tsx';
+import { SettingAdvice, useAdvice } from './setting-advice.tsx';
+import { StrikeOut } from './strike-out.tsx';
+import type { OpenJob } from './use-job.ts';
+
+interface Props {
+  open: OpenJob;
+  wheelEnd: WheelEnd;
+  step: Extract<Step, { kind: 'measure' }>;
+  record: (data: StepData) => void;
+}
+
+const tone: Record<Side, string> = {
+  tight: 'text-blue',
+  'in-band': 'text-pine',
+  loose: 'text-rust',
+  repeat: 'text-ink',
+  unsure: 'text-ink',
+};
+
+function verdictWords(verdict: Side, byMm: number, cycles: number, unit: RuleUnit): string {
+  if (verdict === 'in-band') return 'In band';
+  if (verdict === 'repeat')
+    return cycles < LEAST_CYCLES
+      ? `${LEAST_CYCLES - cycles} more ${LEAST_CYCLES - cycles === 1 ? 'cycle' : 'cycles'}`
+      : 'The cycles do not repeat';
+  return `${verdict === 'tight' ? 'Tight' : 'Loose'} by ${playDigits(byMm, unit)}`;
+}
+
+function CycleCard({
+  open,
+  reading,
+  number,
+  unit,
+}: {
+  open: OpenJob;
+  reading: Reading;
+  number: number;
+  unit: RuleUnit;
+}) {
+  const [striking, setStriking] = useState(false);
+  return (
+    <div className="rounded-lg border border-edge bg-panel p-3">
+      <div className="flex items-center justify-between gap-2">
+        <p className="caption">
+          Cycle {number}
+          {reading.gauge && `, ${reading.gauge}`}
+          {reading.source === 'pasted' && ', pasted'}
+        </p>
+        <button
+          type="button"
+          className="min-h-8 px-2 text-12 text-muted underline underline-offset-2"
+          onClick={() => setStriking(!striking)}
+        >
+          Strike out
+        </button>
+      </div>
+      <p className="figure text-18">{playDigits(playMm(reading), unit)}</p>
+      {striking && <StrikeOut open={open} eventId={reading.eventId} onDone={() => setStriking(false)} />}
+    </div>
+  );
+}
+
+/** Takes the cycles, judges them, and says what to do about them. */
+export function MeasurePanel({ open, wheelEnd, step, record }: Props) {
+  const unit = useAppSelector((s) => s.preferences.unit);
+  const [refused, setRefused] = useState<string | null>(null);
+  const { sheet, position } = wheelEnd;
+  const round = readingRound(wheelEnd, step);
+  const asFound = step.stage === 'diagnose';
+  const readings = readingsOf(wheelEnd, round);
+  const result = verdictOf(wheelEnd, round);
+  const side = result?.verdict ?? null;
+  const advice = useAdvice(sheet, result);
+  const settled = side !== null && side !== 'repeat';
+  const accept = settled && (asFound || side === 'in-band');
+  const again = () => {
+    for (const r of readings) {
+      const reason = open.send({
+        kind: 'correction',
+        corrects: r.eventId,
+        reason: 'Measured again',
+        replacement: null,
+      });
+      if (reason) return setRefused(reason);
+    }
+  };
+  return (
+    <>
+      <div className="rounded-lg border border-edge bg-panel p-4" aria-live="polite">
+        <p className="caption">
+          {readings.length === 0 ? 'End play, push and pull' : `End play, mean of ${readings.length}`}
+        </p>
+        <div className="flex flex-wrap items-end gap-x-6 gap-y-1 pb-2">
+          <p className={`figure text-54 ${side ? tone[side] : 'text-stone'}`}>
+            {result ? playDigits(result.endPlayMm, unit) : unit === 'in' ? '0.----' : '-.---'}
+            <span className="pl-3 text-18">{unit}</span>
+          </p>
+          <div className="pb-1">
+            <p className={`text-18 font-semibold ${side ? tone[side] : ''}`}>
+              {result && side
+                ? verdictWords(side, result.byMm, readings.length, unit)
+                : 'Three cycles that repeat'}
+            </p>
+            <p className="text-13 text-muted">
+              {result
+                ? `Repeats within ${playDigits(result.rangeMm, unit)}`
+                : `Within ${playDigits(REPEAT_WITHIN_MM, unit)} of each other`}
+            </p>
+          </div>
+        </div>
+        <ThouRule
+          bandMm={bandInMm(sheet.band!)}
+          unit={unit}
+          meanMm={result?.endPlayMm ?? null}
+          side={side}
+          cyclesMm={readings.map(playMm)}
+          predictedMm={asFound ? null : advice?.go?.predictedMm}
+        />
+      </div>
+      {readings.length > 0 && (
+        <div className="grid grid-cols-2 gap-3 lg:grid-cols-3">
+          {readings.map((r, i) => (
+            <CycleCard key={r.eventId} {...{ open, unit }} reading={r} number={i + 1} />
+          ))}
+        </div>
+      )}
+      {accept && (
+        <div className="flex flex-wrap gap-3">
+          <Button
+            weight="main"
+            className="min-h-14 text-18"
+            autoFocus
+            onClick={() => record({ kind: 'measure', by: 'dial' })}
+          >
+            Accept {sayPlay(result!.endPlayMm, unit)} {asFound ? 'as found' : `for ${position}`}
+          </Button>
+          <Button onClick={again}>Measure again</Button>
+        </div>
+      )}
+      {!asFound && settled && side !== 'in-band' && (
+        <SettingAdvice {...{ open, wheelEnd, round, advice, again }} />
+      )}
+      {readings.length >= LEAST_CYCLES && side === 'repeat' && (
+        <div>
+          <Button weight="main" onClick={again}>
+            Measure again
+          </Button>
+        </div>
+      )}
+      {!settled && <CycleEntry {...{ open, position, round, unit }} number={readings.length + 1} />}
+      {sheet.verifyBy === 'dial-or-feel' && readings.length === 0 && (
+        <div className="border-t border-rule pt-3">
+          <p className="pb-2 text-14">
+            Without a dial: no movement felt, spins freely. It is recorded as feel, not as a reading.
+          </p>
+          <Button onClick={() => record({ kind: 'measure', by: 'feel' })}>
+            No movement felt, spins freely
+          </Button>
+        </div>
+      )}
+      {refused && <Note tone="trouble">{refused}</Note>}
+    </>
+  );
+}

@@ -1,0 +1,156 @@
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { UnitDetail } from '@lanternwright/contract/fleet';
+import { axleIndex } from '@lanternwright/core/axle-plan';
+import { whyNotAdjustable } from '@lanternwright/core/procedure';
+import { parseQuantity } from '@lanternwright/core/quantity';
+import { problemText } from '../api.ts';
+import { Button } from '../ui/button.tsx';
+import { TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import { useOpenJobMutation } from './jobs-api.ts';
+
+/** Why a wheel end cannot be put into a new job, or null. */
+function whyNot(unit: UnitDetail, position: string): string | null {
+  if (unit.wheelEnds.find((w) => w.position === position)?.state === 'working') return 'in an open job';
+  return whyNotAdjustable(unit.axles[axleIndex(position)]!.sheet);
+}
+
+/** Intake: the wheel ends, what was noticed, and the meter. Left and right stay separate records. */
+export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => void }) {
+  const navigate = useNavigate();
+  const [openJob, { isLoading, error }] = useOpenJobMutation();
+  const [positions, setPositions] = useState<readonly string[]>([]);
+  const [title, setTitle] = useState('');
+  const [complaint, setComplaint] = useState('');
+  const [reportedBy, setReportedBy] = useState('');
+  const [meter, setMeter] = useState('');
+  const inHours = unit.meterKm === null && unit.hours !== null;
+  const read =
+    meter.trim() === ''
+      ? null
+      : parseQuantity(meter, inHours ? ['h'] : ['km', 'mi', 'h'], inHours ? 'h' : 'km');
+  const meterError = read && !read.ok ? read.message : undefined;
+  const known = inHours ? unit.hours : unit.meterKm;
+  const goesBack =
+    read?.ok && known !== null && read.quantity.unit !== 'h' && !inHours && read.quantity.si / 1000 < known;
+  const toggle = (p: string) =>
+    setPositions(positions.includes(p) ? positions.filter((x) => x !== p) : [...positions, p]);
+  const save = async () => {
+    if (read && !read.ok) return;
+    const meterValue = !read
+      ? {}
+      : read.quantity.unit === 'h'
+        ? { hours: read.quantity }
+        : { distance: read.quantity };
+    const { data } = await openJob({
+      unitId: unit.id,
+      title: title.trim() || complaint.trim() || `Hubs ${positions.join(', ')}`,
+      complaint,
+      reportedBy,
+      meter: meterValue,
+      positions: [...positions],
+    });
+    if (data) await navigate(`/jobs/${data.id}`);
+  };
+  return (
+    <Dialog open onClose={onClose} className="relative z-20">
+      <div className="fixed inset-0 bg-band/60" aria-hidden />
+      <div className="fixed inset-0 overflow-y-auto p-4">
+        <DialogPanel className="mx-auto mt-[4vh] w-full max-w-[640px] rounded-lg border border-edge bg-paper p-5">
+          <DialogTitle className="pb-1 text-23">Open a job on {unit.name}</DialogTitle>
+          <p className="pb-4 text-13 text-muted">
+            Take both sides of an axle together: what failed on one is looked at on the other.
+          </p>
+          <form
+            className="flex flex-col gap-4"
+            onSubmit={(e) => {
+              e.preventDefault();
+              void save();
+            }}
+          >
+            <fieldset>
+              <legend className="caption pb-1">Wheel ends to work on</legend>
+              <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
+                {unit.wheelEnds.map(({ position }) => {
+                  const why = whyNot(unit, position);
+                  const on = positions.includes(position);
+                  return (
+                    <label
+                      key={position}
+                      title={why ?? undefined}
+                      className={`flex min-h-12 items-center gap-2 rounded-md border px-3 text-16 ${on ? 'border-lamp-edge bg-lamp' : 'border-edge bg-panel'} ${why ? 'opacity-60' : 'cursor-pointer'}`}
+                    >
+                      <input
+                        type="checkbox"
+                        className="size-5 accent-pine"
+                        checked={on}
+                        disabled={why !== null}
+                        onChange={() => toggle(position)}
+                      />
+                      <span className="font-semibold">{position}</span>
+                      {why && <span className="truncate text-12 text-muted">{why}</span>}
+                    </label>
+                  );
+                })}
+              </div>
+            </fieldset>
+            <TextField
+              label="What was noticed"
+              value={complaint}
+              onChange={(e) => setComplaint(e.target.value)}
+              placeholder="Seal weep on the inside of the tyre"
+            />
+            <div className="grid gap-4 sm:grid-cols-2">
+              <TextField
+                label="Who reported it"
+                value={reportedBy}
+                onChange={(e) => setReportedBy(e.target.value)}
+                placeholder="driver"
+              />
+              <TextField
+                label={inHours ? 'Hours on the meter' : 'Meter'}
+                value={meter}
+                inputMode="decimal"
+                onChange={(e) => setMeter(e.target.value)}
+                placeholder={
+                  inHours
+                    ? `${Math.round(unit.hours ?? 0)} h`
+                    : known === null
+                      ? 'km, mi or h'
+                      : `${Math.round(known)} km`
+                }
+                error={meterError}
+                hint={
+                  goesBack
+                    ? 'Less than the last reading: look at it once more'
+                    : 'Needed for a retorque by distance'
+                }
+              />
+            </div>
+            <TextField
+              label="Title of the job"
+              value={title}
+              onChange={(e) => setTitle(e.target.value)}
+              placeholder={complaint || 'Drive axle seals'}
+            />
+            {error && <Note tone="trouble">{problemText(error)}</Note>}
+            <div className="flex flex-wrap gap-3">
+              <Button
+                type="submit"
+                weight="main"
+                disabled={positions.length === 0 || isLoading || meterError !== undefined}
+              >
+                {positions.length === 0
+                  ? 'Choose a wheel end'
+                  : `Open the job on ${[...positions].sort().join(', ')}`}
+              </Button>
+              <Button onClick={onClose}>Not now</Button>
+            </div>
+          </form>
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,213 @@
+import { useState } from 'react';
+import { parseQuantity } from '@lanternwright/core/quantity';
+import { againstRelease, lastVerdict, torqueFits, type WheelEnd } from '@lanternwright/core/traveller';
+import { sayTorque } from '../fleet/figure-words.ts';
+import { sayDate, sayKm, sayPlay, sayTime } from '../shell/words.ts';
+import { useAppSelector } from '../store.ts';
+import { Button } from '../ui/button.tsx';
+import { AreaField, TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import { StateMark } from '../ui/state-mark.tsx';
+import type { OpenJob } from './use-job.ts';
+
+interface Props {
+  open: OpenJob;
+  wheelEnd: WheelEnd;
+}
+
+function Retorque({ open, wheelEnd }: Props) {
+  const figure = wheelEnd.sheet.wheelTorque!;
+  const [torque, setTorque] = useState(String(figure.max.value));
+  const [tool, setTool] = useState('');
+  const [meter, setMeter] = useState('');
+  const [doneBy, setDoneBy] = useState('');
+  const [note, setNote] = useState('');
+  const [refused, setRefused] = useState<string | null>(null);
+  const read = parseQuantity(torque, ['lbf-ft', 'Nm'], figure.max.unit);
+  const km = meter.trim() === '' ? null : parseQuantity(meter, ['km', 'mi'], 'km');
+  const off = read.ok && !torqueFits(read.quantity.si, figure);
+  const save = () => {
+    if (!read.ok) return setRefused(read.message);
+    if (km && !km.ok) return setRefused(km.message);
+    if (tool.trim() === '') return setRefused('Which torque wrench');
+    setRefused(
+      open.send({
+        kind: 'retorque-recorded',
+        position: wheelEnd.position,
+        torque: read.quantity,
+        tool: tool.trim(),
+        ...(km?.ok ? { distance: km.quantity } : {}),
+        ...(doneBy.trim() ? { doneBy: doneBy.trim() } : {}),
+        ...(note.trim() ? { note: note.trim() } : {}),
+      }),
+    );
+  };
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        save();
+      }}
+    >
+      <h3 className="text-18">Retorque of the wheel nuts</h3>
+      <p className="text-14 text-muted">To {sayTorque(figure)}</p>
+      <div className="grid gap-3 sm:grid-cols-2">
+        <TextField
+          label="Reached"
+          className="figure"
+          value={torque}
+          onChange={(e) => setTorque(e.target.value)}
+        />
+        <TextField
+          label="Torque wrench"
+          value={tool}
+          placeholder="TW-05"
+          onChange={(e) => setTool(e.target.value)}
+        />
+        <TextField
+          label="Distance on the meter"
+          value={meter}
+          placeholder="km or mi"
+          onChange={(e) => setMeter(e.target.value)}
+        />
+        <TextField
+          label="Done by, if by an outside workshop"
+          value={doneBy}
+          onChange={(e) => setDoneBy(e.target.value)}
+        />
+      </div>
+      {off && (
+        <TextField
+          label="The torque is off the sheet’s figure: why"
+          value={note}
+          onChange={(e) => setNote(e.target.value)}
+        />
+      )}
+      {refused && <Note tone="trouble">{refused}</Note>}
+      <div>
+        <Button type="submit" weight="main">
+          Record the retorque of {wheelEnd.position}
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+function Released({ open, wheelEnd }: Props) {
+  const release = wheelEnd.release!;
+  const { byKm, fromKm, byDate } = release.followUp;
+  const { retorque } = wheelEnd;
+  return (
+    <>
+      <Note tone={release.overrideReason ? 'trouble' : 'good'}>
+        <p className="font-semibold">
+          Released by {release.by.name}, {sayTime(release.at)}.
+        </p>
+        {release.overrideReason && (
+          <>
+            <p>In spite of: {release.overridden.join('. ')}.</p>
+            <p>Reason: {release.overrideReason}</p>
+          </>
+        )}
+      </Note>
+      {retorque ? (
+        <Note tone="good">
+          Retorqued, {sayTime(retorque.at)}, by {retorque.doneBy ?? retorque.by.name}.
+        </Note>
+      ) : (
+        <>
+          <p className="text-16">
+            Retorque due{' '}
+            {byKm !== null && fromKm !== null ? `between ${sayKm(fromKm)} and ${sayKm(byKm)}, or ` : ''}by{' '}
+            {sayDate(byDate)}, whichever comes first.
+          </p>
+          <Retorque {...{ open, wheelEnd }} />
+        </>
+      )}
+    </>
+  );
+}
+
+function ReleaseForm({ open, wheelEnd }: Props) {
+  const [reason, setReason] = useState('');
+  const [refused, setRefused] = useState<string | null>(null);
+  const { position } = wheelEnd;
+  const against = againstRelease(wheelEnd);
+  const isSupervisor = open.person.role === 'supervisor';
+  const release = () => {
+    const override = reason.trim() === '' ? {} : { overrideReason: reason.trim() };
+    setRefused(open.send({ kind: 'wheel-end-released', position, ...override }));
+  };
+  return (
+    <>
+      {against.length === 0 ? (
+        <p className="text-16">Every step is recorded, the reading is in band and the nut is locked.</p>
+      ) : (
+        <Note tone="trouble">
+          <p className="pb-1 font-semibold">Not fit for release:</p>
+          <ul className="list-disc pl-5">
+            {against.map((a) => (
+              <li key={a}>{a}</li>
+            ))}
+          </ul>
+        </Note>
+      )}
+      {isSupervisor ? (
+        <form
+          className="flex flex-col gap-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            release();
+          }}
+        >
+          {against.length > 0 && (
+            <AreaField
+              label="Your reason to release it in spite of this"
+              hint="It stays visible in the record, with your name"
+              value={reason}
+              onChange={(e) => setReason(e.target.value)}
+            />
+          )}
+          {refused && <Note tone="trouble">{refused}</Note>}
+          <div>
+            <Button
+              type="submit"
+              weight={against.length > 0 ? 'grave' : 'main'}
+              autoFocus={against.length === 0}
+              disabled={against.length > 0 && reason.trim() === ''}
+              className="min-h-14 px-6 text-18"
+            >
+              {against.length > 0 ? `Release ${position} in spite of this` : `Release ${position}`}
+            </Button>
+          </div>
+        </form>
+      ) : (
+        <Note tone="plain">A supervisor releases {position}. It waits under Jobs with this state.</Note>
+      )}
+    </>
+  );
+}
+
+/** The end of a wheel end's work: what stands against it, the supervisor's release, the retorque. */
+export function ReleasePanel({ open, wheelEnd }: Props) {
+  const unit = useAppSelector((s) => s.preferences.unit);
+  const verdict = lastVerdict(wheelEnd)?.result;
+  return (
+    <>
+      <div className="flex flex-col gap-1">
+        <p className="caption">{wheelEnd.position}, Release</p>
+        <h2 className="text-26">
+          {wheelEnd.release ? `${wheelEnd.position} is released` : `Release ${wheelEnd.position}`}
+        </h2>
+        {verdict && (
+          <p className="flex items-center gap-2 text-16">
+            <StateMark state={verdict.verdict === 'unsure' ? 'repeat' : verdict.verdict} size={18} />
+            End play <span className="figure">{sayPlay(verdict.endPlayMm, unit)}</span>
+          </p>
+        )}
+      </div>
+      {wheelEnd.release ? <Released {...{ open, wheelEnd }} /> : <ReleaseForm {...{ open, wheelEnd }} />}
+    </>
+  );
+}

@@ -1,0 +1,349 @@
+import { useState, type ReactNode } from 'react';
+import type { Person } from '@lanternwright/contract/people';
+import { sayTurn } from '@lanternwright/core/nut';
+import type { Step, StepData } from '@lanternwright/core/procedure';
+import { parseQuantity, unitDefinition } from '@lanternwright/core/quantity';
+import { currentRound, torqueFits, type WheelEnd } from '@lanternwright/core/traveller';
+import { sayMark, sayTorque } from '../fleet/figure-words.ts';
+import { Button } from '../ui/button.tsx';
+import { TextField } from '../ui/field.tsx';
+import { NutView } from '../ui/nut-view.tsx';
+
+type Of<K extends Step['kind']> = Extract<Step, { kind: K }>;
+interface FormProps<K extends Step['kind']> {
+  step: Of<K>;
+  wheelEnd: WheelEnd;
+  record: (data: StepData) => void;
+}
+
+const TOOL = 'lanternwright.tool.';
+
+/** A form whose Enter records the step. */
+function Form({
+  onRecord,
+  children,
+  button,
+  disabled = false,
+}: {
+  onRecord: () => void;
+  children?: ReactNode;
+  button: string;
+  disabled?: boolean;
+}) {
+  return (
+    <form
+      className="flex flex-col gap-4"
+      onSubmit={(e) => {
+        e.preventDefault();
+        onRecord();
+      }}
+    >
+      {children}
+      <div>
+        <Button
+          type="submit"
+          weight="main"
+          disabled={disabled}
+          autoFocus={!children}
+          className="min-h-14 px-6 text-18"
+        >
+          {button}
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+/** A note nobody has to write, kept out of the way until it is wanted. */
+function OptionalNote({ note, set }: { note: string; set: (note: string) => void }) {
+  const [open, setOpen] = useState(false);
+  if (!open) {
+    return (
+      <Button weight="quiet" onClick={() => setOpen(true)} className="self-start">
+        Add a note
+      </Button>
+    );
+  }
+  return <TextField label="Note" value={note} autoFocus onChange={(e) => set(e.target.value)} />;
+}
+
+const noted = (note: string) => (note.trim() === '' ? {} : { note: note.trim() });
+
+function PlainForm({ step, record }: FormProps<'instruct' | 'rotate'>) {
+  const [note, setNote] = useState('');
+  const done =
+    step.kind === 'rotate'
+      ? step.turns === 1
+        ? 'Turned one full turn or more'
+        : `Turned ${step.turns} times or more`
+      : 'Done';
+  return (
+    <div className="flex flex-col gap-3">
+      <Form button={done} onRecord={() => record({ kind: step.kind, ...noted(note) })} />
+      <OptionalNote note={note} set={setNote} />
+    </div>
+  );
+}
+
+function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
+  const figure = wheelEnd.sheet[step.figure]!;
+  const single = figure.min.si === figure.max.si;
+  const toolKey = TOOL + step.figure;
+  const [torque, setTorque] = useState(single ? String(figure.max.value) : '');
+  const [tool, setTool] = useState(localStorage.getItem(toolKey) ?? '');
+  const [rounds, setRounds] = useState(step.goodRounds);
+  const [note, setNote] = useState('');
+  const [tried, setTried] = useState(false);
+  const read = parseQuantity(torque, ['lbf-ft', 'Nm', 'lbf-in'], figure.max.unit);
+  const off = read.ok && !torqueFits(read.quantity.si, figure);
+  const save = () => {
+    setTried(true);
+    if (!read.ok || tool.trim() === '' || (off && note.trim() === '')) return;
+    localStorage.setItem(toolKey, tool.trim());
+    record({ kind: 'torque', torque: read.quantity, tool: tool.trim(), rounds, ...noted(note) });
+  };
+  return (
+    <Form button="Record the torque" onRecord={save}>
+      <div className="rounded-lg border border-edge bg-panel p-4">
+        <p className="caption">Torque to</p>
+        <p className="figure text-26 font-semibold">{sayTorque(figure)}</p>
+        <p className="text-12 text-muted">{sayMark(figure)}</p>
+      </div>
+      <div className="grid gap-3 sm:grid-cols-3">
+        <TextField
+          label={`Reached, ${unitDefinition(figure.max.unit).label}`}
+          inputMode="decimal"
+          className="figure"
+          autoFocus
+          value={torque}
+          onChange={(e) => setTorque(e.target.value)}
+          error={tried && !read.ok ? read.message : undefined}
+        />
+        <TextField
+          label="Torque wrench"
+          value={tool}
+          placeholder="TW-03"
+          onChange={(e) => setTool(e.target.value)}
+          error={tried && tool.trim() === '' ? 'Which tool' : undefined}
+        />
+        <fieldset>
+          <legend className="caption pb-1">Rounds of torque and rotation</legend>
+          <div className="flex overflow-hidden rounded-md border border-edge">
+            {[1, 2, 3].map((n) => (
+              <label
+                key={n}
+                className={`flex min-h-12 flex-1 cursor-pointer items-center justify-center text-16 ${n === rounds ? 'bg-lamp font-semibold' : 'bg-panel'}`}
+              >
+                <input
+                  type="radio"
+                  name="rounds"
+                  className="sr-only"
+                  checked={n === rounds}
+                  onChange={() => setRounds(n)}
+                />
+                {n}
+              </label>
+            ))}
+          </div>
+        </fieldset>
+      </div>
+      {off && (
+        <TextField
+          label="The torque is off the sheet’s figure: why"
+          value={note}
+          onChange={(e) => setNote(e.target.value)}
+          error={tried && note.trim() === '' ? 'Say why' : 'It will stand against the release'}
+        />
+      )}
+    </Form>
+  );
+}
+
+function TurnForm({ step, wheelEnd, record }: FormProps<'turn'>) {
+  const planned = currentRound(wheelEnd).turns ?? 0;
+  const turns =
+    step.turns === 'planned'
+      ? planned
+      : step.turns === 'back-off'
+        ? wheelEnd.sheet.backOff!.turns
+        : step.turns;
+  const degrees = Math.abs(turns * 360).toFixed(0);
+  const words = `${turns < 0 ? 'Back off' : 'Tighten'} ${sayTurn(turns)}`;
+  return (
+    <Form
+      button={`${turns < 0 ? 'Backed off' : 'Tightened'} ${sayTurn(turns)}`}
+      onRecord={() => record({ kind: 'turn', turns })}
+    >
+      <div className="flex flex-wrap items-center gap-5 rounded-lg border border-edge bg-panel p-4">
+        <NutView
+          lock={wheelEnd.sheet.lock!}
+          turns={turns}
+          size={150}
+          label={`${words}, ${degrees} degrees`}
+        />
+        <div>
+          <p className="text-23 font-semibold">{words}</p>
+          <p className="figure text-18">{degrees}°</p>
+          {step.turns === 'back-off' && (
+            <p className="max-w-[40ch] pt-1 text-13 text-muted">{sayMark(wheelEnd.sheet.backOff!)}</p>
+          )}
+        </div>
+      </div>
+    </Form>
+  );
+}
+
+function InspectForm({ step, record }: FormProps<'inspect'>) {
+  const [found, setFound] = useState(false);
+  const [note, setNote] = useState('');
+  return (
+    <div className="flex flex-col gap-4">
+      <p className="text-18 font-semibold">{step.question}</p>
+      <div className="flex flex-wrap gap-3">
+        <Button
+          weight="main"
+          className="min-h-14 min-w-28 text-18"
+          autoFocus
+          onClick={() => record({ kind: 'inspect', ok: true })}
+        >
+          Yes
+        </Button>
+        <Button
+          weight="grave"
+          className="min-h-14 min-w-28 text-18"
+          aria-expanded={found}
+          onClick={() => setFound(true)}
+        >
+          No
+        </Button>
+      </div>
+      {found && (
+        <form
+          className="flex flex-col gap-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (note.trim()) record({ kind: 'inspect', ok: false, note: note.trim() });
+          }}
+        >
+          <TextField
+            label="What was found"
+            value={note}
+            autoFocus
+            onChange={(e) => setNote(e.target.value)}
+            hint="It will stand against the release until it is put right"
+          />
+          <div>
+            <Button type="submit" weight="grave" disabled={note.trim() === ''}>
+              Record what was found
+            </Button>
+          </div>
+        </form>
+      )}
+    </div>
+  );
+}
+
+function ChooseForm({ step, record }: FormProps<'choose'>) {
+  return (
+    <div className="grid gap-3 sm:grid-cols-2">
+      {step.options.map((o, i) => (
+        <Button
+          key={o.id}
+          className="min-h-16 text-18"
+          autoFocus={i === 0}
+          onClick={() => record({ kind: 'choose', option: o.id })}
+        >
+          {o.label}
+        </Button>
+      ))}
+    </div>
+  );
+}
+
+function LockForm({ step, record, person }: FormProps<'lock'> & { person: Person }) {
+  const [method, setMethod] = useState('');
+  const [checkedBy, setCheckedBy] = useState('');
+  return (
+    <Form
+      button="Record the lock"
+      disabled={method === ''}
+      onRecord={() =>
+        record({ kind: 'lock', method, ...(checkedBy.trim() ? { checkedBy: checkedBy.trim() } : {}) })
+      }
+    >
+      <fieldset className="grid gap-3 sm:grid-cols-2">
+        <legend className="caption pb-1">How it is locked</legend>
+        {step.methods.map((m) => (
+          <label
+            key={m.id}
+            className={`flex min-h-16 cursor-pointer items-center gap-3 rounded-lg border px-4 text-16 has-focus-visible:outline-3 has-focus-visible:outline-lamp-edge ${m.id === method ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
+          >
+            <input
+              type="radio"
+              name="method"
+              className="size-5 accent-pine"
+              checked={m.id === method}
+              onChange={() => setMethod(m.id)}
+            />
+            {m.label}
+          </label>
+        ))}
+      </fieldset>
+      <TextField
+        label="Checked by"
+        value={checkedBy}
+        onChange={(e) => setCheckedBy(e.target.value)}
+        hint={`A second pair of eyes, not ${person.name}`}
+      />
+    </Form>
+  );
+}
+
+function FillForm({ wheelEnd, record }: FormProps<'fill'>) {
+  const [lubricant, setLubricant] = useState(wheelEnd.sheet.lubricant.name);
+  return (
+    <Form
+      button="Filled and closed"
+      disabled={lubricant.trim() === ''}
+      onRecord={() => record({ kind: 'fill', lubricant: lubricant.trim() })}
+    >
+      <TextField
+        label="Lubricant"
+        value={lubricant}
+        onChange={(e) => setLubricant(e.target.value)}
+        hint="Never mix thickeners"
+      />
+    </Form>
+  );
+}
+
+/** The form for a kind of step. Measuring has a panel of its own. */
+export function StepForm({
+  step,
+  wheelEnd,
+  record,
+  person,
+}: {
+  step: Exclude<Step, Of<'measure'>>;
+  wheelEnd: WheelEnd;
+  record: (data: StepData) => void;
+  person: Person;
+}) {
+  switch (step.kind) {
+    case 'instruct':
+    case 'rotate':
+      return <PlainForm {...{ step, wheelEnd, record }} />;
+    case 'torque':
+      return <TorqueForm {...{ step, wheelEnd, record }} />;
+    case 'turn':
+      return <TurnForm {...{ step, wheelEnd, record }} />;
+    case 'inspect':
+      return <InspectForm {...{ step, wheelEnd, record }} />;
+    case 'choose':
+      return <ChooseForm {...{ step, wheelEnd, record }} />;
+    case 'lock':
+      return <LockForm {...{ step, wheelEnd, record, person }} />;
+    case 'fill':
+      return <FillForm {...{ step, wheelEnd, record }} />;
+  }
+}

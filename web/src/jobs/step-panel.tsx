@@ -1,0 +1,100 @@
+import { useState } from 'react';
+import { stages, type Step, type StepData } from '@lanternwright/core/procedure';
+import { currentRound, progressOf, type WheelEnd } from '@lanternwright/core/traveller';
+import { Button } from '../ui/button.tsx';
+import { TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import { StepForm } from './step-forms.tsx';
+import type { OpenJob } from './use-job.ts';
+import { MeasurePanel } from './measure-panel.tsx';
+
+interface Props {
+  open: OpenJob;
+  wheelEnd: WheelEnd;
+  step: Step;
+}
+
+/** Skipping a step: with a reason, which stands against the release unless the step is optional. */
+function Skip({ onSkip, optional }: { onSkip: (reason: string) => void; optional: boolean }) {
+  const [open, setOpen] = useState(false);
+  const [reason, setReason] = useState('');
+  if (!open) {
+    return (
+      <Button weight="quiet" className="self-start" onClick={() => setOpen(true)}>
+        Skip this step
+      </Button>
+    );
+  }
+  return (
+    <form
+      className="flex w-full flex-col gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (reason.trim()) onSkip(reason.trim());
+      }}
+    >
+      <TextField
+        label="Why it is skipped"
+        hint={
+          optional
+            ? 'This step may be skipped'
+            : 'It will stand against the release until a supervisor decides'
+        }
+        value={reason}
+        autoFocus
+        onChange={(e) => setReason(e.target.value)}
+      />
+      <div className="flex gap-2">
+        <Button type="submit" weight="grave" disabled={reason.trim() === ''}>
+          Skip it
+        </Button>
+        <Button onClick={() => setOpen(false)}>Do it after all</Button>
+      </div>
+    </form>
+  );
+}
+
+/** The one step at hand. */
+export function StepPanel({ open, wheelEnd, step }: Props) {
+  const [refused, setRefused] = useState<string | null>(null);
+  const { position } = wheelEnd;
+  const round = currentRound(wheelEnd).number;
+  const inStage = progressOf(wheelEnd).filter((p) => p.step.stage === step.stage);
+  const number = inStage.findIndex((p) => p.step.id === step.id) + 1;
+  const ahead = inStage.slice(number);
+  const stageTitle = stages.find((s) => s.id === step.stage)?.title;
+  const at = { position, stage: step.stage, stepId: step.id, round };
+  const record = (data: StepData) => setRefused(open.send({ kind: 'step-recorded', ...at, data }));
+  const skip = (reason: string) => setRefused(open.send({ kind: 'step-skipped', ...at, reason }));
+  return (
+    <>
+      <div className="flex flex-col gap-1">
+        <p className="caption">
+          {position}, {stageTitle}, step {number} of {inStage.length}
+          {round > 1 && step.stage !== 'diagnose' && `, round ${round}`}
+        </p>
+        <h2 className="text-26">{step.title}</h2>
+        <p className="max-w-[68ch] text-16">{step.text}</p>
+      </div>
+      {step.kind === 'measure' ? (
+        <MeasurePanel {...{ open, wheelEnd, step, record }} />
+      ) : (
+        <StepForm {...{ wheelEnd, step, record, person: open.person }} />
+      )}
+      {refused && <Note tone="trouble">{refused}</Note>}
+      <Skip onSkip={skip} optional={step.optional === true} />
+      {ahead.length > 0 && (
+        <section className="border-t border-rule pt-3">
+          <h3 className="caption pb-1">Then</h3>
+          <ol className="text-14 text-muted">
+            {ahead.map(({ step: next }) => (
+              <li key={next.id} className="py-0.5">
+                {next.title}
+              </li>
+            ))}
+          </ol>
+        </section>
+      )}
+    </>
+  );
+}

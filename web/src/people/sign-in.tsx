@@ -1,0 +1,151 @@
+import type { FormEvent } from 'react';
+import type { Person, Session } from '@lanternwright/contract/people';
+import { problemFields, problemText } from '../api.ts';
+import { LanternMark } from '../shell/lantern-mark.tsx';
+import { Button } from '../ui/button.tsx';
+import { TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import { useFirstPersonMutation, useSignInAsDemoMutation, useSignInMutation } from './people-api.ts';
+
+/** Text of a form's fields, by name. */
+function fieldsOf(event: FormEvent<HTMLFormElement>): Record<string, string> {
+  event.preventDefault();
+  return Object.fromEntries([...new FormData(event.currentTarget)].map(([k, v]) => [k, String(v)]));
+}
+
+function DemoPeople({ people }: { people: readonly Person[] }) {
+  const [signInAsDemo, { isLoading, error }] = useSignInAsDemoMutation();
+  return (
+    <section className="flex flex-col gap-3">
+      <h2 className="text-18">Who are you today</h2>
+      <p className="text-muted">A shop with made-up data. Nothing here is a real unit, owner or person.</p>
+      <ul className="grid gap-2 sm:grid-cols-2">
+        {people.map((p) => (
+          <li key={p.id}>
+            <button
+              type="button"
+              disabled={isLoading}
+              onClick={() => void signInAsDemo({ personId: p.id })}
+              className="flex min-h-14 w-full items-center justify-between gap-3 rounded-lg border border-edge bg-panel px-4 text-left hover:border-lamp-edge hover:bg-lamp"
+            >
+              <span className="text-16 font-semibold">{p.name}</span>
+              <span className="text-13 text-muted">{p.role}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {error && <Note tone="trouble">{problemText(error)}</Note>}
+    </section>
+  );
+}
+
+function PasswordForm() {
+  const [signIn, { isLoading, error }] = useSignInMutation();
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(e) => {
+        const { login = '', password = '' } = fieldsOf(e);
+        void signIn({ login, password });
+      }}
+    >
+      <TextField label="Name you sign in with" name="login" autoComplete="username" required />
+      <TextField label="Password" name="password" type="password" autoComplete="current-password" required />
+      {error && <Note tone="trouble">{problemText(error)}</Note>}
+      <div>
+        <Button type="submit" weight="main" disabled={isLoading}>
+          Sign in
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+function FirstPerson() {
+  const [firstPerson, { isLoading, error }] = useFirstPersonMutation();
+  const fields = problemFields(error);
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(e) => {
+        const { name = '', login = '', password = '' } = fieldsOf(e);
+        void firstPerson({ name, login, password });
+      }}
+    >
+      <h2 className="text-18">Nobody works here yet</h2>
+      <p className="text-muted">The first person is a supervisor and adds the others.</p>
+      <TextField label="Your name" name="name" autoComplete="name" required error={fields['name']} />
+      <TextField
+        label="Name to sign in with"
+        name="login"
+        autoComplete="username"
+        required
+        error={fields['login']}
+      />
+      <TextField
+        label="Password"
+        name="password"
+        type="password"
+        autoComplete="new-password"
+        required
+        hint="Ten characters or more"
+        error={fields['password']}
+      />
+      {error && Object.keys(fields).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}
+      <div>
+        <Button type="submit" weight="main" disabled={isLoading}>
+          Open the shop
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+/** The door: demo people to choose from, or name and password, or the first person of an empty shop. */
+export function SignIn({ session }: { session: Session }) {
+  const demo = session.demoPeople.length > 0;
+  return (
+    <div className="grid min-h-dvh md:grid-cols-[minmax(280px,38%)_1fr]">
+      <header className="flex flex-col justify-between gap-6 bg-band p-6 text-band-ink md:p-10">
+        <div className="flex items-center gap-3">
+          <LanternMark size={34} />
+          <span className="text-18 font-semibold">Lanternwright</span>
+        </div>
+        <div className="flex flex-col gap-3">
+          <h1 className="text-26">Wheel ends, set right and on record</h1>
+          <p className="max-w-[42ch] text-16 opacity-85">
+            From the first reading to the signed release, for every unit and every wheel end in the shop.
+          </p>
+        </div>
+        <p className="max-w-[52ch] text-13 opacity-75">
+          Follow the maker’s instructions and local rules. Safety-critical work is done or signed by a
+          qualified person.
+        </p>
+      </header>
+      <main className="flex flex-col justify-center gap-8 p-6 md:p-12">
+        <div className="flex w-full max-w-[640px] flex-col gap-8">
+          {session.needsFirstPerson ? (
+            <FirstPerson />
+          ) : (
+            <>
+              {demo && <DemoPeople people={session.demoPeople} />}
+              {demo ? (
+                <details className="border-t border-rule pt-4">
+                  <summary className="min-h-8 text-14 font-semibold">Sign in with a password</summary>
+                  <div className="pt-3">
+                    <PasswordForm />
+                  </div>
+                </details>
+              ) : (
+                <section className="flex flex-col gap-3">
+                  <h2 className="text-18">Sign in</h2>
+                  <PasswordForm />
+                </section>
+              )}
+            </>
+          )}
+        </div>
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,42 @@
+import { lazy, Suspense, useState } from 'react';
+import { Outlet, useNavigate } from 'react-router';
+import { OutboxBar } from '../jobs/outbox-bar.tsx';
+import { useLive } from '../jobs/live.ts';
+import { useAppDispatch, useAppSelector } from '../store.ts';
+import { themeChosen, unitChosen } from './preferences.ts';
+import { TopBand } from './top-band.tsx';
+import { useKeys } from './use-keys.ts';
+
+const Find = lazy(() => import('./find.tsx').then((m) => ({ default: m.Find })));
+const KeysSheet = lazy(() => import('./keys-sheet.tsx').then((m) => ({ default: m.KeysSheet })));
+
+/** What stands round every page: band, find, keys, the live stream and what waits to be sent. */
+export function Shell() {
+  const navigate = useNavigate();
+  const dispatch = useAppDispatch();
+  const { unit, theme } = useAppSelector((s) => s.preferences);
+  const [open, setOpen] = useState<'find' | 'keys' | null>(null);
+  useLive();
+  useKeys({
+    '/': () => setOpen('find'),
+    '?': () => setOpen('keys'),
+    'g f': () => void navigate('/fleet'),
+    'g j': () => void navigate('/jobs'),
+    u: () => dispatch(unitChosen(unit === 'in' ? 'mm' : 'in')),
+    n: () => dispatch(themeChosen(theme === 'day' ? 'night' : 'day')),
+  });
+  const close = () => setOpen(null);
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <TopBand onFind={() => setOpen('find')} onKeys={() => setOpen('keys')} />
+      <OutboxBar />
+      <Suspense fallback={<p className="p-6 text-muted">Opening.</p>}>
+        <Outlet />
+      </Suspense>
+      <Suspense>
+        {open === 'find' && <Find onClose={close} />}
+        {open === 'keys' && <KeysSheet onClose={close} />}
+      </Suspense>
+    </div>
+  );
+}

@@ -1,0 +1,39 @@
+import { useEffect, useRef } from 'react';
+
+/** Whether typing goes into a field, so that a letter is a letter there. */
+function isTyping(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+  );
+}
+
+const SEQUENCE_MS = 900;
+
+/**
+ * Keys of a page: single characters, or two in a row as `g f`. Off while somebody types in a field
+ * or holds a modifier.
+ */
+export function useKeys(keys: Readonly<Record<string, () => void>>): void {
+  const latest = useRef(keys);
+  useEffect(() => {
+    latest.current = keys;
+  });
+  useEffect(() => {
+    let first = '';
+    let at = 0;
+    const onKey = (e: KeyboardEvent) => {
+      if (e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
+      const pair = `${first} ${e.key}`;
+      const action =
+        e.timeStamp - at < SEQUENCE_MS && latest.current[pair] ? latest.current[pair] : latest.current[e.key];
+      first = e.key;
+      at = e.timeStamp;
+      if (!action) return;
+      e.preventDefault();
+      action();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+}
