@@ -19,6 +19,8 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/src/**/*.test.ts'],
+          globalSetup: ['server/src/testing/scratch-postgres.ts'],
+          env: { VALIDATE_ANSWERS: 'yes' },
           testTimeout: 20_000,
           hookTimeout: 30_000,
         },

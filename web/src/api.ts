@@ -16,8 +16,8 @@ export function problemText(error: unknown): string {
   return data?.detail ?? 'Something went wrong. Nothing was kept; try again.';
 }
 
-/** The fields a refused request named, by their path without the leading `body`. */
+/** The fields a refused request named, each with its reason. */
 export function problemFields(error: unknown): Record<string, string> {
   const { data } = (error ?? {}) as { data?: Partial<Problem> };
-  return Object.fromEntries((data?.issues ?? []).map((i) => [i.path.replace(/^body\./, ''), i.message]));
+  return Object.fromEntries((data?.issues ?? []).map((i) => [i.path, i.message]));
 }

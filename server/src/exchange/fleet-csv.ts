@@ -192,7 +192,7 @@ export function readFleetCsv(csv: string): FleetFile {
   );
   if (missing.length > 0) throw new Error(`The file has no column ${missing.join(', ')}`);
   const broken = parsed.errors.find((e) => e.type === 'Quotes');
-  if (broken) throw new Error(`Line ${(broken.row ?? 0) + 2}: ${broken.message}`);
+  if (broken) throw new Error(`Near line ${(broken.row ?? 0) + 1}: ${broken.message}`);
   const groups = new Map<string, NumberedLine[]>();
   parsed.data.forEach((row, i) => {
     const line = Object.fromEntries(columns.map((c) => [c, unescapeFormula((row[c] ?? '').trim())])) as Line;

@@ -11,7 +11,7 @@ function read(csv: string): FleetFile {
   try {
     return readFleetCsv(csv);
   } catch (error) {
-    throw refused(error instanceof Error ? error.message : String(error), 'body.csv');
+    throw refused(error instanceof Error ? error.message : String(error), 'csv');
   }
 }
 

@@ -167,7 +167,7 @@ export function fleetService(db: Database, clock: Clock) {
       );
     } catch (error) {
       if (error instanceof UniqueConstraintError)
-        throw refused(`${unit.owner} has a unit named ${unit.name} already`, 'body.name');
+        throw refused(`${unit.owner} has a unit named ${unit.name} already`, 'name');
       throw error;
     }
     await writeAxles(id, unit.axles, transaction);

@@ -5,6 +5,7 @@ import {
   type Family,
   type Sheet,
   type TorqueFigure,
+  procedures,
 } from '@lanternwright/core/procedure';
 import { parseQuantity, unitDefinition, type Quantity, type Unit } from '@lanternwright/core/quantity';
 import { SelectField, TextField } from '../ui/field.tsx';

@@ -1,0 +1,52 @@
+import { describe, expect, it } from 'vitest';
+import { describeCalculation, listCalculations, reckon } from './index.ts';
+
+describe('the registry', () => {
+  it.each(listCalculations().map((c) => c.name))(
+    '%s answers its own example and describes itself',
+    (name) => {
+      const description = describeCalculation(name)!;
+      expect(reckon(name, description.example)).toMatchObject({ ok: true });
+      expect(description.inputSchema).toMatchObject({ type: 'object' });
+      expect(description.sources.length).toBeGreaterThan(0);
+    },
+  );
+
+  it('names the field that is wrong by its path', () => {
+    const answer = reckon('end-play', { cycles: [{ pushMm: 0 }], band: { minMm: 0, maxMm: 1 } });
+    expect(answer).toMatchObject({
+      ok: false,
+      reason: 'bad-input',
+      error: { issues: [{ path: 'cycles.0.pullMm' }] },
+    });
+  });
+
+  it('names the field within a choice of shapes', () => {
+    const answer = reckon('nut-travel', { thread: { threadsPerInch: -3 }, turns: 1 });
+    expect(answer).toMatchObject({ error: { issues: [{ path: 'thread.threadsPerInch' }] } });
+  });
+
+  it.each([
+    ['convert', { value: 1, from: 'Nm', to: 'mm' }, 'to'],
+    ['convert', { value: -300, from: 'degC', to: 'degF' }, 'value'],
+    ['convert', { value: Infinity, from: 'mm', to: 'in' }, 'value'],
+    ['end-play', { cycles: [], band: { minMm: 0, maxMm: 1 } }, 'cycles'],
+    ['end-play', { cycles: [{ pushMm: 0, pullMm: 1 }], band: { minMm: 2, maxMm: 1 } }, 'band.maxMm'],
+    [
+      'nut-setting',
+      { thread: { pitchMm: 1 }, lock: { kind: 'stepless' }, measuredMm: -1, band: { minMm: 0, maxMm: 1 } },
+      'measuredMm',
+    ],
+  ])('%s refuses %o at %s', (name, input, path) => {
+    expect(reckon(name, input)).toMatchObject({
+      ok: false,
+      reason: 'bad-input',
+      error: { issues: [{ path }] },
+    });
+  });
+
+  it('knows what it does not know', () => {
+    expect(reckon('astrology', {})).toMatchObject({ ok: false, reason: 'unknown' });
+    expect(describeCalculation('astrology')).toBeUndefined();
+  });
+});

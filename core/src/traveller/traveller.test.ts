@@ -1,0 +1,328 @@
+import { describe, expect, it } from 'vitest';
+import { quantity } from '../quantity/index.ts';
+import {
+  againstRelease,
+  decideOpening,
+  fold,
+  FoldError,
+  isClosed,
+  lastVerdict,
+  sayEvent,
+  stageAtHand,
+  stageStates,
+  verdictOf,
+} from './index.ts';
+import { openingOn, supervisor, technician, TestJob } from './testing/work.ts';
+
+const release = (position: string, overrideReason?: string) =>
+  ({ kind: 'wheel-end-released', position, ...(overrideReason ? { overrideReason } : {}) }) as const;
+
+describe('the order of work', () => {
+  it('takes steps only in order and only once', () => {
+    const t = new TestJob();
+    const rock = {
+      kind: 'step-recorded',
+      position: '2L',
+      stage: 'diagnose',
+      stepId: 'rock',
+      round: 1,
+      data: { kind: 'instruct' },
+    } as const;
+    expect(
+      t.try({
+        ...rock,
+        stage: 'adjust',
+        stepId: 'seat',
+        data: { kind: 'torque', torque: quantity(200, 'lbf-ft'), tool: 'TW', rounds: 1 },
+      }),
+    ).toMatch(/at hand is “Rock the wheel”/);
+    expect(t.try(rock)).toBeNull();
+    expect(t.try(rock)).toMatch(/at hand is “End play as found”/);
+  });
+
+  it('keeps left and right apart', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'seat');
+    expect(stageAtHand(t.at('2L'))).toBe('adjust');
+    expect(stageAtHand(t.at('2R'))).toBe('diagnose');
+    expect(stageStates(t.at('2R'))).toMatchObject({ intake: 'done', diagnose: 'now', adjust: 'ahead' });
+  });
+
+  it('takes readings only where the dial is on', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'seat');
+    expect(() => t.readings('2L', 0.003)).toThrow(/First “Seat the bearings”/);
+    t.workTo('2L', 'end-play');
+    const huge = {
+      kind: 'reading-taken',
+      position: '2L',
+      round: 1,
+      push: quantity(0, 'mm'),
+      pull: quantity(20, 'mm'),
+      source: 'typed',
+    } as const;
+    expect(t.try(huge)).toMatch(/cannot be/);
+  });
+
+  it('answers each step in its own kind', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'seat');
+    expect(t.recordStep('2L', { kind: 'instruct' })).toMatch(/step to torque/);
+    t.workTo('2L', 'washer');
+    expect(t.recordStep('2L', { kind: 'choose', option: 'hammered' })).toMatch(/not a choice/);
+    t.workTo('2L', 'lock');
+    expect(t.recordStep('2L', { kind: 'lock', method: 'hope' })).toMatch(/not a way to lock/);
+  });
+
+  it('wants a reason for a torque off its figure, and lets 4 % of tool tolerance pass (ISO 6789, from memory)', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'seat');
+    const torque = (value: number, note?: string) =>
+      t.recordStep('2L', {
+        kind: 'torque',
+        torque: quantity(value, 'lbf-ft'),
+        tool: 'TW-03',
+        rounds: 3,
+        note,
+      });
+    expect(torque(150)).toMatch(/say why/);
+    expect(torque(192)).toBeNull();
+  });
+});
+
+describe('verify', () => {
+  it('is done only in band; out of band it goes back to Adjust and keeps every reading', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'end-play');
+    t.readings('2L', 0.0085, 0.0081, 0.0083);
+    expect(t.recordStep('2L')).toMatch(/loose/);
+    expect(stageStates(t.at('2L')).verify).toBe('trouble');
+    t.do({
+      kind: 'adjust-reopened',
+      position: '2L',
+      round: 1,
+      from: 'setting',
+      turns: 1 / 16,
+      predictedMm: 0.11,
+    });
+    expect(t.step('2L')?.id).toBe('jam-off');
+    t.workTo('2L', 'end-play');
+    expect(verdictOf(t.at('2L'))).toBeNull();
+    t.readings('2L', 0.0044, 0.0042, 0.0043);
+    expect(t.recordStep('2L')).toBeNull();
+    expect(t.at('2L').readings.filter((r) => r.round === 1)).toHaveLength(3);
+    expect(verdictOf(t.at('2L'), 1)?.verdict).toBe('loose');
+    expect(lastVerdict(t.at('2L'))).toMatchObject({ round: 2, result: { verdict: 'in-band' } });
+  });
+
+  it('records feel as feel where the sheet allows it, and insists on the dial where it does not', () => {
+    const towed = new TestJob(openingOn(['1L'], 'd-towed'));
+    towed.workTo('1L', 'end-play');
+    expect(towed.recordStep('1L', { kind: 'measure', by: 'feel' })).toBeNull();
+    towed.workTo('1L');
+    expect(againstRelease(towed.at('1L'))).toEqual([]);
+    const heavy = new TestJob();
+    heavy.workTo('2L', 'end-play');
+    expect(heavy.recordStep('2L', { kind: 'measure', by: 'feel' })).toMatch(/needs the dial/);
+  });
+
+  it('takes a reading as found before anything is loosened, whatever it says', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'as-found');
+    t.readings('2L', 0.012, 0.012, 0.012);
+    expect(t.recordStep('2L')).toBeNull();
+    expect(lastVerdict(t.at('2L'))).toMatchObject({ round: 0, result: { verdict: 'loose' } });
+    expect(stageStates(t.at('2L')).diagnose).toBe('done');
+  });
+
+  it('going back twice at once is refused the second time', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'end-play');
+    const back = { kind: 'adjust-reopened', position: '2L', round: 1, from: 'start' } as const;
+    t.do(back);
+    expect(t.try(back)).toMatch(/gone back to Adjust already/);
+  });
+});
+
+describe('release', () => {
+  it('is a supervisor’s, seals the wheel end and opens the retorque', () => {
+    const t = new TestJob();
+    t.workTo('2L');
+    expect(t.try(release('2L'))).toMatch(/supervisor/);
+    t.do(release('2L'), supervisor);
+    expect(t.at('2L').release?.followUp).toEqual({ fromKm: 611_320, byKm: 611_400, byDate: '2026-12-02' });
+    expect(t.try({ kind: 'adjust-reopened', position: '2L', round: 1, from: 'start' })).toMatch(/released/);
+    expect(isClosed(t.job)).toBe(false);
+    t.workTo('2R');
+    t.do(release('2R'), supervisor);
+    expect(isClosed(t.job)).toBe(true);
+  });
+
+  it('says in words what stands against it', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'lock');
+    t.do({
+      kind: 'step-skipped',
+      position: '2L',
+      stage: 'lock-and-fill',
+      stepId: 'lock',
+      round: 1,
+      reason: 'no washer',
+    });
+    t.workTo('2L');
+    expect(t.try(release('2L'), supervisor)).toBe('Lock and fill, “Lock the nut” was skipped: no washer');
+    t.do(release('2L', 'Needed tonight'), supervisor);
+    expect(t.at('2L').release).toMatchObject({
+      overrideReason: 'Needed tonight',
+      overridden: ['Lock and fill, “Lock the nut” was skipped: no washer'],
+    });
+  });
+
+  it.each([
+    ['nothing is recorded', (t: TestJob) => t, /The lock is not recorded/],
+    [
+      'the reading is loose',
+      (t: TestJob) => (t.workTo('2L', 'end-play'), t.readings('2L', 0.01, 0.01, 0.01), t),
+      /End play is loose by 0.0050 in/,
+    ],
+    [
+      'two cycles only',
+      (t: TestJob) => (t.workTo('2L', 'end-play'), t.readings('2L', 0.003, 0.003), t),
+      /three cycles/,
+    ],
+    [
+      'an inspection said no',
+      (t: TestJob) => {
+        t.workTo('2L', 'cup-home');
+        t.recordStep('2L', { kind: 'inspect', ok: false, note: 'feeler goes in' });
+        return t;
+      },
+      /found trouble: feeler goes in/,
+    ],
+  ])('refuses when %s', (_what, prepare, words) => {
+    expect(prepare(new TestJob()).try(release('2L'), supervisor)).toMatch(words);
+  });
+
+  it('keeps no override where none was needed', () => {
+    const t = new TestJob();
+    t.workTo('2L');
+    t.do(release('2L', 'just in case'), supervisor);
+    expect(t.at('2L').release).toMatchObject({ overrideReason: null, overridden: [] });
+  });
+
+  it('is followed by one retorque', () => {
+    const t = new TestJob();
+    const retorque = {
+      kind: 'retorque-recorded',
+      position: '2L',
+      torque: quantity(450, 'lbf-ft'),
+      tool: 'TW-05',
+    } as const;
+    expect(t.try(retorque)).toMatch(/not released/);
+    t.workTo('2L');
+    t.do(release('2L'), supervisor);
+    t.do(retorque);
+    expect(t.try(retorque)).toMatch(/already/);
+  });
+});
+
+describe('correction', () => {
+  const wrongReading = () => {
+    const t = new TestJob();
+    t.workTo('2L', 'end-play');
+    t.readings('2L', 0.003, 0.03, 0.003);
+    return { t, event: t.job.events.at(-2)! };
+  };
+  const right = {
+    kind: 'reading-taken',
+    position: '2L',
+    round: 1,
+    push: quantity(0, 'in'),
+    pull: quantity(0.003, 'in'),
+    source: 'typed',
+  } as const;
+
+  it('changes what counts and keeps what was', () => {
+    const { t, event } = wrongReading();
+    t.do({ kind: 'correction', corrects: event.id, reason: 'slipped a digit', replacement: right });
+    expect(verdictOf(t.at('2L'))?.verdict).toBe('in-band');
+    expect(t.at('2L').readings.find((r) => r.corrected)?.corrected?.reason).toBe('slipped a digit');
+    expect(
+      t.job.events.some(
+        (e) => e.id === event.id && e.body.kind === 'reading-taken' && e.body.pull.value === 0.03,
+      ),
+    ).toBe(true);
+    expect(sayEvent(t.job, t.job.events.at(-1)!)).toMatch(
+      /corrected .*0.0300 in.* to .*0.0030 in.*: slipped a digit/,
+    );
+  });
+
+  it('can strike a record out, and the step is to be done again', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'rotate');
+    t.do({ kind: 'correction', corrects: t.job.events.at(-1)!.id, reason: 'other side', replacement: null });
+    expect(t.step('2L')?.id).toBe('seat');
+  });
+
+  it('stays with its record, its person and open work', () => {
+    const { t, event } = wrongReading();
+    expect(
+      t.try({
+        kind: 'correction',
+        corrects: event.id,
+        reason: 'x',
+        replacement: { ...right, position: '2R' },
+      }),
+    ).toMatch(/stays with/);
+    expect(
+      t.try({ kind: 'correction', corrects: t.job.events[0]!.id, reason: 'x', replacement: null }),
+    ).toMatch(/Only a step or a reading/);
+    const other = { ...technician, id: supervisor.id };
+    expect(t.try({ kind: 'correction', corrects: event.id, reason: 'x', replacement: null }, other)).toMatch(
+      /Only who recorded it/,
+    );
+    expect(
+      t.try({ kind: 'correction', corrects: event.id, reason: 'x', replacement: null }, supervisor),
+    ).toBeNull();
+  });
+
+  it('of a reading after the release makes the record say so', () => {
+    const t = new TestJob();
+    t.workTo('2L');
+    t.do(release('2L'), supervisor);
+    const reading = t.job.events.find((e) => e.body.kind === 'reading-taken' && e.body.round === 1)!;
+    expect(t.try({ kind: 'correction', corrects: reading.id, reason: 'misread', replacement: null })).toMatch(
+      /a supervisor corrects it/,
+    );
+    t.do({ kind: 'correction', corrects: reading.id, reason: 'misread', replacement: null }, supervisor);
+    expect(againstRelease(t.at('2L'))).toEqual(['End play needs three cycles that repeat']);
+  });
+});
+
+describe('opening and folding', () => {
+  it('refuses wheel ends that have no procedure or stand twice', () => {
+    expect(decideOpening(openingOn(['1L', '1L']))).toMatchObject({ ok: false, reason: '1L is named twice' });
+    const opening = openingOn(['1L']);
+    const bare = {
+      ...opening,
+      wheelEnds: [{ ...opening.wheelEnds[0]!, sheet: { ...opening.wheelEnds[0]!.sheet, procedureId: null } }],
+    };
+    expect(decideOpening(bare)).toMatchObject({ ok: false });
+  });
+
+  it('keeps the figures a job was opened with', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-steer-double'));
+    expect(t.at('2L').sheet.backOff?.turns).toBe(-0.5);
+    expect(t.at('2L').procedure.version).toBe(1);
+  });
+
+  it('throws on lists that are no job', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'seat');
+    const events = t.job.events;
+    expect(() => fold([])).toThrow(FoldError);
+    expect(() => fold(events.slice(1))).toThrow(FoldError);
+    expect(() => fold([...events, events.at(-1)!])).toThrow(/out of order/);
+    expect(() => fold([events[0]!, { ...events[1]!, jobId: events[0]!.id }])).toThrow(/another job/);
+  });
+});

@@ -1,0 +1,17 @@
+import { expect, it } from 'vitest';
+import { freshDatabase } from '../testing/shop.ts';
+import { connectDatabase } from './connect.ts';
+import { migrate, migrateBack } from './migrate.ts';
+
+it('goes forward, back and forward again, and two servers at once do it once', async () => {
+  const { url } = await freshDatabase();
+  const a = connectDatabase(url);
+  const b = connectDatabase(url);
+  const done = await Promise.all([migrate(a.sequelize), migrate(b.sequelize)]);
+  expect(done.flat()).toEqual(['0001-first']);
+  expect(await migrateBack(a.sequelize)).toEqual(['0001-first']);
+  const [tables] = await a.sequelize.query(`select tablename from pg_tables where schemaname = 'public'`);
+  expect(tables).toEqual([{ tablename: 'migration' }]);
+  expect(await migrate(b.sequelize)).toEqual(['0001-first']);
+  await Promise.all([a.sequelize.close(), b.sequelize.close()]);
+});

@@ -1,0 +1,83 @@
+import { describe, expect, it } from 'vitest';
+import { fold, lastVerdict, type Actor } from '@lanternwright/core/traveller';
+import { openShop } from '../testing/shop.ts';
+import { verifyChain } from '../jobs/record.ts';
+import { generateDemo } from './generate.ts';
+import { loadDemo } from './load.ts';
+
+const people: Actor[] = [
+  { id: '00000000-0000-4000-8000-000000000001', name: 'Sup', role: 'supervisor' },
+  { id: '00000000-0000-4000-8000-000000000002', name: 'A', role: 'technician' },
+  { id: '00000000-0000-4000-8000-000000000003', name: 'B', role: 'technician' },
+];
+const today = '2026-11-25';
+const demo = generateDemo(people, today);
+const jobs = demo.jobs.map((j) => fold(j.events));
+
+describe('the demo shop', () => {
+  it('is the same every time, about 110 units, and ends today', () => {
+    expect(generateDemo(people, today).jobs.length).toBe(demo.jobs.length);
+    expect(demo.units.length).toBeGreaterThanOrEqual(105);
+    expect(demo.units.length).toBeLessThanOrEqual(115);
+    const times = demo.jobs.flatMap((j) => j.events.map((e) => e.at)).sort();
+    expect(times.at(-1)! <= `${today}T23:59:59Z`).toBe(true);
+    expect(times[0]! < '2023-03-01').toBe(true);
+  });
+
+  it('has wheel ends that wear: found looser than the last job left them, as a rule', () => {
+    const byEnd = new Map<string, { found: number; left: number; at: string }[]>();
+    for (const job of jobs) {
+      for (const w of job.wheelEnds) {
+        const of = (round: number) => {
+          const readings = w.readings.filter((r) => r.round === round);
+          return readings.reduce((sum, r) => sum + Math.abs(r.pull.si - r.push.si), 0) / readings.length;
+        };
+        const key = `${job.unitId}/${w.position}`;
+        byEnd.set(key, [
+          ...(byEnd.get(key) ?? []),
+          { found: of(0), left: of(w.rounds.length), at: job.opened.at },
+        ]);
+      }
+    }
+    const steps = [...byEnd.values()]
+      .flatMap((visits) => visits.slice(1).map((v, i) => v.found - visits[i]!.left))
+      .filter(Number.isFinite);
+    expect(steps.filter((s) => s > 0).length / steps.length).toBeGreaterThan(0.9);
+  });
+
+  it('tells the story of the nut that was not locked: released by override, found loose at the next visit', () => {
+    const unlocked = jobs.flatMap((job) =>
+      job.wheelEnds
+        .filter((w) =>
+          w.release?.overridden.some((o) => o.includes('Lock the nut') || o.includes('New cotter')),
+        )
+        .map((w) => ({ job, w })),
+    );
+    expect(unlocked.length).toBeGreaterThan(2);
+    const found = unlocked.flatMap(({ job, w }) => {
+      const next = jobs.find(
+        (j) =>
+          j.unitId === job.unitId &&
+          j.opened.at > job.opened.at &&
+          j.wheelEnds.some((x) => x.position === w.position),
+      );
+      const later = next?.wheelEnds.find((x) => x.position === w.position);
+      return later ? [lastVerdict({ ...later, rounds: [] })?.result.verdict] : [];
+    });
+    expect(found.length).toBeGreaterThan(0);
+    expect(found.filter((v) => v === 'loose').length / found.length).toBeGreaterThan(0.5);
+  });
+});
+
+it('loads once into the real database, with a whole chain, and never over what is there', async () => {
+  const shop = await openShop();
+  expect(await loadDemo(shop)).toBe(false);
+  await shop.db.person.destroy({ where: {} });
+  expect(await loadDemo(shop)).toBe(true);
+  expect(await loadDemo(shop)).toBe(false);
+  expect(await shop.db.unit.count()).toBe(demo.units.length);
+  expect(await verifyChain(shop.db)).toMatchObject({ ok: true });
+  const states = (await shop.fleet.list()).flatMap((u) => u.wheelEnds.map((w) => w.state));
+  expect(new Set(states)).toEqual(expect.objectContaining(new Set(['in-band', 'working', 'not-measured'])));
+  await shop.close();
+}, 90_000);

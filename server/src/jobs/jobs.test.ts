@@ -1,0 +1,258 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { quantity } from '@lanternwright/core/quantity';
+import { TestJob, openingOn } from '../../../core/src/traveller/testing/work.ts';
+import {
+  addUnit,
+  asSuperuser,
+  confirmStep,
+  fetchJob,
+  openJobOn,
+  openShop,
+  send,
+  type Shop,
+} from '../testing/shop.ts';
+import { rebuildProjections, verifyChain } from './record.ts';
+
+let shop: Shop;
+beforeAll(async () => {
+  shop = await openShop();
+});
+afterAll(() => shop.close());
+
+/** Works one wheel end through the API as the core's own test hand would. */
+async function workTo(jobId: string, position: string, stepId?: string, inches = 0.003): Promise<void> {
+  const t = new TestJob(openingOn([position]));
+  const sent = () => t.job.events.length;
+  let from = sent();
+  t.workTo(position, 'end-play');
+  if (stepId !== 'end-play') {
+    t.readings(position, inches, inches, inches);
+    t.recordStep(position);
+    t.workTo(position, stepId);
+  }
+  for (; from < sent(); from++) {
+    const { body } = t.job.events[from]!;
+    const { version } = await fetchJob(shop.technician.call, jobId);
+    await send(shop.technician.call, jobId, version, body as never).expect(200);
+  }
+}
+
+describe('recording', () => {
+  it('opens a job with the sheets of the axles as they are, and fills the lists', async () => {
+    const unitId = await addUnit(shop, 'Tern 500');
+    const jobId = await openJobOn(shop, unitId);
+    const job = await fetchJob(shop.technician.call, jobId);
+    expect(job.wheelEnds.map((w) => [w.position, w.sheet.sheetId])).toEqual([
+      ['2L', 'a-drive-tang'],
+      ['2R', 'a-drive-tang'],
+    ]);
+    const list = (await shop.technician.call.get('/api/jobs').expect(200)).body;
+    expect(list[0]).toMatchObject({
+      id: jobId,
+      unit: { name: 'Tern 500' },
+      wheelEnds: [{ position: '2L', stage: 'diagnose' }, { position: '2R' }],
+    });
+    const unit = (await shop.technician.call.get(`/api/fleet/units/${unitId}`).expect(200)).body;
+    expect(unit).toMatchObject({ openJobId: jobId, meterKm: 611_300 });
+    expect(unit.wheelEnds.filter((w: { state: string }) => w.state === 'working')).toHaveLength(2);
+  });
+
+  it('refuses a wheel end that is in another open job, or is not there', async () => {
+    const unitId = await addUnit(shop);
+    await openJobOn(shop, unitId);
+    const again = { unitId, title: 'x', complaint: '', reportedBy: '', meter: {}, positions: ['2L'] };
+    const busy = await shop.technician.call.post('/api/jobs').send(again).expect(422);
+    expect(busy.body.detail).toBe('2L is in an open job already');
+    const missing = await shop.technician.call
+      .post('/api/jobs')
+      .send({ ...again, positions: ['9L'] })
+      .expect(422);
+    expect(missing.body.detail).toBe('The unit has no wheel end 9L');
+  });
+
+  it('stores what is sent twice once, also at the same moment', async () => {
+    const jobId = await openJobOn(shop, await addUnit(shop));
+    const job = await fetchJob(shop.technician.call, jobId);
+    const id = randomUUID();
+    const answers = await Promise.all(
+      [1, 2, 3].map(() => send(shop.technician.call, jobId, 1, confirmStep(job, '2L'), id)),
+    );
+    expect(answers.map((a) => a.status)).toEqual([200, 200, 200]);
+    expect(new Set(answers.map((a) => a.body.version))).toEqual(new Set([2]));
+    expect((await fetchJob(shop.technician.call, jobId)).version).toBe(2);
+  });
+
+  it('lets two people work side by side, and answers 409 with what changed where they meet', async () => {
+    const jobId = await openJobOn(shop, await addUnit(shop));
+    const job = await fetchJob(shop.technician.call, jobId);
+    await send(shop.technician.call, jobId, 1, confirmStep(job, '2L')).expect(200);
+    await send(shop.supervisor.call, jobId, 1, confirmStep(job, '2R')).expect(200);
+    const stale = await send(shop.supervisor.call, jobId, 1, confirmStep(job, '2L')).expect(409);
+    expect(stale.headers['content-type']).toMatch(/problem\+json/);
+    expect(stale.body.detail).toMatch(
+      /I\. Okonedo was first, the last of 2 records: 2R, Rock the wheel: done/,
+    );
+    expect(stale.body.job.events).toHaveLength(3);
+    const fresh = await send(shop.supervisor.call, jobId, 3, confirmStep(job, '2L')).expect(422);
+    expect(fresh.body.issues[0].path).toBe('command');
+  });
+
+  it.each([
+    [{ id: 'no uuid' }, 'id'],
+    [{ seenVersion: 0 }, 'seenVersion'],
+    [{ command: { kind: 'wish' } }, 'command.kind'],
+    [
+      {
+        command: {
+          kind: 'reading-taken',
+          position: '2X',
+          round: 1,
+          push: quantity(0, 'in'),
+          pull: quantity(0, 'in'),
+          source: 'typed',
+        },
+      },
+      'command.position',
+    ],
+    [
+      {
+        command: {
+          kind: 'reading-taken',
+          position: '2L',
+          round: 1,
+          push: quantity(0, 'in'),
+          pull: { value: 400, unit: 'in' },
+          source: 'typed',
+        },
+      },
+      'command.pull.value',
+    ],
+    [
+      {
+        command: {
+          kind: 'reading-taken',
+          position: '2L',
+          round: 1,
+          push: quantity(0, 'in'),
+          pull: { value: 4, unit: 'Nm' },
+          source: 'typed',
+        },
+      },
+      'command.pull.unit',
+    ],
+  ])('answers 422 with the path of the field: %o', async (part, path) => {
+    const jobId = await openJobOn(shop, await addUnit(shop));
+    const whole = {
+      id: randomUUID(),
+      seenVersion: 1,
+      command: confirmStep(await fetchJob(shop.technician.call, jobId), '2L'),
+      ...part,
+    };
+    const answer = await shop.technician.call.post(`/api/jobs/${jobId}/events`).send(whole).expect(422);
+    expect(answer.body.issues.map((i: { path: string }) => i.path)).toContain(path);
+  });
+
+  it('keeps technicians from releasing and nobody in who is not signed in', async () => {
+    const jobId = await openJobOn(shop, await addUnit(shop), ['2L']);
+    await workTo(jobId, '2L');
+    const { version } = await fetchJob(shop.technician.call, jobId);
+    const release = { kind: 'wheel-end-released', position: '2L' } as const;
+    expect((await send(shop.technician.call, jobId, version, release).expect(422)).body.detail).toMatch(
+      /supervisor/,
+    );
+    await send(shop.anyone(), jobId, version, release).expect(401);
+    const event = (await send(shop.supervisor.call, jobId, version, release).expect(200)).body;
+    expect(event.body.followUp).toMatchObject({ fromKm: 611_380, byKm: 611_460 });
+  });
+});
+
+describe('projections', () => {
+  it('follow the readings, the release and the retorque, and are the same when rebuilt', async () => {
+    const unitId = await addUnit(shop);
+    const jobId = await openJobOn(shop, unitId, ['2L']);
+    await workTo(jobId, '2L', 'end-play');
+    const at = async () => (await fetchJob(shop.technician.call, jobId)).version;
+    const reading = {
+      kind: 'reading-taken',
+      position: '2L',
+      round: 1,
+      push: quantity(0, 'in'),
+      pull: quantity(0.0083, 'in'),
+      source: 'typed',
+    } as const;
+    for (let i = 0; i < 3; i++) await send(shop.technician.call, jobId, await at(), reading).expect(200);
+    const unit = async () => (await shop.technician.call.get(`/api/fleet/units/${unitId}`).expect(200)).body;
+    expect((await unit()).readings.at(-1)).toMatchObject({
+      round: 1,
+      cycles: 3,
+      verdict: 'loose',
+      km: 611_300,
+      final: true,
+    });
+    await send(shop.supervisor.call, jobId, await at(), {
+      kind: 'wheel-end-released',
+      position: '2L',
+      overrideReason: 'to the next shop only',
+    }).expect(200);
+    expect(await unit()).toMatchObject({
+      openJobId: null,
+      followUps: [{ position: '2L', byKm: 611_460 }],
+      jobs: [{ closedAt: expect.any(String) }],
+    });
+    const before = await unit();
+    await rebuildProjections(shop.db);
+    expect(await unit()).toEqual(before);
+    await send(shop.technician.call, jobId, await at(), {
+      kind: 'retorque-recorded',
+      position: '2L',
+      torque: quantity(450, 'lbf-ft'),
+      tool: 'TW-05',
+    }).expect(200);
+    expect((await unit()).followUps).toEqual([]);
+    const history = (
+      await shop.technician.call.get(`/api/fleet/units/${unitId}/history?position=2L`).expect(200)
+    ).body;
+    expect(history[0].text).toBe('2L, retorque: 450 lbf·ft with TW-05');
+    expect(history.at(-1).text).toBe('opened the job on 2L');
+  });
+});
+
+describe('the record', () => {
+  it('refuses update, delete and truncate even in SQL', async () => {
+    const jobId = await openJobOn(shop, await addUnit(shop));
+    for (const sql of [
+      `update job_event set at = now() where job_id = '${jobId}'`,
+      `delete from job_event where job_id = '${jobId}'`,
+      'truncate job_event',
+    ]) {
+      await expect(shop.db.sequelize.query(sql)).rejects.toThrow(/permission denied|never changed/);
+      await expect(asSuperuser(shop.databaseName, sql)).rejects.toThrow(/never changed/);
+    }
+  });
+
+  it('chains every event, and finds the one that was tampered with', async () => {
+    const jobId = await openJobOn(shop, await addUnit(shop));
+    expect(await verifyChain(shop.db)).toMatchObject({ ok: true });
+    const [rows] = await shop.db.sequelize.query(`select seq from job_event where job_id = '${jobId}'`);
+    const seq = Number((rows[0] as { seq: string }).seq);
+    const tamper = (change: string) =>
+      asSuperuser(
+        shop.databaseName,
+        `alter table job_event disable trigger all; update job_event set ${change} where seq = ${seq}; alter table job_event enable trigger all`,
+      );
+    await tamper(`body = jsonb_set(body, '{title}', '"Nothing to see"')`);
+    expect(await verifyChain(shop.db)).toEqual({
+      ok: false,
+      seq,
+      reason: `Record ${seq} was altered: its content does not give its hash`,
+    });
+    await tamper(`body = jsonb_set(body, '{title}', '"Drive axle seals"')`);
+    expect(await verifyChain(shop.db)).toMatchObject({ ok: true });
+    await asSuperuser(
+      shop.databaseName,
+      `alter table job_event disable trigger all; delete from job_event where seq = 1; alter table job_event enable trigger all`,
+    );
+    expect(await verifyChain(shop.db)).toEqual({ ok: false, seq: 1, reason: 'Record 1 is missing' });
+  });
+});

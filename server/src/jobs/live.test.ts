@@ -1,0 +1,56 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import type { LiveMessage } from '@lanternwright/contract/jobs';
+import { createApp } from '../app.ts';
+import { readConfig } from '../config.ts';
+import { addUnit, confirmStep, fetchJob, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
+
+let shop: Shop;
+let second: ReturnType<typeof createApp>;
+let server: Server;
+beforeAll(async () => {
+  shop = await openShop();
+  // A second server process on the same database: events reach its browsers through PostgreSQL.
+  second = createApp(
+    readConfig({
+      DATABASE_URL: shop.databaseUrl,
+      SESSION_SECRET: 'for tests only, long enough',
+      LOG_LEVEL: 'silent',
+    }),
+  );
+  await second.live.start();
+  server = createServer(second.app).listen(0, '127.0.0.1');
+});
+afterAll(async () => {
+  await second.close();
+  server.closeAllConnections();
+  server.close();
+  await shop.close();
+});
+
+it('brings what one server stores to a browser at another', async () => {
+  const jobId = await openJobOn(shop, await addUnit(shop));
+  const { port } = server.address() as AddressInfo;
+  const base = `http://127.0.0.1:${port}`;
+  const signIn = await fetch(`${base}/api/people/session`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ login: 'achterberg', password: 'correct horse battery' }),
+  });
+  const cookie = signIn.headers.getSetCookie()[0]!.split(';')[0]!;
+  expect((await fetch(`${base}/api/live`)).status).toBe(401);
+  const stream = await fetch(`${base}/api/live`, { headers: { cookie } });
+  const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
+  await send(
+    shop.supervisor.call,
+    jobId,
+    1,
+    confirmStep(await fetchJob(shop.supervisor.call, jobId), '2L'),
+  ).expect(200);
+  let text = '';
+  while (!text.includes('data: ')) text += (await reader.read()).value ?? '';
+  const message = JSON.parse(/data: (.*)\n/.exec(text)![1]!) as LiveMessage;
+  expect(message).toMatchObject({ jobId, event: { version: 2, by: { name: 'I. Okonedo' } } });
+  await reader.cancel();
+});
