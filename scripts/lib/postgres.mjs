@@ -53,7 +53,7 @@ async function serverAccount() {
 }
 
 /** @returns {Promise<number>} a loopback port nobody listens on */
-export function freePort() {
+function freePort() {
   return new Promise((resolve, reject) => {
     const probe = createServer();
     probe.once('error', reject);

@@ -40,7 +40,7 @@ const sameOrigin: RequestHandler = (req, _res, next) => {
 };
 
 /** Calendar dates as they are in the shop's zone. */
-export function shopClock(zone: string): Clock {
+function shopClock(zone: string): Clock {
   const format = new Intl.DateTimeFormat('en-CA', {
     timeZone: zone,
     year: 'numeric',
@@ -146,4 +146,3 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
     },
   };
 }
-export type App = ReturnType<typeof createApp>;

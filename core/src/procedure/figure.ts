@@ -7,7 +7,7 @@ import { quantity, readingSchema, torqueSchema, type Unit } from '../quantity/in
  * How well a figure is known. A figure recalled from memory is shown with "confirm against the
  * maker's sheet"; `shop` is a figure the shop entered itself.
  */
-export const markSchema = z.enum(['published', 'common-practice', 'from-memory', 'shop']);
+const markSchema = z.enum(['published', 'common-practice', 'from-memory', 'shop']);
 export type Mark = z.infer<typeof markSchema>;
 
 const origin = { mark: markSchema, source: z.string().trim().min(1).max(200) };

@@ -50,7 +50,7 @@ interface Limits {
  * Schema of a quantity limited to some units and to a range. The SI value is always computed here,
  * never taken from the sender.
  */
-export function quantitySchema(allowed: readonly Unit[], limits: Limits) {
+function quantitySchema(allowed: readonly Unit[], limits: Limits) {
   return z
     .object({ value: z.number(), unit: z.enum(allowed as [Unit, ...Unit[]]) })
     .refine(

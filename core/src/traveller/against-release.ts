@@ -4,7 +4,7 @@ import type { StepRecord, WheelEnd } from './job.ts';
 import { progressOf, verdictOf } from './progress.ts';
 
 /** Torque counts as reached within 4 % of its figure (ISO 6789 class of hand tools, value from memory). */
-export const TORQUE_TOLERANCE = 0.04;
+const TORQUE_TOLERANCE = 0.04;
 
 /** Whether a torque lies within a sheet's figure, tool tolerance included. Both in N·m. */
 export function torqueFits(torqueNm: number, figure: { min: { si: number }; max: { si: number } }): boolean {

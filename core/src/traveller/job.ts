@@ -29,7 +29,7 @@ export interface Reading extends Trace {
   gauge?: string;
 }
 
-export interface Release extends Trace {
+interface Release extends Trace {
   overrideReason: string | null;
   overridden: readonly string[];
   followUp: RetorqueDue;

@@ -8,7 +8,7 @@ import { complaints, fleetLines, type FleetLine } from './scenario.ts';
 import { workJob, type JobPlan } from './shop-hand.ts';
 import { newHub, type HubTruth } from './wheel-behaviour.ts';
 
-export interface DemoUnit {
+interface DemoUnit {
   id: string;
   owner: string;
   name: string;

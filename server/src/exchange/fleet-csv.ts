@@ -7,7 +7,7 @@ import { parseQuantity, type Quantity, type Unit } from '@lanternwright/core/qua
  * The fleet file: one line per axle, the unit's own columns repeated. The columns after `sheet` may
  * stay empty; filled, they replace what the family sheet says. Quantities carry their unit.
  */
-export const columns = [
+const columns = [
   'owner',
   'unit',
   'kind',

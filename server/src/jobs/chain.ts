@@ -17,7 +17,7 @@ export interface Link {
 export const GENESIS = '0'.repeat(64);
 
 /** JSON with sorted keys and no undefined members, so that a value read back from jsonb gives the same text. */
-export function canonicalJson(value: unknown): string {
+function canonicalJson(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(canonicalJson).join(',')}]`;
   if (value === null || typeof value !== 'object') return JSON.stringify(value);
   const members = Object.entries(value)

@@ -17,7 +17,7 @@ import {
 import type { Database } from '../database/connect.ts';
 
 /** The odometer of a job in km, or null. */
-export function jobKm(job: Job): number | null {
+function jobKm(job: Job): number | null {
   const { distance } = job.meter;
   return distance ? convert(distance.value, distance.unit, 'km') : null;
 }

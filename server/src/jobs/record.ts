@@ -1,4 +1,4 @@
-import { QueryTypes, Transaction } from 'sequelize';
+import { QueryTypes, type Transaction } from 'sequelize';
 import { eventBodySchema, fold, type Job, type StoredEvent } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { GENESIS, hashLink, linkOf, type Link } from './chain.ts';

@@ -6,7 +6,7 @@ import type { Database } from '../database/connect.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
 import type { PersonRow } from './model.ts';
 
-export function toPerson({ id, name, login, role }: PersonRow): Person {
+function toPerson({ id, name, login, role }: PersonRow): Person {
   return { id, name, login, role };
 }
 

@@ -20,18 +20,18 @@ export function sayTorque(figure: TorqueFigure): string {
   return `${sayRange(figure, own)} (${sayRange(figure, own === 'Nm' ? 'lbf-ft' : 'Nm')})`;
 }
 
-export function sayBand(band: BandFigure, unit: RuleUnit): string {
+function sayBand(band: BandFigure, unit: RuleUnit): string {
   const text = (q: BandFigure['min']) =>
     unit === 'in' ? convert(q.value, q.unit, 'in').toFixed(3) : convert(q.value, q.unit, 'mm').toFixed(3);
   return `${text(band.min)} to ${text(band.max)} ${unit}`;
 }
 
-export function sayThread(thread: Sheet['thread']): string {
+function sayThread(thread: Sheet['thread']): string {
   if (!thread) return 'not named';
   return 'pitchMm' in thread ? `${thread.pitchMm} mm pitch` : `${thread.threadsPerInch} per inch`;
 }
 
-export function sayLock(lock: Sheet['lock']): string {
+function sayLock(lock: Sheet['lock']): string {
   if (!lock) return 'not named';
   if (lock.kind === 'stepless') return 'any angle';
   if (lock.kind === 'castellated')

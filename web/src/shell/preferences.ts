@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { RuleUnit } from '../ui/thou-rule.tsx';
 
-export type Theme = 'day' | 'night';
+type Theme = 'day' | 'night';
 
 interface Preferences {
   /** Unit in which end play is shown: thousandths of an inch or millimetres. */

@@ -1,4 +1,4 @@
-import { format, formatDistanceToNowStrict, parseISO } from 'date-fns';
+import { format, parseISO } from 'date-fns';
 import type { RuleUnit } from '../ui/thou-rule.tsx';
 
 /** End play in the unit of the device: 0.0083 in, 0.211 mm. */
@@ -15,10 +15,9 @@ export function playDigits(mm: number, unit: RuleUnit): string {
 const grouped = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 0 });
 
 export const sayKm = (km: number | null) => (km === null ? '' : `${grouped.format(km)} km`);
-export const sayHours = (h: number | null) => (h === null ? '' : `${grouped.format(h)} h`);
+const sayHours = (h: number | null) => (h === null ? '' : `${grouped.format(h)} h`);
 export const sayDate = (iso: string) => format(parseISO(iso), 'd MMM yyyy');
 export const sayTime = (iso: string) => format(parseISO(iso), 'd MMM, HH:mm');
-export const sayAgo = (iso: string) => `${formatDistanceToNowStrict(parseISO(iso))} ago`;
 
 /** What a meter says, whichever the unit has. */
 export function sayMeter(km: number | null, hours: number | null): string {

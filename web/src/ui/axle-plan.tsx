@@ -1,11 +1,11 @@
 import { stateFill, stateStroke, stateWords, type MarkState } from './state-mark.tsx';
 
-export interface PlanAxle {
+interface PlanAxle {
   wheels: 'single' | 'dual';
   role: string;
 }
 
-export interface PlanWheelEnd {
+interface PlanWheelEnd {
   position: string;
   state: MarkState;
   /** A figure written under the position, on the large plan. */

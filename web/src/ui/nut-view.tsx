@@ -1,5 +1,5 @@
 /** How the nut locks, as the drawing needs it. */
-export type DrawnLock =
+type DrawnLock =
   | { kind: 'castellated'; slots: number; holeAxesDeg: readonly number[] }
   | { kind: 'indexed'; positionsPerTurn: number }
   | { kind: 'stepless' };

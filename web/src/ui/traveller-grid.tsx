@@ -1,6 +1,6 @@
 import { StateMark, stateWords, type MarkState } from './state-mark.tsx';
 
-export interface GridColumn {
+interface GridColumn {
   position: string;
   cells: Record<string, MarkState>;
 }

@@ -1,0 +1,146 @@
+import { expect, type Browser, type BrowserContextOptions, type Page } from '@playwright/test';
+
+export const shopUrl = () => process.env['SHOP_URL']!;
+
+/** A browser of its own, signed in as one of the demo people. */
+export async function browserOf(
+  browser: Browser,
+  person: string,
+  options: BrowserContextOptions = {},
+): Promise<Page> {
+  const context = await browser.newContext({ reducedMotion: 'reduce', ...options });
+  const page = await context.newPage();
+  await page.goto(shopUrl());
+  await page.getByRole('button', { name: new RegExp(person) }).click();
+  await expect(page.getByRole('heading', { name: 'Fleet', level: 1 })).toBeVisible();
+  return page;
+}
+
+/** Adds a unit from a common plan through the API of the signed-in page and opens a job on it. */
+export async function newJob(
+  page: Page,
+  name: string,
+  layoutId: string,
+  positions: string[],
+): Promise<string> {
+  const { layouts } = await import('@lanternwright/core/axle-plan');
+  const axles = layouts.find((l) => l.id === layoutId)!.axles;
+  const added = await page.request.post(`${shopUrl()}/api/fleet/units`, {
+    data: {
+      owner: 'Marrowbank Recovery',
+      name,
+      kind: 'rigid',
+      axles,
+      meter: { distance: { value: 81_000, unit: 'km' } },
+    },
+  });
+  expect(added.ok(), await added.text()).toBe(true);
+  const { id: unitId } = (await added.json()) as { id: string };
+  const opened = await page.request.post(`${shopUrl()}/api/jobs`, {
+    data: {
+      unitId,
+      title: 'Hubs for the test',
+      complaint: '',
+      reportedBy: '',
+      meter: { distance: { value: 81_100, unit: 'km' } },
+      positions,
+    },
+  });
+  expect(opened.ok(), await opened.text()).toBe(true);
+  return ((await opened.json()) as { id: string }).id;
+}
+
+export type Touch = 'key' | 'tap';
+
+async function press(page: Page, name: string | RegExp, how: Touch): Promise<void> {
+  const button = page.getByRole('region', { name: 'Step at hand' }).getByRole('button', { name }).first();
+  await expect(button).toBeVisible();
+  if (how === 'tap') return button.tap();
+  await button.focus();
+  await page.keyboard.press('Enter');
+}
+
+/** Three cycles of push and pull, typed as at the bench: figure, Enter, figure, Enter. */
+export async function measure(page: Page, cycles: readonly [string, string][]): Promise<void> {
+  for (const [i, [push, pull]] of cycles.entries()) {
+    await expect(page.getByText(`Cycle ${i + 1}`, { exact: true }).last()).toBeVisible();
+    await page.getByLabel(/^Pushed in/).fill(push);
+    await page.keyboard.press('Enter');
+    await page.getByLabel(/^Pulled out/).fill(pull);
+    await page.keyboard.press('Enter');
+  }
+}
+
+export const inBand: readonly [string, string][] = [
+  ['0', '0.0031'],
+  ['0.0002', '0.0033'],
+  ['0', '0.0032'],
+];
+
+/** Does the step whose title is given, as a person would; the next step's title must come up. */
+export async function doStep(page: Page, title: string, how: Touch): Promise<void> {
+  const hand = page.getByRole('region', { name: 'Step at hand' });
+  await expect(hand.getByRole('heading', { name: title, level: 2 })).toBeVisible();
+  switch (title) {
+    case 'End play as found':
+    case 'Measure end play':
+      await measure(page, inBand);
+      return press(page, /^Accept/, how);
+    case 'Cups home':
+    case 'Brakes back':
+    case 'Final look':
+      return press(page, 'Yes', how);
+    case 'Rotate the wheel':
+      return press(page, /^Turned/, how);
+    case 'Back off one full turn':
+    case 'Final back-off':
+    case 'Turn the adjusting nut':
+      return press(page, /^(Backed off|Tightened)/, how);
+    case 'Locking washer on':
+    case 'To the slot that takes the pin':
+      return press(page, 'Lined up', how);
+    case 'Seat the bearings':
+    case 'Set torque':
+    case 'Jam nut':
+    case 'Wheel nuts': {
+      const reached = page.getByLabel(/^Reached/);
+      if (title === 'Jam nut') await reached.fill('250');
+      if (title === 'Wheel nuts' && (await reached.inputValue()) === '') await reached.fill('85');
+      await page.getByLabel('Torque wrench').fill('TW-03');
+      return press(page, 'Record the torque', how);
+    }
+    case 'Lock the nut':
+      await page.getByLabel('Two tangs bent').check();
+      return press(page, 'Record the lock', how);
+    case 'New cotter in':
+      await page.getByLabel('New cotter, legs round the nut').check();
+      return press(page, 'Record the lock', how);
+    case 'Fill and close':
+      return press(page, 'Filled and closed', how);
+    case 'Which way to set it':
+      return press(page, 'Torque, then back off', how);
+    default:
+      return press(page, 'Done', how);
+  }
+}
+
+export const beforeAdjust = [
+  'Rock the wheel',
+  'End play as found',
+  'Tools, parts and lubricant at hand',
+  'Wheel and hub off',
+  'Judge the parts',
+  'Cups home',
+  'Pack, seal, hub on',
+];
+export const adjustA = [
+  'Lubricate the bearings',
+  'Seat the bearings',
+  'Rotate the wheel',
+  'Back off one full turn',
+  'Set torque',
+  'Final back-off',
+  'Locking washer on',
+  'Jam nut',
+];
+export const afterVerify = ['Fill and close', 'Brakes back', 'Wheel nuts', 'Final look'];

@@ -1,0 +1,31 @@
+import { defineConfig } from '@playwright/test';
+
+const chromium = {
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+};
+
+export default defineConfig({
+  testDir: 'tests',
+  globalSetup: './start-shop.ts',
+  outputDir: 'results',
+  timeout: 60_000,
+  workers: 2,
+  fullyParallel: true,
+  reporter: [['list'], ['json', { outputFile: process.env['E2E_REPORT'] ?? 'results/report.json' }]],
+  use: {
+    launchOptions: chromium,
+    viewport: { width: 1280, height: 800 },
+    actionTimeout: 10_000,
+    trace: 'retain-on-failure',
+    contextOptions: { reducedMotion: 'reduce' },
+  },
+});

@@ -1,0 +1,25 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { startPostgres } from '../scripts/lib/postgres.mjs';
+import { end } from '../scripts/lib/run.mjs';
+import { startServer } from '../scripts/lib/serve.mjs';
+
+/** The built application with its demo data, on a scratch PostgreSQL, for the whole run. */
+export default async function startShop(): Promise<() => Promise<void>> {
+  const home = mkdtempSync(join(tmpdir(), 'lanternwright-e2e-'));
+  const database = await startPostgres(home, { scratch: true });
+  const { child, port } = await startServer({
+    DATABASE_URL: database.url,
+    PORT: '0',
+    SESSION_SECRET: 'for tests only, long enough',
+    DEMO: 'yes',
+    VALIDATE_ANSWERS: 'yes',
+  });
+  process.env['SHOP_URL'] = `http://127.0.0.1:${port}`;
+  return async () => {
+    await end(child);
+    await database.stop();
+    rmSync(home, { recursive: true, force: true });
+  };
+}

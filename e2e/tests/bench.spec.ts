@@ -1,0 +1,181 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import {
+  afterVerify,
+  beforeAdjust,
+  browserOf,
+  doStep,
+  inBand,
+  measure,
+  newJob,
+  shopUrl,
+} from '../hands/shop.ts';
+
+test('family D by touch on a phone, set by torque, locked with a cotter', async ({ browser }) => {
+  test.setTimeout(90_000);
+  const page = await browserOf(browser, 'S. Varga', {
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+  });
+  const jobId = await newJob(page, 'Heather 90', 'towed-1', ['1L']);
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  const steps = [
+    ...beforeAdjust,
+    'Which way to set it',
+    'Seat the bearings',
+    'Back off until it turns freely',
+    'To the slot that takes the pin',
+    'Measure end play',
+    'New cotter in',
+    ...afterVerify,
+  ];
+  for (const title of steps) await doStep(page, title, 'tap');
+  await expect(page.getByRole('heading', { name: 'Release 1L' })).toBeVisible();
+  await expect(
+    page.getByText('Every step is recorded, the reading is in band and the nut is locked.'),
+  ).toBeVisible();
+});
+
+test('no slot gives the band: says so and what then; released only with a reason that stays', async ({
+  browser,
+}) => {
+  test.setTimeout(90_000);
+  const page = await browserOf(browser, 'R. Thistlewood');
+  const jobId = await newJob(page, 'Harrow 90', 'farm-2', ['1L']);
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  const adjust = [
+    'Snug the nut',
+    'Turn the hub seven or eight times',
+    'A further 1/8 to 1/4 turn',
+    'Back off to the first slot that frees the hub',
+    'To the slot that takes the pin',
+  ];
+  for (const title of [...beforeAdjust, ...adjust]) {
+    if (title === 'A further 1/8 to 1/4 turn') await page.getByRole('button', { name: /^Tightened/ }).click();
+    else if (title === 'Turn the hub seven or eight times')
+      await page.getByRole('button', { name: /^Turned/ }).click();
+    else await doStep(page, title, 'key');
+  }
+  await measure(page, [
+    ['0', '0.0090'],
+    ['0', '0.0091'],
+    ['0', '0.0089'],
+  ]);
+  await expect(page.getByRole('heading', { name: 'No lock position is in band' })).toBeVisible();
+  await expect(page.getByText(/the bearings are worn: stop and inspect/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Skip this step' }).click();
+  await page.getByLabel('Why it is skipped').fill('Coarse slots');
+  await page.getByRole('button', { name: 'Skip it' }).click();
+  for (const title of ['New cotter in', 'Fill and close', 'Brakes back']) await doStep(page, title, 'key');
+  await page.getByLabel(/^Reached/).fill('170');
+  await page.getByLabel('Torque wrench').fill('TW-03');
+  await page.getByRole('button', { name: 'Record the torque' }).click();
+  await doStep(page, 'Final look', 'key');
+  await expect(page.getByText('Not fit for release:')).toBeVisible();
+  const grave = page.getByRole('button', { name: 'Release 1L in spite of this' });
+  await expect(grave).toBeDisabled();
+  await page.getByLabel(/Your reason/).fill('Spins freely, looked at again next week');
+  await grave.click();
+  await expect(page.getByText(/In spite of: .*Coarse slots.*End play is loose/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('Reason: Spins freely, looked at again next week')).toBeVisible();
+});
+
+test('two people on one step: the second is told what changed, nothing is doubled', async ({ browser }) => {
+  const first = await browserOf(browser, 'D. Achterberg');
+  const second = await browserOf(browser, 'M. Pellow');
+  const jobId = await newJob(first, 'Beacon 90', 'tractor-2', ['2L']);
+  await first.goto(`${shopUrl()}/jobs/${jobId}`);
+  await second.goto(`${shopUrl()}/jobs/${jobId}`);
+  await expect(second.getByRole('heading', { name: 'Rock the wheel' })).toBeVisible();
+  // The second browser hears nothing of the first until it sends: as on a bad network.
+  await second.context().setOffline(true);
+  await second.getByRole('button', { name: 'Done', exact: true }).click();
+  await expect(second.getByText(/1 record waits on this device/)).toBeVisible();
+  await doStep(first, 'Rock the wheel', 'key');
+  await expect(first.getByRole('heading', { name: 'End play as found' })).toBeVisible();
+  await second.context().setOffline(false);
+  await expect(second.getByText(/D\. Achterberg was first: 2L, Rock the wheel: done/)).toBeVisible({
+    timeout: 15_000,
+  });
+  await expect(second.getByRole('heading', { name: 'End play as found' })).toBeVisible();
+  const events = (
+    (await (await first.request.get(`${shopUrl()}/api/jobs/${jobId}`)).json()) as { events: unknown[] }
+  ).events;
+  expect(events).toHaveLength(2);
+});
+
+test('readings queue while the network is gone, survive a reload and are sent once', async ({ browser }) => {
+  const page = await browserOf(browser, 'J. Brennock');
+  const jobId = await newJob(page, 'Beacon 91', 'tractor-2', ['2L']);
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  await doStep(page, 'Rock the wheel', 'key');
+  await expect(page.getByRole('heading', { name: 'End play as found' })).toBeVisible();
+  await page.context().route('**/events', (route) => route.abort());
+  await measure(page, inBand);
+  await expect(page.getByText(/3 records wait on this device/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('End play, mean of 3')).toBeVisible();
+  await page.context().unroute('**/events');
+  const readings = async () => {
+    const job = (await (await page.request.get(`${shopUrl()}/api/jobs/${jobId}`)).json()) as {
+      events: { body: { kind: string } }[];
+    };
+    return job.events.filter((e) => e.body.kind === 'reading-taken').length;
+  };
+  await expect.poll(readings, { timeout: 15_000 }).toBe(3);
+  await expect(page.getByText(/records wait/)).toBeHidden();
+  await page.reload();
+  await expect(page.getByText('End play, mean of 3')).toBeVisible();
+  expect(await readings()).toBe(3);
+});
+
+test('cycles are pasted from a gauge, all lines or none; a slip is struck out with a reason', async ({
+  browser,
+}) => {
+  const page = await browserOf(browser, 'J. Brennock', {
+    permissions: ['clipboard-read', 'clipboard-write'],
+  });
+  const jobId = await newJob(page, 'Beacon 92', 'tractor-2', ['2L']);
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  await doStep(page, 'Rock the wheel', 'key');
+  const paste = async (text: string) => {
+    await page.evaluate((t) => navigator.clipboard.writeText(t), text);
+    await page.getByLabel(/^Pushed in/).focus();
+    await page.keyboard.press('Control+V');
+  };
+  await paste('0.0000\t0.0031\nrubbish\n0.0001\t0.0033');
+  await expect(
+    page.getByText(/Line 2, “rubbish”, is not a push and a pull\. Nothing of it was recorded/),
+  ).toBeVisible();
+  await paste('0.0000\t0.0031\n0.0001\t0.0033\n0.0000\t0.0301');
+  await expect(page.getByText('The cycles do not repeat')).toBeVisible();
+  await page.getByRole('button', { name: 'Strike out' }).nth(2).click();
+  await page.getByLabel('Why it is wrong').fill('slipped a digit');
+  await page.getByRole('button', { name: 'Strike out this record' }).click();
+  await expect(page.getByText('1 more cycle')).toBeVisible();
+  await page.getByLabel(/^Pushed in/).fill('90 mm');
+  await page.keyboard.press('Enter');
+  await page.getByLabel(/^Pulled out/).fill('0');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText(/cannot be|between/);
+});
+
+test('the pages pass axe, by day and by night', async ({ browser }) => {
+  test.setTimeout(180_000);
+  for (const colorScheme of ['light', 'dark'] as const) {
+    const page = await browserOf(browser, 'I. Okonedo', { colorScheme });
+    const jobId = await newJob(page, `Beacon ${colorScheme}`, 'tractor-2', ['2L', '2R']);
+    for (const path of ['/fleet', '/fleet/new', '/fleet/import', '/jobs', '/people', `/jobs/${jobId}`]) {
+      await page.goto(shopUrl() + path);
+      await page.getByRole('heading', { level: 1 }).waitFor();
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(
+        violations.map(
+          (v) =>
+            `${path} ${colorScheme}: ${v.id} ${v.nodes[0]?.target.join(' ')} ${v.nodes[0]?.failureSummary ?? ''}`,
+        ),
+      ).toEqual([]);
+    }
+  }
+});

@@ -1,0 +1,69 @@
+import { expect, test } from '@playwright/test';
+import { browserOf, shopUrl } from '../hands/shop.ts';
+
+test('the fleet is filtered by owner, kind and state, and found with /', async ({ browser }) => {
+  const page = await browserOf(browser, 'I. Okonedo');
+  await page.getByLabel('Kind').selectOption('Bus');
+  await expect(page.getByRole('link', { name: /Valley 12/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /Tern 401/ })).toBeHidden();
+  await page.getByLabel('State').selectOption('being worked on');
+  await expect(page.getByRole('link', { name: /Valley/ })).toHaveCount(1);
+  await page.reload();
+  await expect(page.getByRole('link', { name: /Valley 27/ })).toBeVisible();
+  await page.keyboard.press('/');
+  await expect(page.getByLabel('Find a unit or a job')).toBeFocused();
+  await page.keyboard.type('drift 11');
+  await page.keyboard.press('ArrowDown');
+  await page.getByRole('option', { name: /^Drift 11/ }).click();
+  await expect(page.getByRole('heading', { name: 'Drift 11', level: 1 })).toBeVisible();
+  await page.getByRole('button', { name: /^2R/ }).press('Enter');
+  await expect(page.getByRole('heading', { name: 'What was done on 2R' })).toBeVisible();
+});
+
+test('a fleet file is previewed, brought in and exported again', async ({ browser }) => {
+  const page = await browserOf(browser, 'R. Thistlewood');
+  await page.getByRole('link', { name: 'Bring in a fleet' }).click();
+  const csv = [
+    'owner,unit,kind,plate,distance,hours,axle,role,wheels,brake,sheet',
+    'Saltmarsh Drainage Board,Sluice 90,work-machine,,,1200 h,1,steer,single,disc,a-steer-double',
+    'Saltmarsh Drainage Board,Sluice 91,hovercraft,,,,1,steer,single,disc,a-steer-double',
+  ].join('\n');
+  await page
+    .getByLabel('Choose a file')
+    .setInputFiles({ name: 'fleet.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
+  await expect(page.getByRole('heading', { name: '1 good unit' })).toBeVisible();
+  await expect(page.getByText('line 3')).toBeVisible();
+  await page.getByRole('button', { name: 'Bring in 1 unit, leave 1 row out' }).click();
+  await expect(page.getByText('1 units are in.')).toBeVisible();
+  const exported = await (await page.request.get(`${shopUrl()}/api/exchange/fleet.csv`)).text();
+  expect(exported).toContain('Saltmarsh Drainage Board,Sluice 90,work-machine');
+});
+
+test('a bad unit form says what is wrong beside the field and keeps what was typed', async ({ browser }) => {
+  const page = await browserOf(browser, 'D. Achterberg');
+  await page.goto(`${shopUrl()}/fleet/new`);
+  await page.getByLabel('Owner').fill('Marrow Valley Buses');
+  await page.getByLabel('Distance on the meter').fill('a lot');
+  await page.getByRole('button', { name: /Two axles, dual drive/ }).click();
+  await page.getByRole('button', { name: 'Add the unit' }).click();
+  await expect(page.getByText('Give the unit a name')).toBeVisible();
+  await expect(page.getByText('"a lot" is not a figure')).toBeVisible();
+  await page.getByLabel('Distance on the meter').fill('12,000 mi');
+  await page.getByLabel('Name').fill('Valley 12');
+  await page.getByRole('button', { name: 'Add Valley 12' }).click();
+  await expect(page.getByText('Marrow Valley Buses has a unit named Valley 12 already')).toBeVisible();
+  await expect(page.getByLabel('Owner')).toHaveValue('Marrow Valley Buses');
+});
+
+test('thou and mm, day and night are switched by key and kept', async ({ browser }) => {
+  const page = await browserOf(browser, 'M. Pellow');
+  await expect(page.getByText(/^0\.0\d\d\d in$/).first()).toBeVisible();
+  await page.keyboard.press('u');
+  await expect(page.getByText(/^0\.\d\d\d mm$/).first()).toBeVisible();
+  await page.keyboard.press('n');
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'night');
+  await page.reload();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'night');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible();
+});

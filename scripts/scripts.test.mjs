@@ -1,0 +1,167 @@
+import { spawn } from 'node:child_process';
+import { chmodSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { checkNode } from './lib/packages.mjs';
+import { startPostgres } from './lib/postgres.mjs';
+import { root, run } from './lib/run.mjs';
+import { portFrom } from './lib/serve.mjs';
+
+/** @type {string} */
+let home;
+beforeAll(() => {
+  home = mkdtempSync(join(tmpdir(), 'lanternwright-scripts-'));
+  chmodSync(home, 0o755);
+});
+afterAll(() => rmSync(home, { recursive: true, force: true }));
+
+describe('every failure is one sentence that says what to do', () => {
+  it('an older Node.js', () => {
+    expect(() => checkNode('18.20.0')).toThrow(
+      /needs Node\.js 20\.19 or newer and this is 18\.20\.0: install a newer/,
+    );
+    expect(() => checkNode('20.19.0')).not.toThrow();
+    expect(() => checkNode('24.1.0')).not.toThrow();
+  });
+
+  it('a broken data directory', async () => {
+    const broken = join(home, 'broken');
+    mkdirSync(join(broken, 'pg'), { recursive: true });
+    writeFileSync(join(broken, 'pg/stray'), 'x');
+    await expect(startPostgres(broken)).rejects.toThrow(/is not whole: move it away/);
+  });
+
+  it('a data directory of another PostgreSQL', async () => {
+    const old = join(home, 'old');
+    mkdirSync(join(old, 'pg'), { recursive: true });
+    writeFileSync(join(old, 'pg/PG_VERSION'), '9');
+    writeFileSync(join(old, 'password'), 'x');
+    await expect(startPostgres(old)).rejects.toThrow(
+      /made by PostgreSQL 9.*install postgresql-9 or move the directory away/,
+    );
+  });
+
+  it('a port that is taken gives the next one', async () => {
+    const taken = createServer();
+    const port = await new Promise((resolve) =>
+      taken.listen(0, '127.0.0.1', () => resolve(/** @type {any} */ (taken.address()).port)),
+    );
+    expect(await portFrom(port)).toBeGreaterThan(port);
+    taken.close();
+  });
+
+  it('a database that cannot be reached', async () => {
+    const env = {
+      ...process.env,
+      DATABASE_URL: 'postgres://nobody:x@127.0.0.1:1/none',
+      LANTERNWRIGHT_DATA: join(home, 'unused'),
+    };
+    const { code, output } = await run('node', ['scripts/start.mjs'], { quiet: true, env });
+    expect(code).toBe(1);
+    expect(output).toMatch(/check DATABASE_URL and that the database can be reached/);
+  });
+});
+
+describe('npm start', () => {
+  /** @param {string[]} args */
+  function start(...args) {
+    const env = { ...process.env, PORT: '18080', LANTERNWRIGHT_DATA: join(home, 'data') };
+    const child = spawn('node', ['scripts/start.mjs', ...args], { cwd: root, env });
+    let output = '';
+    child.stdout.on('data', (d) => (output += d));
+    child.stderr.on('data', (d) => (output += d));
+    const url = new Promise((resolve, reject) => {
+      child.stdout.on('data', () => {
+        const found = /is at (http:\S+)\. Stop/.exec(output);
+        if (found) resolve(found[1]);
+      });
+      child.on('exit', () => reject(new Error(output)));
+    });
+    const ended = new Promise((resolve) => child.on('exit', (code) => resolve({ code, output })));
+    return { child, url, ended };
+  }
+
+  it('serves an empty shop, stops cleanly on Ctrl-C, and keeps everything for the next start within 10 s', async () => {
+    const first = start('--empty');
+    const url = await first.url;
+    expect(await (await fetch(`${url}/api/people/session`)).json()).toMatchObject({
+      needsFirstPerson: true,
+      demoPeople: [],
+    });
+    expect((await fetch(url)).headers.get('content-type')).toMatch(/html/);
+    const person = { name: 'A. Founder', login: 'founder', password: 'long enough it is' };
+    const made = await fetch(`${url}/api/people/first`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(person),
+    });
+    expect(made.status).toBe(200);
+    first.child.kill('SIGINT');
+    expect(await first.ended).toMatchObject({
+      code: 0,
+      output: expect.stringMatching(/Stopped\. Everything is kept/),
+    });
+
+    const started = performance.now();
+    const second = start('--empty');
+    const again = await second.url;
+    expect(performance.now() - started).toBeLessThan(10_000);
+    expect(await (await fetch(`${again}/api/people/session`)).json()).toMatchObject({
+      needsFirstPerson: false,
+    });
+    const verify = await run('node', ['scripts/records.mjs', 'verify'], {
+      quiet: true,
+      env: { ...process.env, LANTERNWRIGHT_DATA: join(home, 'data') },
+    });
+    expect(verify).toMatchObject({ code: 0, output: expect.stringMatching(/^0 records/) });
+    second.child.kill('SIGTERM');
+    expect(await second.ended).toMatchObject({ code: 0 });
+  });
+});
+
+describe('the reckoner’s command line', () => {
+  /** @param {string[]} args @param {string} [input] */
+  function reckon(args, input = '') {
+    const child = spawn('node', ['../scripts/reckon.mjs', ...args], { cwd: join(root, 'docs') });
+    let out = '';
+    let err = '';
+    child.stdout.on('data', (d) => (out += d));
+    child.stderr.on('data', (d) => (err += d));
+    child.stdin.end(input);
+    return new Promise((resolve) => child.on('close', (code) => resolve({ code, out, err })));
+  }
+
+  it('prints the result and nothing else', async () => {
+    const input = { thread: { threadsPerInch: 12 }, turns: 1 };
+    const { code, out, err } = await reckon(['nut-travel'], JSON.stringify(input));
+    expect([code, err]).toEqual([0, '']);
+    expect(JSON.parse(out).travelMm).toBeCloseTo(2.116667, 6);
+  });
+
+  it('lists and describes', async () => {
+    const names = JSON.parse((await reckon(['list'])).out).map((c) => c.name);
+    expect(names).toContain('nut-setting');
+    expect(JSON.parse((await reckon(['describe', 'end-play'])).out)).toMatchObject({
+      inputSchema: { type: 'object' },
+      example: { cycles: expect.any(Array) },
+    });
+  });
+
+  it.each([
+    [
+      'bad input',
+      ['end-play'],
+      '{"cycles":[{"pushMm":0}],"band":{"minMm":0,"maxMm":1}}',
+      2,
+      'cycles.0.pullMm',
+    ],
+    ['no JSON', ['end-play'], 'hello', 2, ''],
+    ['an unknown name', ['guess'], '{}', 3, undefined],
+  ])('%s', async (_what, args, input, status, path) => {
+    const { code, out, err } = await reckon(args, input);
+    expect([code, out]).toEqual([status, '']);
+    expect(JSON.parse(err).error.issues[0]?.path).toBe(path);
+  });
+});

@@ -1,0 +1,108 @@
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { buildServer, buildWeb } from './lib/build.mjs';
+import { aptInstall, checkNode, ensurePackages } from './lib/packages.mjs';
+import { run } from './lib/run.mjs';
+import { main, say, Trouble } from './lib/say.mjs';
+
+/**
+ * All checks and tests: `npm test`, or some: `npm test -- core`, `-- server web`, `-- e2e`.
+ * Ends with how many passed and failed, counted from the runs.
+ */
+const CHECKS = ['lint', 'types', 'deps', 'unused'];
+const PROJECTS = ['core', 'scripts', 'server', 'web'];
+const CHROMIUM = '/usr/bin/chromium';
+
+const reports = mkdtempSync(join(tmpdir(), 'lanternwright-reports-'));
+const total = { passed: 0, failed: 0 };
+
+/** @param {{ passed: number, failed: number }} counts */
+function count({ passed, failed }) {
+  total.passed += passed;
+  total.failed += failed;
+}
+
+/** @param {string} name */
+async function check(name) {
+  const started = performance.now();
+  const { code, output } = await run('npm', ['run', '-s', name], { quiet: true });
+  const seconds = ((performance.now() - started) / 1000).toFixed(1);
+  say(`${code === 0 ? 'passed' : 'FAILED'}  ${name} (${seconds} s)`);
+  if (code !== 0) say(output);
+  count({ passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 });
+}
+
+/**
+ * A run that ends without a report, or with an exit code its report does not explain, is a failure.
+ * @param {string} file
+ * @param {number} code
+ * @param {(report: any) => { passed: number, failed: number }} read
+ */
+function countReport(file, code, read) {
+  const counts = existsSync(file) ? read(JSON.parse(readFileSync(file, 'utf8'))) : { passed: 0, failed: 1 };
+  if (code !== 0 && counts.failed === 0) counts.failed = 1;
+  if (counts.passed + counts.failed === 0) counts.failed = 1;
+  count(counts);
+}
+
+/** @param {string[]} projects */
+async function vitest(projects) {
+  const file = join(reports, 'vitest.json');
+  const selected = projects.flatMap((p) => ['--project', p]);
+  const { code } = await run('npx', [
+    '--no-install',
+    'vitest',
+    'run',
+    ...selected,
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${file}`,
+  ]);
+  countReport(file, code, (r) => ({
+    passed: r.numPassedTests,
+    failed: r.numFailedTests + suitesWithoutTests(r),
+  }));
+}
+
+/** @param {any} report @returns {number} files that broke before any of their tests could */
+function suitesWithoutTests(report) {
+  return report.testResults.filter(
+    (/** @type {any} */ f) =>
+      f.status === 'failed' && !f.assertionResults.some((/** @type {any} */ a) => a.status === 'failed'),
+  ).length;
+}
+
+async function e2e() {
+  if (!existsSync(CHROMIUM))
+    await aptInstall(
+      'chromium',
+      'install Chromium, or leave the browser tests out with npm test -- core server web.',
+    );
+  const file = join(reports, 'e2e.json');
+  const { code } = await run('npx', ['--no-install', 'playwright', 'test', '-c', 'e2e'], {
+    env: { ...process.env, E2E_REPORT: file },
+  });
+  countReport(file, code, (r) => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }));
+}
+
+await main(async () => {
+  checkNode();
+  const wanted = process.argv.slice(2);
+  const unknown = wanted.filter((w) => ![...CHECKS, ...PROJECTS, 'e2e'].includes(w));
+  if (unknown.length > 0)
+    throw new Trouble(
+      `There is no test called ${unknown.join(', ')}: choose from ${[...CHECKS, ...PROJECTS, 'e2e'].join(', ')}.`,
+    );
+  const has = (/** @type {string} */ name) => wanted.length === 0 || wanted.includes(name);
+  await ensurePackages();
+  await buildServer();
+  await buildWeb();
+  for (const name of CHECKS.filter(has)) await check(name);
+  const projects = PROJECTS.filter(has);
+  if (projects.length > 0) await vitest(projects);
+  if (has('e2e')) await e2e();
+  rmSync(reports, { recursive: true, force: true });
+  say(`${total.passed} passed, ${total.failed} failed`);
+  if (total.failed > 0) process.exitCode = 1;
+});
