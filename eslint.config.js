@@ -63,6 +63,7 @@ export default ts.config(
         Buffer: 'readonly',
         module: 'readonly',
         performance: 'readonly',
+        document: 'readonly',
       },
     },
   },

@@ -141,7 +141,7 @@ describe('the reckoner’s command line', () => {
   });
 
   it('lists and describes', async () => {
-    const names = JSON.parse((await reckon(['list'])).out).map((c) => c.name);
+    const names = JSON.parse((await reckon(['list'])).out).map((/** @type {{ name: string }} */ c) => c.name);
     expect(names).toContain('nut-setting');
     expect(JSON.parse((await reckon(['describe', 'end-play'])).out)).toMatchObject({
       inputSchema: { type: 'object' },

@@ -9,8 +9,7 @@ test('from a new unit to a signed record by keyboard, a second browser watching 
   const watcher = await browserOf(browser, 'I. Okonedo');
 
   await test.step('add a unit', async () => {
-    await page.getByRole('link', { name: 'Add a unit' }).focus();
-    await page.keyboard.press('Enter');
+    await page.getByRole('link', { name: 'Add a unit' }).press('Enter');
     await expect(page.getByRole('heading', { name: 'Add a unit' })).toBeVisible();
     await page.getByLabel('Owner').fill('Tern & Hollow Haulage');
     await page.getByLabel('Name').fill('Tern 900');

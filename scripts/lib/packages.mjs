@@ -4,14 +4,14 @@ import { join } from 'node:path';
 import { root, run } from './run.mjs';
 import { say, Trouble } from './say.mjs';
 
-const LEAST_NODE = [20, 19];
+const LEAST = { major: 20, minor: 19 };
 
 /** @param {string} [version] */
 export function checkNode(version = process.versions.node) {
   const [major = 0, minor = 0] = version.split('.').map(Number);
-  if (major < LEAST_NODE[0] || (major === LEAST_NODE[0] && minor < LEAST_NODE[1])) {
+  if (major < LEAST.major || (major === LEAST.major && minor < LEAST.minor)) {
     throw new Trouble(
-      `Lanternwright needs Node.js ${LEAST_NODE.join('.')} or newer and this is ${version}: install a newer Node.js and start again.`,
+      `Lanternwright needs Node.js ${LEAST.major}.${LEAST.minor} or newer and this is ${version}: install a newer Node.js and start again.`,
     );
   }
 }

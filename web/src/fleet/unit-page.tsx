@@ -109,15 +109,19 @@ function History({ id, position }: { id: string; position: string }) {
   );
 }
 
+/** The wheel end to show first: one that wants attention, else the one read last. */
+function firstToLookAt({ wheelEnds }: UnitDetail): string {
+  const newestFirst = [...wheelEnds].sort((a, b) => (b.readAt ?? '').localeCompare(a.readAt ?? ''));
+  const wanting = newestFirst.find((w) => w.state !== 'in-band' && w.state !== 'not-measured');
+  return (wanting ?? newestFirst[0])?.position ?? '1L';
+}
+
 function Unit({ unit }: { unit: UnitDetail }) {
   const shown = useAppSelector((s) => s.preferences.unit);
   const isSupervisor = usePerson()?.role === 'supervisor';
   const [params, setParams] = useSearchParams();
   const [opening, setOpening] = useState(false);
-  const position =
-    params.get('at') ??
-    unit.wheelEnds.find((w) => w.state !== 'in-band' && w.state !== 'not-measured')?.position ??
-    '1L';
+  const position = params.get('at') ?? firstToLookAt(unit);
   const wheelEnd = unit.wheelEnds.find((w) => w.position === position) ?? unit.wheelEnds[0]!;
   const axle = unit.axles[axleIndex(wheelEnd.position)]!;
   return (

@@ -1,0 +1,87 @@
+import { chromium } from '@playwright/test';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { root } from '../scripts/lib/run.mjs';
+
+/** Takes the pictures of docs/screenshots from a running demo shop: SHOP_URL, or port 8080. Records on Tern 418. */
+const shop = process.env['SHOP_URL'] ?? 'http://127.0.0.1:8080';
+const folder = join(root, 'docs/screenshots');
+mkdirSync(folder, { recursive: true });
+
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
+
+/** @param {'light' | 'dark'} [colorScheme] */
+async function signedIn(colorScheme = 'light') {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    colorScheme,
+    reducedMotion: 'reduce',
+  });
+  const page = await context.newPage();
+  await page.goto(shop);
+  await page.getByRole('button', { name: /Okonedo/ }).waitFor();
+  return page;
+}
+
+/** @param {import('@playwright/test').Page} page @param {string} name */
+async function picture(page, name) {
+  await page.evaluate(() => document.fonts.ready);
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+}
+
+/** @param {import('@playwright/test').Page} page @param {string} unit */
+async function openJobOf(page, unit) {
+  await page.goto(`${shop}/jobs`);
+  await page.getByRole('link', { name: new RegExp(unit) }).click();
+  await page.getByRole('heading', { level: 2 }).first().waitFor();
+}
+
+/** @param {import('@playwright/test').Page} page @param {string[]} pulls */
+async function measure(page, pulls) {
+  for (const pull of pulls) {
+    await page.getByLabel(/^Pushed in/).fill('0');
+    await page.keyboard.press('Enter');
+    await page.getByLabel(/^Pulled out/).fill(pull);
+    await page.keyboard.press('Enter');
+    await page.waitForTimeout(300);
+  }
+}
+
+const page = await signedIn();
+await picture(page, 'sign-in');
+await page.getByRole('button', { name: /Okonedo/ }).click();
+await page.getByRole('heading', { name: 'Fleet' }).waitFor();
+await picture(page, 'fleet');
+await page.getByRole('link', { name: /Tern 418/ }).click();
+await page.getByRole('heading', { name: 'Tern 418' }).waitFor();
+await picture(page, 'unit');
+await page.goto(`${shop}/jobs`);
+await page.getByRole('heading', { name: 'Jobs' }).waitFor();
+await picture(page, 'jobs');
+await openJobOf(page, 'Hollow 64');
+await picture(page, 'job-adjust');
+await openJobOf(page, 'Tern 418');
+await measure(page, ['0.0085', '0.0081', '0.0083']);
+await picture(page, 'job-verify-loose');
+await page.getByRole('button', { name: '2R', exact: true }).click();
+await measure(page, ['0.0031', '0.0033', '0.0032']);
+await picture(page, 'job-verify-in-band');
+
+const night = await signedIn('dark');
+await night.getByRole('button', { name: /Okonedo/ }).click();
+await night.getByRole('heading', { name: 'Fleet' }).waitFor();
+await openJobOf(night, 'Tern 418');
+await picture(night, 'night-shift');
+await browser.close();
