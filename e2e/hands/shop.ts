@@ -56,8 +56,7 @@ async function press(page: Page, name: string | RegExp, how: Touch): Promise<voi
   const button = page.getByRole('region', { name: 'Step at hand' }).getByRole('button', { name }).first();
   await expect(button).toBeVisible();
   if (how === 'tap') return button.tap();
-  await button.focus();
-  await page.keyboard.press('Enter');
+  await button.press('Enter');
 }
 
 /** Three cycles of push and pull, typed as at the bench: figure, Enter, figure, Enter. */

@@ -38,22 +38,40 @@ function lastLine(text) {
   return lines.at(-1) ?? 'nothing';
 }
 
+const CLUSTER_CONFIG = '/etc/postgresql-common/createcluster.conf';
+
+/** @param {string} command @param {string[]} args */
+function asRoot(command, args) {
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  return process.getuid?.() === 0
+    ? run(command, args, { quiet: true, env })
+    : run('sudo', ['-n', command, ...args], { quiet: true, env });
+}
+
+/** Debian's PostgreSQL would start a server of its own on installation; ours is the only one wanted. */
+function forbidMainCluster() {
+  const script = `test -e ${CLUSTER_CONFIG} || { mkdir -p /etc/postgresql-common && echo 'create_main_cluster = false' > ${CLUSTER_CONFIG}; }`;
+  return asRoot('sh', ['-c', script]);
+}
+
 /**
  * Installs a Debian package through apt.
- * @param {string} name
+ * @param {'postgresql' | 'chromium'} name
  * @param {string} why what to do without it, for the sentence of failure
  */
 export async function aptInstall(name, why) {
-  const asRoot = process.getuid?.() === 0;
-  const apt = (/** @type {string[]} */ args) => {
-    const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-    return asRoot
-      ? run('apt-get', args, { quiet: true, env })
-      : run('sudo', ['-n', 'apt-get', ...args], { quiet: true, env });
-  };
   say(`Installing ${name}.`);
-  await apt(['update', '-qq']);
-  const { code, output } = await apt(['install', '-y', '-qq', '--no-install-recommends', name]);
+  if (name === 'postgresql') await forbidMainCluster();
+  await asRoot('apt-get', ['update', '-qq']);
+  const keepOurs = ['-o', 'Dpkg::Options::=--force-confold'];
+  const { code, output } = await asRoot('apt-get', [
+    'install',
+    '-y',
+    '-qq',
+    '--no-install-recommends',
+    ...keepOurs,
+    name,
+  ]);
   if (code !== 0)
     throw new Trouble(`${name} is missing and apt could not install it (${lastLine(output)}): ${why}`);
 }

@@ -20,7 +20,7 @@ function pointsOf(readings: readonly ReadingRow[], over: Over, unit: RuleUnit): 
     }));
 }
 
-/** Readings of one wheel end over distance or date, with its band. */
+/** Readings of one wheel end over distance or date, with its band. With a height it is small and has no switch. */
 export function ReadingsChart({
   readings,
   band,
@@ -49,7 +49,7 @@ export function ReadingsChart({
     <div>
       <div className="flex items-center justify-between gap-3 pb-1">
         <p className="caption">{unit === 'in' ? 'Inches' : 'Millimetres'}. Ring: as found. Disc: as left.</p>
-        {hasDistance && (
+        {hasDistance && !height && (
           <div role="group" aria-label="Chart over" className="flex">
             {(['distance', 'date'] as const).map((o) => (
               <button

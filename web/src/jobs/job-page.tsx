@@ -134,25 +134,31 @@ function Center({
 function JobView({ open }: { open: OpenJob }) {
   const { job } = open;
   const [params, setParams] = useSearchParams();
-  const [viewed, setViewed] = useState<Stage | null>(null);
-  const first = job.wheelEnds.find((w) => !w.release) ?? job.wheelEnds[0]!;
-  const wheelEnd = wheelEndAt(job, params.get('at') ?? '') ?? first;
-  const select = (stage: string, position: string) => {
-    setParams({ at: position }, { replace: true });
-    setViewed(stage === '' ? null : (stage as Stage));
+  const [first] = useState(() => (job.wheelEnds.find((w) => !w.release) ?? job.wheelEnds[0]!).position);
+  const wheelEnd = wheelEndAt(job, params.get('at') ?? first) ?? job.wheelEnds[0]!;
+  const { position } = wheelEnd;
+  const recorded = wheelEnd.records.length + wheelEnd.rounds.length;
+  const [look, setLook] = useState<{ stage: Stage; position: string; recorded: number } | null>(null);
+  // Looking back at a stage ends when another wheel end is chosen or something new is recorded here.
+  const viewed = look?.position === position && look.recorded === recorded ? look.stage : null;
+  const select = (stage: string, at: string) => {
+    const chosen = wheelEndAt(job, at)!;
+    setParams({ at }, { replace: true });
+    setLook(
+      stage === ''
+        ? null
+        : { stage: stage as Stage, position: at, recorded: chosen.records.length + chosen.rounds.length },
+    );
   };
   const beside = (by: number) => {
     const i = job.wheelEnds.indexOf(wheelEnd);
-    const next = job.wheelEnds[(i + by + job.wheelEnds.length) % job.wheelEnds.length]!;
-    select('', next.position);
+    select('', job.wheelEnds[(i + by + job.wheelEnds.length) % job.wheelEnds.length]!.position);
   };
   useKeys({ '[': () => beside(-1), ']': () => beside(1) });
-  const stage = stageAtHand(wheelEnd);
-  const recorded = wheelEnd.records.length;
   useEffect(() => {
-    setViewed(null);
     window.scrollTo({ top: 0 });
-  }, [recorded, stage]);
+  }, [position, recorded]);
+  const stage = stageAtHand(wheelEnd);
   return (
     <main className="flex flex-1 flex-col">
       <JobHead open={open} />
@@ -161,7 +167,7 @@ function JobView({ open }: { open: OpenJob }) {
           <TravellerGrid
             stages={stages}
             columns={job.wheelEnds.map((w) => ({ position: w.position, cells: cells(w) }))}
-            at={{ stage: viewed ?? stage, position: wheelEnd.position }}
+            at={{ stage: viewed ?? stage, position }}
             onSelect={select}
           />
           <p className="pt-3 text-13 text-muted">{whoWorks(job)}</p>
@@ -171,7 +177,7 @@ function JobView({ open }: { open: OpenJob }) {
           className="order-first flex min-w-0 flex-col gap-4 p-4 md:order-none md:p-5"
         >
           <Refusal jobId={job.id} />
-          <Center open={open} wheelEnd={wheelEnd} viewed={viewed} back={() => setViewed(null)} />
+          <Center open={open} wheelEnd={wheelEnd} viewed={viewed} back={() => setLook(null)} />
         </section>
         <WhatHolds open={open} wheelEnd={wheelEnd} />
       </div>

@@ -17,6 +17,16 @@ function whyNot(unit: UnitDetail, position: string): string | null {
   return whyNotAdjustable(unit.axles[axleIndex(position)]!.sheet);
 }
 
+/** Wheel ends that cannot be chosen, by their reason. */
+function reasonsOf(unit: UnitDetail): [string, string[]][] {
+  const groups = new Map<string, string[]>();
+  for (const { position } of unit.wheelEnds) {
+    const why = whyNot(unit, position);
+    if (why) groups.set(why, [...(groups.get(why) ?? []), position]);
+  }
+  return [...groups];
+}
+
 /** Intake: the wheel ends, what was noticed, and the meter. Left and right stay separate records. */
 export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => void }) {
   const navigate = useNavigate();
@@ -35,6 +45,7 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
   const known = inHours ? unit.hours : unit.meterKm;
   const goesBack =
     read?.ok && known !== null && read.quantity.unit !== 'h' && !inHours && read.quantity.si / 1000 < known;
+  const reasons = reasonsOf(unit);
   const toggle = (p: string) =>
     setPositions(positions.includes(p) ? positions.filter((x) => x !== p) : [...positions, p]);
   const save = async () => {
@@ -52,7 +63,10 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
       meter: meterValue,
       positions: [...positions],
     });
-    if (data) await navigate(`/jobs/${data.id}`);
+    if (!data) return;
+    // Closed first, so that the dialog gives the focus back before the job takes it.
+    onClose();
+    await navigate(`/jobs/${data.id}`);
   };
   return (
     <Dialog open onClose={onClose} className="relative z-20">
@@ -90,11 +104,15 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
                         onChange={() => toggle(position)}
                       />
                       <span className="font-semibold">{position}</span>
-                      {why && <span className="truncate text-12 text-muted">{why}</span>}
                     </label>
                   );
                 })}
               </div>
+              {reasons.map(([why, at]) => (
+                <p key={why} className="pt-1 text-13 text-muted">
+                  {at.join(', ')}: {why}
+                </p>
+              ))}
             </fieldset>
             <TextField
               label="What was noticed"
@@ -125,7 +143,9 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
                 hint={
                   goesBack
                     ? 'Less than the last reading: look at it once more'
-                    : 'Needed for a retorque by distance'
+                    : inHours
+                      ? 'Kept with the job'
+                      : 'Needed for a retorque by distance'
                 }
               />
             </div>

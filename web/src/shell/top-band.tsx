@@ -1,10 +1,11 @@
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { Moon, Search, Sun } from 'lucide-react';
+import { lazy, Suspense } from 'react';
+import { Search } from 'lucide-react';
 import { Link, NavLink } from 'react-router';
-import { usePerson, useSignOutMutation } from '../people/people-api.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { LanternMark } from './lantern-mark.tsx';
-import { themeChosen, unitChosen } from './preferences.ts';
+import { unitChosen } from './preferences.ts';
+
+const PersonMenu = lazy(() => import('./person-menu.tsx').then((m) => ({ default: m.PersonMenu })));
 
 /** Places that work. A place is added when it does, never as a stub. */
 const places = [
@@ -34,55 +35,6 @@ function UnitSwitch() {
         </button>
       ))}
     </div>
-  );
-}
-
-function PersonMenu({ onKeys }: { onKeys: () => void }) {
-  const person = usePerson();
-  const [signOut] = useSignOutMutation();
-  const theme = useAppSelector((s) => s.preferences.theme);
-  const dispatch = useAppDispatch();
-  if (!person) return null;
-  const item = 'flex min-h-12 w-full items-center gap-2 px-4 text-14 text-ink data-focus:bg-lamp';
-  return (
-    <Menu>
-      <MenuButton className="min-h-10 rounded-md px-2 text-left text-13 hover:bg-band-on">
-        <span className="font-semibold">{person.name}</span>
-        <span className="hidden md:inline"> · {person.role}</span>
-      </MenuButton>
-      <MenuItems
-        anchor="bottom end"
-        className="z-20 min-w-56 rounded-lg border border-edge bg-panel py-1 focus:outline-none"
-      >
-        <MenuItem>
-          <button
-            type="button"
-            className={item}
-            onClick={() => dispatch(themeChosen(theme === 'day' ? 'night' : 'day'))}
-          >
-            {theme === 'day' ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}
-            {theme === 'day' ? 'Night shift' : 'Day'}
-          </button>
-        </MenuItem>
-        <MenuItem>
-          <button type="button" className={item} onClick={onKeys}>
-            Keys
-          </button>
-        </MenuItem>
-        {person.role === 'supervisor' && (
-          <MenuItem>
-            <Link to="/people" className={item}>
-              People
-            </Link>
-          </MenuItem>
-        )}
-        <MenuItem>
-          <button type="button" className={item} onClick={() => void signOut()}>
-            Sign out
-          </button>
-        </MenuItem>
-      </MenuItems>
-    </Menu>
   );
 }
 
@@ -117,7 +69,9 @@ export function TopBand({ onFind, onKeys }: { onFind: () => void; onKeys: () => 
           <kbd className="hidden rounded-sm border border-band-ink/40 px-1.5 text-12 md:inline">/</kbd>
         </button>
         <UnitSwitch />
-        <PersonMenu onKeys={onKeys} />
+        <Suspense>
+          <PersonMenu onKeys={onKeys} />
+        </Suspense>
       </div>
     </header>
   );

@@ -1,0 +1,65 @@
+import { createBrowserRouter, Navigate, RouterProvider, useRouteError } from 'react-router';
+import { Shell } from './shell/shell.tsx';
+import { Button } from './ui/button.tsx';
+
+function PageFault() {
+  const error = useRouteError();
+  return (
+    <main className="flex flex-col items-start gap-4 p-6">
+      <h1 className="text-23">This page broke</h1>
+      <p>
+        What you recorded is kept. Load the page again; if it stays, tell whoever looks after Lanternwright.
+      </p>
+      <pre className="figure text-12 text-muted">
+        {error instanceof Error ? error.message : String(error)}
+      </pre>
+      <Button weight="main" onClick={() => window.location.reload()}>
+        Load again
+      </Button>
+    </main>
+  );
+}
+
+const router = createBrowserRouter([
+  {
+    path: '/',
+    Component: Shell,
+    ErrorBoundary: PageFault,
+    HydrateFallback: () => null,
+    children: [
+      { index: true, element: <Navigate to="/fleet" replace /> },
+      {
+        path: 'fleet',
+        lazy: async () => ({ Component: (await import('./fleet/fleet-page.tsx')).FleetPage }),
+      },
+      {
+        path: 'fleet/new',
+        lazy: async () => ({ Component: (await import('./fleet/new-unit-page.tsx')).NewUnitPage }),
+      },
+      {
+        path: 'fleet/import',
+        lazy: async () => ({ Component: (await import('./fleet/import-page.tsx')).ImportPage }),
+      },
+      {
+        path: 'fleet/:id',
+        lazy: async () => ({ Component: (await import('./fleet/unit-page.tsx')).UnitPage }),
+      },
+      {
+        path: 'fleet/:id/axles',
+        lazy: async () => ({ Component: (await import('./fleet/axles-page.tsx')).AxlesPage }),
+      },
+      { path: 'jobs', lazy: async () => ({ Component: (await import('./jobs/jobs-page.tsx')).JobsPage }) },
+      { path: 'jobs/:id', lazy: async () => ({ Component: (await import('./jobs/job-page.tsx')).JobPage }) },
+      {
+        path: 'people',
+        lazy: async () => ({ Component: (await import('./people/people-page.tsx')).PeoplePage }),
+      },
+      { path: '*', element: <p className="p-6">There is no such page. The places are in the band above.</p> },
+    ],
+  },
+]);
+
+/** Everything behind the door: loaded when somebody has signed in. */
+export function Inside() {
+  return <RouterProvider router={router} />;
+}
