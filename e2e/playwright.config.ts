@@ -18,6 +18,7 @@ export default defineConfig({
   globalSetup: './start-shop.ts',
   outputDir: 'results',
   timeout: 60_000,
+  expect: { timeout: 10_000 },
   workers: 2,
   fullyParallel: true,
   reporter: [['list'], ['json', { outputFile: process.env['E2E_REPORT'] ?? 'results/report.json' }]],

@@ -166,7 +166,14 @@ test('the pages pass axe, by day and by night', async ({ browser }) => {
   for (const colorScheme of ['light', 'dark'] as const) {
     const page = await browserOf(browser, 'I. Okonedo', { colorScheme });
     const jobId = await newJob(page, `Beacon ${colorScheme}`, 'tractor-2', ['2L', '2R']);
-    for (const path of ['/fleet', '/fleet/new', '/fleet/import', '/jobs', '/people', `/jobs/${jobId}`]) {
+    for (const path of [
+      '/fleet?kind=bus',
+      '/fleet/new',
+      '/fleet/import',
+      '/jobs',
+      '/people',
+      `/jobs/${jobId}`,
+    ]) {
       await page.goto(shopUrl() + path);
       await page.getByRole('heading', { level: 1 }).waitFor();
       const { violations } = await new AxeBuilder({ page }).analyze();

@@ -64,6 +64,7 @@ test('thou and mm, day and night are switched by key and kept', async ({ browser
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'night');
   await page.reload();
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'night');
+  await expect(page.getByRole('heading', { name: 'Fleet', level: 1 })).toBeVisible();
   await page.keyboard.press('?');
   await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible();
 });

@@ -1,5 +1,6 @@
+export { addDays } from './calendar.ts';
+export { dueCalculation, serviceDue } from './due.ts';
 export {
-  addDays,
   retorqueDefaults,
   retorqueDue,
   retorqueDueSchema,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { addDays } from './calendar.ts';
 
 /** When a retorque is due: from one meter reading to another, or by a date, whichever comes first. */
 export const retorqueDueSchema = z.object({
@@ -13,11 +14,6 @@ export type RetorqueDue = z.infer<typeof retorqueDueSchema>;
  * The days are the shop's own nag where the unit is not driven that far.
  */
 export const retorqueDefaults = { fromKm: 80, byKm: 160, days: 7 } as const;
-
-/** Adds days to a calendar date. @example addDays('2026-02-27', 3) // '2026-03-02' */
-export function addDays(date: string, days: number): string {
-  return new Date(Date.parse(`${date}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
-}
 
 /**
  * Opens the retorque follow-up of a released wheel end.

@@ -1,12 +1,56 @@
+import {
+  bearingLifeCalculation,
+  bearingPairCalculation,
+  loadDistributionCalculation,
+  settingLifeCalculation,
+} from '../bearing/index.ts';
+import { liningWearCalculation } from '../brake/index.ts';
 import type { Calculation } from '../calculation/index.ts';
+import { jobCostCalculation } from '../cost/index.ts';
 import { endPlayCalculation } from '../end-play/index.ts';
+import { controlChartCalculation, gaugeStudyCalculation } from '../gauge/index.ts';
+import { whichJointCalculation } from '../inspection/index.ts';
+import { dueCalculation } from '../interval/index.ts';
+import { greaseFillCalculation } from '../lubricant/index.ts';
 import { nutSettingCalculation, nutTravelCalculation } from '../nut/index.ts';
 import { convertCalculation } from '../quantity/index.ts';
+import {
+  replacementAgeCalculation,
+  survivalCalculation,
+  weibullFitCalculation,
+} from '../reliability/index.ts';
+import { sealSeatCalculation, sealSpeedCalculation } from '../seal/index.ts';
+import {
+  clampLoadCalculation,
+  tighteningSequenceCalculation,
+  torqueSettingCalculation,
+} from '../torque/index.ts';
+import { wearTrendCalculation } from '../wear/index.ts';
 
 /** Every calculation, once, in the order of the work. */
-export const calculations: readonly Calculation[] = [
+export const calculations = [
+  whichJointCalculation,
+  jobCostCalculation,
+  sealSeatCalculation,
+  sealSpeedCalculation,
+  greaseFillCalculation,
+  torqueSettingCalculation,
+  nutTravelCalculation,
   endPlayCalculation,
   nutSettingCalculation,
-  nutTravelCalculation,
+  liningWearCalculation,
+  tighteningSequenceCalculation,
+  clampLoadCalculation,
+  dueCalculation,
+  wearTrendCalculation,
+  bearingLifeCalculation,
+  bearingPairCalculation,
+  loadDistributionCalculation,
+  settingLifeCalculation,
+  weibullFitCalculation,
+  survivalCalculation,
+  replacementAgeCalculation,
+  gaugeStudyCalculation,
+  controlChartCalculation,
   convertCalculation,
 ] as unknown as readonly Calculation[];

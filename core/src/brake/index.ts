@@ -1,0 +1,1 @@
+export { liningWear, liningWearCalculation } from './lining-wear.ts';

@@ -1,0 +1,1 @@
+export { jobCost, jobCostCalculation } from './job-cost.ts';

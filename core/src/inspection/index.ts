@@ -1,0 +1,1 @@
+export { whichJoint, whichJointCalculation } from './which-joint.ts';

@@ -1,0 +1,139 @@
+import { z } from 'zod';
+import { defineCalculation, LONGEST } from '../calculation/index.ts';
+import { medianSlope } from '../statistics/index.ts';
+import { addMonths, dateOfDay, dayNumber } from './calendar.ts';
+
+const date = z.iso
+  .date()
+  .refine((d) => d >= '1900-01-01' && d <= '2200-12-31', { message: 'must lie between 1900 and 2200' });
+const distanceKm = z.number().nonnegative().max(1e8);
+const hours = z.number().nonnegative().max(1e7);
+const meterSchema = z.object({ date, distanceKm: distanceKm.optional(), hours: hours.optional() });
+type Meter = z.output<typeof meterSchema>;
+
+const inputSchema = z.object({
+  interval: z
+    .object({
+      distanceKm: z.number().positive().max(1e8).optional(),
+      months: z.int().positive().max(1200).optional(),
+      hours: z.number().positive().max(1e7).optional(),
+    })
+    .refine((i) => i.distanceKm !== undefined || i.months !== undefined || i.hours !== undefined, {
+      message: 'needs a distance, months or hours',
+    }),
+  last: meterSchema,
+  meter: z.array(meterSchema).max(LONGEST).default([]),
+  today: date,
+  soonDays: z.int().nonnegative().max(3660).default(30),
+});
+
+const bySchema = z.enum(['distance', 'months', 'hours']);
+const criterionSchema = z.object({
+  by: bySchema,
+  /** The interval itself, in km, months or hours. */
+  limit: z.number(),
+  dueDate: z.iso.date().nullable(),
+  /** What is left: km or hours from the last meter reading, days for months. Negative when overdue. */
+  remaining: z.number().nullable(),
+});
+const outputSchema = z.object({
+  state: z.enum(['overdue', 'soon', 'later', 'unknown']),
+  dueDate: z.iso.date().nullable(),
+  dueBy: bySchema.nullable(),
+  criteria: z.array(criterionSchema),
+});
+type Criterion = z.output<typeof criterionSchema>;
+
+/** Farthest day looked at, so that a unit that hardly moves does not run past the calendar. */
+const LAST_DAY = dayNumber('9999-12-31');
+
+/** Due day by a meter: from the last reading on, at the median rate of use. */
+function byMeter(
+  by: 'distance' | 'hours',
+  limit: number,
+  lastValue: number | undefined,
+  last: Meter,
+  meter: readonly Meter[],
+): Criterion {
+  const value = (m: Meter) => (by === 'distance' ? m.distanceKm : m.hours);
+  const points = [last, ...meter]
+    .filter((m) => value(m) !== undefined)
+    .map((m) => ({ x: dayNumber(m.date), y: value(m)! }))
+    .sort((a, b) => a.x - b.x || a.y - b.y);
+  const read = meter.filter((m) => value(m) !== undefined).length > 0 ? points.at(-1) : undefined;
+  if (lastValue === undefined || !read) return { by, limit, dueDate: null, remaining: null };
+  const remaining = lastValue + limit - read.y;
+  const rate = medianSlope(
+    meter.filter((m) => value(m) !== undefined).map((m) => ({ x: dayNumber(m.date), y: value(m)! })),
+  );
+  if (rate === null || rate <= 0)
+    return { by, limit, dueDate: remaining <= 0 ? dateOfDay(read.x) : null, remaining };
+  const day = Math.floor(read.x + remaining / rate + 1e-9);
+  return { by, limit, dueDate: dateOfDay(Math.max(0, Math.min(day, LAST_DAY))), remaining };
+}
+
+/**
+ * When a service is due: by distance, months or hours, whichever comes first.
+ *
+ * Months go by the calendar; a day the month does not have becomes its last. Distance and hours are carried
+ * on from the last meter reading at the unit's rate of use, the median of the slopes between all its
+ * readings. A meter that never moves has no date.
+ * @source interval rules: common practice; rate: Theil's median of slopes
+ */
+export function serviceDue({
+  interval,
+  last,
+  meter,
+  today,
+  soonDays,
+}: z.output<typeof inputSchema>): z.output<typeof outputSchema> {
+  const criteria: Criterion[] = [];
+  if (interval.distanceKm !== undefined)
+    criteria.push(byMeter('distance', interval.distanceKm, last.distanceKm, last, meter));
+  if (interval.months !== undefined) {
+    const dueDate = addMonths(last.date, interval.months);
+    criteria.push({
+      by: 'months',
+      limit: interval.months,
+      dueDate,
+      remaining: dayNumber(dueDate) - dayNumber(today),
+    });
+  }
+  if (interval.hours !== undefined) criteria.push(byMeter('hours', interval.hours, last.hours, last, meter));
+  const first = criteria
+    .filter((c) => c.dueDate !== null)
+    .sort((a, b) => (a.dueDate! < b.dueDate! ? -1 : a.dueDate! > b.dueDate! ? 1 : 0))[0];
+  if (!first) return { state: 'unknown', dueDate: null, dueBy: null, criteria };
+  const days = dayNumber(first.dueDate!) - dayNumber(today);
+  return {
+    state: days < 0 ? 'overdue' : days <= soonDays ? 'soon' : 'later',
+    dueDate: first.dueDate,
+    dueBy: first.by,
+    criteria,
+  };
+}
+
+/** `due`: when a service is due, whichever comes first. */
+export const dueCalculation = defineCalculation({
+  name: 'due',
+  title: 'Service due',
+  summary:
+    'Forecasts the date on which a service is due, by distance, months or hours, whichever comes first.',
+  inputSchema,
+  outputSchema,
+  sources: [
+    { text: 'Whichever comes first', mark: 'common-practice' },
+    { text: 'Median of slopes: Theil 1950, Sen 1968', mark: 'published' },
+  ],
+  example: {
+    interval: { distanceKm: 96_000, months: 48 },
+    last: { date: '2024-03-14', distanceKm: 41_000 },
+    meter: [
+      { date: '2024-03-14', distanceKm: 41_000 },
+      { date: '2025-03-14', distanceKm: 63_500 },
+      { date: '2026-03-14', distanceKm: 85_900 },
+    ],
+    today: '2026-11-25',
+  },
+  compute: serviceDue,
+});

@@ -1,0 +1,1 @@
+export { greaseFill, greaseFillCalculation } from './grease-fill.ts';

@@ -1,0 +1,3 @@
+export { replacementAge, replacementAgeCalculation } from './replacement-age.ts';
+export { survivalCalculation, survivalCurve } from './survival.ts';
+export { fitWeibull, weibullFitCalculation } from './weibull-fit.ts';

@@ -1,0 +1,1 @@
+export { wearTrend, wearTrendCalculation } from './wear-trend.ts';
