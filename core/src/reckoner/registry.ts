@@ -25,11 +25,13 @@ import {
   tighteningSequenceCalculation,
   torqueSettingCalculation,
 } from '../torque/index.ts';
+import { shopPlanCalculation } from '../shop-plan/index.ts';
 import { wearTrendCalculation } from '../wear/index.ts';
 
 /** Every calculation, once, in the order of the work. */
 export const calculations = [
   whichJointCalculation,
+  shopPlanCalculation,
   jobCostCalculation,
   sealSeatCalculation,
   sealSpeedCalculation,

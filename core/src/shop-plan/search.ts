@@ -1,0 +1,126 @@
+import { decode, workspaceOf, type Workspace } from './decode.ts';
+import type { Problem } from './problem.ts';
+
+/** Where a running search stands; the caller may stop asking for more at any time. */
+export interface SearchProgress {
+  tried: number;
+  tries: number;
+  cost: number;
+  order: Int32Array;
+}
+
+/** Park–Miller numbers: the same seed gives the same plan on every machine. */
+function randomFrom(seed: number): () => number {
+  let state = (seed % 2147483646) + 1;
+  return () => (state = (state * 48271) % 2147483647) / 2147483647;
+}
+
+const sortedBy = (problem: Problem, key: (i: number) => number) =>
+  Int32Array.from([...problem.tasks.keys()].sort((a, b) => key(a) - key(b) || a - b));
+
+/**
+ * Order by apparent tardiness cost: at each step the task with most weight per minute, discounted by the
+ * slack it still has. The clock moves with the resources.
+ * @source Vepsalainen and Morton 1987, look-ahead parameter from memory
+ */
+function byUrgency(problem: Problem, lookAhead: number): Int32Array {
+  const { tasks } = problem;
+  const left = new Set(tasks.keys());
+  const mean = tasks.reduce((s, t) => s + t.minutes, 0) / Math.max(1, tasks.length);
+  const machines = Math.max(1, Math.min(problem.bays, problem.people));
+  const order = new Int32Array(tasks.length);
+  let busy = 0;
+  for (let k = 0; k < tasks.length; k++) {
+    const now = busy / machines;
+    let best = -1;
+    let most = -Infinity;
+    for (const i of left) {
+      const t = tasks[i]!;
+      const slack = Math.max(0, t.due - t.minutes - now);
+      const wait = Math.max(0, t.release - now);
+      const index = Math.log(t.weight / t.minutes + 1e-12) - (slack + wait * 2) / (lookAhead * mean);
+      if (index > most) [most, best] = [index, i];
+    }
+    order[k] = best;
+    left.delete(best);
+    busy += tasks[best]!.minutes;
+  }
+  return order;
+}
+
+function firstOrders(problem: Problem): Int32Array[] {
+  const { tasks } = problem;
+  const of = (i: number) => tasks[i]!;
+  return [
+    sortedBy(problem, (i) => of(i).due),
+    sortedBy(problem, (i) => of(i).due - of(i).minutes),
+    sortedBy(problem, (i) => of(i).release),
+    sortedBy(problem, (i) => of(i).minutes / (of(i).weight + 1e-9)),
+    ...[0.5, 1, 2, 4].map((lookAhead) => byUrgency(problem, lookAhead)),
+  ];
+}
+
+/** Takes the task at `from` out and puts it in at `to`. */
+function moved(order: Int32Array, from: number, to: number, into: Int32Array): void {
+  into.set(order);
+  const task = order[from]!;
+  if (from < to) into.copyWithin(from, from + 1, to + 1);
+  else into.copyWithin(to + 1, to, from);
+  into[to] = task;
+}
+
+function swapped(order: Int32Array, a: number, b: number, into: Int32Array): void {
+  into.set(order);
+  into[a] = order[b]!;
+  into[b] = order[a]!;
+}
+
+const REPORT_EVERY = 500;
+
+/**
+ * Improves the best of some simple orders by moving and swapping tasks, at first also to somewhat worse
+ * plans, then only to better ones (simulated annealing). Bounded by `tries`, seeded, and so repeatable;
+ * yields now and then so that the caller can show progress or stop.
+ */
+export function* search(
+  problem: Problem,
+  tries: number,
+  seed: number,
+): Generator<SearchProgress, SearchProgress> {
+  const space: Workspace = workspaceOf(problem);
+  const costed = firstOrders(problem).map((order) => ({
+    order,
+    cost: decode(problem, order, space, Infinity),
+  }));
+  const first = costed.reduce((a, b) => (b.cost < a.cost ? b : a));
+  let current = Int32Array.from(first.order);
+  let currentCost = first.cost;
+  const best = { order: Int32Array.from(first.order), cost: first.cost };
+  const n = problem.tasks.length;
+  const random = randomFrom(seed);
+  const index = (limit: number) => Math.floor(random() * limit);
+  let candidate = new Int32Array(n);
+  const hot = Math.max(1, first.cost / Math.max(1, n)) * 0.5;
+  let tried = 0;
+  for (; tried < tries && best.cost > 0 && n > 1; tried++) {
+    const from = index(n);
+    const reach = random() < 0.2 ? n : Math.max(2, Math.ceil(n / 8));
+    const to = Math.max(0, Math.min(n - 1, from + index(2 * reach + 1) - reach));
+    if (from === to) continue;
+    if (random() < 0.5) moved(current, from, to, candidate);
+    else swapped(current, from, to, candidate);
+    const heat = hot * 0.001 ** (tried / tries);
+    const limit = currentCost - heat * Math.log(1 - random());
+    const cost = decode(problem, candidate, space, limit);
+    if (cost <= limit) {
+      [current, candidate] = [candidate, current];
+      currentCost = cost;
+      if (cost < best.cost) {
+        best.cost = cost;
+        best.order.set(current);
+      }
+    }
+    if (tried % REPORT_EVERY === 0) yield { tried, tries, ...best };
+  }
+  return { tried, tries, ...best };
+}
