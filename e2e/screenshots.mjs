@@ -67,6 +67,11 @@ await picture(page, 'fleet');
 await page.getByRole('link', { name: /Tern 418/ }).click();
 await page.getByRole('heading', { name: 'Tern 418' }).waitFor();
 await picture(page, 'unit');
+for (const name of ['nut-setting', 'seal-seat', 'setting-life', 'tightening-sequence']) {
+  await page.goto(`${shop}/reckoner/${name}`);
+  await page.getByRole('button', { name: 'Copy the result' }).waitFor();
+  await picture(page, `reckoner-${name}`);
+}
 await page.goto(`${shop}/jobs`);
 await page.getByRole('heading', { name: 'Jobs' }).waitFor();
 await picture(page, 'jobs');

@@ -29,7 +29,7 @@ test('from a new unit to a signed record by keyboard, a second browser watching 
   });
 
   await watcher.keyboard.press('/');
-  await watcher.getByLabel('Find a unit or a job').fill('Tern 900');
+  await watcher.getByLabel('Find a unit, a job or a calculation').fill('Tern 900');
   await watcher.getByRole('option', { name: /Job/ }).first().click();
   await expect(watcher.getByRole('heading', { name: 'Rock the wheel' })).toBeVisible();
 

@@ -51,6 +51,14 @@ const router = createBrowserRouter([
       { path: 'jobs', lazy: async () => ({ Component: (await import('./jobs/jobs-page.tsx')).JobsPage }) },
       { path: 'jobs/:id', lazy: async () => ({ Component: (await import('./jobs/job-page.tsx')).JobPage }) },
       {
+        path: 'reckoner',
+        lazy: async () => ({ Component: (await import('./reckoner/reckoner-page.tsx')).ReckonerPage }),
+      },
+      {
+        path: 'reckoner/:name',
+        lazy: async () => ({ Component: (await import('./reckoner/reckoner-page.tsx')).ReckonerPage }),
+      },
+      {
         path: 'people',
         lazy: async () => ({ Component: (await import('./people/people-page.tsx')).PeoplePage }),
       },

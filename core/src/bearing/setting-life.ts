@@ -224,7 +224,7 @@ export const settingLifeCalculation = defineCalculation({
     a: { rollers: 19, contactAngleDeg: 15, pitchRadiusMm: 52, rollerLengthMm: 28, radialN: 28_000 },
     b: { rollers: 17, contactAngleDeg: 15, pitchRadiusMm: 42, rollerLengthMm: 24, radialN: 14_000 },
     axialN: 0,
-    settingsMm: [-0.05, 0, 0.025, 0.08, 0.127, 0.25],
+    settingsMm: [-0.06, -0.04, -0.03, -0.02, -0.01, 0, 0.01, 0.025, 0.05, 0.08, 0.1, 0.127, 0.16, 0.2, 0.25],
   },
   compute: settingLife,
 });

@@ -11,6 +11,7 @@ import { useNavigate } from 'react-router';
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { useUnitsQuery } from '../fleet/fleet-api.ts';
 import { useJobsQuery } from '../jobs/jobs-api.ts';
+import { useSumsQuery } from '../reckoner/reckoner-api.ts';
 
 interface Hit {
   key: string;
@@ -21,7 +22,7 @@ interface Hit {
 
 const MOST = 12;
 
-/** Units and open jobs whose name, plate, owner or title holds every word typed. */
+/** Units, open jobs and calculations whose words hold every word typed. */
 function hitsFor(text: string, all: readonly Hit[]): Hit[] {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   return all
@@ -34,6 +35,7 @@ export function Find({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate();
   const { data: units = [] } = useUnitsQuery();
   const { data: jobs = [] } = useJobsQuery('open');
+  const { data: sums = [] } = useSumsQuery();
   const [text, setText] = useState('');
   const all = useMemo<Hit[]>(
     () => [
@@ -49,8 +51,9 @@ export function Find({ onClose }: { onClose: () => void }) {
         title: u.name,
         detail: [unitKinds[u.kind], u.owner.name, u.plate].filter(Boolean).join(' · '),
       })),
+      ...sums.map((c) => ({ key: c.name, to: `/reckoner/${c.name}`, title: c.title, detail: c.summary })),
     ],
-    [units, jobs],
+    [units, jobs, sums],
   );
   const hits = hitsFor(text, all);
   return (
@@ -67,8 +70,8 @@ export function Find({ onClose }: { onClose: () => void }) {
           >
             <ComboboxInput
               autoFocus
-              aria-label="Find a unit or a job"
-              placeholder="Unit, plate, owner or job"
+              aria-label="Find a unit, a job or a calculation"
+              placeholder="Unit, plate, owner, job or calculation"
               className="min-h-14 w-full bg-lamp px-4 text-18 text-ink outline-none"
               onChange={(e) => setText(e.target.value)}
             />

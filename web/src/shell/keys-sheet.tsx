@@ -2,9 +2,10 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { Button } from '../ui/button.tsx';
 
 const keys = [
-  ['/', 'Find a unit or a job'],
+  ['/', 'Find a unit, a job or a calculation'],
   ['g then f', 'Go to the fleet'],
   ['g then j', 'Go to the jobs'],
+  ['g then r', 'Go to the reckoner'],
   ['u', 'Change between thou and mm'],
   ['n', 'Night shift or day'],
   ['[ and ]', 'In a job: the wheel end before or after'],

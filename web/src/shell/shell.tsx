@@ -22,6 +22,7 @@ export function Shell() {
     '?': () => setOpen('keys'),
     'g f': () => void navigate('/fleet'),
     'g j': () => void navigate('/jobs'),
+    'g r': () => void navigate('/reckoner'),
     u: () => dispatch(unitChosen(unit === 'in' ? 'mm' : 'in')),
     n: () => dispatch(themeChosen(theme === 'day' ? 'night' : 'day')),
   });

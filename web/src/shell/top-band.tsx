@@ -11,6 +11,7 @@ const PersonMenu = lazy(() => import('./person-menu.tsx').then((m) => ({ default
 const places = [
   { to: '/fleet', title: 'Fleet' },
   { to: '/jobs', title: 'Jobs' },
+  { to: '/reckoner', title: 'Reckoner' },
 ] as const;
 
 function UnitSwitch() {

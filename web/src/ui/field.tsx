@@ -50,22 +50,40 @@ export function TextField({ label, hint, error, className = '', ...rest }: Frame
   );
 }
 
-export function SelectField({ label, hint, error, children, ...rest }: Frame & ComponentProps<'select'>) {
+export function SelectField({
+  label,
+  hint,
+  error,
+  className = '',
+  children,
+  ...rest
+}: Frame & ComponentProps<'select'>) {
   const id = useId();
   return (
     <Framed id={id} {...{ label, hint, error }}>
-      <select {...noted(id, { label, hint, error })} className={box} {...rest}>
+      <select {...noted(id, { label, hint, error })} className={`${box} ${className}`} {...rest}>
         {children}
       </select>
     </Framed>
   );
 }
 
-export function AreaField({ label, hint, error, ...rest }: Frame & ComponentProps<'textarea'>) {
+export function AreaField({
+  label,
+  hint,
+  error,
+  className = '',
+  ...rest
+}: Frame & ComponentProps<'textarea'>) {
   const id = useId();
   return (
     <Framed id={id} {...{ label, hint, error }}>
-      <textarea {...noted(id, { label, hint, error })} rows={3} className={`${box} py-2`} {...rest} />
+      <textarea
+        {...noted(id, { label, hint, error })}
+        rows={3}
+        className={`${box} py-2 ${className}`}
+        {...rest}
+      />
     </Framed>
   );
 }

@@ -1,0 +1,144 @@
+import { buildCore } from '../scripts/lib/build.mjs';
+
+/**
+ * Measured speed, each heavy calculation as a ratio to a baseline named beside it, in the same run.
+ * `npm run bench`.
+ */
+await buildCore();
+const { describeCalculation, listCalculations, reckon } = await import('@lanternwright/core/reckoner');
+
+/** @param {number} seed @returns {() => number} */
+function randomFrom(seed) {
+  let state = seed;
+  return () => (state = (state * 48271) % 2147483647) / 2147483647;
+}
+
+/** Best of some runs, ms. @param {() => unknown} work @param {number} [runs] */
+function time(work, runs = 5) {
+  let best = Infinity;
+  for (let i = 0; i < runs; i++) {
+    const started = performance.now();
+    work();
+    best = Math.min(best, performance.now() - started);
+  }
+  return best;
+}
+
+/** @param {string} name @param {unknown} input @returns {any} */
+function result(name, input) {
+  const answer = reckon(name, input);
+  if (!answer.ok) throw new Error(`${name}: ${answer.error.message}`);
+  return answer.result;
+}
+
+/** @param {string} what @param {number} ms @param {string} [more] */
+function row(what, ms, more = '') {
+  console.log(`${what.padEnd(44)} ${ms.toFixed(ms < 10 ? 2 : 0).padStart(8)} ms  ${more}`);
+}
+
+const random = randomFrom(618);
+const units = Array.from({ length: 10_000 }, () => ({
+  time: Math.ceil(1e5 * (-Math.log(random())) ** 0.5),
+  failed: random() < 0.6,
+}));
+
+/** The baseline: a plain Nelder–Mead search on the log-likelihood, as one would write it in an afternoon. */
+function plainWeibull() {
+  const minus = ([a = 0, b = 0]) => {
+    const [k, s] = [Math.exp(a), Math.exp(b)];
+    let sum = 0;
+    for (const { time: t, failed } of units) {
+      sum += (t / s) ** k;
+      if (failed) sum -= Math.log(k / s) + (k - 1) * Math.log(t / s);
+    }
+    return sum;
+  };
+  const at = (/** @type {number[]} */ x) => ({ x, f: minus(x) });
+  let simplex = [at([0, 11]), at([0.5, 11]), at([0, 11.5])];
+  for (let i = 0; i < 200; i++) {
+    simplex.sort((p, q) => p.f - q.f);
+    const [best, good, worst] = /** @type {[any, any, any]} */ (simplex);
+    if (worst.f - best.f < 1e-7) break;
+    const middle = [(best.x[0] + good.x[0]) / 2, (best.x[1] + good.x[1]) / 2];
+    const towards = (/** @type {number} */ r) => at(middle.map((m, k) => m + r * (worst.x[k] - m)));
+    const reflected = towards(-1);
+    const tried = reflected.f < best.f ? [towards(-2), reflected] : [reflected, towards(0.5)];
+    const next = tried.sort((p, q) => p.f - q.f)[0];
+    if (next && next.f < worst.f) simplex[2] = next;
+    else simplex = simplex.map((p) => at(p.x.map((v, k) => (v + best.x[k]) / 2)));
+  }
+  return Math.exp(simplex[0]?.x[0] ?? 0);
+}
+
+const ours = time(() => result('weibull-fit', { units }), 3);
+const plain = time(plainWeibull, 3);
+row(
+  'weibull-fit, 10,000 units',
+  ours,
+  `${(ours / plain).toFixed(2)} of a plain Nelder–Mead search (${plain.toFixed(0)} ms)`,
+);
+
+const rows = /** @type {any} */ (describeCalculation('setting-life')?.example);
+const settingsMm = Array.from({ length: 200 }, (_, i) => -0.1 + (i * 0.35) / 199);
+row(
+  'setting-life, 200 settings',
+  time(() => result('setting-life', { ...rows, settingsMm }), 3),
+  'aim 150 ms',
+);
+
+const points = units.map((u, i) => ({ x: i, y: u.time }));
+row(
+  'wear-trend, 10,000 points',
+  time(() => result('wear-trend', { points, limit: 1e6 }), 1),
+);
+
+/** @param {number} jobs */
+function shop(jobs) {
+  const next = randomFrom(11);
+  const pick = (/** @type {string[]} */ list) => list[Math.floor(next() * list.length)] ?? '';
+  const kinds = ['heavy', 'light'];
+  const skills = ['hubs', 'brakes', 'seals'];
+  const span = (jobs * 110) / 6;
+  return {
+    bays: Array.from({ length: 6 }, (_, i) => ({
+      id: `bay ${i}`,
+      kinds: i === 0 ? kinds : [pick(kinds), 'heavy'],
+    })),
+    people: Array.from({ length: 9 }, (_, i) => ({
+      id: `person ${i}`,
+      skills: i === 0 ? skills : [pick(skills), pick(skills)],
+    })),
+    jobs: Array.from({ length: jobs }, (_, i) => {
+      const releaseMin = Math.floor(next() * span * 0.5);
+      const minutes = 30 + 15 * Math.floor(next() * 12);
+      const dueMin = releaseMin + minutes + Math.floor((next() * span * 0.5) / 4);
+      return {
+        id: `job ${i}`,
+        minutes,
+        releaseMin,
+        dueMin,
+        weight: 1 + Math.floor(next() * 5),
+        bayKind: pick(kinds),
+        skill: pick(skills),
+      };
+    }),
+  };
+}
+for (const [jobs, tries] of [
+  [60, 40_000],
+  [300, 40_000],
+]) {
+  const started = performance.now();
+  const plan = result('shop-plan', { ...shop(jobs ?? 0), tries });
+  const gap = 100 * (1 - plan.lowerBound / plan.weightedLateness);
+  row(`shop-plan, ${jobs} jobs`, performance.now() - started, `${gap.toFixed(1)} % from its proved bound`);
+}
+
+console.log('\nEvery calculation on its example, aim 20 ms:');
+for (const { name } of listCalculations()) {
+  const example = describeCalculation(name)?.example;
+  row(
+    name,
+    time(() => result(name, example)),
+  );
+}

@@ -1,0 +1,76 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { browserOf, shopUrl } from '../hands/shop.ts';
+
+test('a sum is live as one types, remembered, and travels by its address', async ({ browser }) => {
+  const page = await browserOf(browser, 'I. Okonedo');
+  await page.keyboard.press('g');
+  await page.keyboard.press('r');
+  await expect(page.getByRole('heading', { name: 'Nut setting', level: 1 })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Tighten 1/16 turn, to 0.0044 in' })).toBeVisible();
+  await page.getByLabel('Measured, in').fill('0.0005');
+  await expect(page.getByRole('heading', { name: 'Back off 1/16 turn, to 0.0044 in' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  const address = page.url();
+  await page.getByRole('link', { name: 'End play', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Loose by 0.0033' })).toBeVisible();
+  await page.getByRole('link', { name: 'Nut setting' }).click();
+  await expect(page.getByLabel('Measured, in')).toHaveValue('0.0005');
+  const other = await browserOf(browser, 'M. Pellow');
+  await other.goto(address);
+  await expect(other.getByRole('heading', { name: 'Back off 1/16 turn, to 0.0044 in' })).toBeVisible();
+});
+
+test('bad input is named at its field and nothing is lost; long sums run off the page’s thread', async ({
+  browser,
+}) => {
+  const page = await browserOf(browser, 'D. Achterberg');
+  await page.goto(`${shopUrl()}/reckoner/seal-speed`);
+  await page.getByLabel('Rolling circumference, in').fill('0.1');
+  await expect(page.getByRole('alert')).toContainText('rollingCircumferenceMm');
+  await expect(page.getByLabel('Rolling circumference, in')).toHaveValue('0.1');
+  await page.goto(`${shopUrl()}/reckoner/shop-plan`);
+  await page.getByText('All figures').waitFor();
+  await expect(page.getByText('Weighted lateness')).toBeVisible();
+  await page.goto(`${shopUrl()}/reckoner/setting-life`);
+  await expect(page.getByText('It is never a reason to change a band.')).toBeVisible();
+});
+
+test('every sum shows its example without a fault, and the drawn ones pass axe', async ({ browser }) => {
+  test.setTimeout(150_000);
+  const page = await browserOf(browser, 'I. Okonedo');
+  const faults: string[] = [];
+  page.on('pageerror', (error) => faults.push(error.message));
+  page.on('console', (message) => message.type() === 'error' && faults.push(message.text()));
+  const sums = (await (await page.request.get(`${shopUrl()}/api/reckon`)).json()) as {
+    name: string;
+    title: string;
+  }[];
+  for (const { name, title } of sums) {
+    await page.goto(`${shopUrl()}/reckoner/${name}`);
+    await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Copy the result' })).toBeVisible();
+  }
+  for (const name of ['nut-setting', 'seal-seat', 'gauge-study', 'due']) {
+    await page.goto(`${shopUrl()}/reckoner/${name}`);
+    await expect(page.getByRole('button', { name: 'Copy the result' })).toBeVisible();
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(
+      violations.map(
+        (v) => `${name}: ${v.id} ${v.nodes[0]?.target.join(' ')} ${v.nodes[0]?.failureSummary ?? ''}`,
+      ),
+    ).toEqual([]);
+  }
+  expect(faults).toEqual([]);
+});
+
+test('the HTTP door gives the command line’s answers and errors', async ({ request }) => {
+  const post = (name: string, data: unknown) => request.post(`${shopUrl()}/api/reckon/${name}`, { data });
+  expect(await (await post('nut-travel', { thread: { pitchMm: 1.5 }, turns: 2 })).json()).toEqual({
+    travelMm: 3,
+  });
+  const bad = await post('nut-travel', { thread: { pitchMm: -1 }, turns: 2 });
+  expect(bad.status()).toBe(422);
+  expect(await bad.json()).toMatchObject({ error: { issues: [{ path: 'thread.pitchMm' }] } });
+  expect((await post('astrology', {})).status()).toBe(404);
+});

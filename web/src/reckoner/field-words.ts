@@ -1,0 +1,63 @@
+import { convert } from '@lanternwright/core/quantity';
+import type { RuleUnit } from '../ui/thou-rule.tsx';
+
+/** How a field whose name carries its unit is shown: label, and factor from the stored figure to the shown one. */
+export interface FieldUnit {
+  label: string;
+  factor: number;
+  /** Digits after the point that make sense; six figures in all where not named. */
+  digits?: number;
+}
+
+const metric: Record<string, FieldUnit> = {
+  Mm: { label: 'mm', factor: 1, digits: 4 },
+  Nm: { label: 'N·m', factor: 1, digits: 1 },
+  Km: { label: 'km', factor: 1, digits: 1 },
+  Kmh: { label: 'km/h', factor: 1 },
+  N: { label: 'N', factor: 1 },
+  Deg: { label: '°', factor: 1 },
+  Ml: { label: 'mL', factor: 1 },
+  G: { label: 'g', factor: 1 },
+  Kg: { label: 'kg', factor: 1 },
+  Min: { label: 'min', factor: 1 },
+  Percent: { label: '%', factor: 1 },
+  Mrev: { label: 'million turns', factor: 1 },
+};
+
+/** The same in the other system. */
+const inch: Record<string, FieldUnit> = {
+  ...metric,
+  Mm: { label: 'in', factor: convert(1, 'mm', 'in'), digits: 5 },
+  Nm: { label: 'lbf·ft', factor: convert(1, 'Nm', 'lbf-ft'), digits: 1 },
+  Km: { label: 'mi', factor: convert(1, 'km', 'mi'), digits: 1 },
+  Kmh: { label: 'mph', factor: convert(1, 'km', 'mi') },
+};
+
+const suffixes = Object.keys(metric).sort((a, b) => b.length - a.length);
+
+function suffixOf(name: string): string | undefined {
+  return suffixes.find(
+    (s) => name.endsWith(s) && name.length > s.length && /[a-z0-9]/.test(name.at(-s.length - 1)!),
+  );
+}
+
+/** Unit of a field, or null where its name carries none. */
+export function unitOf(name: string, system: RuleUnit): FieldUnit | null {
+  const suffix = suffixOf(name);
+  return suffix ? (system === 'in' ? inch : metric)[suffix]! : null;
+}
+
+/** "journalDiameterMm" as "Journal diameter". */
+export function labelOf(name: string): string {
+  const suffix = suffixOf(name);
+  const bare = suffix ? name.slice(0, -suffix.length) : name;
+  const words = bare.replace(/([a-z0-9])([A-Z])/g, '$1 $2').toLowerCase();
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
+/** A figure as it is shown, without trailing zeros. */
+export function sayNumber(value: number, unit: FieldUnit | null): string {
+  const shown = value * (unit?.factor ?? 1);
+  if (Number.isInteger(shown) && Math.abs(shown) < 1e12) return String(shown);
+  return String(Number(unit?.digits === undefined ? shown.toPrecision(6) : shown.toFixed(unit.digits)));
+}

@@ -1,0 +1,290 @@
+import { Plus, X } from 'lucide-react';
+import { useState } from 'react';
+import { useAppSelector } from '../store.ts';
+import { SelectField, TextField, AreaField } from '../ui/field.tsx';
+import { labelOf, sayNumber, unitOf } from './field-words.ts';
+import { choiceOf, choicesOf, isNumber, isTable, startValue, type JsonSchema } from './schema.ts';
+
+interface Props {
+  schema: JsonSchema;
+  name: string;
+  path: string;
+  value: unknown;
+  required: boolean;
+  issues: Readonly<Record<string, string>>;
+  onChange: (value: unknown) => void;
+}
+
+const asNumber = (text: string) => Number(text.trim().replace(',', '.'));
+
+function NumberField({ name, path, value, required, issues, onChange }: Props) {
+  const system = useAppSelector((s) => s.preferences.unit);
+  const unit = unitOf(name, system);
+  const shown = typeof value === 'number' ? sayNumber(value, unit) : '';
+  const [text, setText] = useState(shown);
+  const [seen, setSeen] = useState({ value, unit });
+  if (seen.value !== value || seen.unit !== unit) {
+    setSeen({ value, unit });
+    // What was typed stays as typed; a value from elsewhere, or another unit, is written anew.
+    const typed = asNumber(text) / (unit?.factor ?? 1);
+    if (text.trim() === '' || typeof value !== 'number' || Math.abs(typed - value) > 1e-9 * Math.abs(value))
+      setText(shown);
+  }
+  const change = (typed: string) => {
+    setText(typed);
+    if (typed.trim() === '' && !required) return onChange(undefined);
+    const number = asNumber(typed);
+    if (typed.trim() !== '' && Number.isFinite(number)) onChange(number / (unit?.factor ?? 1));
+  };
+  const wrong = text.trim() === '' ? required : !Number.isFinite(asNumber(text));
+  return (
+    <TextField
+      label={`${labelOf(name)}${unit ? `, ${unit.label}` : ''}${required ? '' : ' (may stay empty)'}`}
+      className="figure"
+      inputMode="decimal"
+      value={text}
+      onChange={(e) => change(e.target.value)}
+      error={wrong ? 'Type a figure' : issues[path]}
+    />
+  );
+}
+
+function NumbersField({ name, path, value, issues, onChange }: Props) {
+  const list = Array.isArray(value) ? (value as number[]) : [];
+  const [text, setText] = useState(list.join(' '));
+  const parts = text
+    .split(/[\s;]+/)
+    .filter(Boolean)
+    .map(asNumber);
+  const bad = parts.some((p) => !Number.isFinite(p));
+  return (
+    <AreaField
+      label={labelOf(name)}
+      className="figure"
+      value={text}
+      hint="One after another, parted by a space or a new line"
+      error={
+        bad
+          ? 'Only figures'
+          : (issues[path] ?? Object.entries(issues).find(([p]) => p.startsWith(`${path}.`))?.[1])
+      }
+      onChange={(e) => {
+        setText(e.target.value);
+        const numbers = e.target.value
+          .split(/[\s;]+/)
+          .filter(Boolean)
+          .map(asNumber);
+        if (numbers.every(Number.isFinite)) onChange(numbers);
+      }}
+    />
+  );
+}
+
+/** What has no field of its own is written as JSON. */
+function JsonField({ name, path, value, issues, onChange }: Props) {
+  const [text, setText] = useState(JSON.stringify(value));
+  const [broken, setBroken] = useState(false);
+  return (
+    <AreaField
+      label={labelOf(name)}
+      className="figure text-13"
+      rows={6}
+      value={text}
+      hint="Lists in square brackets"
+      error={broken ? 'The brackets do not match' : issues[path]}
+      onChange={(e) => {
+        setText(e.target.value);
+        try {
+          onChange(JSON.parse(e.target.value));
+          setBroken(false);
+        } catch (error) {
+          if (!(error instanceof SyntaxError)) throw error;
+          setBroken(true);
+        }
+      }}
+    />
+  );
+}
+
+function ListField(props: Props) {
+  const { schema, name, path, value, issues, onChange } = props;
+  const items = schema.items ?? {};
+  const list = Array.isArray(value) ? (value as unknown[]) : [];
+  if (isNumber(items)) return <NumbersField {...props} />;
+  if (!isTable(items)) {
+    if (items.type !== 'object') return <JsonField {...props} />;
+  }
+  const set = (i: number, v: unknown) => onChange(list.map((old, k) => (k === i ? v : old)));
+  return (
+    <fieldset className="flex flex-col gap-3 border-l-2 border-rule pl-3">
+      <legend className="caption pb-1">
+        {labelOf(name)}
+        {issues[path] && <span className="pl-2 text-rust">{issues[path]}</span>}
+      </legend>
+      {list.map((item, i) => (
+        <div key={i} className="grid grid-cols-[1fr_auto] items-start gap-2 border-b border-rule pb-3">
+          <div className={isTable(items) ? 'grid grid-cols-2 gap-2' : 'flex flex-col gap-2'}>
+            <ObjectFields
+              {...props}
+              schema={items}
+              path={`${path}.${i}`}
+              value={item}
+              onChange={(v) => set(i, v)}
+            />
+          </div>
+          <button
+            type="button"
+            aria-label={`Take ${labelOf(name).toLowerCase()} ${i + 1} away`}
+            className="mt-5 flex size-11 items-center justify-center rounded-md border border-edge bg-panel"
+            onClick={() => onChange(list.filter((_, k) => k !== i))}
+          >
+            <X size={16} aria-hidden />
+          </button>
+        </div>
+      ))}
+      <button
+        type="button"
+        className="flex min-h-11 items-center gap-2 self-start rounded-md border border-edge bg-panel px-3 text-14"
+        onClick={() => onChange([...list, list.at(-1) ?? startValue(items)])}
+      >
+        <Plus size={16} aria-hidden /> One more
+      </button>
+    </fieldset>
+  );
+}
+
+function ObjectFields({ schema, path, value, issues, onChange }: Omit<Props, 'name' | 'required'>) {
+  const held = (value ?? {}) as Record<string, unknown>;
+  const set = (key: string, v: unknown) => {
+    const rest = Object.fromEntries(Object.entries(held).filter(([k]) => k !== key));
+    onChange(v === undefined ? rest : { ...rest, [key]: v });
+  };
+  return Object.entries(schema.properties ?? {}).map(([key, field]) =>
+    field.const !== undefined ? null : (
+      <SchemaField
+        key={key}
+        schema={field}
+        name={key}
+        path={path ? `${path}.${key}` : key}
+        value={held[key]}
+        required={(schema.required ?? []).includes(key)}
+        issues={issues}
+        onChange={(v) => set(key, v)}
+      />
+    ),
+  );
+}
+
+function choiceName(schema: JsonSchema): string {
+  const constant =
+    Object.values(schema.properties ?? {}).find((p) => p.const !== undefined)?.const ?? schema.const;
+  return constant !== undefined ? String(constant) : (schema.required ?? []).map(labelOf).join(', ');
+}
+
+function ChoiceField(props: Props) {
+  const { schema, name, value, onChange } = props;
+  const choices = choicesOf(schema);
+  const at = choiceOf(schema, value);
+  return (
+    <div className="flex flex-col gap-3">
+      <SelectField
+        label={labelOf(name)}
+        value={at}
+        onChange={(e) => onChange(startValue(choices[Number(e.target.value)]!))}
+      >
+        {choices.map((c, i) => (
+          <option key={i} value={i}>
+            {choiceName(c)}
+          </option>
+        ))}
+      </SelectField>
+      {choices[at]?.type === 'object' && <ObjectFields key={at} {...props} schema={choices[at]} />}
+    </div>
+  );
+}
+
+/** One field of a calculation's input, made from its schema. */
+function SchemaField(props: Props) {
+  const { schema, name, path, value, required, issues, onChange } = props;
+  if (choicesOf(schema).length > 0) return <ChoiceField {...props} />;
+  if (isNumber(schema)) return <NumberField {...props} />;
+  if (schema.type === 'array') return <ListField {...props} />;
+  if (schema.type === 'boolean') {
+    return (
+      <label className="flex min-h-11 items-center gap-2 text-14">
+        <input
+          type="checkbox"
+          className="size-5 accent-pine"
+          checked={value === true}
+          onChange={(e) => onChange(e.target.checked)}
+        />
+        {labelOf(name)}
+      </label>
+    );
+  }
+  if (schema.enum) {
+    return (
+      <SelectField
+        label={labelOf(name)}
+        value={String(value ?? '')}
+        onChange={(e) => onChange(e.target.value || undefined)}
+      >
+        {!required && <option value="">usual</option>}
+        {schema.enum.map((v) => (
+          <option key={String(v)} value={String(v)}>
+            {String(v)}
+          </option>
+        ))}
+      </SelectField>
+    );
+  }
+  if (schema.type === 'object') {
+    if (!required && value === undefined) {
+      return (
+        <button
+          type="button"
+          className="flex min-h-11 items-center gap-2 self-start rounded-md border border-edge bg-panel px-3 text-14"
+          onClick={() => onChange(startValue(schema))}
+        >
+          <Plus size={16} aria-hidden /> {labelOf(name)}
+        </button>
+      );
+    }
+    return (
+      <fieldset className="grid grid-cols-2 gap-3 border-l-2 border-rule pl-3">
+        <legend className="caption pb-1">
+          {name === '' ? '' : labelOf(name)}
+          {!required && (
+            <button type="button" className="pl-2 underline" onClick={() => onChange(undefined)}>
+              without
+            </button>
+          )}
+        </legend>
+        <ObjectFields {...{ schema, path, value, issues, onChange }} />
+      </fieldset>
+    );
+  }
+  return (
+    <TextField
+      label={labelOf(name)}
+      type={schema.format === 'date' ? 'date' : 'text'}
+      value={String(value ?? '')}
+      onChange={(e) => onChange(e.target.value === '' && !required ? undefined : e.target.value)}
+      error={issues[path]}
+    />
+  );
+}
+
+/** The whole input of a calculation. */
+export function InputForm({
+  schema,
+  value,
+  issues,
+  onChange,
+}: Pick<Props, 'schema' | 'value' | 'issues' | 'onChange'>) {
+  return (
+    <div className="flex flex-col gap-4">
+      <ObjectFields {...{ schema, value, issues, onChange }} path="" />
+    </div>
+  );
+}

@@ -1,0 +1,49 @@
+import { wrap, type Remote } from 'comlink';
+import { useEffect, useState } from 'react';
+import type { Reckoned } from '@lanternwright/core/reckoner';
+import type { ReckonerWorker } from './reckoner.worker.ts';
+
+const PAUSE_MS = 60;
+
+interface Runner {
+  worker: Worker;
+  remote: Remote<ReckonerWorker>;
+  busy: boolean;
+}
+
+/** One worker for all sums; it is ended and made anew when a run is no longer wanted. */
+let runner: Runner | null = null;
+
+function idleRunner(): Runner {
+  if (runner && !runner.busy) return runner;
+  runner?.worker.terminate();
+  const worker = new Worker(new URL('./reckoner.worker.ts', import.meta.url), { type: 'module' });
+  // The proxy is kept with its worker: comlink shuts the worker's door when the last proxy is gone.
+  runner = { worker, remote: wrap<ReckonerWorker>(worker), busy: false };
+  return runner;
+}
+
+/** Recomputes as one types, off the page's thread. A run that is overtaken by new input is ended. */
+export function useReckon(name: string, input: unknown): { answer: Reckoned | null; running: boolean } {
+  const [state, setState] = useState<{ key: string; answer: Reckoned } | null>(null);
+  const key = JSON.stringify([name, input]);
+  useEffect(() => {
+    let wanted = true;
+    const timer = setTimeout(() => {
+      const [sum, value] = JSON.parse(key) as [string, unknown];
+      const mine = idleRunner();
+      mine.busy = true;
+      void mine.remote.reckon(sum, value).then((answer) => {
+        mine.busy = false;
+        if (wanted) setState({ key, answer });
+      });
+    }, PAUSE_MS);
+    return () => {
+      wanted = false;
+      clearTimeout(timer);
+    };
+  }, [key]);
+  // The last answer of the same sum stays in sight while the next is on its way.
+  const same = state && (JSON.parse(state.key) as [string])[0] === name;
+  return { answer: same ? state.answer : null, running: state?.key !== key };
+}

@@ -1,0 +1,31 @@
+import type { ComponentType } from 'react';
+import { EndPlayView, NutSettingView } from './adjust-views.tsx';
+import {
+  ControlChartView,
+  DueView,
+  GaugeStudyView,
+  LiningView,
+  ReplacementView,
+  SettingLifeView,
+  TrendView,
+} from './finding-views.tsx';
+import type { ViewProps } from './types.ts';
+import { GreaseView, SealView, SequenceView, TorqueView, WhichJointView } from './wheel-views.tsx';
+
+/** Purpose-made views by the name of their sum; the others show their figures in a table. */
+export const views = {
+  'nut-setting': NutSettingView,
+  'end-play': EndPlayView,
+  'tightening-sequence': SequenceView,
+  'torque-setting': TorqueView,
+  'which-joint': WhichJointView,
+  'seal-seat': SealView,
+  'grease-fill': GreaseView,
+  'setting-life': SettingLifeView,
+  'lining-wear': LiningView,
+  'wear-trend': TrendView,
+  'control-chart': ControlChartView,
+  'gauge-study': GaugeStudyView,
+  'replacement-age': ReplacementView,
+  due: DueView,
+} as unknown as Record<string, ComponentType<ViewProps<unknown, unknown>> | undefined>;

@@ -1,0 +1,23 @@
+import { formatQuantity } from '@lanternwright/core/quantity';
+import type { RuleUnit } from '../../ui/thou-rule.tsx';
+
+/** What a purpose-made view is given: input that was accepted, and its result. */
+export interface ViewProps<I, R> {
+  input: I;
+  result: R;
+  unit: RuleUnit;
+}
+
+export interface Band {
+  minMm: number;
+  maxMm: number;
+}
+
+/** Lengths and torques in the unit of the device. */
+export function sayLength(mm: number, unit: RuleUnit, digits = unit === 'in' ? 3 : 1): string {
+  return unit === 'in' ? `${(mm / 25.4).toFixed(digits)} in` : `${mm.toFixed(digits)} mm`;
+}
+
+export function sayTorqueNm(nm: number, unit: RuleUnit): string {
+  return formatQuantity({ value: nm, unit: 'Nm' }, unit === 'in' ? 'lbf-ft' : 'Nm');
+}
