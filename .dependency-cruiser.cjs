@@ -10,13 +10,13 @@ module.exports = {
     {
       name: 'core-is-pure',
       severity: 'error',
-      from: { path: '^core/src', pathNot: '\\.test\\.ts$' },
+      from: { path: '^core/src', pathNot: '\\.test\\.tsx?$' },
       to: { pathNot: '^core/src|node_modules/zod' },
     },
     {
       name: 'contract-imports-core',
       severity: 'error',
-      from: { path: '^contract/src', pathNot: '\\.test\\.ts$' },
+      from: { path: '^contract/src', pathNot: '\\.test\\.tsx?$' },
       to: { pathNot: '^(core|contract)/|node_modules/zod' },
     },
     { name: 'server-not-web', severity: 'error', from: { path: '^server/src' }, to: { path: '^web/' } },
@@ -30,7 +30,7 @@ module.exports = {
     {
       name: 'rooms-by-their-face',
       severity: 'error',
-      from: { path: '^(contract|server|web)/src', pathNot: '\\.test\\.ts$' },
+      from: { path: '^(contract|server|web)/src', pathNot: '\\.test\\.tsx?$' },
       to: { path: '^core/', pathNot: '^core/(src|dist)/[^/]+/index\\.(ts|js|d\\.ts)$' },
     },
     {

@@ -111,6 +111,9 @@ describe('npm start', () => {
     expect(await (await fetch(`${again}/api/people/session`)).json()).toMatchObject({
       needsFirstPerson: false,
     });
+    await expect(startPostgres(join(home, 'data'))).rejects.toThrow(
+      /runs already, as process \d+: stop the Lanternwright/,
+    );
     const verify = await run('node', ['scripts/records.mjs', 'verify'], {
       quiet: true,
       env: { ...process.env, LANTERNWRIGHT_DATA: join(home, 'data') },

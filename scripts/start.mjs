@@ -9,6 +9,26 @@ import { portFrom, startServer } from './lib/serve.mjs';
 const empty = process.argv.includes('--empty');
 
 await main(async () => {
+  /** @type {Awaited<ReturnType<typeof startPostgres>> | null} */
+  let database = null;
+  /** @type {Awaited<ReturnType<typeof startServer>> | null} */
+  let server = null;
+  let stopping = false;
+  const stop = async () => {
+    if (stopping) return;
+    stopping = true;
+    if (!server) {
+      say('\nStopped before it was up.');
+      await database?.stop();
+      process.exit(130);
+    }
+    say('\nStopping.');
+    await end(server.child);
+    await database?.stop();
+    say('Stopped. Everything is kept.');
+  };
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop());
+
   checkNode();
   await ensurePackages();
   await buildServer();
@@ -16,19 +36,7 @@ await main(async () => {
 
   const home = dataHome();
   const outside = process.env['DATABASE_URL'];
-  const database = outside ? null : await startPostgres(home);
-  /** @type {Awaited<ReturnType<typeof startServer>> | null} */
-  let server = null;
-  let stopping = false;
-  const stop = async () => {
-    if (stopping) return;
-    stopping = true;
-    say('\nStopping.');
-    if (server) await end(server.child);
-    await database?.stop();
-    say('Stopped. Everything is kept.');
-  };
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop());
+  if (!outside) database = await startPostgres(home);
 
   try {
     server = await startServer({
@@ -40,6 +48,7 @@ await main(async () => {
     });
   } catch (error) {
     await database?.stop();
+    if (stopping) return;
     throw error;
   }
   say(`Lanternwright is at http://127.0.0.1:${server.port}. Stop it with Ctrl-C.`);

@@ -130,7 +130,7 @@ test('readings queue while the network is gone, survive a reload and are sent on
   expect(await readings()).toBe(3);
 });
 
-test('cycles are pasted from a gauge, all lines or none; a slip is struck out with a reason', async ({
+test('cycles are pasted from a gauge, all lines or none; a slip is corrected or struck out with a reason', async ({
   browser,
 }) => {
   const page = await browserOf(browser, 'J. Brennock', {
@@ -150,9 +150,16 @@ test('cycles are pasted from a gauge, all lines or none; a slip is struck out wi
   ).toBeVisible();
   await paste('0.0000\t0.0031\n0.0001\t0.0033\n0.0000\t0.0301');
   await expect(page.getByText('The cycles do not repeat')).toBeVisible();
-  await page.getByRole('button', { name: 'Strike out' }).nth(2).click();
+  await page.getByRole('button', { name: 'Correct', exact: true }).nth(1).click();
+  await page.getByLabel('Should be pulled out').fill('0.0032');
+  await page.getByRole('button', { name: 'Correct this cycle' }).click();
+  await expect(page.getByText('Say why')).toBeVisible();
+  await page.getByLabel('Why it is wrong').fill('read again');
+  await page.getByRole('button', { name: 'Correct this cycle' }).click();
+  await expect(page.getByText('0.0031', { exact: true })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Correct', exact: true }).nth(2).click();
   await page.getByLabel('Why it is wrong').fill('slipped a digit');
-  await page.getByRole('button', { name: 'Strike out this record' }).click();
+  await page.getByRole('button', { name: 'Strike out this cycle' }).click();
   await expect(page.getByText('1 more cycle')).toBeVisible();
   await page.getByLabel(/^Pushed in/).fill('90 mm');
   await page.keyboard.press('Enter');

@@ -3,6 +3,10 @@ import { browserOf, shopUrl } from '../hands/shop.ts';
 
 test('the fleet is filtered by owner, kind and state, and found with /', async ({ browser }) => {
   const page = await browserOf(browser, 'I. Okonedo');
+  await page.getByRole('button', { name: /in a job$/ }).click();
+  await expect(page.getByRole('link', { name: /Tern 418/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /Valley 12/ })).toBeHidden();
+  await page.getByRole('button', { name: /in a job$/ }).click();
   await page.getByLabel('Kind').selectOption('Bus');
   await expect(page.getByRole('link', { name: /Valley 12/ })).toBeVisible();
   await expect(page.getByRole('link', { name: /Tern 401/ })).toBeHidden();

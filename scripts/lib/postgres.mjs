@@ -114,6 +114,17 @@ async function ensureCluster(bin, home, account) {
 }
 
 /**
+ * The process that runs on a data directory now, by PostgreSQL's own pid file; null when it is stopped.
+ * @param {string} data
+ */
+export function runningOn(data) {
+  const pidFile = join(data, 'postmaster.pid');
+  if (!existsSync(pidFile)) return null;
+  const [pid, , , port] = readFileSync(pidFile, 'utf8').split('\n');
+  return existsSync(`/proc/${pid}`) ? { pid: Number(pid), port: Number(port) } : null;
+}
+
+/**
  * Starts a PostgreSQL of our own on loopback, on a free port, and makes the application's database.
  * @param {string} home folder that holds the data directory and its password
  * @param {{ scratch?: boolean }} [options] scratch gives up durability for speed
@@ -123,6 +134,12 @@ export async function startPostgres(home, { scratch = false } = {}) {
   const account = await serverAccount();
   await ensureCluster(bin, home, account);
   const data = join(home, 'pg');
+  const running = runningOn(data);
+  if (running) {
+    throw new Trouble(
+      `The database in ${data} runs already, as process ${running.pid}: stop the Lanternwright that uses it, or end that process if none does.`,
+    );
+  }
   const version = readFileSync(join(data, 'PG_VERSION'), 'utf8').trim();
   if (!bin.includes(`/${version}/`)) {
     throw new Trouble(
@@ -148,6 +165,10 @@ export async function startPostgres(home, { scratch = false } = {}) {
       ...account,
     },
   );
+  // Whatever ends this process, an orphan must not keep the data directory.
+  const endWithUs = () => server.kill('SIGINT');
+  process.once('exit', endWithUs);
+  server.once('close', () => process.off('exit', endWithUs));
   let complaint = '';
   server.stderr?.on('data', (text) => (complaint = (complaint + text).slice(-2000)));
   const password = readFileSync(join(home, 'password'), 'utf8').trim();

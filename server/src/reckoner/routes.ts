@@ -3,6 +3,7 @@ import { reckonerRoutes } from '@lanternwright/contract/reckoner';
 import { describeCalculation, listCalculations, reckon } from '@lanternwright/core/reckoner';
 import { notFound } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
+import { isHeavy, reckonInThread } from './heavy.ts';
 
 /** The HTTP door of the reckoner. Bad input has the command line's form: `{ error: { message, issues } }`. */
 export function reckonerRouter(): Router {
@@ -13,8 +14,9 @@ export function reckonerRouter(): Router {
     if (!found) throw notFound('calculation');
     return { ...found, sources: [...found.sources] };
   });
-  serve(router, reckonerRoutes.reckon, ({ params, body, res }) => {
-    const answer = reckon(params.name, body);
+  serve(router, reckonerRoutes.reckon, async ({ params, body, res }) => {
+    const { name } = params;
+    const answer = isHeavy(name) ? await reckonInThread(name, body) : reckon(name, body);
     if (answer.ok) return answer.result;
     res.status(answer.reason === 'unknown' ? 404 : 422);
     return { error: answer.error };

@@ -182,15 +182,29 @@ export function FleetPage() {
   const units = useMemo(() => data ?? [], [data]);
   const shownUnits = units.filter((u) => passes(u, filters));
   const ends = units.flatMap((u) => u.wheelEnds);
-  const out = ends.filter((w) => w.state === 'loose' || w.state === 'tight').length;
+  const count = (state: WheelEndState) => ends.filter((w) => w.state === state).length;
   return (
     <main>
       <div className="flex flex-wrap items-center justify-between gap-3 border-b border-rule px-5 py-4">
         <div>
           <h1 className="text-23">Fleet</h1>
           <p className="text-13 text-muted">
-            {units.length} units, {ends.length} wheel ends.{' '}
-            {out === 0 ? 'None left out of band.' : `${out} left out of band.`}
+            {units.length} units, {ends.length} wheel ends
+            {(['working', 'loose', 'tight'] as const).map((state) => {
+              const found = count(state);
+              return found === 0 ? null : (
+                <button
+                  key={state}
+                  type="button"
+                  onClick={() => set({ state: filters.state === state ? '' : state })}
+                  aria-pressed={filters.state === state}
+                  className={`ml-2 inline-flex min-h-8 items-center gap-1.5 rounded-md border px-2 text-13 font-semibold text-ink ${filters.state === state ? 'border-lamp-edge bg-lamp' : 'border-edge bg-panel'}`}
+                >
+                  <StateMark state={state} size={14} /> {found}{' '}
+                  {state === 'working' ? 'in a job' : `left ${state}`}
+                </button>
+              );
+            })}
           </p>
         </div>
         <FilterBar {...{ units, filters, set }} />

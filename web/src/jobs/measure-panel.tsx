@@ -14,9 +14,9 @@ import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { ThouRule, type RuleUnit, type Side } from '../ui/thou-rule.tsx';
+import { CorrectReading } from './correct-reading.tsx';
 import { CycleEntry } from './cycle-entry.tsx';
 import { SettingAdvice, useAdvice } from './setting-advice.tsx';
-import { StrikeOut } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
 
 interface Props {
@@ -48,13 +48,15 @@ function CycleCard({
   reading,
   number,
   unit,
+  position,
 }: {
   open: OpenJob;
   reading: Reading;
   number: number;
   unit: RuleUnit;
+  position: string;
 }) {
-  const [striking, setStriking] = useState(false);
+  const [correcting, setCorrecting] = useState(false);
   return (
     <div className="rounded-lg border border-edge bg-panel p-3">
       <div className="flex items-center justify-between gap-2">
@@ -66,13 +68,13 @@ function CycleCard({
         <button
           type="button"
           className="min-h-8 px-2 text-12 text-muted underline underline-offset-2"
-          onClick={() => setStriking(!striking)}
+          onClick={() => setCorrecting(!correcting)}
         >
-          Strike out
+          Correct
         </button>
       </div>
       <p className="figure text-18">{playDigits(playMm(reading), unit)}</p>
-      {striking && <StrikeOut open={open} eventId={reading.eventId} onDone={() => setStriking(false)} />}
+      {correcting && <CorrectReading {...{ open, position, reading }} onDone={() => setCorrecting(false)} />}
     </div>
   );
 }
@@ -137,7 +139,7 @@ export function MeasurePanel({ open, wheelEnd, step, record }: Props) {
       {readings.length > 0 && (
         <div className="grid grid-cols-2 gap-3 lg:grid-cols-3">
           {readings.map((r, i) => (
-            <CycleCard key={r.eventId} {...{ open, unit }} reading={r} number={i + 1} />
+            <CycleCard key={r.eventId} {...{ open, unit, position }} reading={r} number={i + 1} />
           ))}
         </div>
       )}

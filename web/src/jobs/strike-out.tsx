@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { Command } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import type { OpenJob } from './use-job.ts';
@@ -8,17 +7,20 @@ interface Props {
   open: OpenJob;
   eventId: string;
   onDone: () => void;
-  /** What should have been recorded; without it the record is struck out. */
-  replacement?: Extract<Command, { kind: 'correction' }>['replacement'];
 }
 
-/** Corrects a record with a reason. Nothing is overwritten: both stay in the record. */
-export function StrikeOut({ open, eventId, onDone, replacement = null }: Props) {
+/** Strikes a record out with a reason. Nothing is removed: both stay in the record. */
+export function StrikeOut({ open, eventId, onDone }: Props) {
   const [reason, setReason] = useState('');
   const [error, setError] = useState<string>();
   const save = () => {
     if (reason.trim() === '') return setError('Say why');
-    const refused = open.send({ kind: 'correction', corrects: eventId, reason: reason.trim(), replacement });
+    const refused = open.send({
+      kind: 'correction',
+      corrects: eventId,
+      reason: reason.trim(),
+      replacement: null,
+    });
     if (refused) setError(refused);
     else onDone();
   };
@@ -39,7 +41,7 @@ export function StrikeOut({ open, eventId, onDone, replacement = null }: Props) 
       />
       <div className="flex flex-wrap gap-2">
         <Button type="submit" weight="grave">
-          {replacement ? 'Correct this record' : 'Strike out this record'}
+          Strike out this record
         </Button>
         <Button onClick={onDone}>Leave it</Button>
       </div>

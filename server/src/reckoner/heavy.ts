@@ -1,0 +1,52 @@
+import { Worker } from 'node:worker_threads';
+import type { Reckoned } from '@lanternwright/core/reckoner';
+import { HttpProblem } from '../http/problem.ts';
+
+/** Sums that can take long enough to hold the server up. */
+const heavy = new Set(['shop-plan', 'setting-life', 'weibull-fit', 'wear-trend']);
+const LONGEST_MS = 30_000;
+const AT_ONCE = 2;
+
+/** The compiled worker: threads run what was built, whether this file itself was or not. */
+const workerFile = new URL('../../dist/reckoner/worker.js', import.meta.url);
+
+let running = 0;
+
+export const isHeavy = (name: string) => heavy.has(name);
+
+/**
+ * Runs a sum in a thread of its own, so that nobody else waits for it.
+ * @throws HttpProblem 503 when too many run already or it takes longer than half a minute
+ */
+export async function reckonInThread(name: string, input: unknown): Promise<Reckoned> {
+  if (running >= AT_ONCE)
+    throw new HttpProblem(503, 'Busy', 'Two long sums run already. Try again in a moment.');
+  running += 1;
+  const worker = new Worker(workerFile, { workerData: { name, input } });
+  try {
+    return await new Promise<Reckoned>((resolve, reject) => {
+      const timer = setTimeout(
+        () =>
+          reject(
+            new HttpProblem(
+              503,
+              'Too long',
+              'The sum took longer than half a minute and was stopped. Ask for less.',
+            ),
+          ),
+        LONGEST_MS,
+      );
+      worker.once('message', (answer: Reckoned) => {
+        clearTimeout(timer);
+        resolve(answer);
+      });
+      worker.once('error', (error) => {
+        clearTimeout(timer);
+        reject(error);
+      });
+    });
+  } finally {
+    running -= 1;
+    await worker.terminate();
+  }
+}
