@@ -49,7 +49,7 @@ describe('no input breaks a calculation', () => {
           if (answer.ok) expect(onlyFinite(answer.result)).toBe(true);
           else expect(answer.error.issues.length).toBeGreaterThan(0);
         }),
-        { numRuns: 150 },
+        { numRuns: 200 },
       );
     },
   );

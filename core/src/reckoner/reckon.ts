@@ -57,7 +57,12 @@ export function reckon(name: string, input: unknown): Reckoned {
   const parsed = entry.inputSchema.safeParse(input);
   if (!parsed.success) return badInput(parsed.error.issues.flatMap(flatten));
   try {
-    return { ok: true, result: entry.outputSchema.parse(entry.compute(parsed.data)) };
+    const result = entry.outputSchema.safeParse(entry.compute(parsed.data));
+    if (result.success) return { ok: true, result: result.data };
+    const path = result.error.issues[0]?.path.map(String).join('.') ?? '';
+    return badInput([
+      { path: '', message: `these figures are too extreme: ${path} would not be a finite number` },
+    ]);
   } catch (error) {
     if (error instanceof BadInput) return badInput(error.issues);
     throw error;

@@ -6,6 +6,9 @@ export interface Point {
 /** Above this many points the slopes are not listed but counted. */
 const LIST_UP_TO = 1200;
 
+/** x is taken to a billionth: nearer points have one x, and no slope between them. */
+const PER_X = 1e9;
+
 /** How many pairs with different x there are. */
 function pairCount(points: readonly Point[]): number {
   const n = points.length;
@@ -73,7 +76,8 @@ function slopeByCounting(sorted: readonly Point[], rank: number): number {
  * Slopes of all pairs of points with different x, as a sorted list to be asked by rank. Long lists are
  * never built: the slope of a rank is found by counting, in n·log n.
  */
-export function rankedSlopes(points: readonly Point[]): { count: number; at: (rank: number) => number } {
+export function rankedSlopes(given: readonly Point[]): { count: number; at: (rank: number) => number } {
+  const points = given.map((p) => ({ x: Math.round(p.x * PER_X) / PER_X, y: p.y }));
   const count = pairCount(points);
   if (points.length <= LIST_UP_TO) {
     const slopes = new Float64Array(count);
