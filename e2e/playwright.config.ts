@@ -17,7 +17,7 @@ export default defineConfig({
   testDir: 'tests',
   globalSetup: './start-shop.ts',
   outputDir: 'results',
-  timeout: 60_000,
+  timeout: 120_000,
   expect: { timeout: 10_000 },
   workers: 2,
   fullyParallel: true,
@@ -25,7 +25,7 @@ export default defineConfig({
   use: {
     launchOptions: chromium,
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 10_000,
+    actionTimeout: 20_000,
     trace: 'retain-on-failure',
     contextOptions: { reducedMotion: 'reduce' },
   },

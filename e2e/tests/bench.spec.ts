@@ -12,7 +12,7 @@ import {
 } from '../hands/shop.ts';
 
 test('family D by touch on a phone, set by torque, locked with a cotter', async ({ browser }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(180_000);
   const page = await browserOf(browser, 'S. Varga', {
     viewport: { width: 390, height: 844 },
     hasTouch: true,
@@ -39,7 +39,7 @@ test('family D by touch on a phone, set by torque, locked with a cotter', async 
 test('no slot gives the band: says so and what then; released only with a reason that stays', async ({
   browser,
 }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(180_000);
   const page = await browserOf(browser, 'R. Thistlewood');
   const jobId = await newJob(page, 'Harrow 90', 'farm-2', ['1L']);
   await page.goto(`${shopUrl()}/jobs/${jobId}`);
@@ -169,7 +169,7 @@ test('cycles are pasted from a gauge, all lines or none; a slip is corrected or 
 });
 
 test('the pages pass axe, by day and by night', async ({ browser }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   for (const colorScheme of ['light', 'dark'] as const) {
     const page = await browserOf(browser, 'I. Okonedo', { colorScheme });
     const jobId = await newJob(page, `Beacon ${colorScheme}`, 'tractor-2', ['2L', '2R']);

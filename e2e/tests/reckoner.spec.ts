@@ -37,7 +37,7 @@ test('bad input is named at its field and nothing is lost; long sums run off the
 });
 
 test('every sum shows its example without a fault, and the drawn ones pass axe', async ({ browser }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(240_000);
   const page = await browserOf(browser, 'I. Okonedo');
   const faults: string[] = [];
   page.on('pageerror', (error) => faults.push(error.message));

@@ -4,7 +4,7 @@ import { adjustA, afterVerify, beforeAdjust, browserOf, doStep, measure } from '
 test('from a new unit to a signed record by keyboard, a second browser watching live', async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(240_000);
   const page = await browserOf(browser, 'D. Achterberg');
   const watcher = await browserOf(browser, 'I. Okonedo');
 

@@ -63,6 +63,7 @@ describe('fleet file', () => {
       [9, 'Bad role'],
     ]);
     expect(bad[0]?.reason).toMatch(/no family sheet “no-such-sheet”/);
+    expect(bad[1]?.reason).toMatch(/^kind: must be one of rigid, tractor/);
     expect(bad[2]?.reason).toMatch(/distance: "lots" is not a figure/);
   });
 

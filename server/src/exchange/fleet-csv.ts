@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import type { z } from 'zod';
 import { newUnitSchema, type NewUnit } from '@lanternwright/contract/fleet';
 import { familySheet, type Sheet, type TorqueFigure } from '@lanternwright/core/procedure';
 import { parseQuantity, type Quantity, type Unit } from '@lanternwright/core/quantity';
@@ -209,6 +210,13 @@ function unescapeFormula(text: string): string {
   return /^'[=+\-@]/.test(text) ? text.slice(1) : text;
 }
 
+/** What is wrong with a field, in words; a choice that does not exist is told what there is. */
+function sayIssue(issue: z.core.$ZodIssue): string {
+  return issue.code === 'invalid_value'
+    ? `must be one of ${issue.values.map(String).join(', ')}`
+    : issue.message;
+}
+
 function readUnit(group: NumberedLine[], file: FleetFile): void {
   const first = group[0]!.line;
   const bad: FleetFile['bad'] = [];
@@ -248,7 +256,7 @@ function readUnit(group: NumberedLine[], file: FleetFile): void {
       }
       for (const issue of unit.error.issues) {
         const axle = issue.path[0] === 'axles' ? Number(issue.path[1] ?? 0) : 0;
-        reject(group[axle]?.at ?? group[0]!.at, `${String(issue.path.at(-1) ?? 'unit')}: ${issue.message}`);
+        reject(group[axle]?.at ?? group[0]!.at, `${String(issue.path.at(-1) ?? 'unit')}: ${sayIssue(issue)}`);
       }
     } catch (error) {
       reject(group[0]!.at, error instanceof Error ? error.message : String(error));

@@ -22,7 +22,7 @@ export async function reckonInThread(name: string, input: unknown): Promise<Reck
   if (running >= AT_ONCE)
     throw new HttpProblem(503, 'Busy', 'Two long sums run already. Try again in a moment.');
   running += 1;
-  const worker = new Worker(workerFile, { workerData: { name, input } });
+  const worker = new Worker(workerFile, { workerData: { name, input }, execArgv: [] });
   try {
     return await new Promise<Reckoned>((resolve, reject) => {
       const timer = setTimeout(
