@@ -1,17 +1,5 @@
 import { defineConfig } from '@playwright/test';
-
-const chromium = {
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-};
+import { chromiumLaunch } from './chromium.mjs';
 
 export default defineConfig({
   testDir: 'tests',
@@ -23,7 +11,7 @@ export default defineConfig({
   fullyParallel: true,
   reporter: [['list'], ['json', { outputFile: process.env['E2E_REPORT'] ?? 'results/report.json' }]],
   use: {
-    launchOptions: chromium,
+    launchOptions: chromiumLaunch,
     viewport: { width: 1280, height: 800 },
     actionTimeout: 20_000,
     trace: 'retain-on-failure',

@@ -1,6 +1,7 @@
 import { chromium } from '@playwright/test';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { chromiumLaunch } from './chromium.mjs';
 import { root } from '../scripts/lib/run.mjs';
 
 /** Takes the pictures of docs/screenshots from a running demo shop: SHOP_URL, or port 8080. Records on Tern 418. */
@@ -8,18 +9,7 @@ const shop = process.env['SHOP_URL'] ?? 'http://127.0.0.1:8080';
 const folder = join(root, 'docs/screenshots');
 mkdirSync(folder, { recursive: true });
 
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-});
+const browser = await chromium.launch(chromiumLaunch);
 
 /** @param {'light' | 'dark'} [colorScheme] */
 async function signedIn(colorScheme = 'light') {

@@ -1,8 +1,7 @@
 import { retorqueDue } from '../interval/index.ts';
 import { findProcedure, stageOrder, whyNotAdjustable, type Step } from '../procedure/index.ts';
-import { convert } from '../quantity/index.ts';
 import { againstRelease, torqueFits } from './against-release.ts';
-import type { Actor, BodyOf, Command, EventBody, JobOpened } from './event.ts';
+import { meterKm, type Actor, type BodyOf, type Command, type EventBody, type JobOpened } from './event.ts';
 import { currentRound, wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { playMm, readingRound, stepAtHand, verdictOf } from './progress.ts';
 
@@ -138,13 +137,11 @@ function release(
   if (context.by.role !== 'supervisor') return no('A supervisor releases a wheel end');
   const against = againstRelease(w);
   if (against.length > 0 && !command.overrideReason) return no(against.join('. '));
-  const { distance } = job.meter;
-  const meterKm = distance ? convert(distance.value, distance.unit, 'km') : null;
   return yes({
     kind: 'wheel-end-released',
     position: w.position,
     overridden: against,
-    followUp: retorqueDue(meterKm, context.today),
+    followUp: retorqueDue(meterKm(job.meter), context.today),
     ...(against.length > 0 ? { overrideReason: command.overrideReason } : {}),
   });
 }

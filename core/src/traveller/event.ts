@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { positionSchema } from '../axle-plan/index.ts';
 import { retorqueDueSchema } from '../interval/index.ts';
 import { sheetSchema, stageSchema, stepDataSchema } from '../procedure/index.ts';
-import { distanceSchema, hoursSchema, readingSchema, torqueSchema } from '../quantity/index.ts';
+import { convert, distanceSchema, hoursSchema, readingSchema, torqueSchema } from '../quantity/index.ts';
 
 const words = z.string().trim().min(1).max(500);
 const name = z.string().trim().min(1).max(80);
@@ -11,6 +11,11 @@ const round = z.int().min(1).max(99);
 /** The unit's meters as read at intake or later. */
 export const meterSchema = z.object({ distance: distanceSchema.optional(), hours: hoursSchema.optional() });
 export type Meter = z.output<typeof meterSchema>;
+
+/** The odometer in km, or null where it was not read. */
+export function meterKm({ distance }: Meter): number | null {
+  return distance ? convert(distance.value, distance.unit, 'km') : null;
+}
 
 const stepAt = { position: positionSchema, stage: stageSchema, stepId: z.string().min(1).max(60), round };
 

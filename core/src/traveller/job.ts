@@ -83,6 +83,12 @@ export function currentRound(wheelEnd: WheelEnd): Round {
   return wheelEnd.rounds[wheelEnd.rounds.length - 1]!;
 }
 
+/** The newest of a wheel end's records, readings and release. */
+export function lastTrace(w: WheelEnd): Trace | undefined {
+  const all: Trace[] = [...w.records, ...w.readings, ...(w.release ? [w.release] : [])];
+  return all.sort((a, b) => (a.at < b.at ? -1 : 1)).at(-1);
+}
+
 /** A job is closed when every wheel end in it is released. */
 export function isClosed(job: Job): boolean {
   return job.wheelEnds.every((w) => w.release !== null);

@@ -62,21 +62,17 @@ export function exchangeRouter(db: Database, fleet: FleetService): Router {
   });
 
   serve(router, exchangeRoutes.exportFleet, async ({ res }) => {
-    const summaries = await fleet.list();
-    const units = [];
-    for (const u of summaries) {
-      const { owner, name, kind, plate, meterKm, hours } = u;
-      units.push({
-        owner: owner.name,
-        name,
-        kind,
-        plate,
-        meter: {},
-        axles: await fleet.axles(u.id),
-        km: meterKm,
-        hours,
-      });
-    }
+    const [summaries, axles] = await Promise.all([fleet.list(), fleet.allAxles()]);
+    const units = summaries.map(({ id, owner, name, kind, plate, meterKm: km, hours }) => ({
+      owner: owner.name,
+      name,
+      kind,
+      plate,
+      meter: {},
+      axles: axles.get(id) ?? [],
+      km,
+      hours,
+    }));
     res.type('text/csv; charset=utf-8').attachment('fleet.csv');
     return writeFleetCsv(units);
   });

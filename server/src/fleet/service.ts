@@ -12,8 +12,7 @@ import type {
 } from '@lanternwright/contract/fleet';
 import { positionsOf, type Axle } from '@lanternwright/core/axle-plan';
 import { retorqueState } from '@lanternwright/core/interval';
-import { convert } from '@lanternwright/core/quantity';
-import { fold, sayEvent, type Meter } from '@lanternwright/core/traveller';
+import { fold, meterKm, sayEvent, type Meter } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { notFound, refused } from '../http/problem.ts';
 import type { WheelEndRow } from '../jobs/model.ts';
@@ -141,7 +140,7 @@ export function fleetService(db: Database, clock: Clock) {
   ): Promise<void> {
     const { distance, hours } = meter;
     if (!distance && !hours) return;
-    const km = distance ? convert(distance.value, distance.unit, 'km') : null;
+    const km = meterKm(meter);
     await db.meterReading.create(
       { unitId, date, distance: distance ?? null, km, hours: hours?.value ?? null },
       { transaction },
@@ -180,6 +179,12 @@ export function fleetService(db: Database, clock: Clock) {
     readings,
     recordMeter,
     addIn,
+
+    /** The axles of every unit, by its id. */
+    async allAxles(): Promise<Map<string, Axle[]>> {
+      const groups = byUnit(await db.axle.findAll({ order: ['number'] }));
+      return new Map([...groups].map(([unitId, rows]) => [unitId, rows.map(toAxle)]));
+    },
 
     async list(): Promise<UnitSummary[]> {
       const [units, axles, wheelEnds, meters] = await Promise.all([

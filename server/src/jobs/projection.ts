@@ -1,10 +1,11 @@
 import type { Transaction } from 'sequelize';
 import type { WheelEndStand } from '@lanternwright/contract/jobs';
-import { convert } from '@lanternwright/core/quantity';
 import {
   AS_FOUND,
   isClosed,
+  lastTrace,
   lastVerdict,
+  meterKm,
   readingsOf,
   stageAtHand,
   stageStates,
@@ -16,26 +17,17 @@ import {
 } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 
-/** The odometer of a job in km, or null. */
-function jobKm(job: Job): number | null {
-  const { distance } = job.meter;
-  return distance ? convert(distance.value, distance.unit, 'km') : null;
-}
-
 function standOf(w: WheelEnd): WheelEndStand {
   const states = stageStates(w);
   const troubled = Object.entries(states).find(([, state]) => state === 'trouble')?.[0];
   const verdict = lastVerdict(w)?.result.verdict;
   const outOfBand = states.verify === 'trouble' && (verdict === 'loose' || verdict === 'tight');
-  const last = [...w.records, ...w.readings, ...(w.release ? [w.release] : [])]
-    .sort((a, b) => (a.at < b.at ? -1 : 1))
-    .at(-1);
   return {
     position: w.position,
     stage: stageAtHand(w),
     released: w.release !== null,
     trouble: outOfBand ? verdict : (troubled ?? null),
-    who: last?.by.name ?? null,
+    who: lastTrace(w)?.by.name ?? null,
   };
 }
 
@@ -56,7 +48,7 @@ function readingRows(job: Job, w: WheelEnd) {
         verdict: result.verdict,
         at: new Date(last.at),
         byName: last.by.name,
-        km: jobKm(job),
+        km: meterKm(job.meter),
       },
     ];
   });

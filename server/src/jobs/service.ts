@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { Transaction } from 'sequelize';
+import { Op, Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { JobDetail, JobSummary, openJobSchema, postEventSchema } from '@lanternwright/contract/jobs';
 import type { Person } from '@lanternwright/contract/people';
@@ -80,27 +80,25 @@ export function jobsService(db: Database, fleet: FleetService, clock: Clock) {
 
     async list(status: 'open' | 'closed'): Promise<JobSummary[]> {
       const rows = await db.job.findAll({
-        where: status === 'open' ? { closedAt: null } : {},
+        where: { closedAt: status === 'open' ? null : { [Op.ne]: null } },
         order: [['openedAt', 'DESC']],
         limit: 200,
         include: [{ model: db.unit, as: 'unit', include: [{ model: db.owner, as: 'owner' }] }],
       });
-      return rows
-        .filter((r) => (status === 'open') === (r.closedAt === null))
-        .map((r) => ({
-          id: r.id,
-          number: r.number,
-          title: r.title,
-          unit: {
-            id: r.unitId,
-            name: r.unit!.name,
-            kind: r.unit!.kind,
-            owner: { id: r.unit!.owner!.id, name: r.unit!.owner!.name },
-          },
-          openedAt: r.openedAt.toISOString(),
-          closedAt: r.closedAt?.toISOString() ?? null,
-          wheelEnds: r.wheelEnds,
-        }));
+      return rows.map((r) => ({
+        id: r.id,
+        number: r.number,
+        title: r.title,
+        unit: {
+          id: r.unitId,
+          name: r.unit!.name,
+          kind: r.unit!.kind,
+          owner: { id: r.unit!.owner!.id, name: r.unit!.owner!.name },
+        },
+        openedAt: r.openedAt.toISOString(),
+        closedAt: r.closedAt?.toISOString() ?? null,
+        wheelEnds: r.wheelEnds,
+      }));
     },
 
     async open(

@@ -4,6 +4,7 @@ import { unitKinds } from '@lanternwright/core/axle-plan';
 import { stages, type Stage } from '@lanternwright/core/procedure';
 import {
   isClosed,
+  lastTrace,
   lastVerdict,
   stageAtHand,
   stageStates,
@@ -60,7 +61,7 @@ function cells(w: WheelEnd): Record<string, MarkState> {
 
 function whoWorks(job: Job): string {
   const hands = job.wheelEnds.flatMap((w) => {
-    const last = [...w.records, ...w.readings].sort((a, b) => a.at.localeCompare(b.at)).at(-1);
+    const last = lastTrace(w);
     return last && !w.release ? [`${w.position} with ${last.by.name}`] : [];
   });
   return hands.length === 0 ? '' : `${hands.join(', ')}.`;

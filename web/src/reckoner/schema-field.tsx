@@ -111,9 +111,7 @@ function ListField(props: Props) {
   const items = schema.items ?? {};
   const list = Array.isArray(value) ? (value as unknown[]) : [];
   if (isNumber(items)) return <NumbersField {...props} />;
-  if (!isTable(items)) {
-    if (items.type !== 'object') return <JsonField {...props} />;
-  }
+  if (items.type !== 'object') return <JsonField {...props} />;
   const set = (i: number, v: unknown) => onChange(list.map((old, k) => (k === i ? v : old)));
   return (
     <fieldset className="flex flex-col gap-3 border-l-2 border-rule pl-3">
