@@ -21,6 +21,23 @@ test('a sum is live as one types, remembered, and travels by its address', async
   await expect(other.getByRole('heading', { name: 'Back off 1/16 turn, to 0.0044 in' })).toBeVisible();
 });
 
+test('a result goes into the record of an open job, with its input', async ({ browser }) => {
+  const page = await browserOf(browser, 'D. Achterberg');
+  await page.goto(`${shopUrl()}/jobs`);
+  await page
+    .getByRole('link', { name: /Tern 418/ })
+    .first()
+    .click();
+  await page.getByRole('link', { name: 'Torque setting' }).click();
+  await expect(page.getByRole('heading', { name: 'Set 450 lbf·ft' })).toBeVisible();
+  await page.getByLabel('Note, if any').fill('No adapter on this one');
+  await page.getByRole('button', { name: 'Put it into the record of 2L' }).click();
+  await page.getByRole('link', { name: 'Open the job' }).click();
+  const holds = page.getByRole('complementary', { name: 'What holds' });
+  await expect(holds.getByText('No adapter on this one')).toBeVisible();
+  await expect(holds.getByText(/setting 450 lbf·ft/)).toBeVisible();
+});
+
 test('bad input is named at its field and nothing is lost; long sums run off the page’s thread', async ({
   browser,
 }) => {

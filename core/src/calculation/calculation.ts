@@ -7,6 +7,12 @@ export interface Source {
   mark: 'published' | 'common-practice' | 'from-memory';
 }
 
+/** How far a long sum is. */
+export interface Progress {
+  /** Part of the work that is done, 0 to 1. */
+  done: number;
+}
+
 /** One sum of the trade: plain data and one pure function. The doors read it, none computes. */
 export interface Calculation<I extends z.ZodType = z.ZodType, O extends z.ZodType = z.ZodType> {
   name: string;
@@ -19,6 +25,8 @@ export interface Calculation<I extends z.ZodType = z.ZodType, O extends z.ZodTyp
   example: z.input<I>;
   /** @throws BadInput where the schema alone cannot see that the input makes no sense. */
   compute: (input: z.output<I>) => z.output<O>;
+  /** The same in steps, for a sum that takes long: each step tells how far it is, and it may be left between two. */
+  steps?: (input: z.output<I>) => Generator<Progress, z.output<O>>;
 }
 
 /** Keeps the schemas' types while the entry is written. */

@@ -1,4 +1,11 @@
-export { BadInput, defineCalculation, type Calculation, type Issue, type Source } from './calculation.ts';
+export {
+  BadInput,
+  defineCalculation,
+  type Calculation,
+  type Issue,
+  type Progress,
+  type Source,
+} from './calculation.ts';
 export {
   bandSchema,
   lengthMm,

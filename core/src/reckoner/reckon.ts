@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BadInput, type Calculation, type Issue, type Source } from '../calculation/index.ts';
+import { BadInput, type Calculation, type Issue, type Progress, type Source } from '../calculation/index.ts';
 import { calculations } from './registry.ts';
 
 export type Reckoned =
@@ -44,8 +44,9 @@ export function describeCalculation(name: string): CalculationDescription | unde
 /**
  * Runs a calculation on input that nobody has checked yet. Never throws for bad input; a result is
  * held against the entry's own output schema, so that nothing but finite numbers gets out.
+ * @param report is told how far a long sum is, from time to time
  */
-export function reckon(name: string, input: unknown): Reckoned {
+export function reckon(name: string, input: unknown, report?: (progress: Progress) => void): Reckoned {
   const entry = find(name);
   if (!entry) {
     return {
@@ -57,7 +58,9 @@ export function reckon(name: string, input: unknown): Reckoned {
   const parsed = entry.inputSchema.safeParse(input);
   if (!parsed.success) return badInput(parsed.error.issues.flatMap(flatten));
   try {
-    const result = entry.outputSchema.safeParse(entry.compute(parsed.data));
+    const computed =
+      report && entry.steps ? inSteps(entry.steps(parsed.data), report) : entry.compute(parsed.data);
+    const result = entry.outputSchema.safeParse(computed);
     if (result.success) return { ok: true, result: result.data };
     const path = result.error.issues[0]?.path.map(String).join('.') ?? '';
     return badInput([
@@ -67,6 +70,12 @@ export function reckon(name: string, input: unknown): Reckoned {
     if (error instanceof BadInput) return badInput(error.issues);
     throw error;
   }
+}
+
+function inSteps<T>(running: Generator<Progress, T>, report: (progress: Progress) => void): T {
+  let step = running.next();
+  for (; !step.done; step = running.next()) report(step.value);
+  return step.value;
 }
 
 function find(name: string): Calculation | undefined {

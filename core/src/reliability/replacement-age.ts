@@ -18,6 +18,24 @@ const outputSchema = z.object({
 /** Longest age looked at, in scales: past it hardly a part is left to replace. */
 const OLDEST = 1e3;
 
+type AgeInput = z.output<typeof inputSchema>;
+
+/** Part failed by an age, and mean running time up to it, both in units of the scale. @source Weibull life */
+function lifeTo(x: number, shape: number) {
+  const meanLife = Math.exp(lnGamma(1 + 1 / shape));
+  return { failed: -Math.expm1(-(x ** shape)), running: meanLife * gammaP(1 / shape, x ** shape) };
+}
+
+/**
+ * Cost per unit of time when every part is replaced at an age, or when it fails before: (Cp·R + Cf·F) / ∫R.
+ * @param age over 0, in the unit of the scale
+ * @source Barlow and Proschan, age replacement
+ */
+export function costRateAt(age: number, { shape, scale, plannedCost, failureCost }: AgeInput): number {
+  const { failed, running } = lifeTo(age / scale, shape);
+  return (plannedCost + (failureCost - plannedCost) * failed) / (scale * running);
+}
+
 /**
  * The age at which a part that wears is best replaced: least (Cp·R + Cf·F) / ∫R, planned and failure cost
  * per unit of time under a Weibull life.
@@ -28,21 +46,17 @@ const OLDEST = 1e3;
  *   when there is no age
  * @source Barlow and Proschan, Mathematical Theory of Reliability, age replacement
  */
-export function replacementAge({
-  shape,
-  scale,
-  plannedCost,
-  failureCost,
-}: z.output<typeof inputSchema>): z.output<typeof outputSchema> {
+export function replacementAge(input: AgeInput): z.output<typeof outputSchema> {
+  const { shape, scale, plannedCost, failureCost } = input;
   const meanLife = Math.exp(lnGamma(1 + 1 / shape));
   const runToFailureRate = failureCost / (scale * meanLife);
   const none = { age: null, costRate: runToFailureRate, runToFailureRate, worthwhile: false };
   if (shape <= 1 || failureCost <= plannedCost) return none;
-  // In units of the scale: F = 1 − exp(−xᵏ), ∫R = Γ(1 + 1/k)·P(1/k, xᵏ).
-  const failedBy = (x: number) => -Math.expm1(-(x ** shape));
-  const running = (x: number) => meanLife * gammaP(1 / shape, x ** shape);
   const wanted = plannedCost / (failureCost - plannedCost);
-  const excess = (x: number) => shape * x ** (shape - 1) * running(x) - failedBy(x) - wanted;
+  const excess = (x: number) => {
+    const { failed, running } = lifeTo(x, shape);
+    return shape * x ** (shape - 1) * running - failed - wanted;
+  };
   let high = 1;
   while (excess(high) < 0) {
     high *= 2;
@@ -55,7 +69,7 @@ export function replacementAge({
     else low = middle;
   }
   const x = (low + high) / 2;
-  const costRate = (plannedCost + (failureCost - plannedCost) * failedBy(x)) / (scale * running(x));
+  const costRate = costRateAt(x * scale, input);
   return {
     age: x * scale,
     costRate,

@@ -30,33 +30,31 @@ interface Prices {
   sum: Float64Array;
 }
 
-/** Running sum at any minute, by straight line between edges; nothing is charged behind the horizon. */
-function sumAt(sum: Float64Array, minute: number, width: number): number {
-  const place = minute / width;
-  const i = Math.floor(place);
-  if (i >= BUCKETS) return sum[BUCKETS]!;
-  return sum[i]! + (place - i) * (sum[i + 1]! - sum[i]!);
-}
-
 /** The start at which a task is cheapest: lateness plus the prices of the minutes it takes. */
 function cheapest(task: Task, sum: Float64Array, width: number): { start: number; cost: number } {
-  let best = { start: task.release, cost: Infinity };
-  const look = (start: number) => {
-    if (start < task.release) return;
-    const cost =
-      lateness(task, start + task.minutes) +
-      sumAt(sum, start + task.minutes, width) -
-      sumAt(sum, start, width);
-    if (cost < best.cost) best = { start, cost };
+  const { minutes, release, due, weight } = task;
+  const last = sum[BUCKETS]!;
+  const at = (place: number) => {
+    const i = Math.floor(place);
+    return i >= BUCKETS ? last : sum[i]! + (place - i) * (sum[i + 1]! - sum[i]!);
   };
+  let start = release;
+  let cost = Infinity;
+  /** @returns whether a later start can still be cheaper: prices are never negative, and lateness only grows */
+  const look = (begin: number): boolean => {
+    const late = weight * Math.max(0, begin + minutes - due);
+    if (late >= cost) return false;
+    const here = late + at((begin + minutes) / width) - at(begin / width);
+    if (here < cost) [start, cost] = [begin, here];
+    return true;
+  };
+  look(release);
+  if (due - minutes > release) look(due - minutes);
   // Cost is a straight line between these starts, so that the least is at one of them.
-  look(task.release);
-  look(task.due - task.minutes);
-  for (let k = Math.floor(task.release / width); k <= BUCKETS; k++) look(k * width);
-  for (let k = Math.floor((task.release + task.minutes) / width); k <= BUCKETS; k++)
-    look(k * width - task.minutes);
-  look(Math.max(task.release, BUCKETS * width));
-  return best;
+  for (let k = Math.ceil(release / width); k <= BUCKETS && look(k * width); k++);
+  for (let k = Math.ceil((release + minutes) / width); k <= BUCKETS && look(k * width - minutes); k++);
+  look(Math.max(release, BUCKETS * width));
+  return { start, cost };
 }
 
 /** Minutes of [start, end) in each bucket, added to `load`. */
@@ -66,27 +64,44 @@ function addLoad(load: Float64Array, start: number, end: number, width: number):
   }
 }
 
+/** Where a running relaxation stands. */
+export interface Relaxation {
+  round: number;
+  rounds: number;
+  /** No plan has less weighted lateness. */
+  bound: number;
+  /** Where each task would start at the prices of this round, minutes. */
+  starts: Float64Array;
+  /** The same, averaged over the rounds so far with more weight on the later ones. */
+  meanStarts: Float64Array;
+}
+
 /**
- * A proved lower bound on the weighted lateness of any plan.
+ * A proved lower bound on the weighted lateness of any plan, better with every round.
  *
  * The rule that a pool of people or bays serves no more tasks at once than it has members is taken away
  * and charged for instead: every minute has a price. Whatever the prices, the sum of each task's cheapest
  * place less what the pools would earn is at most the cost of the best plan. The prices are improved step
- * by step (subgradient), and the best bound seen is kept.
+ * by step (subgradient), and the best bound seen is kept. The starts tell a planner what to do first.
  *
- * @param upper cost of some plan, to size the steps
+ * @param upper cost of the best plan known so far, to size the steps
  * @param rounds how many times the prices are improved
  * @source Lagrangian relaxation of the time-indexed formulation: Fisher 1981; Sousa and Wolsey 1992
  */
-export function lowerBound(problem: Problem, upper: number, rounds: number): number {
+export function* relax(
+  problem: Problem,
+  upper: () => number,
+  rounds: number,
+): Generator<Relaxation, Relaxation> {
   const { tasks } = problem;
   const alone = tasks.reduce((s, t) => s + lateness(t, t.release + t.minutes), 0);
-  if (upper <= alone + 1e-9) return alone;
+  const starts = Float64Array.from(tasks, (t) => t.release);
+  const state = { round: 0, rounds, bound: alone, starts, meanStarts: Float64Array.from(starts) };
   const pools = [
     ...poolsOf(tasks, problem.people, (t) => t.people),
     ...poolsOf(tasks, problem.bays, (t) => t.bays),
   ];
-  if (pools.length === 0) return alone;
+  if (pools.length === 0) return state;
   const work = tasks.reduce((s, t) => s + t.minutes, 0);
   const latest = tasks.reduce((m, t) => Math.max(m, t.release), 0);
   const width = (latest + work / Math.min(...pools.map((p) => p.capacity)) + 1) / BUCKETS;
@@ -96,10 +111,10 @@ export function lowerBound(problem: Problem, upper: number, rounds: number): num
   }));
   const groups = groupsOf(pools, tasks.length);
   const loads = pools.map(() => new Float64Array(BUCKETS));
-  let best = alone;
+  const patience = Math.max(4, Math.round(rounds / 20));
   let boldness = 1;
   let since = 0;
-  for (let round = 0; round < rounds && best < upper - 1e-9; round++) {
+  for (; state.round < rounds && state.bound < upper() - 1e-9; state.round++) {
     let bound = 0;
     for (const load of loads) load.fill(0);
     for (const group of groups) {
@@ -108,15 +123,19 @@ export function lowerBound(problem: Problem, upper: number, rounds: number): num
       for (const i of group.members) {
         const { start, cost } = cheapest(tasks[i]!, sum, width);
         bound += cost;
+        starts[i] = start;
         for (const p of group.pools) addLoad(loads[p]!, start, start + tasks[i]!.minutes, width);
       }
     }
     pools.forEach((pool, p) => (bound -= pool.capacity * prices[p]!.sum[BUCKETS]!));
-    if (bound > best + Math.abs(best) * 1e-7) [best, since] = [bound, 0];
-    else if (++since > 6) [boldness, since] = [boldness * 0.7, 0];
-    raisePrices(pools, prices, loads, width, boldness * Math.max(1e-9, upper - bound));
+    const share = state.round < 30 ? 0.3 : 0.03;
+    state.meanStarts.forEach((mean, i) => (state.meanStarts[i] = mean + share * (starts[i]! - mean)));
+    if (bound > state.bound + Math.abs(state.bound) * 1e-7) [state.bound, since] = [bound, 0];
+    else if (++since > patience) [boldness, since] = [boldness * 0.7, 0];
+    raisePrices(pools, prices, loads, width, boldness * Math.max(1e-9, upper() - bound));
+    yield state;
   }
-  return Math.max(0, best);
+  return state;
 }
 
 /** Tasks that pay to the same pools. */

@@ -15,7 +15,8 @@ function randomFrom(seed: number): () => number {
   return () => (state = (state * 48271) % 2147483647) / 2147483647;
 }
 
-const sortedBy = (problem: Problem, key: (i: number) => number) =>
+/** Tasks by a key, the least first; equals as they stand in the problem. */
+export const sortedBy = (problem: Problem, key: (i: number) => number) =>
   Int32Array.from([...problem.tasks.keys()].sort((a, b) => key(a) - key(b) || a - b));
 
 /**
@@ -48,7 +49,8 @@ function byUrgency(problem: Problem, lookAhead: number): Int32Array {
   return order;
 }
 
-function firstOrders(problem: Problem): Int32Array[] {
+/** Orders that cost nothing to find: by due date, latest start, release, weight, urgency. */
+export function firstOrders(problem: Problem): Int32Array[] {
   const { tasks } = problem;
   const of = (i: number) => tasks[i]!;
   return [
@@ -77,34 +79,34 @@ function swapped(order: Int32Array, a: number, b: number, into: Int32Array): voi
 
 const REPORT_EVERY = 500;
 
+/** Heat at the start, as a part of the mean cost of a task. */
+const WARMTH = 0.01;
+
 /**
- * Improves the best of some simple orders by moving and swapping tasks, at first also to somewhat worse
- * plans, then only to better ones (simulated annealing). Bounded by `tries`, seeded, and so repeatable;
- * yields now and then so that the caller can show progress or stop.
+ * Improves an order by moving and swapping tasks, at first also to somewhat worse plans, then only to
+ * better ones (simulated annealing). Bounded by `tries`, seeded, and so repeatable; yields now and then
+ * so that the caller can show progress or stop.
  */
 export function* search(
   problem: Problem,
+  first: Int32Array,
   tries: number,
   seed: number,
 ): Generator<SearchProgress, SearchProgress> {
   const space: Workspace = workspaceOf(problem);
-  const costed = firstOrders(problem).map((order) => ({
-    order,
-    cost: decode(problem, order, space, Infinity),
-  }));
-  const first = costed.reduce((a, b) => (b.cost < a.cost ? b : a));
-  let current = Int32Array.from(first.order);
-  let currentCost = first.cost;
-  const best = { order: Int32Array.from(first.order), cost: first.cost };
+  let current = Int32Array.from(first);
+  let currentCost = decode(problem, first, space, Infinity);
+  const best = { order: Int32Array.from(first), cost: currentCost };
   const n = problem.tasks.length;
   const random = randomFrom(seed);
   const index = (limit: number) => Math.floor(random() * limit);
   let candidate = new Int32Array(n);
-  const hot = Math.max(1, first.cost / Math.max(1, n)) * 0.5;
+  const hot = Math.max(1, best.cost / Math.max(1, n)) * WARMTH;
+  const near = Math.max(2, Math.min(15, Math.ceil(n / 8)));
   let tried = 0;
   for (; tried < tries && best.cost > 0 && n > 1; tried++) {
     const from = index(n);
-    const reach = random() < 0.2 ? n : Math.max(2, Math.ceil(n / 8));
+    const reach = random() < 0.2 ? n : near;
     const to = Math.max(0, Math.min(n - 1, from + index(2 * reach + 1) - reach));
     if (from === to) continue;
     if (random() < 0.5) moved(current, from, to, candidate);

@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { defineCalculation } from '../calculation/index.ts';
-import { lowerBound } from './bound.ts';
-import { scheduleOf, type Schedule } from './decode.ts';
+import { defineCalculation, type Progress } from '../calculation/index.ts';
+import { relax, type Relaxation } from './bound.ts';
+import { decode, scheduleOf, workspaceOf, type Schedule } from './decode.ts';
 import { exactPlan } from './exact.ts';
-import { lateness, shopPlanInput, toProblem, type ShopPlanInput } from './problem.ts';
-import { search } from './search.ts';
+import { lateness, shopPlanInput, toProblem, type Problem, type ShopPlanInput } from './problem.ts';
+import { firstOrders, search, sortedBy } from './search.ts';
 
 const bookingSchema = z.object({
   job: z.string(),
@@ -21,17 +21,51 @@ const outputSchema = z.object({
 export type ShopPlan = z.output<typeof outputSchema>;
 
 /** What a running plan reports. */
-export interface PlanProgress {
-  tried: number;
-  tries: number;
+export interface PlanProgress extends Progress {
+  /** Of the best plan so far. */
   weightedLateness: number;
+  lowerBound: number;
 }
 
 /** Up to this many jobs the best plan is proved. */
 const EXACT_UP_TO = 8;
-/** Work that answers within about a third of a second: tries × jobs. */
-const USUAL_WORK = 2_400_000;
-const BOUND_ROUNDS = { quick: 60, thorough: 400 } as const;
+
+/** How much is tried: about a third of a second up to 60 jobs, two seconds at 300. */
+function effort(jobs: number, asked: number | undefined): { tries: number; rounds: number } {
+  const n = Math.max(1, jobs);
+  const usualTries = Math.max(2000, Math.min(20_000, Math.round(2_400_000 / n)));
+  const usualRounds = Math.max(60, Math.min(400, Math.round(120_000 / n)));
+  const tries = asked ?? usualTries;
+  const share = Math.max(0.1, Math.min(3, tries / usualTries));
+  return { tries, rounds: Math.round(usualRounds * share) };
+}
+
+/** The best of some orders, with its cost. */
+class Best {
+  order: Int32Array = new Int32Array();
+  cost = Infinity;
+  private readonly problem: Problem;
+  private readonly space;
+
+  constructor(problem: Problem) {
+    this.problem = problem;
+    this.space = workspaceOf(problem);
+  }
+
+  offer(order: Int32Array): void {
+    const cost = decode(this.problem, order, this.space, this.cost);
+    if (cost < this.cost) [this.order, this.cost] = [order, cost];
+  }
+
+  /** Orders that a relaxation suggests: by its starts, its middles and its ends. */
+  offerFrom({ starts, meanStarts }: Relaxation): void {
+    for (const times of [starts, meanStarts]) {
+      for (const part of [0, 0.5, 1]) {
+        this.offer(sortedBy(this.problem, (i) => times[i]! + part * this.problem.tasks[i]!.minutes));
+      }
+    }
+  }
+}
 
 function bookingsOf(input: ShopPlanInput, schedule: Schedule): ShopPlan['bookings'] {
   return input.jobs
@@ -47,8 +81,9 @@ function bookingsOf(input: ShopPlanInput, schedule: Schedule): ShopPlan['booking
 
 /**
  * Plans jobs on bays and people: one bay and one person for the whole of each job, nothing overlaps, least
- * weighted lateness. A constructive plan improved by a bounded, seeded search; up to eight jobs it is
- * proved to be the best. Yields progress, so that whoever runs it can show it or stop.
+ * weighted lateness. Simple orders come first, then those that a relaxation of the problem suggests, which
+ * also gives the bound; a seeded search improves the best of them. Up to eight jobs it is proved to be the
+ * best. Yields progress, so that whoever runs it can show it or stop.
  * @returns bookings in minutes, their weighted lateness, and a bound that no plan can beat
  * @source constructive and search: Vepsalainen and Morton 1987 (index from memory), simulated annealing;
  *   bound: Lagrangian relaxation, Fisher 1981
@@ -57,25 +92,32 @@ function bookingsOf(input: ShopPlanInput, schedule: Schedule): ShopPlan['booking
 export function* planShop(input: ShopPlanInput): Generator<PlanProgress, ShopPlan> {
   const problem = toProblem(input);
   const n = problem.tasks.length;
-  const usual = Math.max(2000, Math.min(20_000, Math.round(USUAL_WORK / Math.max(1, n))));
-  const running = search(problem, input.tries ?? usual, input.seed);
-  let step = running.next();
-  while (!step.done) {
-    yield { tried: step.value.tried, tries: step.value.tries, weightedLateness: step.value.cost };
-    step = running.next();
+  const { tries, rounds } = effort(n, input.tries);
+  const best = new Best(problem);
+  firstOrders(problem).forEach((order) => best.offer(order));
+  const relaxing = relax(problem, () => best.cost, rounds);
+  let relaxed = relaxing.next();
+  for (; !relaxed.done; relaxed = relaxing.next()) {
+    best.offerFrom(relaxed.value);
+    const { round, bound } = relaxed.value;
+    yield { done: (0.5 * round) / rounds, weightedLateness: best.cost, lowerBound: bound };
   }
-  const found = scheduleOf(problem, step.value.order);
+  const { bound } = relaxed.value;
+  const searching = search(problem, best.order, tries, input.seed);
+  let searched = searching.next();
+  for (; !searched.done && searched.value.cost > bound; searched = searching.next()) {
+    const { tried, cost } = searched.value;
+    yield { done: 0.5 + (0.5 * tried) / tries, weightedLateness: cost, lowerBound: bound };
+  }
+  const found = scheduleOf(problem, searched.value.order);
   const proved = n <= EXACT_UP_TO ? exactPlan(problem, found) : null;
   const schedule = proved ?? found;
   const weightedLateness = problem.tasks.reduce(
     (s, t, i) => s + lateness(t, schedule.start[i]! + t.minutes),
     0,
   );
-  const rounds = (input.tries ?? usual) > usual ? BOUND_ROUNDS.thorough : BOUND_ROUNDS.quick;
-  const bound = proved
-    ? weightedLateness
-    : Math.min(weightedLateness, lowerBound(problem, weightedLateness, rounds));
-  return { bookings: bookingsOf(input, schedule), weightedLateness, lowerBound: bound };
+  const lowerBound = proved ? weightedLateness : Math.max(0, Math.min(weightedLateness, bound));
+  return { bookings: bookingsOf(input, schedule), weightedLateness, lowerBound };
 }
 
 /** Runs a plan to its end at once. */
@@ -139,4 +181,5 @@ export const shopPlanCalculation = defineCalculation({
     ],
   },
   compute: planShopNow,
+  steps: planShop,
 });

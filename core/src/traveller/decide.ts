@@ -53,6 +53,8 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
       return takeReading(wheelEnd, command);
     case 'adjust-reopened':
       return reopen(wheelEnd, command);
+    case 'reckoning-kept':
+      return yes(command);
     case 'wheel-end-released':
       return release(job, wheelEnd, command, context);
   }
@@ -155,13 +157,17 @@ function retorque(w: WheelEnd, command: BodyOf<'retorque-recorded'>): Decision {
   return yes(command);
 }
 
+type Correctable = BodyOf<'step-recorded' | 'step-skipped' | 'reading-taken' | 'reckoning-kept'>;
+
+function isCorrectable(body: EventBody): body is Correctable {
+  return ['step-recorded', 'step-skipped', 'reading-taken', 'reckoning-kept'].includes(body.kind);
+}
+
 function correct(job: Job, command: BodyOf<'correction'>, { by }: DecideContext): Decision {
   const event = job.events.find((e) => e.id === command.corrects);
   if (!event) return no('There is no such record in this job');
   const { body } = event;
-  if (body.kind !== 'step-recorded' && body.kind !== 'reading-taken' && body.kind !== 'step-skipped') {
-    return no('Only a step or a reading can be corrected');
-  }
+  if (!isCorrectable(body)) return no('Only a step, a reading or a kept sum can be corrected');
   if (by.role !== 'supervisor' && event.by.id !== by.id)
     return no('Only who recorded it, or a supervisor, corrects it');
   const w = wheelEndAt(job, body.position)!;

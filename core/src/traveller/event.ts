@@ -50,6 +50,21 @@ const retorqueRecorded = z.object({
   distance: distanceSchema.optional(),
   note: words.optional(),
 });
+const HUGE_RECKONING = 40_000;
+
+const reckoningKept = z.object({
+  kind: z.literal('reckoning-kept'),
+  position: positionSchema,
+  /** The calculation's name in the registry, and its title as a person reads it. */
+  name: z.string().regex(/^[a-z0-9-]{1,40}$/),
+  title: name,
+  /** The figures that matter, in words. */
+  summary: words,
+  reckoned: z
+    .object({ input: z.json(), result: z.json() })
+    .refine((r) => JSON.stringify(r).length <= HUGE_RECKONING, 'is too long to keep in a record'),
+  note: words.optional(),
+});
 const correction = z.object({
   kind: z.literal('correction'),
   /** Id of the event that was wrong. */
@@ -73,6 +88,7 @@ export const commandSchema = z.discriminatedUnion('kind', [
   adjustReopened,
   releaseAsked,
   retorqueRecorded,
+  reckoningKept,
   correction,
 ]);
 export type Command = z.output<typeof commandSchema>;
@@ -112,6 +128,7 @@ export const eventBodySchema = z.discriminatedUnion('kind', [
   adjustReopened,
   released,
   retorqueRecorded,
+  reckoningKept,
   correction,
 ]);
 export type EventBody = z.output<typeof eventBodySchema>;

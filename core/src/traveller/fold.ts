@@ -61,7 +61,17 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
       if (!procedure)
         throw new FoldError(`There is no procedure ${sheet.procedureId} version ${procedureVersion}`);
       const rounds = [{ number: 1, from: 'start' as const, turns: null, predictedMm: null }];
-      return { position, sheet, procedure, rounds, records: [], readings: [], release: null, retorque: null };
+      return {
+        position,
+        sheet,
+        procedure,
+        rounds,
+        records: [],
+        readings: [],
+        reckonings: [],
+        release: null,
+        retorque: null,
+      };
     }),
     events: [event],
   };
@@ -106,6 +116,10 @@ function changed(
     case 'wheel-end-released': {
       const { overrideReason = null, overridden, followUp } = body;
       return { ...w, release: { ...trace, overrideReason, overridden, followUp } };
+    }
+    case 'reckoning-kept': {
+      const { name, title, summary, reckoned, note } = body;
+      return { ...w, reckonings: [...w.reckonings, { ...trace, name, title, summary, reckoned, note }] };
     }
     case 'retorque-recorded': {
       const { torque, tool, doneBy, distance, note } = body;

@@ -25,6 +25,7 @@ export {
   lastTrace,
   wheelEndAt,
   type Job,
+  type KeptReckoning,
   type Reading,
   type Round,
   type StepRecord,

@@ -35,6 +35,9 @@ interface Release extends Trace {
   followUp: RetorqueDue;
 }
 
+/** A result of the reckoner that somebody put into the record. */
+export type KeptReckoning = Trace & Omit<BodyOf<'reckoning-kept'>, 'kind' | 'position'>;
+
 /** One adjustment, from its start to its readings. Going back to Adjust opens the next one. */
 export interface Round {
   number: number;
@@ -51,6 +54,7 @@ export interface WheelEnd {
   rounds: readonly Round[];
   records: readonly StepRecord[];
   readings: readonly Reading[];
+  reckonings: readonly KeptReckoning[];
   release: Release | null;
   retorque: (Trace & Omit<BodyOf<'retorque-recorded'>, 'kind' | 'position'>) | null;
 }
@@ -85,7 +89,7 @@ export function currentRound(wheelEnd: WheelEnd): Round {
 
 /** The newest of a wheel end's records, readings and release. */
 export function lastTrace(w: WheelEnd): Trace | undefined {
-  const all: Trace[] = [...w.records, ...w.readings, ...(w.release ? [w.release] : [])];
+  const all: Trace[] = [...w.records, ...w.readings, ...w.reckonings, ...(w.release ? [w.release] : [])];
   return all.sort((a, b) => (a.at < b.at ? -1 : 1)).at(-1);
 }
 

@@ -58,6 +58,8 @@ function sayBody(job: Job, body: EventBody): string {
           ? ''
           : `, to ${body.turns < 0 ? 'back off' : 'tighten'} ${sayTurn(body.turns)}`
       }`;
+    case 'reckoning-kept':
+      return `${body.position}, reckoned, ${body.title}: ${body.summary}${body.note ? `. ${body.note}` : ''}`;
     case 'wheel-end-released':
       return `released ${body.position}${body.overrideReason ? ` in spite of: ${body.overridden.join('. ')}. Reason: ${body.overrideReason}` : ''}`;
     case 'retorque-recorded':

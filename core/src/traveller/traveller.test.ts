@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { quantity } from '../quantity/index.ts';
 import {
   againstRelease,
+  commandSchema,
   decideOpening,
   fold,
   FoldError,
@@ -276,7 +277,7 @@ describe('correction', () => {
     ).toMatch(/stays with/);
     expect(
       t.try({ kind: 'correction', corrects: t.job.events[0]!.id, reason: 'x', replacement: null }),
-    ).toMatch(/Only a step or a reading/);
+    ).toMatch(/Only a step, a reading or a kept sum/);
     const other = { ...technician, id: supervisor.id };
     expect(t.try({ kind: 'correction', corrects: event.id, reason: 'x', replacement: null }, other)).toMatch(
       /Only who recorded it/,
@@ -296,6 +297,35 @@ describe('correction', () => {
     );
     t.do({ kind: 'correction', corrects: reading.id, reason: 'misread', replacement: null }, supervisor);
     expect(againstRelease(t.at('2L'))).toEqual(['End play needs three cycles that repeat']);
+  });
+});
+
+describe('a kept sum', () => {
+  const kept = {
+    kind: 'reckoning-kept',
+    position: '2L',
+    name: 'nut-travel',
+    title: 'Nut travel',
+    summary: 'travel 3 mm',
+    reckoned: { input: { thread: { pitchMm: 1.5 }, turns: 2 }, result: { travelMm: 3 } },
+  } as const;
+
+  it('stands with its wheel end until it is struck out, and is no step', () => {
+    const t = new TestJob();
+    const before = t.step('2L');
+    t.do(kept);
+    expect(t.at('2L').reckonings).toMatchObject([{ summary: 'travel 3 mm', by: technician }]);
+    expect(t.at('2R').reckonings).toEqual([]);
+    expect(t.step('2L')).toEqual(before);
+    expect(sayEvent(t.job, t.job.events.at(-1)!)).toBe('2L, reckoned, Nut travel: travel 3 mm');
+    const corrects = t.job.events.at(-1)!.id;
+    t.do({ kind: 'correction', corrects, reason: 'Wrong thread', replacement: null });
+    expect(t.at('2L').reckonings).toEqual([]);
+  });
+
+  it('of absurd length is not taken', () => {
+    const input = { list: Array.from({ length: 30_000 }, (_, i) => i) };
+    expect(commandSchema.safeParse({ ...kept, reckoned: { input, result: {} } }).success).toBe(false);
   });
 });
 

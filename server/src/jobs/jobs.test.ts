@@ -38,6 +38,29 @@ async function workTo(jobId: string, position: string, stepId?: string, inches =
   }
 }
 
+describe('a sum put into the record', () => {
+  it('is reckoned again here: another result, another name or bad input is not taken', async () => {
+    const jobId = await openJobOn(shop, await addUnit(shop, 'Tern 533'));
+    const keep = (name: string, input: object, result: object) =>
+      send(shop.technician.call, jobId, 1, {
+        kind: 'reckoning-kept',
+        position: '2L',
+        name,
+        title: 'Nut travel',
+        summary: 'in words',
+        reckoned: { input, result } as never,
+      });
+    const input = { thread: { pitchMm: 1.5 }, turns: 2 };
+    const wrong = await keep('nut-travel', input, { travelMm: 3.1 }).expect(422);
+    expect(wrong.body.issues).toMatchObject([{ path: 'command.reckoned.result' }]);
+    await keep('nut-travel', { ...input, turns: 'two' }, { travelMm: 3 }).expect(422);
+    await keep('astrology', input, { travelMm: 3 }).expect(422);
+    await keep('nut-travel', input, { travelMm: 3 }).expect(200);
+    const { reckonings } = (await fetchJob(shop.technician.call, jobId)).wheelEnds[0]!;
+    expect(reckonings).toMatchObject([{ name: 'nut-travel', reckoned: { input, result: { travelMm: 3 } } }]);
+  });
+});
+
 describe('recording', () => {
   it('opens a job with the sheets of the axles as they are, and fills the lists', async () => {
     const unitId = await addUnit(shop, 'Tern 500');

@@ -18,6 +18,7 @@ import {
 import type { Database } from '../database/connect.ts';
 import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
+import { proveReckoning } from './kept-reckoning.ts';
 import { eventsOf, store } from './record.ts';
 
 export interface Clock {
@@ -159,6 +160,7 @@ export function jobsService(db: Database, fleet: FleetService, clock: Clock) {
       input: z.output<typeof postEventSchema>,
       person: Person,
     ): Promise<StoredEvent> {
+      await proveReckoning(input.command);
       return db.sequelize.transaction(async (transaction) => {
         const row = await db.job.findByPk(jobId, { transaction, lock: Transaction.LOCK.UPDATE });
         if (!row) throw notFound('job');

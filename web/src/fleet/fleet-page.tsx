@@ -164,19 +164,23 @@ function byOwner(units: readonly UnitSummary[]): [string, UnitSummary[]][] {
   return [...groups].sort(([a], [b]) => a.localeCompare(b));
 }
 
+const filtersIn = (params: URLSearchParams): Filters => ({
+  owner: params.get('owner') ?? '',
+  kind: params.get('kind') ?? '',
+  state: params.get('state') ?? '',
+});
+
 /** The fleet by owner, each unit drawn as its axle plan. */
 export function FleetPage() {
   const { data, error } = useUnitsQuery();
   const person = usePerson();
   const shown = useAppSelector((s) => s.preferences.unit);
   const [params, setParams] = useSearchParams();
-  const filters: Filters = {
-    owner: params.get('owner') ?? '',
-    kind: params.get('kind') ?? '',
-    state: params.get('state') ?? '',
-  };
+  const filters = filtersIn(params);
   const set = (part: Partial<Filters>) => {
-    const next = Object.entries({ ...filters, ...part }).filter(([, v]) => v !== '');
+    // The address is ahead of what is drawn: a second choice made at once must not undo the first.
+    const now = filtersIn(new URLSearchParams(window.location.search));
+    const next = Object.entries({ ...now, ...part }).filter(([, v]) => v !== '');
     setParams(Object.fromEntries(next), { replace: true });
   };
   const units = useMemo(() => data ?? [], [data]);

@@ -1,13 +1,97 @@
-import { lazy, Suspense } from 'react';
-import { stepAtHand, type WheelEnd } from '@lanternwright/core/traveller';
+import { lazy, Suspense, useState } from 'react';
+import { Link } from 'react-router';
+import { lastVerdict, stepAtHand, type KeptReckoning, type WheelEnd } from '@lanternwright/core/traveller';
+import { bandInMm } from '@lanternwright/core/procedure';
 import { sheetLines } from '../fleet/figure-words.ts';
-import { sayDate, sayKm, sayPlay } from '../shell/words.ts';
+import { sayDate, sayKm, sayPlay, sayTime } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
+import { Button } from '../ui/button.tsx';
+import { StrikeOut } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
 
 const ReadingsChart = lazy(() =>
   import('../fleet/readings-chart.tsx').then((m) => ({ default: m.ReadingsChart })),
 );
+
+/** Address of a sum with its input filled in, for a wheel end of this job. */
+function sumAddress(name: string, input: unknown, jobId: string, at: string): string {
+  return `/reckoner/${name}?${new URLSearchParams({ i: JSON.stringify(input), job: jobId, at })}`;
+}
+
+/** Sums that can be filled in from what is known of a wheel end. */
+function sumsFor({ sheet, ...w }: WheelEnd): { name: string; title: string; input: unknown }[] {
+  const { thread, lock, band, wheelTorque } = sheet;
+  const measuredMm = lastVerdict({ sheet, ...w })?.result.endPlayMm;
+  const sums = [];
+  if (thread && lock && band && measuredMm !== undefined) {
+    const input = { thread, lock, measuredMm, band: bandInMm(band) };
+    sums.push({ name: 'nut-setting', title: 'Nut setting', input });
+  }
+  if (wheelTorque) {
+    const targetNm = wheelTorque.max.si;
+    sums.push({ name: 'torque-setting', title: 'Torque setting', input: { targetNm } });
+    sums.push({
+      name: 'tightening-sequence',
+      title: 'Tightening sequence',
+      input: { studs: 10, stages: [0.5, 1], targetNm },
+    });
+  }
+  return sums;
+}
+
+function Kept({ open, kept, position }: { open: OpenJob; kept: KeptReckoning; position: string }) {
+  const [striking, setStriking] = useState(false);
+  const mayStrike = open.person.role === 'supervisor' || kept.by.id === open.person.id;
+  return (
+    <li className="flex flex-col gap-1 border-t border-rule py-2 text-13">
+      <Link
+        to={sumAddress(kept.name, kept.reckoned.input, open.job.id, position)}
+        className="font-semibold underline"
+      >
+        {kept.title}
+      </Link>
+      <span className="figure">{kept.summary}</span>
+      {kept.note && <span>{kept.note}</span>}
+      <span className="text-muted">
+        {kept.by.name}, {sayTime(kept.at)}
+      </span>
+      {mayStrike && !striking && (
+        <Button weight="quiet" className="self-start" onClick={() => setStriking(true)}>
+          Strike out
+        </Button>
+      )}
+      {striking && <StrikeOut open={open} eventId={kept.eventId} onDone={() => setStriking(false)} />}
+    </li>
+  );
+}
+
+function Reckoned({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
+  const { position, reckonings } = wheelEnd;
+  return (
+    <section>
+      <h2 className="caption pb-1">Reckoned for {position}</h2>
+      {!wheelEnd.release && (
+        <ul className="flex flex-wrap gap-x-4">
+          {sumsFor(wheelEnd).map((sum) => (
+            <li key={sum.name}>
+              <Link
+                to={sumAddress(sum.name, sum.input, open.job.id, position)}
+                className="flex min-h-10 items-center text-14 underline"
+              >
+                {sum.title}
+              </Link>
+            </li>
+          ))}
+        </ul>
+      )}
+      <ul>
+        {reckonings.map((kept) => (
+          <Kept key={kept.eventId} {...{ open, kept, position }} />
+        ))}
+      </ul>
+    </section>
+  );
+}
 
 /** The right side: figures with their source, the caution, and what happened here before. */
 export function WhatHolds({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
@@ -47,6 +131,7 @@ export function WhatHolds({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEn
           <p className="pt-2 text-12 text-muted">Follow the maker’s instructions and local rules.</p>
         </section>
       )}
+      <Reckoned open={open} wheelEnd={wheelEnd} />
       <section className="min-w-0">
         <h2 className="caption pb-2">{position} before</h2>
         {before.length === 0 ? (

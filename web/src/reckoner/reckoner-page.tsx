@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import {
   describeCalculation,
   listCalculations,
@@ -8,11 +8,12 @@ import {
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { KeepInJob, type ForJob } from './keep-in-job.tsx';
 import { groups, notes } from './notes.ts';
 import { ResultTable } from './result-table.tsx';
 import { InputForm } from './schema-field.tsx';
 import type { JsonSchema } from './schema.ts';
-import { useReckon } from './use-reckon.ts';
+import { useReckon, type Reckoning } from './use-reckon.ts';
 import { views } from './views/index.ts';
 
 const KEPT = 'lanternwright.reckon.';
@@ -30,7 +31,12 @@ function firstInput({ name, example }: CalculationDescription): unknown {
   }
 }
 
-function SumList({ at }: { at: string }) {
+/** The part of an address that says for which job something is reckoned. */
+function jobSearch({ job, at }: ForJob): string {
+  return job ? `?${new URLSearchParams({ job, ...(at ? { at } : {}) })}` : '';
+}
+
+function SumList({ at, from }: { at: string; from: ForJob }) {
   return (
     <nav aria-label="Calculations" className="border-b border-rule p-4 md:border-r md:border-b-0">
       {groups.map((g) => (
@@ -40,7 +46,7 @@ function SumList({ at }: { at: string }) {
             {g.names.map((name) => (
               <li key={name}>
                 <Link
-                  to={`/reckoner/${name}`}
+                  to={`/reckoner/${name}${jobSearch(from)}`}
                   aria-current={name === at ? 'page' : undefined}
                   className={`flex min-h-10 items-center rounded-sm px-2 text-14 ${name === at ? 'bg-lamp font-semibold' : 'hover:bg-side'}`}
                 >
@@ -98,11 +104,26 @@ function Copy({ result }: { result: unknown }) {
   );
 }
 
-function Sum({ sum }: { sum: CalculationDescription }) {
+/** A sum that takes long: how far it is, and the way to stop it. */
+function Running({ done, stopped, stop }: Pick<Reckoning, 'done' | 'stopped' | 'stop'>) {
+  if (stopped) return <Note tone="plain">Stopped. Change something to reckon again.</Note>;
+  const percent = Math.round((done ?? 0) * 100);
+  return (
+    <div className="flex items-center gap-4">
+      <label className="flex flex-1 items-center gap-3 text-14 text-muted">
+        <span className="shrink-0">Reckoning{done !== null && `, ${percent} %`}</span>
+        {done !== null && <progress className="h-3 w-full" max={100} value={percent} />}
+      </label>
+      {done !== null && <Button onClick={stop}>Stop</Button>}
+    </div>
+  );
+}
+
+function Sum({ sum, from }: { sum: CalculationDescription; from: ForJob }) {
   const unit = useAppSelector((s) => s.preferences.unit);
   const [input, setInput] = useState(() => firstInput(sum));
   const [accepted, setAccepted] = useState<unknown>(input);
-  const { answer, running } = useReckon(sum.name, input);
+  const { answer, running, done, stopped, stop } = useReckon(sum.name, input);
   const schema = sum.inputSchema as JsonSchema;
   const issues = useMemo(
     () =>
@@ -112,11 +133,9 @@ function Sum({ sum }: { sum: CalculationDescription }) {
   useEffect(() => {
     const text = JSON.stringify(input);
     localStorage.setItem(KEPT + sum.name, text);
-    window.history.replaceState(
-      window.history.state,
-      '',
-      `${window.location.pathname}?${new URLSearchParams({ i: text })}`,
-    );
+    const search = new URLSearchParams(window.location.search);
+    search.set('i', text);
+    window.history.replaceState(window.history.state, '', `${window.location.pathname}?${search}`);
   }, [input, sum.name]);
   useEffect(() => {
     if (answer?.ok && !running) setAccepted(input);
@@ -134,7 +153,7 @@ function Sum({ sum }: { sum: CalculationDescription }) {
       </section>
       <section aria-label="Result" aria-live="polite" className="flex min-w-0 flex-col gap-5 p-5">
         {answer && !answer.ok && <Note tone="trouble">{answer.error.message}</Note>}
-        {!answer && <p className="text-muted">Reckoning.</p>}
+        {(!answer || stopped || done !== null) && running && <Running {...{ done, stopped, stop }} />}
         {answer?.ok && (
           <>
             {View && <View input={running ? accepted : input} result={answer.result} unit={unit} />}
@@ -142,7 +161,15 @@ function Sum({ sum }: { sum: CalculationDescription }) {
               <summary className="caption min-h-8">All figures</summary>
               <ResultTable result={answer.result as Record<string, unknown>} />
             </details>
-            <Copy result={answer.result} />
+            <div className="flex flex-wrap items-start gap-3">
+              <Copy result={answer.result} />
+              {!running && (
+                <KeepInJob
+                  sum={{ name: sum.name, title: sum.title, input, result: answer.result }}
+                  from={from}
+                />
+              )}
+            </div>
           </>
         )}
         <About sum={sum} />
@@ -155,12 +182,14 @@ function Sum({ sum }: { sum: CalculationDescription }) {
 export function ReckonerPage() {
   const { name = 'nut-setting' } = useParams();
   const sum = describeCalculation(name);
+  const [params] = useSearchParams();
+  const from: ForJob = { job: params.get('job'), at: params.get('at') };
   return (
     <main className="grid flex-1 md:grid-cols-[210px_1fr]">
-      <SumList at={name} />
+      <SumList at={name} from={from} />
       <div className="grid min-w-0 content-start lg:content-stretch lg:grid-cols-[360px_1fr]">
         {sum ? (
-          <Sum key={name} sum={sum} />
+          <Sum key={name} sum={sum} from={from} />
         ) : (
           <p className="p-5">There is no calculation of this name. Choose one from the list.</p>
         )}

@@ -80,6 +80,47 @@ function NumbersField({ name, path, value, issues, onChange }: Props) {
   );
 }
 
+/** Names of things, parted by commas. */
+function NamesField({ name, path, value, issues, onChange }: Props) {
+  const [text, setText] = useState(() => (Array.isArray(value) ? value.join(', ') : ''));
+  return (
+    <TextField
+      label={`${labelOf(name)}, parted by commas`}
+      value={text}
+      error={issues[path] ?? Object.entries(issues).find(([p]) => p.startsWith(`${path}.`))?.[1]}
+      onChange={(e) => {
+        setText(e.target.value);
+        const names = e.target.value.split(',').map((part) => part.trim());
+        onChange(names.filter((part) => part !== ''));
+      }}
+    />
+  );
+}
+
+/** Any of a few choices. */
+function ChecksField({ schema, name, value, onChange }: Props) {
+  const held = Array.isArray(value) ? (value as unknown[]) : [];
+  const choices = schema.items?.enum ?? [];
+  return (
+    <fieldset>
+      <legend className="caption">{labelOf(name)}</legend>
+      {choices.map((choice) => (
+        <label key={String(choice)} className="flex min-h-11 items-center gap-2 text-14">
+          <input
+            type="checkbox"
+            className="size-5 accent-pine"
+            checked={held.includes(choice)}
+            onChange={(e) =>
+              onChange(choices.filter((c) => (c === choice ? e.target.checked : held.includes(c))))
+            }
+          />
+          {labelOf(String(choice))}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
 /** What has no field of its own is written as JSON. */
 function JsonField({ name, path, value, issues, onChange }: Props) {
   const [text, setText] = useState(JSON.stringify(value));
@@ -111,6 +152,8 @@ function ListField(props: Props) {
   const items = schema.items ?? {};
   const list = Array.isArray(value) ? (value as unknown[]) : [];
   if (isNumber(items)) return <NumbersField {...props} />;
+  if (items.enum) return <ChecksField {...props} />;
+  if (items.type === 'string') return <NamesField {...props} />;
   if (items.type !== 'object') return <JsonField {...props} />;
   const set = (i: number, v: unknown) => onChange(list.map((old, k) => (k === i ? v : old)));
   return (

@@ -48,5 +48,5 @@ export const isNumber = (schema: JsonSchema | undefined) =>
 export const isTable = (schema: JsonSchema | undefined) =>
   schema?.type === 'object' &&
   Object.values(schema.properties ?? {}).every(
-    (p) => isNumber(p) || p.type === 'string' || p.type === 'boolean',
+    (p) => isNumber(p) || p.type === 'string' || p.type === 'boolean' || p.items?.type === 'string',
   );

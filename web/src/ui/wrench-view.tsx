@@ -7,10 +7,21 @@ interface Props {
   tool: { minNm: number; maxNm: number } | null;
   /** Words for a torque in the unit of the device. */
   say: (nm: number) => string;
+  /** Words for a length, mm, in the unit of the device. */
+  sayLength: (mm: number) => string;
 }
 
 /** Wrench and adapter to scale, and where the setting lies in the tool's range. */
-export function WrenchView({ wrenchMm, adapterMm, angleDeg, targetNm, settingNm, tool, say }: Props) {
+export function WrenchView({
+  wrenchMm,
+  adapterMm,
+  angleDeg,
+  targetNm,
+  settingNm,
+  tool,
+  say,
+  sayLength,
+}: Props) {
   const scale = 380 / (wrenchMm + Math.abs(adapterMm));
   const head = 60 + adapterMm * scale;
   const angle = (-angleDeg * Math.PI) / 180;
@@ -22,7 +33,7 @@ export function WrenchView({ wrenchMm, adapterMm, angleDeg, targetNm, settingNm,
   const bar = (nm: number, max: number) => 40 + Math.min(1, Math.max(0, nm / max)) * 420;
   return (
     <svg
-      viewBox="0 0 500 260"
+      viewBox={`0 0 500 ${tool ? 260 : 165}`}
       className="w-full max-w-[620px]"
       role="img"
       aria-label={`Set ${say(settingNm)} for ${say(targetNm)} at the nut`}
@@ -44,11 +55,11 @@ export function WrenchView({ wrenchMm, adapterMm, angleDeg, targetNm, settingNm,
         strokeWidth={1.6}
       />
       <text x={(head + end) / 2} y={150} textAnchor="middle" className="figure fill-muted text-12">
-        {wrenchMm.toFixed(0)} mm
+        {sayLength(wrenchMm)}
       </text>
       {adapterMm > 0 && (
         <text x={(nut[0] + head) / 2} y={150} textAnchor="middle" className="figure fill-muted text-12">
-          {adapterMm.toFixed(0)}
+          {sayLength(adapterMm)}
         </text>
       )}
       {tool && (

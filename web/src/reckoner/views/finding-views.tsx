@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { costRateAt } from '@lanternwright/core/reliability';
 import { sayDate, sayKm } from '../../shell/words.ts';
 import { LinePlot } from '../../ui/line-plot.tsx';
 import { LoadRing } from '../../ui/load-ring.tsx';
@@ -238,7 +239,24 @@ interface Replacement {
   worthwhile: boolean;
 }
 
-export function ReplacementView({ result }: ViewProps<unknown, Replacement>) {
+interface LifeAndCosts {
+  shape: number;
+  scale: number;
+  plannedCost: number;
+  failureCost: number;
+}
+
+/** Cost rate from an early age, where planned replacements eat everything, to twice the scale or the best age. */
+function costCurve(input: LifeAndCosts, best: number | null) {
+  const oldest = 1.6 * Math.max(input.scale, best ?? 0);
+  const youngest = 0.15 * (best ?? input.scale);
+  return Array.from({ length: 80 }, (_, i) => {
+    const x = youngest + ((oldest - youngest) * i) / 79;
+    return { x, y: costRateAt(x, input) };
+  }).filter((p) => Number.isFinite(p.y));
+}
+
+export function ReplacementView({ input, result }: ViewProps<LifeAndCosts, Replacement>) {
   const rate = (v: number) => v.toPrecision(4);
   return (
     <div className="flex flex-col gap-3">
@@ -247,6 +265,14 @@ export function ReplacementView({ result }: ViewProps<unknown, Replacement>) {
           ? 'Run it to failure: age tells nothing'
           : `Replace at ${Number(result.age.toPrecision(4)).toLocaleString('en-GB')}`}
       </h2>
+      <LinePlot
+        label="Cost per unit of time, over the age at which it is replaced"
+        line={costCurve(input, result.age)}
+        levels={[{ y: result.runToFailureRate, words: 'run to failure', grave: true }]}
+        mark={result.age ?? undefined}
+        sayX={(x) => Number(x.toPrecision(2)).toLocaleString('en-GB')}
+        sayY={(y) => String(Number(y.toPrecision(2)))}
+      />
       <ShareBars
         label="Cost per unit of time"
         bars={[

@@ -9,6 +9,8 @@ import {
   SettingLifeView,
   TrendView,
 } from './finding-views.tsx';
+import { BearingPairView } from './pair-view.tsx';
+import { ShopPlanView } from './plan-view.tsx';
 import type { ViewProps } from './types.ts';
 import { GreaseView, SealView, SequenceView, TorqueView, WhichJointView } from './wheel-views.tsx';
 
@@ -28,4 +30,6 @@ export const views = {
   'gauge-study': GaugeStudyView,
   'replacement-age': ReplacementView,
   due: DueView,
+  'bearing-pair': BearingPairView,
+  'shop-plan': ShopPlanView,
 } as unknown as Record<string, ComponentType<ViewProps<unknown, unknown>> | undefined>;

@@ -95,6 +95,7 @@ export function TorqueView({
         settingNm={result.settingNm}
         tool={input.tool ?? null}
         say={(nm) => sayTorqueNm(nm, unit)}
+        sayLength={(mm) => sayLength(mm, unit, unit === 'in' ? 1 : 0)}
       />
     </div>
   );

@@ -1,0 +1,44 @@
+import { sayTurn } from '@lanternwright/core/nut';
+import { sayPlay } from '../shell/words.ts';
+import type { RuleUnit } from '../ui/thou-rule.tsx';
+import { labelOf, sayNumber, unitOf } from './field-words.ts';
+
+const MOST_FIGURES = 5;
+
+interface NutSetting {
+  options: { turns: number; predictedMm: number }[];
+  best: number | null;
+}
+
+/** Results whose figures that matter stand in a list. */
+const special: Record<string, (result: never, unit: RuleUnit) => string> = {
+  'nut-setting': ({ options, best }: NutSetting, unit) => {
+    const go = best === null ? undefined : options[best];
+    if (!go) return 'No lock position is in band';
+    if (go.turns === 0) return `Leave the nut where it stands: ${sayPlay(go.predictedMm, unit)}`;
+    return `${go.turns < 0 ? 'Back off' : 'Tighten'} ${sayTurn(go.turns)}: ${sayPlay(go.predictedMm, unit)}`;
+  },
+  'tightening-sequence': ({ passes }: { passes: { order: number[] }[] }) =>
+    `${passes.length} passes, order ${passes[0]?.order.join(' ')}`,
+  'seal-seat': ({ ranges, recommendedMm }: { ranges: unknown[]; recommendedMm: number | null }, unit) =>
+    recommendedMm === null
+      ? 'No depth keeps every lip on sound journal'
+      : `Set it ${sayFigure('recommendedMm', recommendedMm, unit)} below the hub face, of ${ranges.length} clear range${ranges.length === 1 ? '' : 's'}`,
+};
+
+function sayFigure(name: string, value: unknown, unit: RuleUnit): string {
+  if (typeof value !== 'number') return String(value);
+  const field = unitOf(name, unit);
+  return [sayNumber(value, field), field?.label].filter(Boolean).join(' ');
+}
+
+/** The figures of a result that matter, in one line for a record. */
+export function sayResult(name: string, result: Record<string, unknown>, unit: RuleUnit): string {
+  const own = special[name];
+  if (own) return own(result as never, unit);
+  const figures = Object.entries(result)
+    .filter(([, v]) => v !== null && typeof v !== 'object')
+    .slice(0, MOST_FIGURES)
+    .map(([field, v]) => `${labelOf(field).toLowerCase()} ${sayFigure(field, v, unit)}`);
+  return figures.join(', ') || `${Object.keys(result).length} lists of figures`;
+}
