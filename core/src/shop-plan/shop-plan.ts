@@ -30,13 +30,19 @@ export interface PlanProgress extends Progress {
 /** Up to this many jobs the best plan is proved. */
 const EXACT_UP_TO = 8;
 
+/** Looks at a bay or a person that a search may take in all, so that no input makes it run without end. */
+const MOST_LOOKS = 4e8;
+
 /** How much is tried: about a third of a second up to 60 jobs, two seconds at 300. */
-function effort(jobs: number, asked: number | undefined): { tries: number; rounds: number } {
-  const n = Math.max(1, jobs);
+function effort(
+  { tasks, bays, people }: Problem,
+  asked: number | undefined,
+): { tries: number; rounds: number } {
+  const n = Math.max(1, tasks.length);
   const usualTries = Math.max(2000, Math.min(20_000, Math.round(2_400_000 / n)));
   const usualRounds = Math.max(60, Math.min(400, Math.round(120_000 / n)));
-  const tries = asked ?? usualTries;
-  const share = Math.max(0.1, Math.min(3, tries / usualTries));
+  const share = Math.max(0.1, Math.min(3, (asked ?? usualTries) / usualTries));
+  const tries = Math.min(asked ?? usualTries, Math.ceil(MOST_LOOKS / (n * (bays + people))));
   return { tries, rounds: Math.round(usualRounds * share) };
 }
 
@@ -92,7 +98,7 @@ function bookingsOf(input: ShopPlanInput, schedule: Schedule): ShopPlan['booking
 export function* planShop(input: ShopPlanInput): Generator<PlanProgress, ShopPlan> {
   const problem = toProblem(input);
   const n = problem.tasks.length;
-  const { tries, rounds } = effort(n, input.tries);
+  const { tries, rounds } = effort(problem, input.tries);
   const best = new Best(problem);
   firstOrders(problem).forEach((order) => best.offer(order));
   const relaxing = relax(problem, () => best.cost, rounds);
