@@ -80,7 +80,7 @@ export const inBand: readonly [string, string][] = [
 export async function doStep(page: Page, title: string, how: Touch): Promise<void> {
   const hand = page.getByRole('region', { name: 'Step at hand' });
   await expect(hand.getByRole('heading', { name: title, level: 2 })).toBeVisible();
-  switch (title) {
+  switch (title.replace(/, second round$/, '')) {
     case 'End play as found':
     case 'Measure end play':
       await measure(page, inBand);
@@ -98,6 +98,9 @@ export async function doStep(page: Page, title: string, how: Touch): Promise<voi
     case 'Locking washer on':
     case 'To the slot that takes the pin':
       return press(page, 'Lined up', how);
+    case 'Seat the bearings, third round':
+    case 'Rotate the wheel, third round':
+      return press(page, 'Leave this one out', how);
     case 'Seat the bearings':
     case 'Set torque':
     case 'Jam nut':
@@ -136,6 +139,10 @@ export const adjustA = [
   'Lubricate the bearings',
   'Seat the bearings',
   'Rotate the wheel',
+  'Seat the bearings, second round',
+  'Rotate the wheel, second round',
+  'Seat the bearings, third round',
+  'Rotate the wheel, third round',
   'Back off one full turn',
   'Set torque',
   'Final back-off',

@@ -73,8 +73,8 @@ export const layouts: readonly Layout[] = [
     'van-2',
     'Van, unitised front hubs',
     ['van'],
-    ['steer', 'single', 'disc', 'f-plain'],
-    ['drive', 'single', 'drum', 'g-plain'],
+    ['steer', 'single', 'disc', 'f-unitised'],
+    ['drive', 'single', 'drum', 'g-c-clip'],
   ),
   layout('semi-2', 'Semi-trailer, two axles', ['semi-trailer'], trailer, trailer),
   layout('semi-3', 'Semi-trailer, three axles', ['semi-trailer'], trailer, trailer, trailer),
@@ -85,7 +85,7 @@ export const layouts: readonly Layout[] = [
     'Farm tractor',
     ['farm-tractor'],
     ['pivot', 'single', 'none', 'd-farm-front'],
-    ['drive', 'single', 'drum', 'm-plain'],
+    ['drive', 'single', 'drum', 'm-swaged-studs'],
   ),
   layout('implement-1', 'Implement, one axle', ['implement'], ['fixed', 'single', 'none', 'd-towed']),
   layout(
@@ -99,8 +99,8 @@ export const layouts: readonly Layout[] = [
     'crawler-2',
     'Small crawler, sealed shafts',
     ['crawler'],
-    ['drive', 'single', 'none', 'j-plain'],
-    ['fixed', 'single', 'none', 'j-plain'],
+    ['drive', 'single', 'none', 'j-shaft-seal'],
+    ['fixed', 'single', 'none', 'j-shaft-seal'],
   ),
 ];
 

@@ -1,6 +1,5 @@
+import { practice } from './building.ts';
 import type { Step } from './step.ts';
-
-const practice = { mark: 'common-practice', source: 'Common practice' } as const;
 
 /** Stages before Adjust, the same for every family: recorded confirmations, in order. */
 export const stepsBefore: readonly Step[] = [
@@ -95,7 +94,6 @@ export const stepsAfter: readonly Step[] = [
     stage: 'wheel-on',
     kind: 'torque',
     figure: 'wheelTorque',
-    goodRounds: 2,
     title: 'Wheel nuts',
     text: 'Faces clean. Crossing pattern in stages, then all of them again at full torque.',
     caution: 'A wheel that comes off kills.',

@@ -1,3 +1,4 @@
+import { inRounds } from './building.ts';
 import type { Procedure, Step } from './step.ts';
 
 const rp618 = { mark: 'published', source: 'TMC RP 618' } as const;
@@ -22,7 +23,6 @@ const jamNut = {
   stage: 'adjust',
   kind: 'torque',
   figure: 'jamTorque',
-  goodRounds: 1,
   title: 'Jam nut',
   text: 'Torque the outer nut. No rotation needed. It takes up thread clearance, so the end play falls now: measure after it, never before.',
   ...rp618,
@@ -33,10 +33,12 @@ const jamNut = {
  * @source TMC RP 618, wheel bearing adjustment procedure; the order and figures are recalled, so a
  * sheet that carries a recalled figure says so.
  */
-export const twoNuts: Procedure = {
+const twoNutsOnce: Procedure = {
   id: 'a-two-nuts',
   family: 'A',
   version: 1,
+  tools: ['Lock-nut sockets', 'Torque wrench to 400 lbf·ft', 'Dial indicator'],
+  singleUse: ['Hub seal', 'Locking washer, where it was bent', 'Hub cap gasket'],
   title: 'Two nuts, torque and back off, verify',
   steps: [
     {
@@ -52,7 +54,6 @@ export const twoNuts: Procedure = {
       stage: 'adjust',
       kind: 'torque',
       figure: 'seatTorque',
-      goodRounds: 3,
       title: 'Seat the bearings',
       text: 'Torque the adjusting nut while the wheel is turned. Three rounds of torque and rotation is good practice.',
       ...rp618,
@@ -80,7 +81,6 @@ export const twoNuts: Procedure = {
       stage: 'adjust',
       kind: 'torque',
       figure: 'setTorque',
-      goodRounds: 1,
       title: 'Set torque',
       text: 'Torque the adjusting nut again while the wheel is turned.',
       ...rp618,
@@ -143,3 +143,21 @@ export const twoNuts: Procedure = {
     jamNut,
   ],
 };
+
+/** Seating in three recorded rounds of torque and rotation; the second and third are good practice. */
+function seatedInRounds(steps: readonly Step[]): Step[] {
+  const [before, seat, rotate, after] = [
+    steps.slice(0, 1),
+    steps.find((s) => s.id === 'seat')!,
+    steps.find((s) => s.id === 'rotate')!,
+    steps.slice(3),
+  ];
+  const [seats, turns] = [inRounds(seat, 3, 'good-practice'), inRounds(rotate, 3, 'good-practice')];
+  return [...before, ...seats.flatMap((s, i) => [s, turns[i]!]), ...after];
+}
+
+/** Family A, newest first. */
+export const twoNuts: readonly Procedure[] = [
+  { ...twoNutsOnce, version: 2, steps: seatedInRounds(twoNutsOnce.steps) },
+  twoNutsOnce,
+];

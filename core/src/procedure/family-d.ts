@@ -1,18 +1,8 @@
+import { measureEndPlay, practice } from './building.ts';
 import { twoNuts } from './family-a.ts';
 import type { Procedure, Step } from './step.ts';
 
-const practice = { mark: 'common-practice', source: 'Common practice' } as const;
 const rp618 = { mark: 'published', source: 'TMC RP 618' } as const;
-
-const measure = {
-  id: 'end-play',
-  stage: 'verify',
-  kind: 'measure',
-  title: 'Measure end play',
-  text: 'Base on the spindle end, tip square on a flat of the hub, brake free. Push and rock, read; pull and rock, read. Three cycles.',
-  caution:
-    'Never run a hub that measures tight or loose. If it stays loose after this, the bearings are worn: stop and inspect.',
-} as const;
 
 const cotter = {
   id: 'lock',
@@ -61,24 +51,29 @@ const toSlot = {
   ],
 } as const;
 
-/** Steps of RP 618 that a single steer nut shares with the two-nut procedure: everything up to the back-off. */
-const upToBackOff = twoNuts.steps.slice(
-  0,
-  twoNuts.steps.findIndex((s) => s.id === 'washer'),
-);
-
 /**
- * Family D on a heavy steer axle: a single castellated nut, set by torque and back-off.
+ * Family D on a heavy steer axle: a single castellated nut, set by torque and back-off. It shares with the
+ * two-nut procedure everything up to the back-off. Newest first.
  * @source TMC RP 618, single nut with cotter
  */
-export const steerSingleNut: Procedure = {
+export const steerSingleNut: readonly Procedure[] = twoNuts.map(({ version, steps }) => ({
   id: 'd-steer-single-nut',
   family: 'D',
-  version: 1,
+  version,
   title: 'Heavy steer axle, single castellated nut',
-  steps: [...upToBackOff, { ...toSlot, ...rp618 }, { ...measure, ...rp618 }, cotter],
+  tools: ['Socket of the nut', 'Torque wrench to 200 lbf·ft', 'Dial indicator'],
+  singleUse: ['Cotter', 'Hub seal', 'Hub cap gasket'],
+  steps: [
+    ...steps.slice(
+      0,
+      steps.findIndex((s) => s.id === 'washer'),
+    ),
+    { ...toSlot, ...rp618 },
+    measureEndPlay(rp618),
+    cotter,
+  ],
   readjust,
-};
+}));
 
 /**
  * Family D on a towed caravan or light trailer. Two schools; which one was followed is recorded.
@@ -89,6 +84,8 @@ export const towedCastellated: Procedure = {
   family: 'D',
   version: 1,
   title: 'Towed caravan or light trailer, castellated nut',
+  tools: ['Socket of the nut', 'Torque wrench to 50 lbf·ft', 'Brake adjuster spoon'],
+  singleUse: ['Cotter', 'Hub seal'],
   steps: [
     {
       id: 'school',
@@ -107,7 +104,6 @@ export const towedCastellated: Procedure = {
       stage: 'adjust',
       kind: 'torque',
       figure: 'seatTorque',
-      goodRounds: 1,
       title: 'Seat the bearings',
       text: 'Torque the nut while the drum is turned.',
       when: { step: 'school', option: 'torque' },
@@ -132,7 +128,7 @@ export const towedCastellated: Procedure = {
       ...practice,
     },
     { ...toSlot, ...practice },
-    { ...measure, ...practice },
+    measureEndPlay(),
     cotter,
   ],
   readjust,
@@ -147,6 +143,8 @@ export const farmTractorFront: Procedure = {
   family: 'D',
   version: 1,
   title: 'Farm tractor front hub, castellated nut',
+  tools: ['Socket of the nut', 'Hub puller'],
+  singleUse: ['Cotter', 'Hub seal', 'Cap gasket'],
   steps: [
     {
       id: 'snug',
@@ -183,7 +181,7 @@ export const farmTractorFront: Procedure = {
       ...practice,
     },
     { ...toSlot, ...practice },
-    { ...measure, ...practice },
+    measureEndPlay(),
     cotter,
   ],
   readjust,

@@ -32,6 +32,8 @@ const tractorWheel = ftLb(150, 200, 'from-memory', 'Recalled for farm tractors')
 const oil = { kind: 'oil', name: 'Wheel-end oil, as the hub asks' } as const;
 const grease = { kind: 'grease', name: 'Lithium complex NLGI 2, GC-LB' } as const;
 
+const noBolts = { drag: null, nutTorque: null, boltTorque: null } as const;
+
 const heavy = {
   revision: 1,
   band: heavyBand,
@@ -39,37 +41,44 @@ const heavy = {
   seatTorque: ftLb(200, 200, 'published', rp),
   setTorque: ftLb(50, 50, 'published', rp),
   wheelTorque: heavyWheel,
+  jamTorque: null,
   lubricant: oil,
+  ...noBolts,
+  studs: 10,
 } as const;
 
 const dowelLock = { kind: 'indexed', positionsPerTurn: 12, reversible: true } as const;
 const tangLock = { kind: 'indexed', positionsPerTurn: 8, reversible: true } as const;
 
-/** Constructions that have a sheet but no procedure yet: the axle can be entered, a job cannot start on it. */
-function sheetWithoutProcedure(
-  family: Family,
-  lubricant: Sheet['lubricant'],
-  wheelTorque: TorqueFigure,
-): Sheet {
+/** A sheet with nothing in it but its title, to be filled in. */
+function blank(sheetId: string, family: Family, procedureId: string, lubricant: Sheet['lubricant']): Sheet {
   return {
-    sheetId: `${family.toLowerCase()}-plain`,
+    sheetId,
     revision: 1,
     title: constructions[family],
     family,
-    procedureId: null,
+    procedureId,
     thread: null,
     lock: null,
     nut: '',
     band: null,
-    verifyBy: 'dial',
+    verifyBy: 'none',
+    drag: null,
     seatTorque: null,
     setTorque: null,
     backOff: null,
     jamTorque: null,
-    wheelTorque,
+    wheelTorque: null,
+    nutTorque: null,
+    boltTorque: null,
+    studs: null,
     lubricant,
   };
 }
+
+const eightStuds = { wheelTorque: ftLb(135, 140, 'common-practice', practice), studs: 8 };
+const stepless = { kind: 'stepless' } as const;
+const lightBand: BandFigure = { ...heavyBand, mark: 'common-practice', source: practice };
 
 /**
  * Family sheets the product starts with. Every figure carries its mark; a recalled one is shown with
@@ -134,7 +143,6 @@ export const familySheets: readonly Sheet[] = [
     lock: { kind: 'castellated', slots: 6, holeAxesDeg: [0, 90] },
     nut: 'Six slots, two crossed holes',
     backOff: turns(-0.25, 'from-memory', recalled),
-    jamTorque: null,
   },
   {
     ...heavy,
@@ -146,54 +154,123 @@ export const familySheets: readonly Sheet[] = [
     lock: { kind: 'castellated', slots: 6, holeAxesDeg: [0, 90] },
     nut: 'Six slots, two crossed holes',
     backOff: turns(-1 / 6, 'from-memory', recalled),
-    jamTorque: null,
   },
   {
-    sheetId: 'd-towed',
-    revision: 1,
+    ...blank('d-towed', 'D', 'd-towed', grease),
     title: 'Towed caravan or light trailer',
-    family: 'D',
-    procedureId: 'd-towed',
     thread: { threadsPerInch: 14 },
     lock: { kind: 'castellated', slots: 6, holeAxesDeg: [0, 90] },
     nut: 'Six slots, two crossed holes',
-    band: { ...heavyBand, mark: 'common-practice', source: practice },
+    band: lightBand,
     verifyBy: 'dial-or-feel',
     seatTorque: ftLb(50, 50, 'common-practice', practice),
-    setTorque: null,
-    backOff: null,
-    jamTorque: null,
     wheelTorque: lightWheel,
-    lubricant: grease,
+    studs: 5,
   },
   {
-    sheetId: 'd-farm-front',
-    revision: 1,
+    ...blank('d-farm-front', 'D', 'd-farm-front', grease),
     title: 'Farm tractor front hub',
-    family: 'D',
-    procedureId: 'd-farm-front',
     thread: { pitchMm: 1.5 },
     lock: { kind: 'castellated', slots: 6, holeAxesDeg: [0] },
     nut: 'Six slots, one hole',
-    band: { ...heavyBand, mark: 'common-practice', source: practice },
+    band: lightBand,
     verifyBy: 'dial-or-feel',
-    seatTorque: null,
-    setTorque: null,
-    backOff: null,
-    jamTorque: null,
     wheelTorque: tractorWheel,
-    lubricant: grease,
+    studs: 6,
   },
-  sheetWithoutProcedure('B', oil, heavyWheel),
-  sheetWithoutProcedure('C', oil, heavyWheel),
-  sheetWithoutProcedure('E', grease, ftLb(135, 140, 'common-practice', practice)),
-  sheetWithoutProcedure('F', grease, ftLb(135, 140, 'common-practice', practice)),
-  sheetWithoutProcedure('G', oil, ftLb(135, 140, 'common-practice', practice)),
-  sheetWithoutProcedure('H', grease, lightWheel),
-  sheetWithoutProcedure('J', grease, lightWheel),
-  sheetWithoutProcedure('K', grease, lightWheel),
-  sheetWithoutProcedure('L', grease, lightWheel),
-  sheetWithoutProcedure('M', grease, lightWheel),
+  {
+    ...heavy,
+    sheetId: 'b-drive',
+    title: 'Drive axle, one-piece nut with lock ring',
+    family: 'B',
+    procedureId: 'b-lock-ring',
+    thread: { threadsPerInch: 12 },
+    lock: stepless,
+    nut: 'One-piece nut, lock ring and key',
+    seatTorque: ftLb(200, 200, 'common-practice', practice),
+    setTorque: ftLb(100, 100, 'common-practice', practice),
+    backOff: turns(-0.125, 'common-practice', practice),
+  },
+  {
+    ...heavy,
+    sheetId: 'b-other',
+    title: 'Steer or trailer axle, one-piece nut: enter the nut maker’s back-off',
+    family: 'B',
+    procedureId: 'b-lock-ring',
+    thread: { threadsPerInch: 12 },
+    lock: stepless,
+    nut: 'One-piece nut, lock ring and key',
+    seatTorque: ftLb(200, 200, 'common-practice', practice),
+    setTorque: ftLb(100, 100, 'common-practice', practice),
+    backOff: null,
+  },
+  {
+    ...heavy,
+    sheetId: 'c-preset',
+    title: 'Pre-set hub with a bearing spacer',
+    family: 'C',
+    procedureId: 'c-preset',
+    thread: null,
+    lock: null,
+    nut: 'One nut, spacer between the bearings',
+    band: {
+      min: quantity(0, 'in'),
+      max: quantity(0.006, 'in'),
+      mark: 'from-memory',
+      source: 'Hub sheet, recalled',
+    },
+    seatTorque: null,
+    setTorque: ftLb(300, 300, 'common-practice', practice),
+    backOff: null,
+  },
+  {
+    ...blank('e-keyed-washer', 'E', 'e-keyed-washer', grease),
+    title: 'Older bus or van, staked nut and keyed washer',
+    thread: { pitchMm: 1.5 },
+    lock: stepless,
+    nut: 'Staked nut, keyed washer',
+    band: lightBand,
+    verifyBy: 'dial-or-feel',
+    boltTorque: ftLb(118, 118, 'common-practice', 'Common practice, caliper bolts of a bus'),
+    ...eightStuds,
+  },
+  {
+    ...blank('e-torque', 'E', 'e-torque', grease),
+    title: 'Medium-duty front hub, staked nut set by torque',
+    thread: { pitchMm: 1.5 },
+    lock: stepless,
+    nut: 'Staked nut, two notches',
+    band: lightBand,
+    verifyBy: 'dial-or-feel',
+    seatTorque: ftLb(77, 77, 'common-practice', practice),
+    backOff: turns(-0.25, 'common-practice', practice),
+    ...eightStuds,
+  },
+  {
+    ...blank('f-unitised', 'F', 'f-unitised', grease),
+    nut: 'Axle nut and four hub bolts',
+    verifyBy: 'dial-or-feel',
+    ...eightStuds,
+  },
+  { ...blank('g-c-clip', 'G', 'g-c-clip', oil), nut: 'C-clip and cross pin', ...eightStuds },
+  {
+    ...blank('h-lock-nuts', 'H', 'h-lock-nuts', grease),
+    nut: 'Two lock nuts or a lock plate',
+    verifyBy: 'drag',
+    wheelTorque: lightWheel,
+  },
+  {
+    ...blank('j-shaft-seal', 'J', 'j-shaft-seal', grease),
+    nut: 'Three grub screws',
+    wheelTorque: lightWheel,
+  },
+  { ...blank('k-spindle-needle', 'K', 'k-spindle-needle', grease), wheelTorque: lightWheel },
+  {
+    ...blank('l-swivel', 'L', 'l-swivel', grease),
+    verifyBy: 'drag',
+    wheelTorque: lightWheel,
+  },
+  { ...blank('m-swaged-studs', 'M', 'm-swaged-studs', grease), wheelTorque: tractorWheel },
 ];
 
 /** A family sheet by its id, or undefined. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { lockSchema } from '../nut/index.ts';
 import { threadSchema } from '../calculation/index.ts';
-import { quantity, readingSchema, torqueSchema, type Unit } from '../quantity/index.ts';
+import { forceSchema, quantity, readingSchema, torqueSchema, type Unit } from '../quantity/index.ts';
 
 /**
  * How well a figure is known. A figure recalled from memory is shown with "confirm against the
@@ -28,6 +28,11 @@ export const bandFigureSchema = z
   .refine((b) => b.min.si >= 0, { message: 'must not be negative', path: ['min', 'value'] })
   .refine(notReversed, reversed);
 export type BandFigure = z.output<typeof bandFigureSchema>;
+
+/** A pull from least to most. */
+export const forceFigureSchema = z
+  .object({ min: forceSchema, max: forceSchema, ...origin })
+  .refine(notReversed, reversed);
 
 /** A turn of the nut; negative loosens. */
 export const turnFigureSchema = z.object({ turns: z.number().min(-5).max(5), ...origin });

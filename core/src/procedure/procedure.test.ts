@@ -22,11 +22,27 @@ describe('family A', () => {
       'lubricate',
       'seat',
       'rotate',
+      'seat-2',
+      'rotate-2',
+      'seat-3',
+      'rotate-3',
       'loosen',
       'set',
       'back-off',
       'washer',
       'jam-nut',
+    ]);
+  });
+
+  it('keeps its first version, where the rounds were one step, and only the first round is a must', () => {
+    const first = findProcedure('a-two-nuts', 1)!;
+    expect(first.steps.map((s) => s.id)).not.toContain('seat-2');
+    const { steps } = findProcedure('a-two-nuts')!;
+    expect(steps.filter((s) => s.optional).map((s) => s.id)).toEqual([
+      'seat-2',
+      'rotate-2',
+      'seat-3',
+      'rotate-3',
     ]);
   });
 
@@ -67,6 +83,10 @@ describe('family D', () => {
       'lubricate',
       'seat',
       'rotate',
+      'seat-2',
+      'rotate-2',
+      'seat-3',
+      'rotate-3',
       'loosen',
       'set',
       'back-off',
@@ -90,6 +110,65 @@ describe('family D', () => {
   });
 });
 
+describe('the other families', () => {
+  it('B: three rounds at 200 and three at 100 lbf·ft, 1/8 turn on a drive axle (common practice, no source)', () => {
+    expect(adjustIds('b-lock-ring')).toEqual([
+      'seat',
+      'seat-2',
+      'seat-3',
+      'loosen',
+      'set',
+      'set-2',
+      'set-3',
+      'back-off',
+      'ring-in',
+    ]);
+    const sheet = familySheet('b-drive')!;
+    expect([sheet.seatTorque?.max.value, sheet.setTorque?.max.value, sheet.backOff?.turns]).toEqual([
+      200, 100, -0.125,
+    ]);
+  });
+
+  it('C: one torque of 300 lbf·ft (common practice), ceiling 0.006 in (value from memory), no way to adjust', () => {
+    const sheet = familySheet('c-preset')!;
+    expect(adjustIds('c-preset')).toEqual(['set']);
+    expect([sheet.setTorque?.max.value, sheet.band?.max.value, sheet.band?.mark]).toEqual([
+      300,
+      0.006,
+      'from-memory',
+    ]);
+    expect(findProcedure('c-preset')!.readjust).toEqual([]);
+  });
+
+  it('E: 77 lbf·ft and a quarter turn back, twice; caliper bolts 118 (common practice, no source)', () => {
+    expect(adjustIds('e-torque')).toEqual(['seat', 'back-off', 'seat-2', 'back-off-2']);
+    const sheet = familySheet('e-torque')!;
+    expect([sheet.seatTorque?.max.value, sheet.backOff?.turns]).toEqual([77, -0.25]);
+    expect(familySheet('e-keyed-washer')!.boltTorque?.max.value).toBe(118);
+  });
+
+  it('wheel nuts on eight studs 135 to 140 lbf·ft (common practice, no source)', () => {
+    for (const id of ['e-torque', 'f-unitised', 'g-c-clip']) {
+      const { wheelTorque, studs } = familySheet(id)!;
+      expect([wheelTorque?.min.value, wheelTorque?.max.value, studs]).toEqual([135, 140, 8]);
+    }
+  });
+
+  it('what has no end play asks for no dial, as found or after', () => {
+    for (const id of [
+      'g-c-clip',
+      'h-lock-nuts',
+      'j-shaft-seal',
+      'k-spindle-needle',
+      'l-swivel',
+      'm-swaged-studs',
+    ]) {
+      const ids = stepsOf(findProcedure(id)!, 'start', {}).map((s) => s.id);
+      expect(ids.filter((i) => i === 'as-found' || i === 'end-play')).toEqual([]);
+    }
+  });
+});
+
 describe('every procedure', () => {
   it.each(procedures.map((p) => [p.id, p] as const))(
     '%s keeps the order of work and names each step once',
@@ -99,7 +178,7 @@ describe('every procedure', () => {
       expect([...orders].sort((a, b) => a - b)).toEqual(orders);
       expect(new Set(steps.map((s) => `${s.stage}/${s.id}`)).size).toBe(steps.length);
       expect(steps.filter((s) => s.kind === 'lock')).toHaveLength(1);
-      expect(adjustIds(procedure.id, 'setting')).toContain('planned-turn');
+      if (procedure.readjust.length > 0) expect(adjustIds(procedure.id, 'setting')).toContain('planned-turn');
     },
   );
 });
@@ -107,14 +186,16 @@ describe('every procedure', () => {
 describe('family sheets', () => {
   it.each(familySheets.map((s) => [s.sheetId, s] as const))('%s is whole', (_id, sheet) => {
     expect(sheetSchema.parse(sheet)).toEqual(sheet);
-    expect(whyNotAdjustable(sheet) === null).toBe(sheet.procedureId !== null);
+    // The one-piece nut of other positions waits for the nut maker's back-off.
+    expect(whyNotAdjustable(sheet) === null).toBe(sheet.sheetId !== 'b-other');
   });
 
   it('cannot be worked on while a figure is missing', () => {
     const sheet: Sheet = { ...familySheet('a-trailer')!, jamTorque: null };
     expect(whyNotAdjustable(sheet)).toMatch(/no figure for “Jam nut”/);
     expect(whyNotAdjustable({ ...sheet, band: null })).toMatch(/no end-play band/);
-    expect(whyNotAdjustable(familySheet('f-plain')!)).toMatch(/no procedure/);
+    expect(whyNotAdjustable(familySheet('b-other')!)).toMatch(/no back-off/);
+    expect(whyNotAdjustable({ ...sheet, procedureId: null })).toMatch(/no procedure/);
   });
 
   it('refuses a range that runs backwards and names the field', () => {

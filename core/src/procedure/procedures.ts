@@ -1,11 +1,37 @@
 import { stepsAfter, stepsBefore } from './common-steps.ts';
 import { twoNuts } from './family-a.ts';
+import { onePieceNut } from './family-b.ts';
+import { presetHub } from './family-c.ts';
 import { farmTractorFront, steerSingleNut, towedCastellated } from './family-d.ts';
+import { stakedByTorque, stakedByWasher } from './family-e.ts';
+import { unitisedHub } from './family-f.ts';
+import { semiFloating } from './family-g.ts';
+import { roundLockNuts } from './family-h.ts';
+import { shaftSeal } from './family-j.ts';
+import { spindleNeedle } from './family-k.ts';
+import { swivelBearings } from './family-l.ts';
+import { swagedStuds } from './family-m.ts';
 import type { Sheet } from './sheet.ts';
 import { stageOrder, type Procedure, type Step } from './step.ts';
 
 /** Every procedure and version. An old version stays: running jobs keep the one they opened with. */
-export const procedures: readonly Procedure[] = [twoNuts, steerSingleNut, towedCastellated, farmTractorFront];
+export const procedures: readonly Procedure[] = [
+  ...twoNuts,
+  onePieceNut,
+  presetHub,
+  ...steerSingleNut,
+  towedCastellated,
+  farmTractorFront,
+  stakedByWasher,
+  stakedByTorque,
+  unitisedHub,
+  semiFloating,
+  roundLockNuts,
+  shaftSeal,
+  spindleNeedle,
+  swivelBearings,
+  swagedStuds,
+];
 
 /** The newest version of a procedure, or the version asked for. */
 export function findProcedure(id: string, version?: number): Procedure | undefined {
@@ -14,21 +40,28 @@ export function findProcedure(id: string, version?: number): Procedure | undefin
     .sort((a, b) => b.version - a.version)[0];
 }
 
+/** Steps of a procedure with those around it, those it does without left out. */
+function around({ without = [] }: Procedure, family: readonly Step[]): Step[] {
+  return [...stepsBefore, ...family, ...stepsAfter].filter(
+    (s) => !without.includes(s.id) || family.includes(s),
+  );
+}
+
 /**
- * Why a wheel end with this sheet cannot be adjusted by the traveller yet, or null.
- * A sheet must carry every figure its procedure asks for.
+ * Why a wheel end with this sheet cannot be worked on yet, or null.
+ * A sheet must carry every figure its procedure asks for, but for those that only the maker's sheet has.
  */
 export function whyNotAdjustable(sheet: Sheet): string | null {
   const procedure = sheet.procedureId === null ? undefined : findProcedure(sheet.procedureId);
   if (!procedure) return `There is no procedure for “${sheet.title}” yet`;
-  if (!sheet.thread || !sheet.lock) return `The sheet “${sheet.title}” names no thread and lock`;
-  if (!sheet.band) return `The sheet “${sheet.title}” has no end-play band`;
-  for (const step of [...procedure.steps, ...stepsAfter]) {
-    if (step.kind === 'torque' && !sheet[step.figure])
-      return `The sheet “${sheet.title}” has no figure for “${step.title}”`;
-    if (step.kind === 'turn' && step.turns === 'back-off' && !sheet.backOff) {
-      return `The sheet “${sheet.title}” has no back-off`;
-    }
+  const lacks = (what: string) => `The sheet “${sheet.title}” ${what}`;
+  const turns = [...procedure.steps, ...procedure.readjust].some((s) => s.kind === 'turn');
+  if (turns && (!sheet.thread || !sheet.lock)) return lacks('names no thread and lock');
+  if (sheet.verifyBy === 'dial' && !sheet.band) return lacks('has no end-play band');
+  for (const step of around(procedure, procedure.steps)) {
+    if (step.kind === 'torque' && !step.makers && !sheet[step.figure])
+      return lacks(`has no figure for “${step.title}”`);
+    if (step.kind === 'turn' && step.turns === 'back-off' && !sheet.backOff) return lacks('has no back-off');
   }
   return null;
 }
@@ -47,7 +80,7 @@ export function stepsOf(
     adjust === 'start'
       ? procedure.steps
       : [...procedure.readjust, ...procedure.steps.filter((s) => s.stage !== 'adjust')];
-  return [...stepsBefore, ...family, ...stepsAfter]
+  return around(procedure, family)
     .filter((s) => !s.when || chosen[s.when.step] === s.when.option)
     .map((step, i) => ({ step, i }))
     .sort((a, b) => stageOrder(a.step.stage) - stageOrder(b.step.stage) || a.i - b.i)

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Band } from '../calculation/index.ts';
 import {
   bandFigureSchema,
+  forceFigureSchema,
   lockSchema,
   lubricantSchema,
   threadSchema,
@@ -48,19 +49,30 @@ export const sheetSchema = z.object({
   lock: lockSchema.nullable(),
   nut: z.string().trim().max(120),
   band: bandFigureSchema.nullable(),
-  /** dial: a dial reading is required. dial-or-feel: no movement felt may be recorded as feel. */
-  verifyBy: z.enum(['dial', 'dial-or-feel']),
+  /**
+   * dial: a dial reading is required. dial-or-feel: no movement felt may be recorded as feel.
+   * drag: preload by pull scale or by hand. none: this construction has nothing to measure.
+   */
+  verifyBy: z.enum(['dial', 'dial-or-feel', 'drag', 'none']),
+  /** Pull at a wheel stud that turns the hub, with `drag`. */
+  drag: forceFigureSchema.nullable().default(null),
   seatTorque: torqueFigureSchema.nullable(),
   setTorque: torqueFigureSchema.nullable(),
   backOff: turnFigureSchema.nullable(),
   jamTorque: torqueFigureSchema.nullable(),
   wheelTorque: torqueFigureSchema.nullable(),
+  /** Axle nut or pin bolt of constructions that are bolted on. */
+  nutTorque: torqueFigureSchema.nullable().default(null),
+  /** The construction's own bolts: hub, cover, swivel cap or grub screws. */
+  boltTorque: torqueFigureSchema.nullable().default(null),
+  /** Wheel studs, to light them in order. */
+  studs: z.int().min(3).max(24).nullable().default(null),
   lubricant: lubricantSchema,
 });
 export type Sheet = z.output<typeof sheetSchema>;
 
 /** Figures a step can ask of the sheet. */
-export type TorqueKey = 'seatTorque' | 'setTorque' | 'jamTorque' | 'wheelTorque';
+export type TorqueKey = 'seatTorque' | 'setTorque' | 'jamTorque' | 'wheelTorque' | 'nutTorque' | 'boltTorque';
 
 /** A band figure as the calculations take it, in mm. */
 export function bandInMm(band: BandFigure): Band {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { torqueSchema } from '../quantity/index.ts';
+import { forceSchema, torqueSchema } from '../quantity/index.ts';
 import type { Mark } from './figure.ts';
 import type { Family, TorqueKey } from './sheet.ts';
 
@@ -51,7 +51,7 @@ export interface Option {
 export type Step = StepBase &
   (
     | { kind: 'instruct' }
-    | { kind: 'torque'; figure: TorqueKey; goodRounds: number }
+    | { kind: 'torque'; figure: TorqueKey; makers?: true }
     | { kind: 'rotate'; turns: number }
     | { kind: 'turn'; turns: number | 'back-off' | 'planned' }
     | { kind: 'inspect'; question: string }
@@ -69,8 +69,14 @@ export interface Procedure {
   family: Family;
   version: number;
   title: string;
-  /** Steps of Adjust, Verify and the lock; the stages around them are the same for all families. */
+  /** Steps of this family; those around them are the same for all. */
   steps: readonly Step[];
+  /** Steps that every family shares and this one does without, by id. */
+  without?: readonly string[];
+  /** Tools to have at hand besides stands, dolly and the usual spanners. */
+  tools: readonly string[];
+  /** Parts that are not used twice. */
+  singleUse: readonly string[];
   /** Adjust steps for a small change of the setting, without starting the procedure again. */
   readjust: readonly Step[];
 }
@@ -85,14 +91,23 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
     kind: z.literal('torque'),
     torque: torqueSchema,
     tool: name,
-    rounds: z.int().min(1).max(6),
+    /** What the maker's sheet asks for, where the shop's has no figure. */
+    asked: torqueSchema.optional(),
+    /** Rounds in one record; since each round is a step of its own, always 1. */
+    rounds: z.int().min(1).max(6).default(1),
     note,
   }),
   z.object({ kind: z.literal('rotate'), note }),
   z.object({ kind: z.literal('turn'), turns: z.number().min(-5).max(5), note }),
   z.object({ kind: z.literal('inspect'), ok: z.boolean(), note }),
   z.object({ kind: z.literal('choose'), option: name, note }),
-  z.object({ kind: z.literal('measure'), by: z.enum(['dial', 'feel']), note }),
+  z.object({
+    kind: z.literal('measure'),
+    by: z.enum(['dial', 'feel', 'drag']),
+    /** Pull at the stud, with `drag`. */
+    pull: forceSchema.optional(),
+    note,
+  }),
   z.object({ kind: z.literal('lock'), method: name, checkedBy: name.optional(), note }),
   z.object({ kind: z.literal('fill'), lubricant: name, note }),
 ]);

@@ -4,6 +4,7 @@ export { parseQuantity, type Parsed } from './parse.ts';
 export {
   convert,
   distanceSchema,
+  forceSchema,
   hoursSchema,
   quantity,
   readingSchema,

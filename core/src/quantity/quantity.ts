@@ -67,6 +67,8 @@ function quantitySchema(allowed: readonly Unit[], limits: Limits) {
 export const readingSchema = quantitySchema(['mm', 'um', 'in', 'thou'], { min: -25, max: 25, unit: 'mm' });
 /** A torque: the largest multiplier work on a wheel end stays under 5,000 N·m. */
 export const torqueSchema = quantitySchema(['Nm', 'lbf-ft', 'lbf-in'], { min: 0, max: 5000, unit: 'Nm' });
+/** A pull: a hub that drags more than this does not turn. */
+export const forceSchema = quantitySchema(['N', 'lbf'], { min: 0, max: 2000, unit: 'N' });
 /** An odometer. */
 export const distanceSchema = quantitySchema(['km', 'mi'], { min: 0, max: 5_000_000, unit: 'km' });
 /** An hour meter. */

@@ -1,5 +1,5 @@
-import { formatQuantity, formatValue, valueIn } from '../quantity/index.ts';
-import { stages, type Sheet, type Step } from '../procedure/index.ts';
+import { formatQuantity, formatValue, valueIn, type Quantity } from '../quantity/index.ts';
+import { stages, type Sheet, type Step, type TorqueFigure } from '../procedure/index.ts';
 import type { StepRecord, WheelEnd } from './job.ts';
 import { progressOf, verdictOf } from './progress.ts';
 
@@ -13,6 +13,11 @@ export function torqueFits(torqueNm: number, figure: { min: { si: number }; max:
   );
 }
 
+/** The figure a torque is held against: the sheet's, or where it has none the one read off the maker's. */
+export function figureFor(ofSheet: TorqueFigure | null, asked: Quantity | undefined) {
+  return ofSheet ?? (asked ? { min: asked, max: asked } : null);
+}
+
 /**
  * Everything that stands against the release of a wheel end, in words; empty when nothing does.
  * A missing or skipped step, a torque off its figure, an inspection that said no, no accepted
@@ -24,7 +29,9 @@ export function againstRelease(wheelEnd: WheelEnd): string[] {
     const why = objection(step, record, wheelEnd.sheet);
     return why ? [why] : [];
   });
-  const accepted = progress.find((p) => p.step.kind === 'measure' && p.step.stage === 'verify')?.record?.data;
+  const measuring = progress.find((p) => p.step.kind === 'measure' && p.step.stage === 'verify');
+  const accepted = measuring?.record?.data;
+  if (!measuring || wheelEnd.sheet.verifyBy === 'drag') return words;
   if (accepted?.kind === 'measure' && accepted.by === 'feel') return words;
   const play = againstReading(wheelEnd);
   return play ? [...words, play] : words;
@@ -40,7 +47,7 @@ function objection(step: Step, record: StepRecord | null, sheet: Sheet): string 
   if (data.kind === 'inspect' && !data.ok)
     return `${stage}, “${step.title}” found trouble: ${data.note ?? 'no words'}`;
   if (data.kind === 'torque' && step.kind === 'torque') {
-    const figure = sheet[step.figure];
+    const figure = figureFor(sheet[step.figure], data.asked);
     if (figure && !torqueFits(data.torque.si, figure)) {
       const asked =
         figure.min.si === figure.max.si ? '' : `${formatValue(figure.min.value, figure.min.unit)} to `;

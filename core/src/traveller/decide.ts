@@ -1,6 +1,13 @@
 import { retorqueDue } from '../interval/index.ts';
-import { findProcedure, stageOrder, whyNotAdjustable, type Step } from '../procedure/index.ts';
-import { againstRelease, torqueFits } from './against-release.ts';
+import {
+  findProcedure,
+  stageOrder,
+  whyNotAdjustable,
+  type Sheet,
+  type Step,
+  type StepData,
+} from '../procedure/index.ts';
+import { againstRelease, figureFor, torqueFits } from './against-release.ts';
 import { meterKm, type Actor, type BodyOf, type Command, type EventBody, type JobOpened } from './event.ts';
 import { currentRound, wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { playMm, readingRound, stepAtHand, verdictOf } from './progress.ts';
@@ -85,18 +92,35 @@ function misfit(w: WheelEnd, step: Step, { data }: BodyOf<'step-recorded'>): str
   }
   if (data.kind === 'inspect' && !data.ok && !data.note) return 'Say what was found';
   if (step.kind === 'torque' && data.kind === 'torque') {
-    const figure = w.sheet[step.figure];
-    if (figure && !torqueFits(data.torque.si, figure) && !data.note)
+    const figure = figureFor(w.sheet[step.figure], data.asked);
+    if (!figure) return 'Say what the maker’s sheet asks for';
+    if (!torqueFits(data.torque.si, figure) && !data.note)
       return 'The torque is off the sheet’s figure: say why';
   }
   if (data.kind === 'measure') {
-    if (data.by === 'feel') return w.sheet.verifyBy === 'dial' ? 'This wheel end needs the dial' : null;
+    if (data.by !== 'dial') return misfitByHand(w.sheet, data);
     const verdict = verdictOf(w, readingRound(w, step));
     if (!verdict) return 'End play is not measured';
     if (verdict.verdict === 'repeat') return 'Take three cycles that repeat within 0.001 in';
     if (step.stage === 'verify' && verdict.verdict !== 'in-band') return `The reading is ${verdict.verdict}`;
   }
   return null;
+}
+
+/** Why an acceptance by feel or by drag does not answer the sheet, or null. */
+function misfitByHand(
+  { verifyBy, drag }: Sheet,
+  data: Extract<StepData, { kind: 'measure' }>,
+): string | null {
+  if (verifyBy === 'dial') return 'This wheel end needs the dial';
+  if ((data.by === 'drag') !== (verifyBy === 'drag'))
+    return verifyBy === 'drag'
+      ? 'This wheel end is set by its drag'
+      : 'This wheel end has end play, not drag';
+  if (!drag) return null;
+  if (!data.pull) return 'The sheet gives a figure: measure the pull';
+  if (data.pull.si >= drag.min.si && data.pull.si <= drag.max.si) return null;
+  return `The drag is ${data.pull.si < drag.min.si ? 'too light: tighten' : 'too heavy: back off'}`;
 }
 
 function impossible(reading: BodyOf<'reading-taken'>): string | null {

@@ -11,12 +11,18 @@ function stepTitled(w: WheelEnd | undefined, stage: string, stepId: string): Ste
   return all.find((s) => s.stage === stage && s.id === stepId);
 }
 
+const accepted = {
+  dial: 'accepted by dial',
+  feel: 'accepted by feel: no movement, spins freely',
+  drag: 'light, even drag',
+};
+
 /** What a recorded step says, in words: "350 lbf·ft with TW-03, 3 rounds". */
 export function sayStepData(data: StepData, step?: Step): string {
   const note = data.note ? `. ${data.note}` : '';
   switch (data.kind) {
     case 'torque':
-      return `${formatQuantity(data.torque)} with ${data.tool}${data.rounds > 1 ? `, ${data.rounds} rounds` : ''}${note}`;
+      return `${formatQuantity(data.torque)} with ${data.tool}${data.asked ? `, the maker asks for ${formatQuantity(data.asked)}` : ''}${data.rounds > 1 ? `, ${data.rounds} rounds` : ''}${note}`;
     case 'turn':
       return `${data.turns < 0 ? 'backed off' : 'tightened'} ${sayTurn(data.turns)}${note}`;
     case 'inspect':
@@ -29,7 +35,7 @@ export function sayStepData(data: StepData, step?: Step): string {
       return `${method}${data.checkedBy ? `, checked by ${data.checkedBy}` : ''}${note}`;
     }
     case 'measure':
-      return `${data.by === 'feel' ? 'accepted by feel: no movement, spins freely' : 'accepted by dial'}${note}`;
+      return `${accepted[data.by]}${data.pull ? ` with ${formatQuantity(data.pull)}` : ''}${note}`;
     case 'fill':
       return `${data.lubricant}${note}`;
     case 'instruct':

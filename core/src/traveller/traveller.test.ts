@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { familySheets } from '../procedure/index.ts';
 import { quantity } from '../quantity/index.ts';
 import {
   againstRelease,
@@ -329,6 +330,46 @@ describe('a kept sum', () => {
   });
 });
 
+describe('every family', () => {
+  it.each(familySheets.filter((s) => s.sheetId !== 'b-other').map((s) => [s.sheetId]))(
+    'a whole job on %s ends released, with nothing against it',
+    (sheetId) => {
+      const t = new TestJob(openingOn(['1L'], sheetId));
+      t.workTo('1L');
+      expect(againstRelease(t.at('1L'))).toEqual([]);
+      t.do(release('1L'), supervisor);
+      expect(isClosed(t.job)).toBe(true);
+    },
+  );
+
+  it('a torque the shop has no figure for is held against the maker’s', () => {
+    const t = new TestJob(openingOn(['1L'], 'f-unitised'));
+    t.workTo('1L', 'hub-bolts');
+    const data = { kind: 'torque', torque: quantity(80, 'lbf-ft'), tool: 'TW-03', rounds: 1 } as const;
+    expect(t.recordStep('1L', data)).toMatch(/maker’s sheet/);
+    expect(t.recordStep('1L', { ...data, asked: quantity(110, 'lbf-ft') })).toMatch(/say why/);
+    expect(t.recordStep('1L', { ...data, asked: quantity(80, 'lbf-ft') })).toBeNull();
+    expect(sayEvent(t.job, t.job.events.at(-1)!)).toMatch(/the maker asks for 80 lbf·ft/);
+  });
+
+  it('a preload is taken by its drag, and held against the sheet’s figure where it has one', () => {
+    const opening = openingOn(['1L'], 'h-lock-nuts');
+    const drag = {
+      min: quantity(20, 'N'),
+      max: quantity(40, 'N'),
+      mark: 'shop',
+      source: 'Set by the shop',
+    } as const;
+    const [end] = opening.wheelEnds;
+    const t = new TestJob({ ...opening, wheelEnds: [{ ...end!, sheet: { ...end!.sheet, drag } }] });
+    t.workTo('1L', 'drag');
+    expect(t.recordStep('1L', { kind: 'measure', by: 'feel' })).toMatch(/by its drag/);
+    expect(t.recordStep('1L', { kind: 'measure', by: 'drag' })).toMatch(/measure the pull/);
+    expect(t.recordStep('1L', { kind: 'measure', by: 'drag', pull: quantity(55, 'N') })).toMatch(/too heavy/);
+    expect(t.recordStep('1L', { kind: 'measure', by: 'drag', pull: quantity(30, 'N') })).toBeNull();
+  });
+});
+
 describe('opening and folding', () => {
   it('refuses wheel ends that have no procedure or stand twice', () => {
     expect(decideOpening(openingOn(['1L', '1L']))).toMatchObject({ ok: false, reason: '1L is named twice' });
@@ -343,7 +384,7 @@ describe('opening and folding', () => {
   it('keeps the figures a job was opened with', () => {
     const t = new TestJob(openingOn(['2L'], 'a-steer-double'));
     expect(t.at('2L').sheet.backOff?.turns).toBe(-0.5);
-    expect(t.at('2L').procedure.version).toBe(1);
+    expect(t.at('2L').procedure.version).toBe(2);
   });
 
   it('throws on lists that are no job', () => {

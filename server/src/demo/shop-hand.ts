@@ -108,6 +108,9 @@ const MINUTES: Partial<Record<Step['kind'], number>> = {
   fill: 6,
 };
 
+/** What the made-up maker's sheets ask for where the shop's has no figure. */
+const makersFigure = { min: quantity(60, 'lbf-ft'), max: quantity(60, 'lbf-ft') };
+
 /** One pair of hands on one wheel end. */
 class Hand {
   private readonly random: Random;
@@ -127,7 +130,7 @@ class Hand {
   }
 
   work(w: WheelEnd, step: Step): void {
-    if (step.kind === 'measure') return this.measure(w, step);
+    if (step.kind === 'measure' && w.sheet.band) return this.measure(w, step);
     const { stage, id: stepId } = step;
     const at = { position: this.position, stage, stepId, round: currentRound(w).number };
     if (step.kind === 'lock' && this.plan.forgetsLock) {
@@ -136,16 +139,17 @@ class Hand {
     this.send({ kind: 'step-recorded', ...at, data: this.answer(w, step) }, this.by, MINUTES[step.kind] ?? 2);
   }
 
-  private answer(w: WheelEnd, step: Exclude<Step, { kind: 'measure' }>): StepData {
+  private answer(w: WheelEnd, step: Step): StepData {
     switch (step.kind) {
       case 'torque': {
-        const { min, max } = w.sheet[step.figure]!;
+        const { min, max } = w.sheet[step.figure] ?? makersFigure;
         const value = min.value === max.value ? max.value : Math.round((min.value + max.value) / 2);
         return {
           kind: 'torque',
           torque: quantity(value, max.unit),
           tool: step.figure === 'wheelTorque' ? 'TW-05' : 'TW-03',
-          rounds: step.goodRounds,
+          ...(w.sheet[step.figure] ? {} : { asked: makersFigure.max }),
+          rounds: 1,
         };
       }
       case 'turn':
@@ -170,6 +174,8 @@ class Hand {
         };
       case 'fill':
         return { kind: 'fill', lubricant: w.sheet.lubricant.name };
+      case 'measure':
+        return { kind: 'measure', by: w.sheet.verifyBy === 'drag' ? 'drag' : 'feel' };
       case 'instruct':
       case 'rotate':
         return { kind: step.kind };

@@ -1,6 +1,12 @@
 import type { BandFigure, Mark, Sheet, TorqueFigure, TorqueKey } from '@lanternwright/core/procedure';
 import { sayTurn } from '@lanternwright/core/nut';
-import { convert, formatValue, unitDefinition, type Unit } from '@lanternwright/core/quantity';
+import {
+  convert,
+  formatQuantity,
+  formatValue,
+  unitDefinition,
+  type Unit,
+} from '@lanternwright/core/quantity';
 import type { RuleUnit } from '../ui/thou-rule.tsx';
 
 /** Where a figure comes from; a recalled one asks to be confirmed. */
@@ -45,11 +51,14 @@ export interface SheetLine {
   source?: string;
 }
 
-const torques: [TorqueKey, string][] = [
+/** The torques a sheet can carry, by what they are called. */
+export const torques: readonly [TorqueKey, string][] = [
   ['seatTorque', 'Seat'],
   ['setTorque', 'Set'],
   ['jamTorque', 'Jam nut'],
   ['wheelTorque', 'Wheel nuts'],
+  ['nutTorque', 'Axle nut or pin bolt'],
+  ['boltTorque', 'Its own bolts'],
 ];
 
 /** What holds for a wheel end, line by line; figures the sheet does not have are left out. */
@@ -65,6 +74,15 @@ export function sheetLines(sheet: Sheet, unit: RuleUnit): SheetLine[] {
     }),
     ...(sheet.backOff
       ? [{ label: 'Back off', value: sayTurn(sheet.backOff.turns), source: sayMark(sheet.backOff) }]
+      : []),
+    ...(sheet.drag
+      ? [
+          {
+            label: 'Drag',
+            value: `${formatValue(sheet.drag.min.value, sheet.drag.min.unit)} to ${formatQuantity(sheet.drag.max)}`,
+            source: sayMark(sheet.drag),
+          },
+        ]
       : []),
     { label: 'Lubricant', value: sheet.lubricant.name },
   ];

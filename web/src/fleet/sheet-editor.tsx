@@ -2,6 +2,7 @@ import { useState } from 'react';
 import {
   constructions,
   familySheets,
+  findProcedure,
   type Family,
   type Sheet,
   type TorqueFigure,
@@ -9,9 +10,10 @@ import {
 } from '@lanternwright/core/procedure';
 import { parseQuantity, unitDefinition, type Quantity, type Unit } from '@lanternwright/core/quantity';
 import { SelectField, TextField } from '../ui/field.tsx';
-import { sayMark } from './figure-words.ts';
+import { sayMark, torques } from './figure-words.ts';
 
 const torqueUnits: Unit[] = ['lbf-ft', 'Nm'];
+const forceUnits: Unit[] = ['N', 'lbf'];
 const lengthUnits: Unit[] = ['in', 'mm', 'thou'];
 const shop = { mark: 'shop', source: 'Set by the shop' } as const;
 
@@ -218,29 +220,40 @@ export function SheetEditor({ sheet, onChange }: { sheet: Sheet; onChange: (shee
         units={lengthUnits}
         onChange={(band) => set({ band })}
       />
+      {torques.map(([key, label]) => (
+        <RangeField
+          key={key}
+          label={`${label}, torque`}
+          value={sheet[key]}
+          units={torqueUnits}
+          onChange={(figure) => set({ [key]: figure })}
+        />
+      ))}
       <RangeField
-        label="Seat torque"
-        value={sheet.seatTorque}
-        units={torqueUnits}
-        onChange={(seatTorque) => set({ seatTorque })}
+        label="Drag at a wheel stud"
+        value={sheet.drag}
+        units={forceUnits}
+        onChange={(drag) => set({ drag })}
       />
-      <RangeField
-        label="Set torque"
-        value={sheet.setTorque}
-        units={torqueUnits}
-        onChange={(setTorque) => set({ setTorque })}
-      />
-      <RangeField
-        label="Jam nut torque"
-        value={sheet.jamTorque}
-        units={torqueUnits}
-        onChange={(jamTorque) => set({ jamTorque })}
-      />
-      <RangeField
-        label="Wheel nut torque"
-        value={sheet.wheelTorque}
-        units={torqueUnits}
-        onChange={(wheelTorque) => set({ wheelTorque })}
+      <SelectField
+        label="Verified by"
+        value={sheet.verifyBy}
+        onChange={(e) => set({ verifyBy: e.target.value as Sheet['verifyBy'] })}
+      >
+        <option value="dial">the dial</option>
+        <option value="dial-or-feel">the dial, or no movement felt</option>
+        <option value="drag">its drag</option>
+        <option value="none">nothing to measure</option>
+      </SelectField>
+      <TextField
+        label="Wheel studs"
+        inputMode="numeric"
+        key={`${sheet.sheetId}/studs`}
+        defaultValue={sheet.studs ?? ''}
+        onBlur={(e) => {
+          const studs = Math.round(Number(e.target.value));
+          set({ studs: studs >= 3 && studs <= 24 ? studs : null });
+        }}
       />
       <TextField
         label="Back off, turns"
@@ -261,7 +274,7 @@ export function SheetEditor({ sheet, onChange }: { sheet: Sheet; onChange: (shee
       >
         <option value="">none yet</option>
         {procedures
-          .filter((p) => p.family === sheet.family)
+          .filter((p) => p.family === sheet.family && p === findProcedure(p.id))
           .map((p) => (
             <option key={p.id} value={p.id}>
               {p.title}

@@ -92,7 +92,7 @@ describe('torque', () => {
     await heading('Rotate the wheel');
     await waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0]).toMatchObject({
-      data: { kind: 'torque', torque: { value: 271, unit: 'Nm' }, tool: 'TW-03', rounds: 3 },
+      data: { kind: 'torque', torque: { value: 271, unit: 'Nm' }, tool: 'TW-03', rounds: 1 },
     });
     expect(localStorage.getItem('lanternwright.tool.seatTorque')).toBe('TW-03');
   });

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { LEAST_CYCLES, REPEAT_WITHIN_MM } from '@lanternwright/core/end-play';
-import { bandInMm, type Step, type StepData } from '@lanternwright/core/procedure';
+import { bandInMm, type BandFigure, type Step, type StepData } from '@lanternwright/core/procedure';
+import { formatQuantity, formatValue, parseQuantity } from '@lanternwright/core/quantity';
 import {
   playMm,
   readingRound,
@@ -12,6 +13,7 @@ import {
 import { playDigits, sayPlay } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
+import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { ThouRule, type RuleUnit, type Side } from '../ui/thou-rule.tsx';
 import { CorrectReading } from './correct-reading.tsx';
@@ -79,8 +81,74 @@ function CycleCard({
   );
 }
 
+/** Preload by its drag: with a pull scale where the sheet has a figure, else by hand. */
+function DragPanel({ wheelEnd, record }: Pick<Props, 'wheelEnd' | 'record'>) {
+  const { drag } = wheelEnd.sheet;
+  const [text, setText] = useState('');
+  const [error, setError] = useState<string>();
+  const save = () => {
+    if (text.trim() === '' && !drag) return record({ kind: 'measure', by: 'drag' });
+    const read = parseQuantity(text, ['N', 'lbf'], drag?.max.unit ?? 'N');
+    if (!read.ok) return setError(read.message);
+    record({ kind: 'measure', by: 'drag', pull: read.quantity });
+  };
+  return (
+    <form
+      className="flex flex-col gap-4"
+      onSubmit={(e) => {
+        e.preventDefault();
+        save();
+      }}
+    >
+      <TextField
+        label={`Pull at a wheel stud, N or lbf${drag ? '' : ' (may stay empty)'}`}
+        hint={
+          drag
+            ? `The sheet asks for ${formatValue(drag.min.value, drag.min.unit)} to ${formatQuantity(drag.max)}`
+            : 'The sheet has no figure: light, even drag by hand is recorded as that'
+        }
+        className="figure"
+        inputMode="decimal"
+        autoFocus
+        value={text}
+        error={error}
+        onChange={(e) => setText(e.target.value)}
+      />
+      <div>
+        <Button type="submit" weight="main" className="min-h-14 px-6 text-18">
+          Light, even drag all the way round
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+/** Takes what the construction is verified by: end play by dial or feel, or the drag of a preload. */
+export function MeasurePanel(props: Props) {
+  const { sheet } = props.wheelEnd;
+  if (sheet.verifyBy === 'drag') return <DragPanel {...props} />;
+  if (sheet.band) return <EndPlayPanel {...props} band={sheet.band} />;
+  return (
+    <div className="flex flex-col gap-2">
+      <p className="text-14">
+        The sheet has no band for the dial. No movement felt is recorded as feel, not as a reading.
+      </p>
+      <div>
+        <Button
+          weight="main"
+          autoFocus
+          className="min-h-14 px-6 text-18"
+          onClick={() => props.record({ kind: 'measure', by: 'feel' })}
+        >
+          No movement felt, spins freely
+        </Button>
+      </div>
+    </div>
+  );
+}
+
 /** Takes the cycles, judges them, and says what to do about them. */
-export function MeasurePanel({ open, wheelEnd, step, record }: Props) {
+function EndPlayPanel({ open, wheelEnd, step, record, band }: Props & { band: BandFigure }) {
   const unit = useAppSelector((s) => s.preferences.unit);
   const [refused, setRefused] = useState<string | null>(null);
   const { sheet, position } = wheelEnd;
@@ -128,7 +196,7 @@ export function MeasurePanel({ open, wheelEnd, step, record }: Props) {
           </div>
         </div>
         <ThouRule
-          bandMm={bandInMm(sheet.band!)}
+          bandMm={bandInMm(band)}
           unit={unit}
           meanMm={result?.endPlayMm ?? null}
           side={side}

@@ -122,6 +122,12 @@ export function SettingAdvice({ open, wheelEnd, round, advice, again }: Props) {
           </div>
         </div>
       )}
+      {!advice && (
+        <Note tone="trouble">
+          This construction cannot be adjusted. Out of its limit, the cartridge is replaced or the spacer is
+          wrong: stop and inspect.
+        </Note>
+      )}
       {refused && <Note tone="trouble">{refused}</Note>}
       <div className="flex flex-wrap gap-3">
         {go && (

@@ -1,73 +1,14 @@
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import type { Person } from '@lanternwright/contract/people';
 import { sayTurn } from '@lanternwright/core/nut';
 import type { Step, StepData } from '@lanternwright/core/procedure';
-import { parseQuantity, unitDefinition } from '@lanternwright/core/quantity';
-import { currentRound, torqueFits, type WheelEnd } from '@lanternwright/core/traveller';
-import { sayMark, sayTorque } from '../fleet/figure-words.ts';
+import { currentRound, type WheelEnd } from '@lanternwright/core/traveller';
+import { sayMark } from '../fleet/figure-words.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { NutView } from '../ui/nut-view.tsx';
-
-type Of<K extends Step['kind']> = Extract<Step, { kind: K }>;
-interface FormProps<K extends Step['kind']> {
-  step: Of<K>;
-  wheelEnd: WheelEnd;
-  record: (data: StepData) => void;
-}
-
-const TOOL = 'lanternwright.tool.';
-
-/** A form whose Enter records the step. */
-function Form({
-  onRecord,
-  children,
-  button,
-  disabled = false,
-}: {
-  onRecord: () => void;
-  children?: ReactNode;
-  button: string;
-  disabled?: boolean;
-}) {
-  return (
-    <form
-      className="flex flex-col gap-4"
-      onSubmit={(e) => {
-        e.preventDefault();
-        onRecord();
-      }}
-    >
-      {children}
-      <div>
-        <Button
-          type="submit"
-          weight="main"
-          disabled={disabled}
-          autoFocus={!children}
-          className="min-h-14 px-6 text-18"
-        >
-          {button}
-        </Button>
-      </div>
-    </form>
-  );
-}
-
-/** A note nobody has to write, kept out of the way until it is wanted. */
-function OptionalNote({ note, set }: { note: string; set: (note: string) => void }) {
-  const [open, setOpen] = useState(false);
-  if (!open) {
-    return (
-      <Button weight="quiet" onClick={() => setOpen(true)} className="self-start">
-        Add a note
-      </Button>
-    );
-  }
-  return <TextField label="Note" value={note} autoFocus onChange={(e) => set(e.target.value)} />;
-}
-
-const noted = (note: string) => (note.trim() === '' ? {} : { note: note.trim() });
+import { Form, noted, OptionalNote, type FormProps, type Of } from './step-form-parts.tsx';
+import { TorqueForm } from './torque-form.tsx';
 
 function PlainForm({ step, record }: FormProps<'instruct' | 'rotate'>) {
   const [note, setNote] = useState('');
@@ -82,80 +23,6 @@ function PlainForm({ step, record }: FormProps<'instruct' | 'rotate'>) {
       <Form button={done} onRecord={() => record({ kind: step.kind, ...noted(note) })} />
       <OptionalNote note={note} set={setNote} />
     </div>
-  );
-}
-
-function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
-  const figure = wheelEnd.sheet[step.figure]!;
-  const single = figure.min.si === figure.max.si;
-  const toolKey = TOOL + step.figure;
-  const [torque, setTorque] = useState(single ? String(figure.max.value) : '');
-  const [tool, setTool] = useState(localStorage.getItem(toolKey) ?? '');
-  const [rounds, setRounds] = useState(step.goodRounds);
-  const [note, setNote] = useState('');
-  const [tried, setTried] = useState(false);
-  const read = parseQuantity(torque, ['lbf-ft', 'Nm', 'lbf-in'], figure.max.unit);
-  const off = read.ok && !torqueFits(read.quantity.si, figure);
-  const save = () => {
-    setTried(true);
-    if (!read.ok || tool.trim() === '' || (off && note.trim() === '')) return;
-    localStorage.setItem(toolKey, tool.trim());
-    record({ kind: 'torque', torque: read.quantity, tool: tool.trim(), rounds, ...noted(note) });
-  };
-  return (
-    <Form button="Record the torque" onRecord={save}>
-      <div className="rounded-lg border border-edge bg-panel p-4">
-        <p className="caption">Torque to</p>
-        <p className="figure text-26 font-semibold">{sayTorque(figure)}</p>
-        <p className="text-12 text-muted">{sayMark(figure)}</p>
-      </div>
-      <div className="grid gap-3 sm:grid-cols-3">
-        <TextField
-          label={`Reached, ${unitDefinition(figure.max.unit).label}`}
-          inputMode="decimal"
-          className="figure"
-          autoFocus
-          value={torque}
-          onChange={(e) => setTorque(e.target.value)}
-          error={tried && !read.ok ? read.message : undefined}
-        />
-        <TextField
-          label="Torque wrench"
-          value={tool}
-          placeholder="TW-03"
-          onChange={(e) => setTool(e.target.value)}
-          error={tried && tool.trim() === '' ? 'Which tool' : undefined}
-        />
-        <fieldset>
-          <legend className="caption pb-1">Rounds of torque and rotation</legend>
-          <div className="flex overflow-hidden rounded-md border border-edge">
-            {[1, 2, 3].map((n) => (
-              <label
-                key={n}
-                className={`flex min-h-12 flex-1 cursor-pointer items-center justify-center text-16 ${n === rounds ? 'bg-lamp font-semibold' : 'bg-panel'}`}
-              >
-                <input
-                  type="radio"
-                  name="rounds"
-                  className="sr-only"
-                  checked={n === rounds}
-                  onChange={() => setRounds(n)}
-                />
-                {n}
-              </label>
-            ))}
-          </div>
-        </fieldset>
-      </div>
-      {off && (
-        <TextField
-          label="The torque is off the sheet’s figure: why"
-          value={note}
-          onChange={(e) => setNote(e.target.value)}
-          error={tried && note.trim() === '' ? 'Say why' : 'It will stand against the release'}
-        />
-      )}
-    </Form>
   );
 }
 

@@ -18,6 +18,16 @@ interface Props {
 function Skip({ onSkip, optional }: { onSkip: (reason: string) => void; optional: boolean }) {
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState('');
+  if (optional && !open) {
+    return (
+      <div className="flex flex-wrap items-center gap-3">
+        <Button onClick={() => onSkip('Left out: good practice, not required')}>Leave this one out</Button>
+        <Button weight="quiet" onClick={() => setOpen(true)}>
+          Leave it out with a reason
+        </Button>
+      </div>
+    );
+  }
   if (!open) {
     return (
       <Button weight="quiet" className="self-start" onClick={() => setOpen(true)}>

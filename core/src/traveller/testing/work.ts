@@ -1,5 +1,5 @@
 import { familySheet, findProcedure, type Sheet, type Step, type StepData } from '../../procedure/index.ts';
-import { quantity } from '../../quantity/index.ts';
+import { quantity, type Quantity } from '../../quantity/index.ts';
 import {
   append,
   currentRound,
@@ -118,18 +118,26 @@ export class TestJob {
   /** Works until a step is at hand; measurements read 0.003 in. Without a step, until nothing is left but the release. */
   workTo(position: string, stepId?: string): void {
     for (let step = this.step(position); step && step.id !== stepId; step = this.step(position)) {
-      if (step.kind === 'measure') this.readings(position, 0.003, 0.003, 0.003);
+      if (step.kind === 'measure' && this.at(position).sheet.band)
+        this.readings(position, 0.003, 0.003, 0.003);
       const refused = this.recordStep(position);
       if (refused) throw new Error(`${step.id}: ${refused}`);
     }
   }
 }
 
+/** A torque to the sheet's figure, or to one read off the maker's sheet. */
+function torqued(figure: Quantity | undefined): StepData {
+  const asked = quantity(60, 'lbf-ft');
+  const base = { kind: 'torque', tool: 'TW-03', rounds: 1 } as const;
+  return figure ? { ...base, torque: figure } : { ...base, torque: asked, asked };
+}
+
 /** What an honest hand would record for a step. */
 export function answer(w: WheelEnd, step: Step): StepData {
   switch (step.kind) {
     case 'torque':
-      return { kind: 'torque', torque: w.sheet[step.figure]!.max, tool: 'TW-03', rounds: step.goodRounds };
+      return torqued(w.sheet[step.figure]?.max);
     case 'turn':
       return {
         kind: 'turn',
@@ -149,7 +157,7 @@ export function answer(w: WheelEnd, step: Step): StepData {
     case 'fill':
       return { kind: 'fill', lubricant: w.sheet.lubricant.name };
     case 'measure':
-      return { kind: 'measure', by: 'dial' };
+      return { kind: 'measure', by: w.sheet.verifyBy === 'drag' ? 'drag' : w.sheet.band ? 'dial' : 'feel' };
     case 'instruct':
     case 'rotate':
       return { kind: step.kind };

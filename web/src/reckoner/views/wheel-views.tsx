@@ -1,9 +1,8 @@
-import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { JointView } from '../../ui/joint-view.tsx';
 import { SealSection } from '../../ui/seal-section.tsx';
 import { ShareBars } from '../../ui/share-bars.tsx';
-import { StudWheel } from '../../ui/stud-wheel.tsx';
+import { StudWalk } from '../../ui/stud-walk.tsx';
 import { WrenchView } from '../../ui/wrench-view.tsx';
 import { playDigits } from '../../shell/words.ts';
 import { sayLength, sayTorqueNm, type ViewProps } from './types.ts';
@@ -15,44 +14,11 @@ interface Pass {
 
 /** The wheel, its studs lit one after another, stage by stage; prints as a sheet. */
 export function SequenceView({ input, result, unit }: ViewProps<{ studs: number }, { passes: Pass[] }>) {
-  const [at, setAt] = useState({ pass: 0, done: 0 });
-  const passNumber = Math.min(at.pass, result.passes.length - 1);
-  const pass = result.passes[passNumber]!;
-  const done = Math.min(at.done, input.studs);
-  const finished = done >= input.studs && passNumber === result.passes.length - 1;
-  const forward = () =>
-    setAt(done < input.studs ? { pass: passNumber, done: done + 1 } : { pass: passNumber + 1, done: 0 });
   return (
-    <div className="flex flex-wrap items-start gap-6">
-      <StudWheel studs={input.studs} order={pass.order} done={done} />
-      <div className="flex flex-col gap-3">
-        <h2 className="text-18">
-          Pass {passNumber + 1} of {result.passes.length}, {sayTorqueNm(pass.torqueNm, unit)}
-        </h2>
-        <p className="text-14">
-          {finished
-            ? 'Every stud is done, twice at full torque at the end.'
-            : done < input.studs
-              ? `Next is ${pass.order[done]}.`
-              : 'This pass is done.'}
-        </p>
-        <ol className="grid max-h-40 grid-flow-col grid-rows-5 gap-x-5 overflow-auto">
-          {pass.order.map((stud, i) => (
-            <li
-              key={stud}
-              className={`figure text-14 ${i === done ? 'font-semibold text-lamp-ink' : i < done ? 'text-pine' : 'text-muted'}`}
-            >
-              {stud}
-            </li>
-          ))}
-        </ol>
-        <div className="flex flex-wrap gap-2 print:hidden">
-          <Button weight="main" onClick={forward} disabled={finished}>
-            {done < input.studs ? 'Stud done' : 'Next pass'}
-          </Button>
-          <Button onClick={() => setAt({ pass: 0, done: 0 })}>From the start</Button>
-          <Button onClick={() => window.print()}>Print</Button>
-        </div>
+    <div className="flex flex-col gap-3">
+      <StudWalk studs={input.studs} passes={result.passes} say={(nm) => sayTorqueNm(nm, unit)} />
+      <div className="print:hidden">
+        <Button onClick={() => window.print()}>Print</Button>
       </div>
     </div>
   );
