@@ -85,8 +85,19 @@ export async function doStep(page: Page, title: string, how: Touch): Promise<voi
     case 'Measure end play':
       await measure(page, inBand);
       return press(page, /^Accept/, how);
-    case 'Cups home':
+    case 'Rock the wheel':
+      return press(page, 'Nothing moves', how);
+    case 'Tools, parts and lubricant at hand':
+      await press(page, 'Everything is at hand', how);
+      return press(page, 'Ready', how);
+    case 'Judge the parts':
+      await press(page, 'Every part is sound', how);
+      return press(page, 'Record what was found', how);
     case 'Brakes back':
+      await page.getByLabel('Inner lining, mm').fill('12');
+      await page.getByLabel('Outer lining, mm').fill('11.5');
+      return press(page, 'Record the brake', how);
+    case 'Cups home':
     case 'Final look':
       return press(page, 'Yes', how);
     case 'Rotate the wheel':

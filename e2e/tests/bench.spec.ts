@@ -90,12 +90,12 @@ test('two people on one step: the second is told what changed, nothing is double
   await expect(second.getByRole('heading', { name: 'Rock the wheel' })).toBeVisible();
   // The second browser hears nothing of the first until it sends: as on a bad network.
   await second.context().setOffline(true);
-  await second.getByRole('button', { name: 'Done', exact: true }).click();
+  await second.getByRole('button', { name: 'Nothing moves' }).click();
   await expect(second.getByText(/1 record waits on this device/)).toBeVisible();
   await doStep(first, 'Rock the wheel', 'key');
   await expect(first.getByRole('heading', { name: 'End play as found' })).toBeVisible();
   await second.context().setOffline(false);
-  await expect(second.getByText(/D\. Achterberg was first: 2L, Rock the wheel: done/)).toBeVisible({
+  await expect(second.getByText(/D\. Achterberg was first: 2L, Rock the wheel: nothing moves/)).toBeVisible({
     timeout: 15_000,
   });
   await expect(second.getByRole('heading', { name: 'End play as found' })).toBeVisible();

@@ -59,6 +59,8 @@ export type ReadingRow = z.infer<typeof readingRowSchema>;
 export const followUpSchema = z.object({
   jobId: z.uuid(),
   position: positionSchema,
+  kind: z.enum(['retorque', 'oil-level', 'temporary', 'deferred', 'other-side']),
+  what: z.string(),
   fromKm: z.number().nullable(),
   byKm: z.number().nullable(),
   byDate: z.iso.date(),

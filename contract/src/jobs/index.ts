@@ -5,6 +5,15 @@ import { commandSchema, jobOpenedSchema, storedEventSchema } from '@lanternwrigh
 import { ownerSchema, readingRowSchema } from '../fleet/index.ts';
 import { defineRoute, idParams, problemSchema } from '../route/index.ts';
 
+const openQuestionSchema = z.object({
+  component: z.string(),
+  title: z.string(),
+  seen: z.string(),
+  note: z.string().optional(),
+  askedBy: z.string(),
+  at: z.iso.datetime(),
+});
+
 /** Where one wheel end of a job stands, for lists. */
 export const wheelEndStandSchema = z.object({
   position: positionSchema,
@@ -13,6 +22,8 @@ export const wheelEndStandSchema = z.object({
   trouble: z.string().nullable(),
   /** Who recorded last on it. */
   who: z.string().nullable(),
+  /** Findings that wait for the supervisor. */
+  asks: z.array(openQuestionSchema).default([]),
 });
 export type WheelEndStand = z.infer<typeof wheelEndStandSchema>;
 
@@ -23,6 +34,8 @@ export const jobSummarySchema = z.object({
   unit: z.object({ id: z.uuid(), name: z.string(), kind: unitKindSchema, owner: ownerSchema }),
   openedAt: z.iso.datetime(),
   closedAt: z.iso.datetime().nullable(),
+  /** Held or voided, with the reason; null while it runs. */
+  stopped: z.object({ as: z.enum(['held', 'void']), reason: z.string() }).nullable(),
   wheelEnds: z.array(wheelEndStandSchema),
 });
 export type JobSummary = z.infer<typeof jobSummarySchema>;
@@ -44,7 +57,7 @@ export type JobDetail = z.output<typeof jobDetailSchema>;
 
 /** A new job names the wheel ends; their sheets are taken from the axles as they are now. */
 export const openJobSchema = jobOpenedSchema
-  .pick({ unitId: true, title: true, complaint: true, reportedBy: true, meter: true })
+  .pick({ unitId: true, title: true, complaint: true, reportedBy: true, symptoms: true, meter: true })
   .extend({ positions: z.array(positionSchema).min(1, 'choose at least one wheel end').max(18) });
 export type OpenJobInput = z.input<typeof openJobSchema>;
 

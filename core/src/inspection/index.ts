@@ -1,1 +1,18 @@
+export {
+  components,
+  dispose,
+  dispositions,
+  dispositionSchema,
+  type Component,
+  type Disposition,
+  type UnitPressure,
+} from './dispositions.ts';
+export {
+  driveVerdict,
+  driveVerdicts,
+  symptoms,
+  symptomSchema,
+  type DriveVerdict,
+  type Symptom,
+} from './drive-verdict.ts';
 export { whichJoint, whichJointCalculation } from './which-joint.ts';

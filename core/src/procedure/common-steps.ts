@@ -6,9 +6,9 @@ export const stepsBefore: readonly Step[] = [
   {
     id: 'rock',
     stage: 'diagnose',
-    kind: 'instruct',
+    kind: 'joint',
     title: 'Rock the wheel',
-    text: 'Lift and support. Rock at 12 and 6, then at 3 and 9 o’clock. Say which joint moves; look at the other side in the same lift.',
+    text: 'Lift and support. Rock at 12 and 6, then at 3 and 9 o’clock. Where it moves, set the indicator twice. Look at the other side in the same lift.',
     caution: 'Level ground, chocks, rated stands. Never under a jack alone.',
     ...practice,
   },
@@ -24,9 +24,9 @@ export const stepsBefore: readonly Step[] = [
   {
     id: 'readiness',
     stage: 'ready',
-    kind: 'instruct',
+    kind: 'ready',
     title: 'Tools, parts and lubricant at hand',
-    text: 'Sockets, torque wrench in calibration, seal, cotter or washer, lubricant of the kind in the hub, stands and dolly.',
+    text: 'Before anything comes apart. A line that is missing stops the work, or somebody says why it goes on.',
     ...practice,
   },
   {
@@ -42,9 +42,9 @@ export const stepsBefore: readonly Step[] = [
   {
     id: 'judge-parts',
     stage: 'inspect',
-    kind: 'instruct',
+    kind: 'judge',
     title: 'Judge the parts',
-    text: 'Clean first. Cups, rollers, cage, spindle, seal seat, studs, nut and washer. Pitting, heat tint or a damaged cage: replace cone and cup together.',
+    text: 'Clean first, then judge each one. What it asks for stands beside it with its reason.',
     caution: 'Never spin a bearing with compressed air. Hot hubs burn.',
     ...practice,
   },
@@ -82,10 +82,9 @@ export const stepsAfter: readonly Step[] = [
   {
     id: 'brakes-back',
     stage: 'lock-and-fill',
-    kind: 'inspect',
+    kind: 'linings',
     title: 'Brakes back',
-    text: 'Linings measured inner and outer, slides greased, adjuster backed off until the wheel just turns freely. Pump the pedal until it is firm.',
-    question: 'Are the linings over their minimum and the brake back?',
+    text: 'Linings measured inner and outer. Slides greased; adjuster tightened while turning until it can hardly be turned, then back until it just turns freely; self-adjusting units only checked. Pump the pedal until it is firm.',
     caution: 'Solvent and grease off linings.',
     ...practice,
   },

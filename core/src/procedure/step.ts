@@ -1,5 +1,7 @@
 import { z } from 'zod';
-import { forceSchema, torqueSchema } from '../quantity/index.ts';
+import { brakeKinds } from '../brake/index.ts';
+import { dispositionSchema } from '../inspection/index.ts';
+import { forceSchema, readingSchema, torqueSchema } from '../quantity/index.ts';
 import type { Mark } from './figure.ts';
 import type { Family, TorqueKey } from './sheet.ts';
 
@@ -55,6 +57,10 @@ export type Step = StepBase &
     | { kind: 'rotate'; turns: number }
     | { kind: 'turn'; turns: number | 'back-off' | 'planned' }
     | { kind: 'inspect'; question: string }
+    | { kind: 'joint' }
+    | { kind: 'ready' }
+    | { kind: 'judge' }
+    | { kind: 'linings' }
     | { kind: 'choose'; options: readonly Option[] }
     | { kind: 'measure' }
     | { kind: 'lock'; methods: readonly Option[] }
@@ -100,6 +106,48 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('rotate'), note }),
   z.object({ kind: z.literal('turn'), turns: z.number().min(-5).max(5), note }),
   z.object({ kind: z.literal('inspect'), ok: z.boolean(), note }),
+  z.object({
+    kind: z.literal('joint'),
+    felt: z.enum(['nothing', 'twelve-six', 'three-nine', 'both']),
+    /** Base on the axle, tip on the knuckle: the kingpin alone. */
+    axleToKnuckle: readingSchema.optional(),
+    /** Base on the knuckle, tip on the hub: the bearing alone. */
+    knuckleToHub: readingSchema.optional(),
+    /** What the maker allows at the kingpin. */
+    kingpinLimit: readingSchema.optional(),
+    note,
+  }),
+  z.object({
+    kind: z.literal('ready'),
+    lines: z
+      .array(
+        z.object({
+          what: z.string().trim().min(1).max(120),
+          state: z.enum(['have', 'missing', 'ordered', 'owner']),
+          by: z.iso.date().optional(),
+        }),
+      )
+      .max(60),
+    note,
+  }),
+  z.object({
+    kind: z.literal('judge'),
+    /** The unit has run far and cannot stand still: a doubtful bearing is replaced. */
+    hardWorked: z.boolean(),
+    findings: z
+      .array(z.object({ component: name, seen: name, disposition: dispositionSchema, note }))
+      .max(40),
+    note,
+  }),
+  z.object({
+    kind: z.literal('linings'),
+    brake: z.enum(brakeKinds),
+    inner: readingSchema.optional(),
+    outer: readingSchema.optional(),
+    /** Slides or shoes free, adjuster set, pedal pumped firm. */
+    set: z.boolean(),
+    note,
+  }),
   z.object({ kind: z.literal('choose'), option: name, note }),
   z.object({
     kind: z.literal('measure'),

@@ -1,7 +1,8 @@
 import { formatQuantity, formatValue, valueIn, type Quantity } from '../quantity/index.ts';
-import { stages, type Sheet, type Step, type TorqueFigure } from '../procedure/index.ts';
+import { liningMinimums } from '../brake/index.ts';
+import { stages, type Sheet, type Step, type StepData, type TorqueFigure } from '../procedure/index.ts';
 import type { StepRecord, WheelEnd } from './job.ts';
-import { progressOf, verdictOf } from './progress.ts';
+import { openQuestions, progressOf, verdictOf } from './progress.ts';
 
 /** Torque counts as reached within 4 % of its figure (ISO 6789 class of hand tools, value from memory). */
 const TORQUE_TOLERANCE = 0.04;
@@ -11,6 +12,14 @@ export function torqueFits(torqueNm: number, figure: { min: { si: number }; max:
   return (
     torqueNm >= figure.min.si * (1 - TORQUE_TOLERANCE) && torqueNm <= figure.max.si * (1 + TORQUE_TOLERANCE)
   );
+}
+
+/** A lining at or under its minimum, in words, or null. */
+export function thinLining({ brake, inner, outer }: Extract<StepData, { kind: 'linings' }>): string | null {
+  const { mm, title } = liningMinimums[brake];
+  const least = Math.min(inner?.si ?? Infinity, outer?.si ?? Infinity) * 1000;
+  if (brake === 'none' || least > mm + 1e-9) return null;
+  return `The lining is ${least.toFixed(1)} mm, at or under ${mm} mm for ${title.toLowerCase()}`;
 }
 
 /** The figure a torque is held against: the sheet's, or where it has none the one read off the maker's. */
@@ -25,10 +34,12 @@ export function figureFor(ofSheet: TorqueFigure | null, asked: Quantity | undefi
  */
 export function againstRelease(wheelEnd: WheelEnd): string[] {
   const progress = progressOf(wheelEnd);
-  const words = progress.flatMap(({ step, record }) => {
+  const undecided = openQuestions(wheelEnd).map((q) => `${q.title}: the supervisor has not decided`);
+  const steps = progress.flatMap(({ step, record }) => {
     const why = objection(step, record, wheelEnd.sheet);
     return why ? [why] : [];
   });
+  const words = [...undecided, ...steps];
   const measuring = progress.find((p) => p.step.kind === 'measure' && p.step.stage === 'verify');
   const accepted = measuring?.record?.data;
   if (!measuring || wheelEnd.sheet.verifyBy === 'drag') return words;
@@ -46,6 +57,11 @@ function objection(step: Step, record: StepRecord | null, sheet: Sheet): string 
   const { data } = record;
   if (data.kind === 'inspect' && !data.ok)
     return `${stage}, “${step.title}” found trouble: ${data.note ?? 'no words'}`;
+  if (data.kind === 'linings') {
+    if (!data.set) return `The brake is not back: ${data.note ?? 'no words'}`;
+    const thin = thinLining(data);
+    if (thin) return `${thin}: ${data.note ?? 'no words'}`;
+  }
   if (data.kind === 'torque' && step.kind === 'torque') {
     const figure = figureFor(sheet[step.figure], data.asked);
     if (figure && !torqueFits(data.torque.si, figure)) {

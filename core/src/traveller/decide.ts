@@ -1,16 +1,10 @@
 import { retorqueDue } from '../interval/index.ts';
-import {
-  findProcedure,
-  stageOrder,
-  whyNotAdjustable,
-  type Sheet,
-  type Step,
-  type StepData,
-} from '../procedure/index.ts';
-import { againstRelease, figureFor, torqueFits } from './against-release.ts';
+import { findProcedure, stageOrder, whyNotAdjustable } from '../procedure/index.ts';
+import { againstRelease, torqueFits } from './against-release.ts';
 import { meterKm, type Actor, type BodyOf, type Command, type EventBody, type JobOpened } from './event.ts';
 import { currentRound, wheelEndAt, type Job, type WheelEnd } from './job.ts';
-import { playMm, readingRound, stepAtHand, verdictOf } from './progress.ts';
+import { misfit } from './misfit.ts';
+import { openQuestions, playMm, readingRound, stepAtHand } from './progress.ts';
 
 /** The event that follows from a command, or why it cannot be. */
 export type Decision = { ok: true; event: EventBody } | { ok: false; reason: string };
@@ -44,10 +38,22 @@ export function decideOpening(opening: JobOpened): Decision {
 
 /** Decides one command on an open job. Pure: the browser and the server ask the same question. */
 export function decide(job: Job, command: Command, context: DecideContext): Decision {
-  if (command.kind === 'correction') return correct(job, command, context);
+  if (job.stopped?.as === 'void') return no('The job is void');
+  switch (command.kind) {
+    case 'correction':
+      return correct(job, command, context);
+    case 'job-held':
+      return job.stopped ? no('The job is held already') : yes(command);
+    case 'job-resumed':
+      return job.stopped ? yes(command) : no('The job is not held');
+    case 'job-voided':
+      return voiding(job, command, context);
+  }
   const wheelEnd = wheelEndAt(job, command.position);
   if (!wheelEnd) return no(`${command.position} is not in this job`);
   if (command.kind === 'retorque-recorded') return retorque(wheelEnd, command);
+  if (command.kind === 'follow-up-done') return followUpDone(wheelEnd, command);
+  if (job.stopped) return no(`The job is held: ${job.stopped.reason}`);
   if (wheelEnd.release) return no(`${command.position} is released`);
   switch (command.kind) {
     case 'step-recorded':
@@ -62,6 +68,8 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
       return reopen(wheelEnd, command);
     case 'reckoning-kept':
       return yes(command);
+    case 'decision-made':
+      return answerQuestion(wheelEnd, command, context);
     case 'wheel-end-released':
       return release(job, wheelEnd, command, context);
   }
@@ -77,50 +85,31 @@ function notAtHand(w: WheelEnd, at: { stage: string; stepId: string; round: numb
 }
 
 function recordStep(w: WheelEnd, command: BodyOf<'step-recorded'>): Decision {
-  const wrong = notAtHand(w, command) ?? misfit(w, stepAtHand(w)!, command);
-  return wrong ? no(wrong) : yes(command);
+  const wrong = notAtHand(w, command) ?? misfit(w, stepAtHand(w)!, command.data);
+  if (wrong) return no(wrong);
+  const [question] = openQuestions(w);
+  if (question && stageOrder(command.stage) >= stageOrder('assemble'))
+    return no(`First the supervisor decides about ${question.title.toLowerCase()}`);
+  return yes(command);
 }
 
-/** Why what was recorded does not answer the step, or null. */
-function misfit(w: WheelEnd, step: Step, { data }: BodyOf<'step-recorded'>): string | null {
-  if (data.kind !== step.kind) return `“${step.title}” is a step to ${step.kind}`;
-  if (step.kind === 'choose' && data.kind === 'choose' && !step.options.some((o) => o.id === data.option)) {
-    return `“${data.option}” is not a choice of “${step.title}”`;
-  }
-  if (step.kind === 'lock' && data.kind === 'lock' && !step.methods.some((m) => m.id === data.method)) {
-    return `“${data.method}” is not a way to lock this nut`;
-  }
-  if (data.kind === 'inspect' && !data.ok && !data.note) return 'Say what was found';
-  if (step.kind === 'torque' && data.kind === 'torque') {
-    const figure = figureFor(w.sheet[step.figure], data.asked);
-    if (!figure) return 'Say what the maker’s sheet asks for';
-    if (!torqueFits(data.torque.si, figure) && !data.note)
-      return 'The torque is off the sheet’s figure: say why';
-  }
-  if (data.kind === 'measure') {
-    if (data.by !== 'dial') return misfitByHand(w.sheet, data);
-    const verdict = verdictOf(w, readingRound(w, step));
-    if (!verdict) return 'End play is not measured';
-    if (verdict.verdict === 'repeat') return 'Take three cycles that repeat within 0.001 in';
-    if (step.stage === 'verify' && verdict.verdict !== 'in-band') return `The reading is ${verdict.verdict}`;
-  }
-  return null;
+function answerQuestion(w: WheelEnd, command: BodyOf<'decision-made'>, { by }: DecideContext): Decision {
+  if (by.role !== 'supervisor') return no('A supervisor decides this');
+  if (!openQuestions(w).some((q) => q.component === command.component))
+    return no('There is nothing to decide about this part');
+  return yes(command);
 }
 
-/** Why an acceptance by feel or by drag does not answer the sheet, or null. */
-function misfitByHand(
-  { verifyBy, drag }: Sheet,
-  data: Extract<StepData, { kind: 'measure' }>,
-): string | null {
-  if (verifyBy === 'dial') return 'This wheel end needs the dial';
-  if ((data.by === 'drag') !== (verifyBy === 'drag'))
-    return verifyBy === 'drag'
-      ? 'This wheel end is set by its drag'
-      : 'This wheel end has end play, not drag';
-  if (!drag) return null;
-  if (!data.pull) return 'The sheet gives a figure: measure the pull';
-  if (data.pull.si >= drag.min.si && data.pull.si <= drag.max.si) return null;
-  return `The drag is ${data.pull.si < drag.min.si ? 'too light: tighten' : 'too heavy: back off'}`;
+function voiding(job: Job, command: BodyOf<'job-voided'>, { by }: DecideContext): Decision {
+  if (by.role !== 'supervisor') return no('A supervisor voids a job');
+  const out = job.wheelEnds.find((w) => w.release);
+  return out ? no(`${out.position} is released: the job stands`) : yes(command);
+}
+
+function followUpDone(w: WheelEnd, command: BodyOf<'follow-up-done'>): Decision {
+  if (!w.release?.alsoDue.some((f) => f.kind === command.followUp)) return no('There is no such follow-up');
+  if (w.followUpsDone.some((f) => f.followUp === command.followUp)) return no('It is recorded already');
+  return yes(command);
 }
 
 function impossible(reading: BodyOf<'reading-taken'>): string | null {
@@ -167,6 +156,7 @@ function release(
     kind: 'wheel-end-released',
     position: w.position,
     overridden: against,
+    ...(command.alsoDue ? { alsoDue: command.alsoDue } : {}),
     followUp: retorqueDue(meterKm(job.meter), context.today),
     ...(against.length > 0 ? { overrideReason: command.overrideReason } : {}),
   });
@@ -223,6 +213,6 @@ function correct(job: Job, command: BodyOf<'correction'>, { by }: DecideContext)
   const wrong =
     replacement.data.kind !== body.data.kind
       ? 'A correction stays with its kind of step'
-      : step && misfit(w, step, replacement);
+      : step && misfit(w, step, replacement.data);
   return wrong ? no(wrong) : yes(command);
 }

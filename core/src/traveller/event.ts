@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { dispositionSchema, symptomSchema } from '../inspection/index.ts';
 import { positionSchema } from '../axle-plan/index.ts';
 import { retorqueDueSchema } from '../interval/index.ts';
 import { sheetSchema, stageSchema, stepDataSchema } from '../procedure/index.ts';
@@ -52,6 +53,35 @@ const retorqueRecorded = z.object({
 });
 const HUGE_RECKONING = 40_000;
 
+/** What is to be looked after once a wheel end is out, besides its retorque. */
+export const followUpKinds = {
+  'oil-level': 'Oil level',
+  temporary: 'Temporary repair',
+  deferred: 'Deferred finding',
+  'other-side': 'Other side',
+} as const;
+export type FollowUpKind = keyof typeof followUpKinds;
+const followUpKind = z.enum(Object.keys(followUpKinds) as [FollowUpKind, ...FollowUpKind[]]);
+
+const followUpDone = z.object({
+  kind: z.literal('follow-up-done'),
+  position: positionSchema,
+  followUp: followUpKind,
+  doneBy: name.optional(),
+  note: words.optional(),
+});
+/** A supervisor's answer to a finding that could go either way. */
+const decisionMade = z.object({
+  kind: z.literal('decision-made'),
+  position: positionSchema,
+  component: name,
+  decision: dispositionSchema.exclude(['ask']),
+  reason: words,
+});
+const jobHeld = z.object({ kind: z.literal('job-held'), reason: words });
+const jobResumed = z.object({ kind: z.literal('job-resumed') });
+const jobVoided = z.object({ kind: z.literal('job-voided'), reason: words });
+
 const reckoningKept = z.object({
   kind: z.literal('reckoning-kept'),
   position: positionSchema,
@@ -78,6 +108,10 @@ const releaseAsked = z.object({
   position: positionSchema,
   /** A supervisor's written reason to release in spite of what stands against it. */
   overrideReason: words.optional(),
+  alsoDue: z
+    .array(z.object({ kind: followUpKind, byDate: z.iso.date(), what: words }))
+    .max(4)
+    .optional(),
 });
 
 /** What a person can ask of an open job. */
@@ -89,6 +123,11 @@ export const commandSchema = z.discriminatedUnion('kind', [
   releaseAsked,
   retorqueRecorded,
   reckoningKept,
+  decisionMade,
+  followUpDone,
+  jobHeld,
+  jobResumed,
+  jobVoided,
   correction,
 ]);
 export type Command = z.output<typeof commandSchema>;
@@ -108,6 +147,7 @@ export const jobOpenedSchema = z.object({
   title: z.string().trim().min(1).max(120),
   complaint: z.string().trim().max(500),
   reportedBy: z.string().trim().max(80),
+  symptoms: z.array(symptomSchema).max(20).default([]),
   meter: meterSchema,
   wheelEnds: z.array(wheelEndOpenedSchema).min(1).max(18),
 });
@@ -129,6 +169,11 @@ export const eventBodySchema = z.discriminatedUnion('kind', [
   released,
   retorqueRecorded,
   reckoningKept,
+  decisionMade,
+  followUpDone,
+  jobHeld,
+  jobResumed,
+  jobVoided,
   correction,
 ]);
 export type EventBody = z.output<typeof eventBodySchema>;

@@ -39,14 +39,31 @@ function step(job: Job | null, event: StoredEvent, correction: Correction | unde
   if (!job) throw new FoldError('A job begins with its opening');
   if (job.id !== event.jobId) throw new FoldError('The event belongs to another job');
   if (body.kind === 'correction' || correction?.replacement === null) return { ...job, version };
-  const effective: EventBody = correction?.replacement ?? body;
+  const effective = correction?.replacement ?? body;
   const trace: Trace = { eventId: event.id, at: event.at, by: event.by };
   if (correction) trace.corrected = { reason: correction.reason, at: correction.at, by: correction.by };
-  return { ...job, version, wheelEnds: change(job.wheelEnds, effective, trace) };
+  switch (effective.kind) {
+    case 'job-held':
+      return {
+        ...job,
+        version,
+        stopped: { as: 'held', reason: effective.reason, at: event.at, by: event.by },
+      };
+    case 'job-voided':
+      return {
+        ...job,
+        version,
+        stopped: { as: 'void', reason: effective.reason, at: event.at, by: event.by },
+      };
+    case 'job-resumed':
+      return { ...job, version, stopped: null };
+    default:
+      return { ...job, version, wheelEnds: change(job.wheelEnds, effective, trace) };
+  }
 }
 
 function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
-  const { unitId, title, complaint, reportedBy, meter } = body;
+  const { unitId, title, complaint, reportedBy, meter, symptoms } = body;
   return {
     id: event.jobId,
     unitId,
@@ -54,6 +71,8 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
     complaint,
     reportedBy,
     meter,
+    symptoms,
+    stopped: null,
     opened: { at: event.at, by: event.by },
     version: event.version,
     wheelEnds: body.wheelEnds.map(({ position, sheet, procedureVersion }): WheelEnd => {
@@ -69,6 +88,8 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
         records: [],
         readings: [],
         reckonings: [],
+        decisions: [],
+        followUpsDone: [],
         release: null,
         retorque: null,
       };
@@ -77,22 +98,17 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
   };
 }
 
-function change(
-  wheelEnds: readonly WheelEnd[],
-  body: Exclude<EventBody, { kind: 'job-opened' | 'correction' }>,
-  trace: Trace,
-): WheelEnd[] {
+/** What happens to one wheel end. */
+type WheelEndBody = Extract<EventBody, { position: string }>;
+
+function change(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace): WheelEnd[] {
   if (!wheelEnds.some((w) => w.position === body.position)) {
     throw new FoldError(`${body.position} is not in this job`);
   }
   return wheelEnds.map((w) => (w.position === body.position ? changed(w, body, trace) : w));
 }
 
-function changed(
-  w: WheelEnd,
-  body: Exclude<EventBody, { kind: 'job-opened' | 'correction' }>,
-  trace: Trace,
-): WheelEnd {
+function changed(w: WheelEnd, body: WheelEndBody, trace: Trace): WheelEnd {
   switch (body.kind) {
     case 'step-recorded': {
       const { stage, stepId, round, data } = body;
@@ -114,12 +130,20 @@ function changed(
       return { ...w, rounds: [...w.rounds, { number: body.round + 1, from, turns, predictedMm }] };
     }
     case 'wheel-end-released': {
-      const { overrideReason = null, overridden, followUp } = body;
-      return { ...w, release: { ...trace, overrideReason, overridden, followUp } };
+      const { overrideReason = null, overridden, followUp, alsoDue = [] } = body;
+      return { ...w, release: { ...trace, overrideReason, overridden, followUp, alsoDue } };
     }
     case 'reckoning-kept': {
       const { name, title, summary, reckoned, note } = body;
       return { ...w, reckonings: [...w.reckonings, { ...trace, name, title, summary, reckoned, note }] };
+    }
+    case 'decision-made': {
+      const { component, decision, reason } = body;
+      return { ...w, decisions: [...w.decisions, { ...trace, component, decision, reason }] };
+    }
+    case 'follow-up-done': {
+      const { followUp, doneBy, note } = body;
+      return { ...w, followUpsDone: [...w.followUpsDone, { ...trace, followUp, doneBy, note }] };
     }
     case 'retorque-recorded': {
       const { torque, tool, doneBy, distance, note } = body;

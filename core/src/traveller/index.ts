@@ -1,9 +1,10 @@
-export { againstRelease, torqueFits } from './against-release.ts';
+export { againstRelease, thinLining, torqueFits } from './against-release.ts';
 export { decide, decideOpening, type DecideContext, type Decision } from './decide.ts';
 export {
   actorSchema,
   commandSchema,
   eventBodySchema,
+  followUpKinds,
   jobOpenedSchema,
   meterKm,
   meterSchema,
@@ -13,6 +14,7 @@ export {
   type Command,
   type CommandInput,
   type EventBody,
+  type FollowUpKind,
   type JobOpened,
   type Meter,
   type StoredEvent,
@@ -33,6 +35,7 @@ export {
 } from './job.ts';
 export {
   lastVerdict,
+  openQuestions,
   playMm,
   progressOf,
   readingRound,
@@ -41,6 +44,7 @@ export {
   stageStates,
   stepAtHand,
   verdictOf,
+  type OpenQuestion,
   type StageState,
   type StepProgress,
 } from './progress.ts';

@@ -1,4 +1,5 @@
 import type { Position } from '../axle-plan/index.ts';
+import type { Symptom } from '../inspection/index.ts';
 import type { Procedure, Sheet, Stage, StepData } from '../procedure/index.ts';
 import type { Quantity } from '../quantity/index.ts';
 import type { RetorqueDue } from '../interval/index.ts';
@@ -33,10 +34,15 @@ interface Release extends Trace {
   overrideReason: string | null;
   overridden: readonly string[];
   followUp: RetorqueDue;
+  alsoDue: NonNullable<BodyOf<'wheel-end-released'>['alsoDue']>;
 }
 
 /** A result of the reckoner that somebody put into the record. */
 export type KeptReckoning = Trace & Omit<BodyOf<'reckoning-kept'>, 'kind' | 'position'>;
+
+/** A supervisor's answer about a part. */
+type Decided = Trace & Omit<BodyOf<'decision-made'>, 'kind' | 'position'>;
+type FollowUpDone = Trace & Omit<BodyOf<'follow-up-done'>, 'kind' | 'position'>;
 
 /** One adjustment, from its start to its readings. Going back to Adjust opens the next one. */
 export interface Round {
@@ -55,6 +61,8 @@ export interface WheelEnd {
   records: readonly StepRecord[];
   readings: readonly Reading[];
   reckonings: readonly KeptReckoning[];
+  decisions: readonly Decided[];
+  followUpsDone: readonly FollowUpDone[];
   release: Release | null;
   retorque: (Trace & Omit<BodyOf<'retorque-recorded'>, 'kind' | 'position'>) | null;
 }
@@ -67,6 +75,9 @@ export interface Job {
   complaint: string;
   reportedBy: string;
   meter: Meter;
+  symptoms: readonly Symptom[];
+  /** Set while the job is held, with its reason; a voided job stays so. */
+  stopped: { as: 'held' | 'void'; reason: string; at: string; by: Actor } | null;
   opened: { at: string; by: Actor };
   /** Version of the last event. */
   version: number;
@@ -93,7 +104,7 @@ export function lastTrace(w: WheelEnd): Trace | undefined {
   return all.sort((a, b) => (a.at < b.at ? -1 : 1)).at(-1);
 }
 
-/** A job is closed when every wheel end in it is released. */
+/** A job is closed when every wheel end in it is released, or when it was voided. */
 export function isClosed(job: Job): boolean {
-  return job.wheelEnds.every((w) => w.release !== null);
+  return job.stopped?.as === 'void' || job.wheelEnds.every((w) => w.release !== null);
 }

@@ -1,4 +1,5 @@
 import { judgeEndPlay, type EndPlayResult } from '../end-play/index.ts';
+import { components } from '../inspection/index.ts';
 import { bandInMm, stageOrder, stages, stepsOf, type Stage, type Step } from '../procedure/index.ts';
 import { AS_FOUND, currentRound, type Reading, type StepRecord, type WheelEnd } from './job.ts';
 
@@ -67,6 +68,38 @@ export function stepAtHand(wheelEnd: WheelEnd): Step | null {
 /** The stage in which a wheel end stands. */
 export function stageAtHand(wheelEnd: WheelEnd): Stage {
   return stepAtHand(wheelEnd)?.stage ?? 'release';
+}
+
+/** A finding that waits for the supervisor. */
+export interface OpenQuestion {
+  component: string;
+  title: string;
+  /** What was seen, in words. */
+  seen: string;
+  note: string | undefined;
+  askedBy: string;
+  at: string;
+}
+
+/** Findings of the last judging that ask the supervisor and have no answer since. */
+export function openQuestions(wheelEnd: WheelEnd): OpenQuestion[] {
+  const judged = wheelEnd.records.filter((r) => r.data?.kind === 'judge').at(-1);
+  if (judged?.data?.kind !== 'judge') return [];
+  const answered = new Set(wheelEnd.decisions.filter((d) => d.at >= judged.at).map((d) => d.component));
+  return judged.data.findings
+    .filter((f) => f.disposition === 'ask' && !answered.has(f.component))
+    .map(({ component, seen, note }) => {
+      const known = components.find((c) => c.id === component);
+      const words = known?.conditions.find((c) => c.id === seen)?.words ?? seen;
+      return {
+        component,
+        title: known?.title ?? component,
+        seen: words,
+        note,
+        askedBy: judged.by.name,
+        at: judged.at,
+      };
+    });
 }
 
 /** The round to which a measuring step's readings belong: as found in Diagnose, else the current one. */

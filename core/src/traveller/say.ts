@@ -1,8 +1,11 @@
 import { sayTurn } from '../nut/index.ts';
-import { stages, stepsOf, type Step, type StepData } from '../procedure/index.ts';
-import { formatQuantity } from '../quantity/index.ts';
-import type { EventBody, StoredEvent } from './event.ts';
+import { components, dispositions, whichJoint } from '../inspection/index.ts';
+import { readyStates, stages, stepsOf, type Step, type StepData } from '../procedure/index.ts';
+import { formatQuantity, type Quantity } from '../quantity/index.ts';
+import { followUpKinds, type EventBody, type StoredEvent } from './event.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
+
+type Finding = Extract<StepData, { kind: 'judge' }>['findings'][number];
 
 /** All steps a wheel end can have, whatever was chosen, to look titles up. */
 function stepTitled(w: WheelEnd | undefined, stage: string, stepId: string): Step | undefined {
@@ -27,6 +30,18 @@ export function sayStepData(data: StepData, step?: Step): string {
       return `${data.turns < 0 ? 'backed off' : 'tightened'} ${sayTurn(data.turns)}${note}`;
     case 'inspect':
       return `${data.ok ? 'yes' : 'no'}${note}`;
+    case 'joint':
+      return `${sayJoint(data)}${note}`;
+    case 'ready': {
+      const lacking = data.lines.filter((l) => l.state !== 'have');
+      return `${lacking.length === 0 ? 'everything at hand' : lacking.map((l) => `${l.what}: ${readyStates[l.state].toLowerCase()}${l.by ? ` for ${l.by}` : ''}`).join(', ')}${note}`;
+    }
+    case 'judge': {
+      const bad = data.findings.filter((f) => f.disposition !== 'reuse');
+      return `${bad.length === 0 ? 'every part sound' : bad.map(sayFinding).join('. ')}${note}`;
+    }
+    case 'linings':
+      return `${data.brake === 'none' ? 'no brake here' : `inner ${sayReading(data.inner)}, outer ${sayReading(data.outer)}, ${data.set ? 'brake set' : 'not set'}`}${note}`;
     case 'choose':
       return `${(step?.kind === 'choose' && step.options.find((o) => o.id === data.option)?.label) || data.option}${note}`;
     case 'lock': {
@@ -42,6 +57,46 @@ export function sayStepData(data: StepData, step?: Step): string {
     case 'rotate':
       return data.note ? `done. ${data.note}` : 'done';
   }
+}
+
+const sayReading = (q: Quantity | undefined) => (q ? formatQuantity(q) : 'not measured');
+
+const feltWords = {
+  nothing: 'nothing moves',
+  'twelve-six': 'moves at 12 and 6',
+  'three-nine': 'moves at 3 and 9',
+  both: 'moves both ways',
+};
+const suspectWords = {
+  kingpin: 'the kingpin moves',
+  bearing: 'the bearing is loose',
+  both: 'kingpin and bearing move',
+  neither: 'both within their limits',
+};
+
+/** Bearing movement that is too much where a sheet has no band. @source TMC RP 618, upper limit */
+const BEARING_LIMIT_MM = 0.127;
+
+function sayJoint({
+  felt,
+  axleToKnuckle,
+  knuckleToHub,
+  kingpinLimit,
+}: Extract<StepData, { kind: 'joint' }>): string {
+  if (!knuckleToHub) return feltWords[felt];
+  const { suspect } = whichJoint({
+    axleToKnuckleMm: (axleToKnuckle?.si ?? 0) * 1000,
+    knuckleToHubMm: knuckleToHub.si * 1000,
+    kingpinLimitMm: (kingpinLimit?.si ?? 0) * 1000,
+    bearingLimitMm: BEARING_LIMIT_MM,
+  });
+  return `${feltWords[felt]}; axle to knuckle ${sayReading(axleToKnuckle)}, knuckle to hub ${sayReading(knuckleToHub)}: ${suspectWords[suspect]}`;
+}
+
+function sayFinding({ component, seen, disposition, note }: Finding): string {
+  const known = components.find((c) => c.id === component);
+  const words = known?.conditions.find((c) => c.id === seen)?.words ?? seen;
+  return `${known?.title ?? component}: ${words.toLowerCase()}, ${dispositions[disposition].toLowerCase()}${note ? ` (${note})` : ''}`;
 }
 
 function sayBody(job: Job, body: EventBody): string {
@@ -66,6 +121,18 @@ function sayBody(job: Job, body: EventBody): string {
       }`;
     case 'reckoning-kept':
       return `${body.position}, reckoned, ${body.title}: ${body.summary}${body.note ? `. ${body.note}` : ''}`;
+    case 'decision-made': {
+      const title = components.find((c) => c.id === body.component)?.title ?? body.component;
+      return `${body.position}, decided on ${title.toLowerCase()}: ${dispositions[body.decision].toLowerCase()}. ${body.reason}`;
+    }
+    case 'follow-up-done':
+      return `${body.position}, ${followUpKinds[body.followUp].toLowerCase()} looked after${body.doneBy ? `, by ${body.doneBy}` : ''}${body.note ? `. ${body.note}` : ''}`;
+    case 'job-held':
+      return `held the job: ${body.reason}`;
+    case 'job-resumed':
+      return 'took the job up again';
+    case 'job-voided':
+      return `voided the job: ${body.reason}`;
     case 'wheel-end-released':
       return `released ${body.position}${body.overrideReason ? ` in spite of: ${body.overridden.join('. ')}. Reason: ${body.overrideReason}` : ''}`;
     case 'retorque-recorded':

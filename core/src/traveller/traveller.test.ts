@@ -28,7 +28,7 @@ describe('the order of work', () => {
       stage: 'diagnose',
       stepId: 'rock',
       round: 1,
-      data: { kind: 'instruct' },
+      data: { kind: 'joint', felt: 'nothing' },
     } as const;
     expect(
       t.try({

@@ -8,10 +8,10 @@ it('goes forward, back and forward again, and two servers at once do it once', a
   const a = connectDatabase(url);
   const b = connectDatabase(url);
   const done = await Promise.all([migrate(a.sequelize), migrate(b.sequelize)]);
-  expect(done.flat()).toEqual(['0001-first']);
-  expect(await migrateBack(a.sequelize)).toEqual(['0001-first']);
+  expect(done.flat()).toEqual(['0001-first', '0002-whole-job']);
+  expect(await migrateBack(a.sequelize)).toEqual(['0002-whole-job', '0001-first']);
   const [tables] = await a.sequelize.query(`select tablename from pg_tables where schemaname = 'public'`);
   expect(tables).toEqual([{ tablename: 'migration' }]);
-  expect(await migrate(b.sequelize)).toEqual(['0001-first']);
+  expect(await migrate(b.sequelize)).toEqual(['0001-first', '0002-whole-job']);
   await Promise.all([a.sequelize.close(), b.sequelize.close()]);
 });

@@ -126,7 +126,7 @@ interface Visit {
 }
 
 function openingOf(random: Random, unit: DemoUnit, visit: Visit): JobOpened {
-  const [complaint, reportedBy] = random.pick(complaints);
+  const [complaint, reportedBy, noticed] = random.pick(complaints);
   const meter: Meter = {
     ...(visit.km === null ? {} : { distance: quantity(visit.km, 'km') }),
     ...(visit.hours === null ? {} : { hours: quantity(visit.hours, 'h') }),
@@ -138,6 +138,7 @@ function openingOf(random: Random, unit: DemoUnit, visit: Visit): JobOpened {
     title: `${axle.role === 'steer' ? 'Steer' : axle.role === 'drive' ? 'Drive' : 'Axle'} hubs, ${complaint.toLowerCase()}`,
     complaint,
     reportedBy,
+    symptoms: [...noticed],
     meter,
     wheelEnds: visit.positions.map((position) => ({
       position,

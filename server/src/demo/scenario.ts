@@ -226,10 +226,10 @@ export const fleetLines: readonly FleetLine[] = [
 ];
 
 export const complaints = [
-  ['Seal weep on the inside of the tyre', 'driver'],
-  ['Annual hub service', 'planned'],
-  ['Wheel off for brakes, hubs looked at', 'planned'],
-  ['Movement felt at 12 and 6', 'driver'],
-  ['Hub warmer than the other side after the road', 'driver'],
-  ['Wheel-speed lamp comes and goes', 'driver'],
+  ['Seal weep on the inside of the tyre', 'driver', ['oil-on-tyre']],
+  ['Annual hub service', 'planned', []],
+  ['Wheel off for brakes, hubs looked at', 'planned', []],
+  ['Movement felt at 12 and 6', 'driver', ['movement']],
+  ['Hub warmer than the other side after the road', 'driver', ['smoke']],
+  ['Wheel-speed lamp comes and goes', 'driver', ['lamp']],
 ] as const;

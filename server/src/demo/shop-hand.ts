@@ -1,5 +1,6 @@
 import { adviseSetting, pitchOf } from '@lanternwright/core/nut';
-import { bandInMm, type Step, type StepData } from '@lanternwright/core/procedure';
+import { components } from '@lanternwright/core/inspection';
+import { bandInMm, readinessOf, type Step, type StepData } from '@lanternwright/core/procedure';
 import { quantity, type Quantity } from '@lanternwright/core/quantity';
 import {
   againstRelease,
@@ -108,6 +109,12 @@ const MINUTES: Partial<Record<Step['kind'], number>> = {
   fill: 6,
 };
 
+const soundFindings = components.map(({ id }) => ({
+  component: id,
+  seen: 'sound',
+  disposition: 'reuse' as const,
+}));
+
 /** What the made-up maker's sheets ask for where the shop's has no figure. */
 const makersFigure = { min: quantity(60, 'lbf-ft'), max: quantity(60, 'lbf-ft') };
 
@@ -164,6 +171,17 @@ class Hand {
         };
       case 'inspect':
         return { kind: 'inspect', ok: true };
+      case 'joint':
+        return { kind: 'joint', felt: 'nothing' };
+      case 'ready':
+        return {
+          kind: 'ready',
+          lines: readinessOf(w.procedure, w.sheet).map(({ what }) => ({ what, state: 'have' as const })),
+        };
+      case 'judge':
+        return { kind: 'judge', hardWorked: false, findings: soundFindings };
+      case 'linings':
+        return this.linings();
       case 'choose':
         return { kind: 'choose', option: this.random.pick(step.options.slice(0, 2)).id };
       case 'lock':
@@ -180,6 +198,12 @@ class Hand {
       case 'rotate':
         return { kind: step.kind };
     }
+  }
+
+  /** Linings somewhere between new and half worn. */
+  private linings(): StepData {
+    const thickness = () => quantity(Number(this.random.between(9, 16).toFixed(1)), 'mm');
+    return { kind: 'linings', brake: 'air-drum', inner: thickness(), outer: thickness(), set: true };
   }
 
   /** Reads three cycles of whatever the hub's play is now; out of band it goes back to Adjust. */
@@ -281,7 +305,11 @@ class Hand {
       : 'Spins freely, no movement felt. Look again at the next visit';
     const overrideReason = against.length > 0 ? reason : undefined;
     this.send(
-      { kind: 'wheel-end-released', position: this.position, ...(overrideReason ? { overrideReason } : {}) },
+      {
+        kind: 'wheel-end-released',
+        position: this.position,
+        ...(overrideReason ? { overrideReason } : {}),
+      },
       this.plan.supervisor,
       12,
     );

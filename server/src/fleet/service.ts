@@ -110,9 +110,11 @@ export function fleetService(db: Database, clock: Clock) {
       where: { unitId, doneAt: null },
       order: ['byDate', 'position'],
     });
-    return rows.map(({ jobId, position, fromKm, byKm, byDate }) => ({
+    return rows.map(({ jobId, position, kind, what, fromKm, byKm, byDate }) => ({
       jobId,
       position,
+      kind,
+      what,
       fromKm,
       byKm,
       byDate,

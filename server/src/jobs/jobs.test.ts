@@ -114,7 +114,7 @@ describe('recording', () => {
     const stale = await send(shop.supervisor.call, jobId, 1, confirmStep(job, '2L')).expect(409);
     expect(stale.headers['content-type']).toMatch(/problem\+json/);
     expect(stale.body.detail).toMatch(
-      /I\. Okonedo was first, the last of 2 records: 2R, Rock the wheel: done/,
+      /I\. Okonedo was first, the last of 2 records: 2R, Rock the wheel: nothing moves/,
     );
     expect(stale.body.job.events).toHaveLength(3);
     const fresh = await send(shop.supervisor.call, jobId, 3, confirmStep(job, '2L')).expect(422);

@@ -9,7 +9,7 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { WheelEndStand } from '@lanternwright/contract/jobs';
-import type { Actor, EventBody } from '@lanternwright/core/traveller';
+import type { Actor, EventBody, FollowUpKind } from '@lanternwright/core/traveller';
 import type { Verdict } from '@lanternwright/core/end-play';
 import type { UnitRow } from '../fleet/model.ts';
 
@@ -22,6 +22,7 @@ export interface JobRow extends Model<InferAttributes<JobRow>, InferCreationAttr
   openedAt: Date;
   closedAt: Date | null;
   wheelEnds: WheelEndStand[];
+  stopped: CreationOptional<{ as: 'held' | 'void'; reason: string } | null>;
   unit?: NonAttribute<UnitRow>;
 }
 
@@ -35,6 +36,7 @@ export function defineJob(sequelize: Sequelize): ModelStatic<JobRow> {
     openedAt: DataTypes.DATE,
     closedAt: DataTypes.DATE,
     wheelEnds: DataTypes.JSONB,
+    stopped: DataTypes.JSONB,
   });
 }
 
@@ -134,7 +136,8 @@ export interface FollowUpRow extends Model<
   jobId: string;
   position: string;
   unitId: string;
-  kind: 'retorque';
+  kind: 'retorque' | FollowUpKind;
+  what: string;
   fromKm: number | null;
   byKm: number | null;
   byDate: string;
@@ -147,6 +150,7 @@ export function defineFollowUp(sequelize: Sequelize): ModelStatic<FollowUpRow> {
     position: { type: DataTypes.TEXT, primaryKey: true },
     unitId: DataTypes.UUID,
     kind: { type: DataTypes.TEXT, primaryKey: true },
+    what: DataTypes.TEXT,
     fromKm: DataTypes.DOUBLE,
     byKm: DataTypes.DOUBLE,
     byDate: DataTypes.DATEONLY,

@@ -6,6 +6,7 @@ import {
   lastTrace,
   lastVerdict,
   meterKm,
+  openQuestions,
   readingsOf,
   stageAtHand,
   stageStates,
@@ -28,6 +29,7 @@ function standOf(w: WheelEnd): WheelEndStand {
     released: w.release !== null,
     trouble: outOfBand ? verdict : (troubled ?? null),
     who: lastTrace(w)?.by.name ?? null,
+    asks: openQuestions(w),
   };
 }
 
@@ -58,26 +60,30 @@ function readingRows(job: Job, w: WheelEnd) {
 function followUpRows(job: Job, w: WheelEnd) {
   if (!w.release) return [];
   const { fromKm, byKm, byDate } = w.release.followUp;
-  const doneAt = w.retorque ? new Date(w.retorque.at) : null;
-  return [
-    {
-      jobId: job.id,
-      position: w.position,
-      unitId: job.unitId,
-      kind: 'retorque' as const,
-      fromKm,
-      byKm,
-      byDate,
-      doneAt,
-    },
-  ];
+  const at = { jobId: job.id, position: w.position, unitId: job.unitId };
+  const when = (trace: { at: string } | null | undefined) => (trace ? new Date(trace.at) : null);
+  const others = w.release.alsoDue.map((f) => ({
+    ...at,
+    ...f,
+    fromKm: null,
+    byKm: null,
+    doneAt: when(w.followUpsDone.find((d) => d.followUp === f.kind)),
+  }));
+  const retorque = { kind: 'retorque' as const, what: '', fromKm, byKm, byDate, doneAt: when(w.retorque) };
+  return [{ ...at, ...retorque }, ...others];
+}
+
+function closedAt(job: Job): Date | null {
+  if (!isClosed(job)) return null;
+  const releases = job.wheelEnds.map((w) => w.release?.at ?? '').sort();
+  return new Date(job.stopped?.at ?? releases.at(-1)!);
 }
 
 function jobRow(job: Job) {
-  const releases = job.wheelEnds.map((w) => w.release?.at ?? '').sort();
   return {
     version: job.version,
-    closedAt: isClosed(job) ? new Date(releases.at(-1)!) : null,
+    closedAt: closedAt(job),
+    stopped: job.stopped && { as: job.stopped.as, reason: job.stopped.reason },
     wheelEnds: job.wheelEnds.map(standOf),
   };
 }
@@ -129,8 +135,9 @@ export async function project(
 }
 
 const updateJobs = `
-  update job set version = r.version, closed_at = r."closedAt", wheel_ends = r."wheelEnds"
-  from jsonb_to_recordset($1 ::jsonb) as r(id uuid, version integer, "closedAt" timestamptz, "wheelEnds" jsonb)
+  update job set version = r.version, closed_at = r."closedAt", wheel_ends = r."wheelEnds", stopped = nullif(r.stopped, 'null'::jsonb)
+  from jsonb_to_recordset($1 ::jsonb) as r(id uuid, version integer, "closedAt" timestamptz, "wheelEnds" jsonb,
+    stopped jsonb)
   where job.id = r.id`;
 
 async function projectMany(db: Database, jobs: readonly Job[], transaction: Transaction): Promise<void> {

@@ -99,6 +99,7 @@ export function jobsService(db: Database, fleet: FleetService, clock: Clock) {
         openedAt: r.openedAt.toISOString(),
         closedAt: r.closedAt?.toISOString() ?? null,
         wheelEnds: r.wheelEnds,
+        stopped: r.stopped,
       }));
     },
 

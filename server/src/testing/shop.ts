@@ -12,6 +12,7 @@ import {
   type Job,
   type StoredEvent,
 } from '@lanternwright/core/traveller';
+import { answer } from '../../../core/src/traveller/testing/work.ts';
 import type { NewPerson, Person } from '@lanternwright/contract/people';
 import { createApp } from '../app.ts';
 import { readConfig } from '../config.ts';
@@ -136,13 +137,14 @@ export function send(
 
 /** The step at hand of a wheel end, as a command that confirms it. Only for the plain steps before Adjust. */
 export function confirmStep(job: Job, position: string): Command {
-  const step = stepAtHand(wheelEndAt(job, position)!)!;
+  const wheelEnd = wheelEndAt(job, position)!;
+  const step = stepAtHand(wheelEnd)!;
   return {
     kind: 'step-recorded',
     position,
     stage: step.stage,
     stepId: step.id,
     round: 1,
-    data: { kind: 'instruct' },
+    data: answer(wheelEnd, step),
   };
 }

@@ -3,6 +3,7 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import type { FollowUp, UnitDetail } from '@lanternwright/contract/fleet';
 import { axleIndex, unitKinds } from '@lanternwright/core/axle-plan';
 import { constructions, type Sheet } from '@lanternwright/core/procedure';
+import { followUpKinds } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
 import { playDigits, sayDate, sayKm, sayMeter, sayPlay, sayTime } from '../shell/words.ts';
 import { usePerson } from '../people/people-api.ts';
@@ -51,12 +52,15 @@ function FollowUps({ followUps }: { followUps: readonly FollowUp[] }) {
       <h2 className="pb-1 text-16">Follow up</h2>
       <ul>
         {followUps.map((f) => (
-          <li key={`${f.jobId}${f.position}`} className="border-b border-rule">
+          <li key={`${f.jobId}${f.position}${f.kind}`} className="border-b border-rule">
             <Link
               to={`/jobs/${f.jobId}?at=${f.position}`}
               className="flex min-h-12 items-center justify-between gap-3 hover:bg-panel"
             >
-              <span>Retorque {f.position}</span>
+              <span>
+                {f.kind === 'retorque' ? 'Retorque' : followUpKinds[f.kind]} {f.position}
+                {f.what && <span className="block text-13 text-muted">{f.what}</span>}
+              </span>
               <span
                 className={`text-right text-13 ${f.state === 'overdue' ? 'font-semibold text-rust' : 'text-muted'}`}
               >

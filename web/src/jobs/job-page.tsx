@@ -23,7 +23,9 @@ import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import type { MarkState } from '../ui/state-mark.tsx';
 import { TravellerGrid } from '../ui/traveller-grid.tsx';
+import { HoldBar } from './hold-bar.tsx';
 import { refusalSeen } from './outbox.ts';
+import { Questions } from './questions.tsx';
 import { ReleasePanel } from './release-panel.tsx';
 import { StagePanel } from './stage-panel.tsx';
 import { StepPanel } from './step-panel.tsx';
@@ -82,7 +84,9 @@ function JobHead({ open }: { open: OpenJob }) {
         <p className="text-13 text-muted">
           Job {detail.number} · {unitKinds[detail.unit.kind]} · {detail.unit.owner.name} ·{' '}
           {sayMeter(distance ? distance.si / 1000 : null, hours?.value ?? null)}
-          {isClosed(job) && ' · every wheel end is released'}
+          {job.stopped
+            ? ` · ${job.stopped.as === 'held' ? 'held' : 'void'}`
+            : isClosed(job) && ' · every wheel end is released'}
         </p>
       </div>
       <AxlePlan
@@ -171,13 +175,16 @@ function JobView({ open }: { open: OpenJob }) {
             at={{ stage: viewed ?? stage, position }}
             onSelect={select}
           />
-          <p className="pt-3 text-13 text-muted">{whoWorks(job)}</p>
+          <p className="py-3 text-13 text-muted">{whoWorks(job)}</p>
+          {!job.stopped && <HoldBar open={open} />}
         </nav>
         <section
           aria-label="Step at hand"
           className="order-first flex min-w-0 flex-col gap-4 p-4 md:order-none md:p-5"
         >
           <Refusal jobId={job.id} />
+          <Questions key={position} open={open} wheelEnd={wheelEnd} />
+          {job.stopped && <HoldBar open={open} />}
           <Center open={open} wheelEnd={wheelEnd} viewed={viewed} back={() => setLook(null)} />
         </section>
         <WhatHolds open={open} wheelEnd={wheelEnd} />

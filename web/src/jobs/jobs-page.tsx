@@ -44,7 +44,15 @@ function JobRow({ job }: { job: JobSummary }) {
           </span>
         </span>
         <span className="flex flex-col gap-1.5">
-          <span className="text-14">{job.title}</span>
+          <span className="text-14">
+            {job.title}
+            {job.stopped && (
+              <span className="font-semibold text-rust">
+                {' '}
+                · {job.stopped.as === 'held' ? 'held' : 'void'}: {job.stopped.reason}
+              </span>
+            )}
+          </span>
           {job.wheelEnds.map((w) => (
             <span key={w.position} className="flex flex-wrap items-center gap-x-3 gap-y-1 text-13">
               <span className="w-6 font-semibold">{w.position}</span>
@@ -67,6 +75,39 @@ function JobRow({ job }: { job: JobSummary }) {
         </span>
       </Link>
     </li>
+  );
+}
+
+/** Findings that wait for a supervisor, from every open job. */
+function DecideList({ jobs }: { jobs: readonly JobSummary[] }) {
+  const asked = jobs.flatMap((job) =>
+    job.wheelEnds.flatMap((w) => w.asks.map((q) => ({ job, position: w.position, q }))),
+  );
+  if (asked.length === 0) return null;
+  return (
+    <section aria-label="Decide" className="border-b border-lamp-edge bg-lamp px-5 py-3">
+      <h2 className="text-18">Decide</h2>
+      <ul>
+        {asked.map(({ job, position, q }) => (
+          <li key={`${job.id}${position}${q.component}`}>
+            <Link
+              to={`/jobs/${job.id}?at=${position}`}
+              className="flex min-h-12 flex-wrap items-center gap-x-3 text-16 hover:underline"
+            >
+              <span className="font-semibold">
+                {job.unit.name}, {position}
+              </span>
+              <span>
+                {q.title}: {q.seen.toLowerCase()}
+              </span>
+              <span className="text-13 text-muted">
+                {q.askedBy}, {sayTime(q.at)}
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -107,6 +148,7 @@ export function JobsPage() {
           <Note tone="trouble">{problemText(error)}</Note>
         </div>
       )}
+      {data && status === 'open' && <DecideList jobs={data} />}
       <ul>
         {data?.map((job) => (
           <JobRow key={job.id} job={job} />

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { UnitDetail } from '@lanternwright/contract/fleet';
 import { axleIndex } from '@lanternwright/core/axle-plan';
+import { driveVerdict, driveVerdicts, symptoms, type Symptom } from '@lanternwright/core/inspection';
 import { whyNotAdjustable } from '@lanternwright/core/procedure';
 import { parseQuantity } from '@lanternwright/core/quantity';
 import { problemText } from '../api.ts';
@@ -27,6 +28,14 @@ function reasonsOf(unit: UnitDetail): [string, string[]][] {
   return [...groups];
 }
 
+/** Nothing on wheels drives more in a day. */
+const MOST_KM_A_DAY = 1500;
+
+function jumped(km: number, since: string): boolean {
+  const days = (Date.now() - Date.parse(since)) / 86_400_000;
+  return km > MOST_KM_A_DAY * Math.max(1, days);
+}
+
 /** Intake: the wheel ends, what was noticed, and the meter. Left and right stay separate records. */
 export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => void }) {
   const navigate = useNavigate();
@@ -34,6 +43,7 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
   const [positions, setPositions] = useState<readonly string[]>([]);
   const [title, setTitle] = useState('');
   const [complaint, setComplaint] = useState('');
+  const [noticed, setNoticed] = useState<readonly Symptom[]>([]);
   const [reportedBy, setReportedBy] = useState('');
   const [meter, setMeter] = useState('');
   const inHours = unit.meterKm === null && unit.hours !== null;
@@ -45,6 +55,11 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
   const known = inHours ? unit.hours : unit.meterKm;
   const goesBack =
     read?.ok && known !== null && read.quantity.unit !== 'h' && !inHours && read.quantity.si / 1000 < known;
+  const jumps =
+    read?.ok && unit.meterKm !== null && unit.meterDate !== null && read.quantity.unit !== 'h'
+      ? jumped(read.quantity.si / 1000 - unit.meterKm, unit.meterDate)
+      : false;
+  const verdict = driveVerdict(noticed);
   const reasons = reasonsOf(unit);
   const toggle = (p: string) =>
     setPositions(positions.includes(p) ? positions.filter((x) => x !== p) : [...positions, p]);
@@ -60,6 +75,7 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
       title: title.trim() || complaint.trim() || `Hubs ${positions.join(', ')}`,
       complaint,
       reportedBy,
+      symptoms: [...noticed],
       meter: meterValue,
       positions: [...positions],
     });
@@ -114,6 +130,38 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
                 </p>
               ))}
             </fieldset>
+            <fieldset>
+              <legend className="caption pb-1">What the driver noticed</legend>
+              <div className="flex flex-wrap gap-2">
+                {(Object.entries(symptoms) as [Symptom, string][]).map(([id, label]) => (
+                  <label
+                    key={id}
+                    className={`flex min-h-12 cursor-pointer items-center gap-2 rounded-md border px-3 text-14 ${noticed.includes(id) ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
+                  >
+                    <input
+                      type="checkbox"
+                      className="size-5 accent-pine"
+                      checked={noticed.includes(id)}
+                      onChange={(e) =>
+                        setNoticed(e.target.checked ? [...noticed, id] : noticed.filter((s) => s !== id))
+                      }
+                    />
+                    {label}
+                  </label>
+                ))}
+              </div>
+              {noticed.length > 0 && (
+                <p
+                  role="status"
+                  className={`pt-2 text-16 font-semibold ${verdict.verdict === 'drive' ? 'text-pine' : 'text-rust'}`}
+                >
+                  {driveVerdicts[verdict.verdict]}.{' '}
+                  <span className="text-14 font-normal text-ink">
+                    {verdict.reason}. Whoever sees the unit decides.
+                  </span>
+                </p>
+              )}
+            </fieldset>
             <TextField
               label="What was noticed"
               value={complaint}
@@ -143,9 +191,11 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
                 hint={
                   goesBack
                     ? 'Less than the last reading: look at it once more'
-                    : inHours
-                      ? 'Kept with the job'
-                      : 'Needed for a retorque by distance'
+                    : jumps
+                      ? 'More than a unit drives in that time: look at it once more'
+                      : inHours
+                        ? 'Kept with the job'
+                        : 'Needed for a retorque by distance'
                 }
               />
             </div>

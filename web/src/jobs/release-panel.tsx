@@ -8,6 +8,7 @@ import { Button } from '../ui/button.tsx';
 import { AreaField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
+import { AlsoDueFields, AlsoDueList, type AlsoDue } from './also-due.tsx';
 import type { OpenJob } from './use-job.ts';
 
 interface Props {
@@ -111,6 +112,7 @@ function Released({ open, wheelEnd }: Props) {
           </>
         )}
       </Note>
+      <AlsoDueList {...{ open, wheelEnd }} />
       {retorque ? (
         <Note tone="good">
           Retorqued, {sayTime(retorque.at)}, by {retorque.doneBy ?? retorque.by.name}.
@@ -131,13 +133,15 @@ function Released({ open, wheelEnd }: Props) {
 
 function ReleaseForm({ open, wheelEnd }: Props) {
   const [reason, setReason] = useState('');
+  const [alsoDue, setAlsoDue] = useState<AlsoDue>([]);
   const [refused, setRefused] = useState<string | null>(null);
   const { position } = wheelEnd;
   const against = againstRelease(wheelEnd);
   const isSupervisor = open.person.role === 'supervisor';
   const release = () => {
     const override = reason.trim() === '' ? {} : { overrideReason: reason.trim() };
-    setRefused(open.send({ kind: 'wheel-end-released', position, ...override }));
+    const later = alsoDue.length === 0 ? {} : { alsoDue };
+    setRefused(open.send({ kind: 'wheel-end-released', position, ...override, ...later }));
   };
   return (
     <>
@@ -169,6 +173,7 @@ function ReleaseForm({ open, wheelEnd }: Props) {
               onChange={(e) => setReason(e.target.value)}
             />
           )}
+          <AlsoDueFields due={alsoDue} onChange={setAlsoDue} />
           {refused && <Note tone="trouble">{refused}</Note>}
           <div>
             <Button

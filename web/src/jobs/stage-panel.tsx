@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { driveVerdict, driveVerdicts, symptoms } from '@lanternwright/core/inspection';
 import { stages, type Stage } from '@lanternwright/core/procedure';
 import { formatQuantity } from '@lanternwright/core/quantity';
 import {
@@ -87,6 +88,8 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
           {open.job.complaint || 'Nothing noted'}
           {open.job.reportedBy && `, reported by ${open.job.reportedBy}`}. Opened by {open.job.opened.by.name}
           , {sayTime(open.job.opened.at)}.
+          {open.job.symptoms.length > 0 &&
+            ` Noticed: ${open.job.symptoms.map((s) => symptoms[s].toLowerCase()).join(', ')}. ${driveVerdicts[driveVerdict(open.job.symptoms).verdict]}.`}
         </p>
       )}
       <ul>

@@ -7,6 +7,10 @@ import { sayMark } from '../fleet/figure-words.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { NutView } from '../ui/nut-view.tsx';
+import { JointForm } from './joint-form.tsx';
+import { JudgeForm } from './judge-form.tsx';
+import { LiningsForm } from './linings-form.tsx';
+import { ReadyForm } from './ready-form.tsx';
 import { Form, noted, OptionalNote, type FormProps, type Of } from './step-form-parts.tsx';
 import { TorqueForm } from './torque-form.tsx';
 
@@ -204,6 +208,14 @@ export function StepForm({
       return <TorqueForm {...{ step, wheelEnd, record }} />;
     case 'turn':
       return <TurnForm {...{ step, wheelEnd, record }} />;
+    case 'joint':
+      return <JointForm {...{ step, wheelEnd, record }} />;
+    case 'ready':
+      return <ReadyForm {...{ step, wheelEnd, record }} />;
+    case 'judge':
+      return <JudgeForm {...{ step, wheelEnd, record }} />;
+    case 'linings':
+      return <LiningsForm {...{ step, wheelEnd, record }} />;
     case 'inspect':
       return <InspectForm {...{ step, wheelEnd, record }} />;
     case 'choose':

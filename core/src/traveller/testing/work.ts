@@ -1,4 +1,12 @@
-import { familySheet, findProcedure, type Sheet, type Step, type StepData } from '../../procedure/index.ts';
+import { components } from '../../inspection/index.ts';
+import {
+  familySheet,
+  findProcedure,
+  readinessOf,
+  type Sheet,
+  type Step,
+  type StepData,
+} from '../../procedure/index.ts';
 import { quantity, type Quantity } from '../../quantity/index.ts';
 import {
   append,
@@ -33,6 +41,7 @@ export function openingOn(
     title: 'Drive axle seals',
     complaint: 'Seal weep',
     reportedBy: 'driver',
+    symptoms: [],
     meter,
     wheelEnds: positions.map((position) => ({ position, sheet, procedureVersion })),
   };
@@ -126,6 +135,12 @@ export class TestJob {
   }
 }
 
+/** Every part sound. */
+export function soundParts(): Extract<StepData, { kind: 'judge' }> {
+  const findings = components.map((c) => ({ component: c.id, seen: 'sound', disposition: 'reuse' as const }));
+  return { kind: 'judge', hardWorked: false, findings };
+}
+
 /** A torque to the sheet's figure, or to one read off the maker's sheet. */
 function torqued(figure: Quantity | undefined): StepData {
   const asked = quantity(60, 'lbf-ft');
@@ -150,6 +165,17 @@ export function answer(w: WheelEnd, step: Step): StepData {
       };
     case 'inspect':
       return { kind: 'inspect', ok: true };
+    case 'joint':
+      return { kind: 'joint', felt: 'nothing' };
+    case 'ready':
+      return {
+        kind: 'ready',
+        lines: readinessOf(w.procedure, w.sheet).map(({ what }) => ({ what, state: 'have' as const })),
+      };
+    case 'judge':
+      return soundParts();
+    case 'linings':
+      return { kind: 'linings', brake: 'none', set: true };
     case 'choose':
       return { kind: 'choose', option: step.options[0]!.id };
     case 'lock':

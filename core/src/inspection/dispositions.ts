@@ -1,0 +1,233 @@
+import { z } from 'zod';
+
+/** What is done with a part that was looked at. */
+export const dispositions = {
+  reuse: 'Reuse',
+  dress: 'Dress and reuse',
+  replace: 'Replace',
+  'replace-set': 'Replace as a set, cone and cup together',
+  'replace-pair': 'Replace on both sides of the axle',
+  ask: 'Ask the supervisor',
+} as const;
+export type Disposition = keyof typeof dispositions;
+export const dispositionSchema = z.enum(Object.keys(dispositions) as [Disposition, ...Disposition[]]);
+
+/** Something that can be seen on a component, and what follows from it. */
+export interface Condition {
+  id: string;
+  /** As a person at the bench would say it. */
+  words: string;
+  disposition: Disposition;
+  reason: string;
+}
+
+export interface Component {
+  id: string;
+  title: string;
+  /** The first is the sound one. */
+  conditions: readonly Condition[];
+}
+
+type Short = [id: string, words: string, disposition: Disposition, reason: string];
+const of = (id: string, title: string, ...list: Short[]): Component => ({
+  id,
+  title,
+  conditions: list.map(([condition, words, disposition, reason]) => ({
+    id: condition,
+    words,
+    disposition,
+    reason,
+  })),
+});
+
+/** A bearing that could go either way. */
+const DOUBTFUL = 'doubtful';
+
+const sound = (words: string): Short => ['sound', words, 'reuse', 'Nothing speaks against it'];
+const heat: Short = [
+  'heat-tint',
+  'Straw to blue heat tint',
+  'replace-set',
+  'Tempered steel has lost its hardness. Straw is about 230 °C, purple 280, blue 300. Look for the cause',
+];
+
+/**
+ * Parts of a wheel end in the order they are looked at, what can be seen on each, and what follows.
+ * @source common practice, no single source; temper colours from memory
+ */
+export const components: readonly Component[] = [
+  of(
+    'cups-and-rollers',
+    'Cups and rollers',
+    sound('Even grey, light tiny discolouration'),
+    [
+      DOUBTFUL,
+      'Uneven, not even grey, but nothing a nail feels',
+      'ask',
+      'Reuse if clean, or replace while it is apart',
+    ],
+    ['pitting', 'Pitting, spalling, flakes', 'replace-set', 'The surface is breaking up and will go on'],
+    [
+      'dents',
+      'Dents at roller spacing',
+      'replace-set',
+      'Struck or shaken while standing: it will spall from there',
+    ],
+    ['rust', 'Rust that a nail feels', 'replace-set', 'Water was in: rust pits become spalls'],
+    heat,
+  ),
+  of('cage', 'Cage', sound('Whole, rollers held'), [
+    'damaged',
+    'Bent, cracked, or rollers fall out',
+    'replace-set',
+    'A broken cage locks the hub',
+  ]),
+  of(
+    'cone-and-journal',
+    'Cone bore and journal',
+    sound('Dull, no rubbing'),
+    [
+      'burnished',
+      'Bright burnish ring, no step felt',
+      'dress',
+      'The cone turned on the spindle: too little torque. It must still grip',
+    ],
+    [
+      'loose-cone',
+      'The cone no longer grips',
+      'replace',
+      'A cone that turns eats the spindle: a new spindle, not machined',
+    ],
+  ),
+  of(
+    'spindle-shoulder',
+    'Spindle shoulder',
+    sound('Flat, no step'),
+    [
+      'small-step',
+      'A small step worn by the cone',
+      'ask',
+      'It may stay or not: the supervisor knows the unit',
+    ],
+    ['deep-step', 'A deep step, or purple', 'replace', 'A worn spindle is not machined: it is replaced'],
+  ),
+  of(
+    'seal-seat',
+    'Seal seat',
+    sound('Smooth to a nail'),
+    ['nick', 'A nick or light rust', 'dress', 'Fine emery, then feel again'],
+    [
+      'groove',
+      'A groove felt by a nail',
+      'ask',
+      'Sleeve it, or move the lip off the groove: reckon the seal depth',
+    ],
+  ),
+  of('hub-bore', 'Hub bore', sound('The cup is tight'), [
+    'cup-turns',
+    'The cup turns by hand',
+    'replace',
+    'A cup that turns has worn the hub: a new hub',
+  ]),
+  of(
+    'studs',
+    'Studs',
+    sound('Straight, threads clean'),
+    [
+      'one-damaged',
+      'One bent, stripped or of the wrong length',
+      'replace',
+      'It will not hold its load, and its neighbours take it',
+    ],
+    ['several-damaged', 'Two or more damaged, or a stretched hole', 'ask', 'The hub itself may be spoilt'],
+  ),
+  of(
+    'nut-and-washer',
+    'Nut, washer, keyway',
+    sound('Threads clean, marks of its lock'),
+    [
+      'no-stake',
+      'No stake or lock marks: it was never locked',
+      'replace',
+      'It walked or could have: new nut, and say so in the note',
+    ],
+    ['thread', 'Damaged thread', 'replace', 'It cannot be set by torque'],
+    ['keyway-proud', 'Keyway proud', 'dress', 'Dress it flat, or the washer lies'],
+  ),
+  of(
+    'cap',
+    'Cap',
+    sound('Round, sits square'),
+    [
+      'dented',
+      'Dented in, rubbing the spindle end',
+      'dress',
+      'Tap it out; replace it where it will not come',
+    ],
+    ['missing', 'Missing or loose', 'replace', 'Water and dirt got in: look at the lubricant'],
+  ),
+  of(
+    'tone-ring',
+    'Tone ring',
+    sound('Every tooth, runs true'),
+    ['bent', 'Bent or missing teeth', 'replace', 'The brake control goes blind on this wheel'],
+    ['none', 'None fitted', 'reuse', 'Nothing to look at'],
+  ),
+  of(
+    'lining',
+    'Lining and shoe or pad',
+    sound('Over its minimum, dry'),
+    ['worn', 'At or under its minimum', 'replace-pair', 'Both sides of an axle brake alike'],
+    ['oiled', 'Oil or grease on it', 'replace-pair', 'It does not clean out; find the leak'],
+    [
+      'gaps',
+      'Gaps when the shoe is held in the drum',
+      'ask',
+      'Work the shoe to full contact, or expect half the grip',
+    ],
+    ['none', 'No brake here', 'reuse', 'Nothing to look at'],
+  ),
+  of(
+    'slides',
+    'Slide pins',
+    sound('Move freely, pads wear evenly'),
+    ['binding', 'Dry, binding, or uneven pads', 'dress', 'Clean, brake grease'],
+    ['none', 'None fitted', 'reuse', 'Nothing to look at'],
+  ),
+  of(
+    'lubricant',
+    'Lubricant',
+    sound('Clean, its own colour'),
+    ['caked', 'Caked or burnt', 'replace', 'Flush it all; find the heat'],
+    ['water', 'Milky: water', 'replace', 'Flush; find where it came in'],
+    ['metal', 'Glitter: metal', 'replace', 'Flush; look at every roller and cup again'],
+    ['mixed', 'Mixed colours', 'replace', 'Never mix thickeners: flush it all'],
+  ),
+];
+
+/** What is known of the unit that bears on a doubtful part. */
+export interface UnitPressure {
+  /** It has run far since the last bearings and cannot stand still for another visit. */
+  hardWorked: boolean;
+}
+
+/**
+ * What is to be done with a component as it was seen.
+ * A doubtful bearing on a unit that has run far and cannot stand still is replaced, and the reason says so.
+ * @returns undefined when there is no such component or condition
+ * @source common practice, no single source
+ */
+export function dispose(
+  component: string,
+  seen: string,
+  { hardWorked }: UnitPressure,
+): Pick<Condition, 'disposition' | 'reason'> | undefined {
+  const found = components.find((c) => c.id === component)?.conditions.find((c) => c.id === seen);
+  if (!found) return undefined;
+  if (found.id === DOUBTFUL && hardWorked)
+    return {
+      disposition: 'replace-set',
+      reason: 'Doubtful, and the unit has run far and cannot stand still',
+    };
+  return { disposition: found.disposition, reason: found.reason };
+}

@@ -1,0 +1,213 @@
+import { describe, expect, it } from 'vitest';
+import { components, dispose, driveVerdict } from '../inspection/index.ts';
+import { readinessOf, type StepData } from '../procedure/index.ts';
+import { quantity } from '../quantity/index.ts';
+import { againstRelease, isClosed, openQuestions, sayEvent } from './index.ts';
+import { openingOn, soundParts, supervisor, technician, TestJob } from './testing/work.ts';
+
+const lastWords = (t: TestJob) => sayEvent(t.job, t.job.events.at(-1)!);
+const mm = (value: number) => quantity(value, 'mm');
+
+describe('intake', () => {
+  it('smoke, lamp and pull together: do not move (common practice, no source)', () => {
+    expect(driveVerdict(['smoke', 'lamp', 'pulls']).verdict).toBe('do-not-move');
+    expect(driveVerdict(['smoke', 'movement']).verdict).toBe('do-not-move');
+    expect(driveVerdict(['movement']).verdict).toBe('to-shop');
+    expect(driveVerdict(['lamp'])).toEqual({
+      verdict: 'drive',
+      reason: 'Look soon because of wheel-speed-sensor lamp',
+    });
+    expect(driveVerdict([]).verdict).toBe('drive');
+  });
+});
+
+describe('which joint', () => {
+  const joint = (more: object): StepData => ({ kind: 'joint', felt: 'twelve-six', ...more }) as StepData;
+
+  it('the blamed kingpin: the two readings lead to the bearing', () => {
+    const t = new TestJob();
+    expect(t.recordStep('2L', joint({}))).toMatch(/set the indicator/);
+    expect(t.recordStep('2L', joint({ axleToKnuckle: mm(0.03), knuckleToHub: mm(0.3) }))).toMatch(
+      /maker allows/,
+    );
+    const readings = { axleToKnuckle: mm(0.03), knuckleToHub: mm(0.3), kingpinLimit: mm(0.25) };
+    expect(t.recordStep('2L', joint(readings))).toBeNull();
+    expect(lastWords(t)).toMatch(
+      /moves at 12 and 6; axle to knuckle .*0\.03.*knuckle to hub .*0\.3.*: the bearing is loose/,
+    );
+  });
+
+  it('takes a note where no indicator was set', () => {
+    const t = new TestJob();
+    expect(t.recordStep('2L', joint({ note: 'No stand for the dial, to be done on the pit' }))).toBeNull();
+  });
+});
+
+describe('ready', () => {
+  it('wants every line answered, a date for what is ordered, and a reason to start without', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'readiness');
+    const w = t.at('2L');
+    const all = readinessOf(w.procedure, w.sheet).map(({ what }) => ({ what, state: 'have' as const }));
+    const ready = (lines: object[], note?: string) =>
+      t.recordStep('2L', { kind: 'ready', lines, ...(note ? { note } : {}) } as StepData);
+    expect(ready(all.slice(1))).toMatch(/Lock-nut sockets/);
+    expect(ready([{ ...all[0], state: 'ordered' }, ...all.slice(1)])).toMatch(/arrive/);
+    const missing = [{ ...all[0], state: 'missing' }, ...all.slice(1)];
+    expect(ready(missing)).toMatch(/why the work starts/);
+    expect(ready(missing, 'Borrowed from the other shop at noon')).toBeNull();
+    expect(lastWords(t)).toMatch(/Lock-nut sockets: missing/);
+  });
+
+  it('names the parts that are not used twice', () => {
+    const w = new TestJob(openingOn(['1L'], 'e-torque')).at('1L');
+    expect(readinessOf(w.procedure, w.sheet)).toContainEqual({ group: 'part', what: 'Staked nut' });
+  });
+});
+
+describe('judging parts', () => {
+  const calm = { hardWorked: false };
+
+  it.each([
+    ['cups-and-rollers', 'pitting', 'replace-set'],
+    ['cups-and-rollers', 'heat-tint', 'replace-set'],
+    ['cage', 'damaged', 'replace-set'],
+    ['cone-and-journal', 'burnished', 'dress'],
+    ['spindle-shoulder', 'small-step', 'ask'],
+    ['spindle-shoulder', 'deep-step', 'replace'],
+    ['hub-bore', 'cup-turns', 'replace'],
+    ['studs', 'several-damaged', 'ask'],
+    ['lining', 'oiled', 'replace-pair'],
+  ])('%s, %s: %s (common practice, no source)', (component, seen, disposition) => {
+    expect(dispose(component, seen, calm)?.disposition).toBe(disposition);
+    expect(dispose(component, seen, calm)?.reason.length).toBeGreaterThan(10);
+  });
+
+  it('a doubtful bearing on a unit that cannot stand still is replaced', () => {
+    expect(dispose('cups-and-rollers', 'doubtful', calm)?.disposition).toBe('ask');
+    expect(dispose('cups-and-rollers', 'doubtful', { hardWorked: true })?.disposition).toBe('replace-set');
+    expect(dispose('cups-and-rollers', 'turquoise', calm)).toBeUndefined();
+  });
+
+  const judged = (component: string, seen: string, disposition: string): StepData => {
+    const parts = soundParts();
+    const findings = parts.findings.map((f) =>
+      f.component === component ? { component, seen, disposition } : f,
+    );
+    return { ...parts, findings } as StepData;
+  };
+
+  it('wants every part once, and the disposition that follows from what was seen', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'judge-parts');
+    const parts = soundParts();
+    expect(t.recordStep('2L', { ...parts, findings: parts.findings.slice(1) })).toMatch(
+      /cups and rollers as well/,
+    );
+    expect(t.recordStep('2L', judged('cage', 'damaged', 'reuse'))).toMatch(/something else/);
+    expect(t.recordStep('2L', judged('cage', 'damaged', 'replace-set'))).toBeNull();
+    expect(lastWords(t)).toMatch(/Cage: bent, cracked, or rollers fall out, replace as a set/);
+    expect(components.length).toBe(parts.findings.length);
+  });
+
+  it('a fence case stops before Assemble until the supervisor has decided, and goes on at once then', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'judge-parts');
+    expect(t.recordStep('2L', judged('spindle-shoulder', 'small-step', 'ask'))).toBeNull();
+    expect(openQuestions(t.at('2L'))).toMatchObject([
+      { component: 'spindle-shoulder', askedBy: technician.name },
+    ]);
+    t.workTo('2L', 'hub-on');
+    expect(t.recordStep('2L')).toMatch(/First the supervisor decides about spindle shoulder/);
+    expect(againstRelease(t.at('2L'))[0]).toMatch(/has not decided/);
+    const answer = {
+      kind: 'decision-made',
+      position: '2L',
+      component: 'spindle-shoulder',
+      decision: 'reuse',
+    } as const;
+    const reason = 'A hair, and the unit is back in a month';
+    expect(t.try({ ...answer, reason })).toMatch(/supervisor/);
+    expect(t.try({ ...answer, component: 'cage', reason }, supervisor)).toMatch(/nothing to decide/);
+    t.do({ ...answer, reason }, supervisor);
+    expect(lastWords(t)).toBe(`2L, decided on spindle shoulder: reuse. ${reason}`);
+    expect(t.recordStep('2L')).toBeNull();
+    expect(t.try({ ...answer, reason }, supervisor)).toMatch(/nothing to decide/);
+  });
+});
+
+describe('brakes back', () => {
+  const linings = (inner: number, outer: number, more: object = {}): StepData =>
+    ({
+      kind: 'linings',
+      brake: 'air-drum',
+      inner: mm(inner),
+      outer: mm(outer),
+      set: true,
+      ...more,
+    }) as StepData;
+
+  it('a lining at its minimum stands against the release (49 CFR 393.47, value from memory)', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'brakes-back');
+    expect(t.recordStep('2L', linings(9, 6.4))).toMatch(/6\.4 mm, at or under 6\.4 mm/);
+    expect(t.recordStep('2L', linings(9, 6.4, { note: 'New shoes ordered' }))).toBeNull();
+    expect(againstRelease(t.at('2L')).join()).toMatch(/The lining is 6\.4 mm.*New shoes ordered/);
+  });
+
+  it('just over it does not', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'brakes-back');
+    expect(t.recordStep('2L', { kind: 'linings', brake: 'air-drum', set: true })).toMatch(/inner and outer/);
+    expect(t.recordStep('2L', linings(9, 6.5))).toBeNull();
+    expect(againstRelease(t.at('2L')).join()).not.toMatch(/lining/);
+  });
+});
+
+describe('hold, resume, void', () => {
+  it('a held job takes no work until it is taken up again', () => {
+    const t = new TestJob();
+    t.do({ kind: 'job-held', reason: 'Waits for seals' });
+    expect(t.recordStep('2L')).toBe('The job is held: Waits for seals');
+    expect(t.try({ kind: 'job-held', reason: 'again' })).toMatch(/already/);
+    t.do({ kind: 'job-resumed' });
+    expect(t.recordStep('2L')).toBeNull();
+    expect(t.try({ kind: 'job-resumed' })).toMatch(/not held/);
+  });
+
+  it('only a supervisor voids, only while nothing is released, and nothing follows', () => {
+    const t = new TestJob();
+    const voided = { kind: 'job-voided', reason: 'Opened on the wrong unit' } as const;
+    expect(t.try(voided)).toMatch(/supervisor/);
+    t.do(voided, supervisor);
+    expect(isClosed(t.job)).toBe(true);
+    expect(t.recordStep('2L')).toBe('The job is void');
+    expect(t.try({ kind: 'job-resumed' }, supervisor)).toBe('The job is void');
+    const other = new TestJob();
+    other.workTo('2L');
+    other.do({ kind: 'wheel-end-released', position: '2L' }, supervisor);
+    expect(other.try(voided, supervisor)).toMatch(/2L is released/);
+  });
+});
+
+describe('what is looked after later', () => {
+  it('opens with the release and is done once', () => {
+    const t = new TestJob();
+    t.workTo('2L');
+    const alsoDue = [
+      { kind: 'temporary' as const, byDate: '2026-12-10', what: 'Used cap until the new one is in' },
+    ];
+    t.do({ kind: 'wheel-end-released', position: '2L', alsoDue }, supervisor);
+    expect(t.at('2L').release?.alsoDue).toEqual(alsoDue);
+    const done = {
+      kind: 'follow-up-done',
+      position: '2L',
+      followUp: 'temporary',
+      note: 'New cap on',
+    } as const;
+    expect(t.try({ ...done, followUp: 'oil-level' })).toMatch(/no such/);
+    t.do(done);
+    expect(lastWords(t)).toBe('2L, temporary repair looked after. New cap on');
+    expect(t.try(done)).toMatch(/already/);
+  });
+});

@@ -1,0 +1,119 @@
+import { useState } from 'react';
+import { followUpKinds, type BodyOf, type FollowUpKind, type WheelEnd } from '@lanternwright/core/traveller';
+import { sayDate, sayTime } from '../shell/words.ts';
+import { Button } from '../ui/button.tsx';
+import { SelectField, TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import type { OpenJob } from './use-job.ts';
+
+export type AlsoDue = NonNullable<BodyOf<'wheel-end-released'>['alsoDue']>;
+
+const kinds = Object.entries(followUpKinds) as [FollowUpKind, string][];
+const examples: Record<FollowUpKind, string> = {
+  'oil-level': 'Check the oil level when it has settled',
+  temporary: 'Used cap until the new one is in',
+  deferred: 'Seal weep, oil level steady: watched',
+  'other-side': 'Same bearings on the other side: look at them',
+};
+
+/** Things to look after besides the retorque, named at the release. */
+export function AlsoDueFields({ due, onChange }: { due: AlsoDue; onChange: (due: AlsoDue) => void }) {
+  const [kind, setKind] = useState<FollowUpKind>('oil-level');
+  const [byDate, setByDate] = useState('');
+  const [what, setWhat] = useState('');
+  const [error, setError] = useState<string>();
+  const left = kinds.filter(([k]) => !due.some((d) => d.kind === k));
+  const add = () => {
+    if (byDate === '') return setError('By when');
+    onChange([...due, { kind, byDate, what: what.trim() || examples[kind] }]);
+    setKind(left.find(([k]) => k !== kind)?.[0] ?? 'oil-level');
+    setByDate('');
+    setWhat('');
+    setError(undefined);
+  };
+  return (
+    <details className="rounded-lg border border-edge bg-panel px-4 py-3">
+      <summary className="min-h-8 text-14">
+        Look after something later{due.length > 0 && `, ${due.length} named`}
+      </summary>
+      <ul>
+        {due.map((d) => (
+          <li
+            key={d.kind}
+            className="flex items-center justify-between gap-3 border-b border-rule py-2 text-14"
+          >
+            <span>
+              {followUpKinds[d.kind]} by {sayDate(d.byDate)}: {d.what}
+            </span>
+            <Button weight="quiet" onClick={() => onChange(due.filter((x) => x !== d))}>
+              Take it away
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {left.length > 0 && (
+        <div className="grid items-start gap-3 pt-3 sm:grid-cols-[1fr_1fr_2fr_auto]">
+          <SelectField
+            label="What kind"
+            value={kind}
+            onChange={(e) => setKind(e.target.value as FollowUpKind)}
+          >
+            {left.map(([k, label]) => (
+              <option key={k} value={k}>
+                {label}
+              </option>
+            ))}
+          </SelectField>
+          <TextField
+            label="By when"
+            type="date"
+            value={byDate}
+            error={error}
+            onChange={(e) => setByDate(e.target.value)}
+          />
+          <TextField
+            label="What"
+            value={what}
+            placeholder={examples[kind]}
+            onChange={(e) => setWhat(e.target.value)}
+          />
+          <Button className="sm:mt-5" onClick={add}>
+            Name it
+          </Button>
+        </div>
+      )}
+    </details>
+  );
+}
+
+/** What a released wheel end still asks for, and what was looked after. */
+export function AlsoDueList({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
+  const [error, setError] = useState<string>();
+  const due = wheelEnd.release?.alsoDue ?? [];
+  return due.map((d) => {
+    const done = wheelEnd.followUpsDone.find((f) => f.followUp === d.kind);
+    return (
+      <Note key={d.kind} tone={done ? 'good' : 'plain'}>
+        <span className="flex flex-wrap items-center justify-between gap-3">
+          <span>
+            <b>{followUpKinds[d.kind]}</b>, by {sayDate(d.byDate)}: {d.what}.{' '}
+            {done && `Looked after by ${done.doneBy ?? done.by.name}, ${sayTime(done.at)}.`}
+          </span>
+          {!done && (
+            <Button
+              onClick={() =>
+                setError(
+                  open.send({ kind: 'follow-up-done', position: wheelEnd.position, followUp: d.kind }) ??
+                    undefined,
+                )
+              }
+            >
+              Looked after
+            </Button>
+          )}
+        </span>
+        {error}
+      </Note>
+    );
+  });
+}

@@ -1,0 +1,137 @@
+import { useState } from 'react';
+import { whichJoint } from '@lanternwright/core/inspection';
+import type { StepData } from '@lanternwright/core/procedure';
+import { parseQuantity } from '@lanternwright/core/quantity';
+import { useAppSelector } from '../store.ts';
+import { Button } from '../ui/button.tsx';
+import { TextField } from '../ui/field.tsx';
+import { JointView } from '../ui/joint-view.tsx';
+import { Form, noted, type FormProps } from './step-form-parts.tsx';
+
+type Felt = Extract<StepData, { kind: 'joint' }>['felt'];
+const felts: readonly [Felt, string][] = [
+  ['nothing', 'Nothing moves'],
+  ['twelve-six', 'Moves at 12 and 6'],
+  ['three-nine', 'Moves at 3 and 9'],
+  ['both', 'Moves both ways'],
+];
+
+const suspectWords = {
+  kingpin: 'The kingpin moves, the bearing is sound.',
+  bearing: 'The bearing is loose, the kingpin is sound.',
+  both: 'Kingpin and bearing move.',
+  neither: 'Both are within their limits.',
+};
+
+/** Bearing limit where the sheet has no band. @source TMC RP 618, upper limit */
+const BEARING_LIMIT_MM = 0.127;
+const lengthUnits = ['mm', 'in', 'thou', 'um'] as const;
+
+/** Rocking by hand, and the two placements of the indicator that tell kingpin from bearing. */
+export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
+  const unit = useAppSelector((s) => s.preferences.unit);
+  const [felt, setFelt] = useState<Felt | null>(null);
+  const [text, setText] = useState({ axle: '', hub: '', limit: unit === 'in' ? '0.010' : '0.25' });
+  const [note, setNote] = useState('');
+  const [tried, setTried] = useState(false);
+  const read = (typed: string) => (typed.trim() === '' ? null : parseQuantity(typed, lengthUnits, unit));
+  const [axle, hub, limit] = [read(text.axle), read(text.hub), read(text.limit)];
+  const bearingLimitMm = (wheelEnd.sheet.band?.max.si ?? BEARING_LIMIT_MM / 1000) * 1000;
+  const judged =
+    axle?.ok && hub?.ok && limit?.ok && Math.min(axle.quantity.si, hub.quantity.si) >= 0
+      ? whichJoint({
+          axleToKnuckleMm: axle.quantity.si * 1000,
+          knuckleToHubMm: hub.quantity.si * 1000,
+          kingpinLimitMm: limit.quantity.si * 1000,
+          bearingLimitMm,
+        })
+      : null;
+  const errorOf = (r: ReturnType<typeof read>) => (r && !r.ok ? r.message : undefined);
+  const save = () => {
+    setTried(true);
+    const readable = [axle, hub, limit].every((r) => r === null || r.ok);
+    if (felt === null || !readable || (!hub && note.trim() === '')) return;
+    record({
+      kind: 'joint',
+      felt,
+      ...(axle?.ok ? { axleToKnuckle: axle.quantity } : {}),
+      ...(hub?.ok ? { knuckleToHub: hub.quantity } : {}),
+      ...(axle?.ok && limit?.ok ? { kingpinLimit: limit.quantity } : {}),
+      ...noted(note),
+    });
+  };
+  const field = (key: keyof typeof text, label: string, hint?: string) => (
+    <TextField
+      label={`${label}, ${unit}`}
+      className="figure"
+      inputMode="decimal"
+      value={text[key]}
+      hint={hint}
+      error={errorOf({ axle, hub, limit }[key])}
+      onChange={(e) => setText({ ...text, [key]: e.target.value })}
+    />
+  );
+  return (
+    <div className="flex flex-col gap-4">
+      <div role="group" aria-label="What is felt" className="grid grid-cols-2 gap-3">
+        {felts.map(([id, label], i) => (
+          <Button
+            key={id}
+            className={`min-h-16 text-18 ${felt === id ? 'border-lamp-edge bg-lamp' : ''}`}
+            aria-pressed={felt === id}
+            autoFocus={i === 0}
+            onClick={() => (id === 'nothing' ? record({ kind: 'joint', felt: id }) : setFelt(id))}
+          >
+            {label}
+          </Button>
+        ))}
+      </div>
+      {felt !== null && (
+        <Form button="Record the movement" onRecord={save}>
+          <div className="grid gap-4 sm:grid-cols-3">
+            <div>
+              <JointView
+                placement="axle-knuckle"
+                title="Kingpin alone"
+                words="Base on the axle, tip on the knuckle"
+                tone="plain"
+              />
+              {field('axle', 'Axle to knuckle')}
+            </div>
+            <div>
+              <JointView
+                placement="knuckle-hub"
+                title="Bearing alone"
+                words="Base on the knuckle, tip on the hub"
+                tone="plain"
+              />
+              {field('hub', 'Knuckle to hub')}
+            </div>
+            <div>
+              <JointView
+                placement="same"
+                title="Shows nothing"
+                words="Base and tip on one solid part"
+                tone="grave"
+              />
+              {field('limit', 'Allowed at the kingpin', 'Recalled: confirm against the maker’s sheet')}
+            </div>
+          </div>
+          {judged && (
+            <p role="status" className="text-18 font-semibold">
+              {suspectWords[judged.suspect]}
+              {judged.bearingShare !== null &&
+                ` ${Math.round(judged.bearingShare * 100)} % of the movement is the bearing’s.`}
+            </p>
+          )}
+          <TextField
+            label={hub ? 'Note' : 'Why the indicator was not set'}
+            value={note}
+            error={tried && !hub && note.trim() === '' ? 'Set the indicator, or say why not' : undefined}
+            onChange={(e) => setNote(e.target.value)}
+          />
+        </Form>
+      )}
+    </div>
+  );
+}

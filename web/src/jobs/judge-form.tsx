@@ -1,0 +1,110 @@
+import { useState } from 'react';
+import { components, dispose, dispositions, type Disposition } from '@lanternwright/core/inspection';
+import { Button } from '../ui/button.tsx';
+import { SelectField, TextField } from '../ui/field.tsx';
+import { Form, noted, type FormProps } from './step-form-parts.tsx';
+
+const tone: Record<Disposition, string> = {
+  reuse: 'text-pine',
+  dress: 'text-lamp-ink',
+  replace: 'text-rust',
+  'replace-set': 'text-rust',
+  'replace-pair': 'text-rust',
+  ask: 'text-ink',
+};
+
+/** Each part as it is seen, with what it asks for and why. What could go either way is the supervisor's. */
+export function JudgeForm({ record }: FormProps<'judge'>) {
+  const [seen, setSeen] = useState<Partial<Record<string, string>>>({});
+  const [notes, setNotes] = useState<Partial<Record<string, string>>>({});
+  const [hardWorked, setHardWorked] = useState(false);
+  const [note, setNote] = useState('');
+  const [tried, setTried] = useState(false);
+  const open = components.filter((c) => !seen[c.id]);
+  const judged = components.map((c) => ({
+    c,
+    found: seen[c.id] ? dispose(c.id, seen[c.id]!, { hardWorked }) : undefined,
+  }));
+  const asks = judged.filter((j) => j.found?.disposition === 'ask');
+  const save = () => {
+    setTried(true);
+    if (open.length > 0) return;
+    record({
+      kind: 'judge',
+      hardWorked,
+      findings: judged.map(({ c, found }) => ({
+        component: c.id,
+        seen: seen[c.id]!,
+        disposition: found!.disposition,
+        ...noted(notes[c.id] ?? ''),
+      })),
+      ...noted(note),
+    });
+  };
+  const restSound = () => setSeen(Object.fromEntries(components.map((c) => [c.id, seen[c.id] ?? 'sound'])));
+  return (
+    <Form
+      button={asks.length > 0 ? 'Record and ask the supervisor' : 'Record what was found'}
+      onRecord={save}
+    >
+      <div className="flex flex-wrap items-center gap-4">
+        <Button className="min-h-14" autoFocus onClick={restSound}>
+          {open.length === components.length ? 'Every part is sound' : 'The rest is sound'}
+        </Button>
+        <label className="flex min-h-12 items-center gap-2 text-14">
+          <input
+            type="checkbox"
+            className="size-5 accent-pine"
+            checked={hardWorked}
+            onChange={(e) => setHardWorked(e.target.checked)}
+          />
+          The unit has run far and cannot stand still
+        </label>
+      </div>
+      <ul>
+        {judged.map(({ c, found }) => (
+          <li key={c.id} className="grid gap-x-4 gap-y-1 border-b border-rule py-2 sm:grid-cols-2">
+            <SelectField
+              label={c.title}
+              value={seen[c.id] ?? ''}
+              error={tried && !seen[c.id] ? 'Look at it' : undefined}
+              onChange={(e) => setSeen({ ...seen, [c.id]: e.target.value })}
+            >
+              <option value="" disabled>
+                not looked at yet
+              </option>
+              {c.conditions.map((o) => (
+                <option key={o.id} value={o.id}>
+                  {o.words}
+                </option>
+              ))}
+            </SelectField>
+            <div aria-live="polite">
+              {found && (
+                <>
+                  <p className={`pt-1 text-16 font-semibold ${tone[found.disposition]}`}>
+                    {dispositions[found.disposition]}
+                  </p>
+                  <p className="text-13 text-muted">{found.reason}.</p>
+                  {found.disposition !== 'reuse' && (
+                    <TextField
+                      label="What else is to be said of it"
+                      value={notes[c.id] ?? ''}
+                      onChange={(e) => setNotes({ ...notes, [c.id]: e.target.value })}
+                    />
+                  )}
+                </>
+              )}
+            </div>
+          </li>
+        ))}
+      </ul>
+      {tried && open.length > 0 && (
+        <p className="text-14 text-rust">
+          Not looked at yet: {open.map((c) => c.title.toLowerCase()).join(', ')}
+        </p>
+      )}
+      <TextField label="Note" value={note} onChange={(e) => setNote(e.target.value)} />
+    </Form>
+  );
+}

@@ -1,0 +1,100 @@
+import { useState } from 'react';
+import { brakeKinds, liningMinimums, type BrakeKind } from '@lanternwright/core/brake';
+import type { StepData } from '@lanternwright/core/procedure';
+import { parseQuantity } from '@lanternwright/core/quantity';
+import { thinLining } from '@lanternwright/core/traveller';
+import { SelectField, TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import { Form, noted, type FormProps } from './step-form-parts.tsx';
+
+const BRAKE = 'lanternwright.brake';
+const units = ['mm', 'in'] as const;
+
+/** Linings inner and outer against their minimum, and the brake set again. */
+export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
+  const remembered = localStorage.getItem(`${BRAKE}.${wheelEnd.sheet.sheetId}`) as BrakeKind | null;
+  const [brake, setBrake] = useState<BrakeKind>(remembered ?? 'air-drum');
+  const [inner, setInner] = useState('');
+  const [outer, setOuter] = useState('');
+  const [isSet, setIsSet] = useState(true);
+  const [note, setNote] = useState('');
+  const [tried, setTried] = useState(false);
+  const reads = { inner: parseQuantity(inner, units, 'mm'), outer: parseQuantity(outer, units, 'mm') };
+  const data: Extract<StepData, { kind: 'linings' }> = {
+    kind: 'linings',
+    brake,
+    set: brake === 'none' || isSet,
+    ...(brake !== 'none' && reads.inner.ok ? { inner: reads.inner.quantity } : {}),
+    ...(brake !== 'none' && reads.outer.ok ? { outer: reads.outer.quantity } : {}),
+    ...noted(note),
+  };
+  const thin = thinLining(data);
+  const wantsNote = thin !== null || !data.set;
+  const minimum = liningMinimums[brake];
+  const save = () => {
+    setTried(true);
+    if (brake !== 'none' && (!reads.inner.ok || !reads.outer.ok)) return;
+    if (wantsNote && note.trim() === '') return;
+    localStorage.setItem(`${BRAKE}.${wheelEnd.sheet.sheetId}`, brake);
+    record(data);
+  };
+  return (
+    <Form button="Record the brake" onRecord={save}>
+      <SelectField
+        label="Brake"
+        value={brake}
+        hint={brake === 'none' ? undefined : `Replace at ${minimum.mm} mm. ${minimum.source}`}
+        onChange={(e) => setBrake(e.target.value as BrakeKind)}
+      >
+        {brakeKinds.map((k) => (
+          <option key={k} value={k}>
+            {liningMinimums[k].title}
+          </option>
+        ))}
+      </SelectField>
+      {brake !== 'none' && (
+        <>
+          <div className="grid gap-3 sm:grid-cols-2">
+            <TextField
+              label="Inner lining, mm"
+              className="figure"
+              inputMode="decimal"
+              autoFocus
+              value={inner}
+              error={tried && !reads.inner.ok ? reads.inner.message : undefined}
+              onChange={(e) => setInner(e.target.value)}
+            />
+            <TextField
+              label="Outer lining, mm"
+              className="figure"
+              inputMode="decimal"
+              value={outer}
+              error={tried && !reads.outer.ok ? reads.outer.message : undefined}
+              onChange={(e) => setOuter(e.target.value)}
+            />
+          </div>
+          <label className="flex min-h-12 items-center gap-3 text-16">
+            <input
+              type="checkbox"
+              className="size-6 accent-pine"
+              checked={isSet}
+              onChange={(e) => setIsSet(e.target.checked)}
+            />
+            Slides free, adjuster set, pedal pumped firm
+          </label>
+        </>
+      )}
+      {thin && <Note tone="trouble">{thin}. Replace across the axle.</Note>}
+      <TextField
+        label={wantsNote ? 'What is done about it' : 'Note'}
+        value={note}
+        error={
+          tried && wantsNote && note.trim() === ''
+            ? 'Say what is done; it will stand against the release'
+            : undefined
+        }
+        onChange={(e) => setNote(e.target.value)}
+      />
+    </Form>
+  );
+}

@@ -1,0 +1,97 @@
+import { useState } from 'react';
+import { readinessOf, readyStates, type ReadyLine, type ReadyState } from '@lanternwright/core/procedure';
+import { Button } from '../ui/button.tsx';
+import { TextField } from '../ui/field.tsx';
+import { Form, noted, type FormProps } from './step-form-parts.tsx';
+
+const groups: Record<ReadyLine['group'], string> = {
+  tool: 'Tools',
+  part: 'Parts that are not used twice',
+  lubricant: 'Lubricant',
+  lifting: 'Lifting',
+};
+const states = Object.entries(readyStates) as [ReadyState, string][];
+
+/** What must be at hand before anything comes apart, line by line. */
+export function ReadyForm({ wheelEnd, record }: FormProps<'ready'>) {
+  const lines = readinessOf(wheelEnd.procedure, wheelEnd.sheet);
+  const [held, setHeld] = useState<Partial<Record<string, ReadyState>>>({});
+  const [dates, setDates] = useState<Partial<Record<string, string>>>({});
+  const [note, setNote] = useState('');
+  const [tried, setTried] = useState(false);
+  const open = lines.filter((l) => !held[l.what]);
+  const lacking = lines.filter((l) => held[l.what] === 'missing' || held[l.what] === 'ordered');
+  const undated = lines.some((l) => held[l.what] === 'ordered' && !dates[l.what]);
+  const save = () => {
+    setTried(true);
+    if (open.length > 0 || undated || (lacking.length > 0 && note.trim() === '')) return;
+    record({
+      kind: 'ready',
+      lines: lines.map(({ what }) => {
+        const state = held[what]!;
+        const by = dates[what];
+        return { what, state, ...(state === 'ordered' && by ? { by } : {}) };
+      }),
+      ...noted(note),
+    });
+  };
+  const allHere = () => setHeld(Object.fromEntries(lines.map((l) => [l.what, held[l.what] ?? 'have'])));
+  return (
+    <Form button={lacking.length > 0 ? 'Start all the same' : 'Ready'} onRecord={save}>
+      <Button className="min-h-14 self-start" autoFocus onClick={allHere}>
+        {open.length === lines.length ? 'Everything is at hand' : 'The rest is at hand'}
+      </Button>
+      {(Object.keys(groups) as ReadyLine['group'][]).map((group) => (
+        <section key={group}>
+          <h3 className="caption pb-1">{groups[group]}</h3>
+          <ul>
+            {lines
+              .filter((l) => l.group === group)
+              .map(({ what }) => (
+                <li
+                  key={what}
+                  className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-2"
+                >
+                  <span className={`text-16 ${tried && !held[what] ? 'text-rust' : ''}`}>{what}</span>
+                  <span role="radiogroup" aria-label={what} className="flex flex-wrap gap-1">
+                    {states.map(([state, label]) => (
+                      <button
+                        key={state}
+                        type="button"
+                        role="radio"
+                        aria-checked={held[what] === state}
+                        onClick={() => setHeld({ ...held, [what]: state })}
+                        className={`min-h-12 rounded-md border px-3 text-14 ${held[what] === state ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
+                      >
+                        {label}
+                      </button>
+                    ))}
+                  </span>
+                  {held[what] === 'ordered' && (
+                    <TextField
+                      label="Arrives"
+                      type="date"
+                      value={dates[what] ?? ''}
+                      error={tried && !dates[what] ? 'When' : undefined}
+                      onChange={(e) => setDates({ ...dates, [what]: e.target.value })}
+                    />
+                  )}
+                </li>
+              ))}
+          </ul>
+        </section>
+      ))}
+      {tried && open.length > 0 && (
+        <p className="text-14 text-rust">{open.length} lines are not answered yet</p>
+      )}
+      {lacking.length > 0 && (
+        <TextField
+          label={`Not here: ${lacking.map((l) => l.what).join(', ')}. Why the work starts all the same`}
+          value={note}
+          error={tried && note.trim() === '' ? 'Say why, or wait for it' : undefined}
+          onChange={(e) => setNote(e.target.value)}
+        />
+      )}
+    </Form>
+  );
+}
