@@ -50,6 +50,16 @@ function shopClock(zone: string): Clock {
   return { now: () => new Date(), today: () => format.format(new Date()) };
 }
 
+/** Times of records as people in the shop say them. */
+function shopTime(zone: string): (iso: string) => string {
+  const format = new Intl.DateTimeFormat('en-GB', {
+    timeZone: zone,
+    dateStyle: 'medium',
+    timeStyle: 'short',
+  });
+  return (iso) => format.format(new Date(iso));
+}
+
 const contentPolicy = {
   useDefaults: false,
   directives: {
@@ -117,7 +127,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(peopleRouter(people, config.signInTries));
   app.use(fleetRouter(fleet));
   app.use(jobsRouter(jobs));
-  app.use(exchangeRouter(db, fleet));
+  app.use(exchangeRouter(db, fleet, jobs, shopTime(config.shopZone)));
   app.use(live.router);
   app.use('/api', () => {
     throw notFound('address');

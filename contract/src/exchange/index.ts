@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { defineRoute } from '../route/index.ts';
+import { defineRoute, idParams } from '../route/index.ts';
 
 /** A fleet file: at most 2 MB of text. */
 const fleetFileSchema = z.object({ csv: z.string().min(1, 'the file is empty').max(2_000_000) });
@@ -18,7 +18,24 @@ export const fleetPreviewSchema = z.object({
 });
 export type FleetPreview = z.infer<typeof fleetPreviewSchema>;
 
+/** Papers that can be printed of a job. */
+export const jobPapers = {
+  traveller: 'Traveller',
+  record: 'Service record',
+  tags: 'Wheel-end tags',
+} as const;
+export type JobPaper = keyof typeof jobPapers;
+
 export const exchangeRoutes = {
+  jobPaper: defineRoute({
+    method: 'get',
+    path: '/api/exchange/jobs/:id/:paper.pdf',
+    summary: 'A job on paper, as PDF: its traveller, its service record, or tags for its wheel ends',
+    access: 'signed-in',
+    params: idParams.extend({ paper: z.enum(Object.keys(jobPapers) as [JobPaper, ...JobPaper[]]) }),
+    query: z.object({ size: z.enum(['a4', 'letter']).default('a4') }),
+    answer: z.instanceof(Uint8Array),
+  }),
   preview: defineRoute({
     method: 'post',
     path: '/api/exchange/fleet/preview',

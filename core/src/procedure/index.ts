@@ -2,6 +2,7 @@ export { readinessOf, readyStates, type ReadyLine, type ReadyState } from './rea
 export { familySheet, familySheets } from './family-sheets.ts';
 export { type BandFigure, type Mark, type TorqueFigure } from './figure.ts';
 export { findProcedure, procedures, stepsOf, whyNotAdjustable } from './procedures.ts';
+export { sayMark, sayTorque, sheetLines, torques, type SheetLine } from './say-sheet.ts';
 export {
   bandInMm,
   constructions,

@@ -1,10 +1,14 @@
 import { Router } from 'express';
 import { exchangeRoutes, type FleetPreview } from '@lanternwright/contract/exchange';
 import { unitKinds } from '@lanternwright/core/axle-plan';
+import { fold } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem, refused } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
+import type { JobsService } from '../jobs/service.ts';
+import { servicePaper, travellerPaper, type PaperContext } from './job-paper.ts';
+import { tagPaper } from './wheel-end-tag.ts';
 import { readFleetCsv, writeFleetCsv, type FleetFile } from './fleet-csv.ts';
 
 function read(csv: string): FleetFile {
@@ -28,7 +32,14 @@ function toPreview({ good, bad }: FleetFile): FleetPreview {
   };
 }
 
-export function exchangeRouter(db: Database, fleet: FleetService): Router {
+const write = { traveller: travellerPaper, record: servicePaper };
+
+export function exchangeRouter(
+  db: Database,
+  fleet: FleetService,
+  jobs: JobsService,
+  sayTime: PaperContext['sayTime'],
+): Router {
   const router = Router();
 
   /** Units the shop has already count as bad rows, so that the preview tells what would happen. */
@@ -48,6 +59,23 @@ export function exchangeRouter(db: Database, fleet: FleetService): Router {
       ],
     };
   }
+
+  serve(router, exchangeRoutes.jobPaper, async ({ params, query, req, res }) => {
+    const detail = await jobs.detail(params.id);
+    const job = fold(detail.events);
+    const unit = {
+      name: detail.unit.name,
+      owner: detail.unit.owner.name,
+      kind: unitKinds[detail.unit.kind],
+    };
+    res.type('application/pdf').attachment(`${params.paper}-${detail.number}.pdf`);
+    const paper = query.size;
+    if (params.paper === 'tags')
+      return tagPaper(job, { unit, paper, origin: `${req.protocol}://${req.get('host') ?? 'localhost'}` });
+    const last = await db.jobEvent.findOne({ where: { jobId: params.id }, order: [['version', 'DESC']] });
+    const context = { unit, number: detail.number, hash: last!.hash, sayTime, paper };
+    return write[params.paper](job, context);
+  });
 
   serve(router, exchangeRoutes.preview, async ({ body }) => toPreview(await against(read(body.csv))));
 

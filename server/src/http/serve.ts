@@ -58,7 +58,7 @@ export function serve<R extends Route>(
     });
     if (process.env['VALIDATE_ANSWERS']) route.answer.parse(answer);
     if (!res.headersSent) {
-      if (typeof answer === 'string') res.send(answer);
+      if (typeof answer === 'string' || Buffer.isBuffer(answer)) res.send(answer);
       else res.json(answer);
     }
   });

@@ -10,7 +10,7 @@ import {
 } from '@lanternwright/core/procedure';
 import { parseQuantity, unitDefinition, type Quantity, type Unit } from '@lanternwright/core/quantity';
 import { SelectField, TextField } from '../ui/field.tsx';
-import { sayMark, torques } from './figure-words.ts';
+import { sayMark, torques } from '@lanternwright/core/procedure';
 
 const torqueUnits: Unit[] = ['lbf-ft', 'Nm'];
 const forceUnits: Unit[] = ['N', 'lbf'];

@@ -12,7 +12,7 @@ import { AxlePlan } from '../ui/axle-plan.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark, stateWords } from '../ui/state-mark.tsx';
-import { sheetLines } from './figure-words.ts';
+import { sheetLines } from '@lanternwright/core/procedure';
 import { useHistoryQuery, useUnitQuery } from './fleet-api.ts';
 
 const ReadingsChart = lazy(() => import('./readings-chart.tsx').then((m) => ({ default: m.ReadingsChart })));

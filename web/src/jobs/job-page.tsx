@@ -25,6 +25,7 @@ import type { MarkState } from '../ui/state-mark.tsx';
 import { TravellerGrid } from '../ui/traveller-grid.tsx';
 import { HoldBar } from './hold-bar.tsx';
 import { refusalSeen } from './outbox.ts';
+import { PaperLinks } from './paper-links.tsx';
 import { Questions } from './questions.tsx';
 import { ReleasePanel } from './release-panel.tsx';
 import { StagePanel } from './stage-panel.tsx';
@@ -177,6 +178,7 @@ function JobView({ open }: { open: OpenJob }) {
           />
           <p className="py-3 text-13 text-muted">{whoWorks(job)}</p>
           {!job.stopped && <HoldBar open={open} />}
+          <PaperLinks open={open} />
         </nav>
         <section
           aria-label="Step at hand"

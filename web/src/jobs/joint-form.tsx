@@ -77,7 +77,7 @@ export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
         {felts.map(([id, label], i) => (
           <Button
             key={id}
-            className={`min-h-16 text-18 ${felt === id ? 'border-lamp-edge bg-lamp' : ''}`}
+            className={`min-h-16 text-18 ${felt === id ? 'border-lamp-edge !bg-lamp' : ''}`}
             aria-pressed={felt === id}
             autoFocus={i === 0}
             onClick={() => (id === 'nothing' ? record({ kind: 'joint', felt: id }) : setFelt(id))}

@@ -50,7 +50,7 @@ export function ReadyForm({ wheelEnd, record }: FormProps<'ready'>) {
               .map(({ what }) => (
                 <li
                   key={what}
-                  className="flex flex-wrap items-center justify-between gap-2 border-b border-rule py-2"
+                  className="grid items-center gap-2 border-b border-rule py-2 sm:grid-cols-[1fr_auto]"
                 >
                   <span className={`text-16 ${tried && !held[what] ? 'text-rust' : ''}`}>{what}</span>
                   <span role="radiogroup" aria-label={what} className="flex flex-wrap gap-1">

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { parseQuantity } from '@lanternwright/core/quantity';
 import { againstRelease, lastVerdict, torqueFits, type WheelEnd } from '@lanternwright/core/traveller';
-import { sayTorque } from '../fleet/figure-words.ts';
+import { sayTorque } from '@lanternwright/core/procedure';
 import { sayDate, sayKm, sayPlay, sayTime } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';

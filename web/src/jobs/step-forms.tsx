@@ -3,7 +3,7 @@ import type { Person } from '@lanternwright/contract/people';
 import { sayTurn } from '@lanternwright/core/nut';
 import type { Step, StepData } from '@lanternwright/core/procedure';
 import { currentRound, type WheelEnd } from '@lanternwright/core/traveller';
-import { sayMark } from '../fleet/figure-words.ts';
+import { sayMark } from '@lanternwright/core/procedure';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { NutView } from '../ui/nut-view.tsx';

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { formatQuantity, parseQuantity, unitDefinition, type Quantity } from '@lanternwright/core/quantity';
 import { tighteningSequence, torqueSetting } from '@lanternwright/core/torque';
 import { torqueFits } from '@lanternwright/core/traveller';
-import { sayMark, sayTorque } from '../fleet/figure-words.ts';
+import { sayMark, sayTorque } from '@lanternwright/core/procedure';
 import { useAppSelector } from '../store.ts';
 import { TextField } from '../ui/field.tsx';
 import { StudWalk } from '../ui/stud-walk.tsx';

@@ -2,7 +2,7 @@ import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { lastVerdict, stepAtHand, type KeptReckoning, type WheelEnd } from '@lanternwright/core/traveller';
 import { bandInMm } from '@lanternwright/core/procedure';
-import { sheetLines } from '../fleet/figure-words.ts';
+import { sheetLines } from '@lanternwright/core/procedure';
 import { sayDate, sayKm, sayPlay, sayTime } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';

@@ -1,13 +1,7 @@
-import type { BandFigure, Mark, Sheet, TorqueFigure, TorqueKey } from '@lanternwright/core/procedure';
-import { sayTurn } from '@lanternwright/core/nut';
-import {
-  convert,
-  formatQuantity,
-  formatValue,
-  unitDefinition,
-  type Unit,
-} from '@lanternwright/core/quantity';
-import type { RuleUnit } from '../ui/thou-rule.tsx';
+import { sayTurn } from '../nut/index.ts';
+import { convert, formatQuantity, formatValue, unitDefinition, type Unit } from '../quantity/index.ts';
+import type { BandFigure, Mark, TorqueFigure } from './figure.ts';
+import type { Sheet, TorqueKey } from './sheet.ts';
 
 /** Where a figure comes from; a recalled one asks to be confirmed. */
 export function sayMark({ mark, source }: { mark: Mark; source: string }): string {
@@ -26,7 +20,7 @@ export function sayTorque(figure: TorqueFigure): string {
   return `${sayRange(figure, own)} (${sayRange(figure, own === 'Nm' ? 'lbf-ft' : 'Nm')})`;
 }
 
-function sayBand(band: BandFigure, unit: RuleUnit): string {
+function sayBand(band: BandFigure, unit: 'in' | 'mm'): string {
   const text = (q: BandFigure['min']) =>
     unit === 'in' ? convert(q.value, q.unit, 'in').toFixed(3) : convert(q.value, q.unit, 'mm').toFixed(3);
   return `${text(band.min)} to ${text(band.max)} ${unit}`;
@@ -62,7 +56,7 @@ export const torques: readonly [TorqueKey, string][] = [
 ];
 
 /** What holds for a wheel end, line by line; figures the sheet does not have are left out. */
-export function sheetLines(sheet: Sheet, unit: RuleUnit): SheetLine[] {
+export function sheetLines(sheet: Sheet, unit: 'in' | 'mm'): SheetLine[] {
   return [
     ...(sheet.band ? [{ label: 'Band', value: sayBand(sheet.band, unit), source: sayMark(sheet.band) }] : []),
     ...(sheet.nut ? [{ label: 'Nut', value: sheet.nut }] : []),

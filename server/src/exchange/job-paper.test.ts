@@ -1,0 +1,96 @@
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { quantity } from '@lanternwright/core/quantity';
+import { addUnit, confirmStep, fetchJob, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
+import { verifyChain } from '../jobs/record.ts';
+import { plain } from './page.ts';
+
+let shop: Shop;
+let jobId: string;
+beforeAll(async () => {
+  shop = await openShop();
+  jobId = await openJobOn(shop, await addUnit(shop, 'Tern 640'));
+  const call = shop.technician.call;
+  const job = await fetchJob(call, jobId);
+  await send(call, jobId, 1, confirmStep(job, '2L')).expect(200);
+  for (const thou of [3, 3.1, 2.9]) {
+    await send(call, jobId, 9, {
+      kind: 'reading-taken',
+      position: '2L',
+      round: 0,
+      push: quantity(0, 'thou'),
+      pull: quantity(thou, 'thou'),
+      source: 'gauge',
+      gauge: 'DI-04',
+    }).expect(200);
+  }
+});
+afterAll(() => shop.close());
+
+async function paper(name: string, size: string) {
+  const answer = await shop.technician.call
+    .get(`/api/exchange/jobs/${jobId}/${name}.pdf?size=${size}`)
+    .buffer(true)
+    .parse((res, done) => {
+      const chunks: Buffer[] = [];
+      res.on('data', (chunk: Buffer) => chunks.push(chunk));
+      res.on('end', () => done(null, Buffer.concat(chunks)));
+    })
+    .expect(200)
+    .expect('content-type', /application\/pdf/);
+  const pdf = await getDocument({ data: new Uint8Array(answer.body as Buffer), verbosity: 0 }).promise;
+  const first = await pdf.getPage(1);
+  let text = '';
+  for (let i = 1; i <= pdf.numPages; i++) {
+    const { items } = await (await pdf.getPage(i)).getTextContent();
+    text += items.map((item) => ('str' in item ? item.str : '')).join(' ');
+  }
+  const [, , width, height] = first.view;
+  return {
+    text: text.replace(/\s+/g, ' '),
+    size: [width, height].map((v) => Math.round(v!)),
+    pages: pdf.numPages,
+  };
+}
+
+describe('a job on paper', () => {
+  it('the service record has every reading as typed and in mm, its revision, who, and the hash', async () => {
+    const { text, size } = await paper('record', 'a4');
+    expect(size).toEqual([595, 842]); // ISO 216, A4 in points
+    expect(text).toContain('Tern 640: service record');
+    expect(text).toContain('push 0 thou, pull 3.1 thou: 0.0787 mm with DI-04');
+    expect(text).toContain('revision 1');
+    expect(text).toContain('Rock the wheel: nothing moves');
+    expect(text).toContain('not released. ');
+    const report = await verifyChain(shop.db);
+    expect(text).toContain(`SHA-256 ${report.ok ? report.lastHash : 'none'}`);
+  });
+
+  it('the traveller has every step with its figure and caution, in Letter', async () => {
+    const { text, size, pages } = await paper('traveller', 'letter');
+    expect(size).toEqual([612, 792]); // ANSI A in points
+    expect(pages).toBeGreaterThan(1);
+    for (const words of [
+      'Seat the bearings',
+      'To 200 lbf·ft',
+      'Caution: Never tighten to reach a hole',
+      'Lock-nut sockets',
+    ])
+      expect(text).toContain(words);
+  });
+
+  it('a tag names unit and position', async () => {
+    const { text } = await paper('tags', 'a4');
+    for (const words of ['2L', '2R', 'Tern 640', 'Being worked on: do not move'])
+      expect(text).toContain(words);
+  });
+
+  it('answers 404 for no job and 422 for another paper', async () => {
+    await shop.technician.call.get(`/api/exchange/jobs/${crypto.randomUUID()}/record.pdf`).expect(404);
+    await shop.technician.call.get(`/api/exchange/jobs/${jobId}/poem.pdf`).expect(422);
+  });
+
+  it('writes what the standard fonts do not know as it is said', () => {
+    expect(plain('≤ 3 · 90° ε µm 漢')).toBe('at most  3 · 90° epsilon µm ?');
+  });
+});

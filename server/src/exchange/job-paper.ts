@@ -1,0 +1,156 @@
+import { driveVerdict, driveVerdicts, symptoms } from '@lanternwright/core/inspection';
+import { readinessOf, sheetLines, stepsOf, stages } from '@lanternwright/core/procedure';
+import { formatQuantity, unitDefinition, type Quantity } from '@lanternwright/core/quantity';
+import {
+  againstRelease,
+  lastVerdict,
+  readingsOf,
+  playMm,
+  sayEvent,
+  type Job,
+  type StoredEvent,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
+import { footers, heading, line, openPage, type Page, type Paper } from './page.ts';
+
+/** What a paper says besides the job itself. */
+export interface PaperContext {
+  unit: { name: string; owner: string; kind: string };
+  number: number;
+  /** Hash of the job's last record in the chain. */
+  hash: string;
+  /** Times in the shop's zone. */
+  sayTime: (iso: string) => string;
+  paper: Paper;
+}
+
+function head({ doc }: Page, job: Job, { unit, number, sayTime }: PaperContext, title: string): void {
+  doc.font('Helvetica-Bold').fontSize(18).text(`${unit.name}: ${title}`);
+  doc.font('Helvetica').fontSize(9);
+  line(doc, 'Job', `${number}, ${job.title}`);
+  line(doc, 'Unit', `${unit.name}, ${unit.kind}, ${unit.owner}`);
+  const meter = [job.meter.distance, job.meter.hours].flatMap((q) => (q ? [formatQuantity(q)] : []));
+  line(doc, 'Meter', meter.join(', ') || 'not read');
+  line(doc, 'Opened', `${sayTime(job.opened.at)}, ${job.opened.by.name}`);
+  line(
+    doc,
+    'Complaint',
+    `${job.complaint || 'none'}${job.reportedBy ? `, reported by ${job.reportedBy}` : ''}`,
+  );
+  if (job.symptoms.length > 0) {
+    const { verdict, reason } = driveVerdict(job.symptoms);
+    line(
+      doc,
+      'Noticed',
+      `${job.symptoms.map((s) => symptoms[s]).join(', ')}. ${driveVerdicts[verdict]}: ${reason}`,
+    );
+  }
+  if (job.stopped) line(doc, job.stopped.as === 'void' ? 'Void' : 'Held', job.stopped.reason);
+}
+
+function sheetBlock({ doc }: Page, w: WheelEnd): void {
+  const { sheet, procedure } = w;
+  line(
+    doc,
+    'Sheet',
+    `${sheet.title}, revision ${sheet.revision}. Procedure: ${procedure.title}, version ${procedure.version}`,
+  );
+  for (const { label, value, source } of sheetLines(sheet, 'in'))
+    line(doc, label, source ? `${value}. ${source}` : value);
+}
+
+const caution =
+  'Follow the maker’s instructions and local rules. Safety-critical work is done or signed by a qualified person.';
+
+/** The sheet that goes with a job: every step still to be done, with room to tick. */
+export function travellerPaper(job: Job, context: PaperContext): Promise<Uint8Array<ArrayBuffer>> {
+  const page = openPage(context.paper, `Traveller ${context.number}`, new Date(job.opened.at));
+  const { doc } = page;
+  head(page, job, context, 'traveller');
+  line(doc, 'Caution', caution);
+  for (const w of job.wheelEnds) {
+    heading(doc, `Wheel end ${w.position}`);
+    sheetBlock(page, w);
+    line(
+      doc,
+      'At hand',
+      readinessOf(w.procedure, w.sheet)
+        .map((l) => l.what)
+        .join(', '),
+    );
+    const steps = stepsOf(w.procedure, 'start', {});
+    for (const stage of stages) {
+      for (const step of steps.filter((s) => s.stage === stage.id)) {
+        const figure = step.kind === 'torque' ? w.sheet[step.figure] : null;
+        const to = figure ? ` To ${formatQuantity(figure.max)}.` : '';
+        line(
+          doc,
+          stage.title,
+          `[   ]  ${step.title}. ${step.text}${to}${step.caution ? ` Caution: ${step.caution}` : ''}`,
+        );
+      }
+    }
+  }
+  footers(doc, `Job ${context.number}, ${context.unit.name}.`);
+  return page.bytes();
+}
+
+/** Every digit that was typed, none added. */
+const asTyped = ({ value, unit }: Quantity) => `${value} ${unitDefinition(unit).label}`;
+
+function readingsBlock({ doc }: Page, w: WheelEnd): void {
+  for (const round of [0, ...w.rounds.map((r) => r.number)]) {
+    readingsOf(w, round).forEach((r, i) => {
+      const words = `push ${asTyped(r.push)}, pull ${asTyped(r.pull)}: ${playMm(r).toFixed(4)} mm${r.gauge ? ` with ${r.gauge}` : ''}, ${r.by.name}`;
+      line(doc, round === 0 ? `As found, cycle ${i + 1}` : `Round ${round}, cycle ${i + 1}`, words);
+    });
+  }
+  const last = lastVerdict(w);
+  if (last) line(doc, 'End play', `${last.result.endPlayMm.toFixed(4)} mm, ${last.result.verdict}`);
+}
+
+/** Lines that stand against a release and are named on paper; the rest are counted. */
+const SHOWN = 4;
+
+function releaseBlock({ doc }: Page, w: WheelEnd, { sayTime }: PaperContext): void {
+  const { release, retorque } = w;
+  if (!release) {
+    const against = againstRelease(w);
+    const more = against.length > SHOWN ? `, and ${against.length - SHOWN} more` : '';
+    line(doc, 'Release', `not released. ${against.slice(0, SHOWN).join('. ')}${more}`);
+    return;
+  }
+  line(doc, 'Released', `${sayTime(release.at)}, ${release.by.name}, ${release.by.role}`);
+  if (release.overrideReason)
+    line(doc, 'In spite of', `${release.overridden.join('. ')}. Reason: ${release.overrideReason}`);
+  const { byDate, byKm } = release.followUp;
+  line(doc, 'Retorque due', `by ${byDate}${byKm === null ? '' : ` or ${Math.round(byKm)} km`}`);
+  if (retorque)
+    line(
+      doc,
+      'Retorqued',
+      `${sayTime(retorque.at)}, ${formatQuantity(retorque.torque)} with ${retorque.tool}, ${retorque.doneBy ?? retorque.by.name}`,
+    );
+}
+
+function lineOf(job: Job, event: StoredEvent, { sayTime }: PaperContext): [string, string] {
+  return [sayTime(event.at), `${sayEvent(job, event)} (${event.by.name})`];
+}
+
+/** What was done on a job: every reading as typed and in mm, tools, revisions, who, and the record's hash. */
+export function servicePaper(job: Job, context: PaperContext): Promise<Uint8Array<ArrayBuffer>> {
+  const last = job.events.at(-1)!;
+  const page = openPage(context.paper, `Service record ${context.number}`, new Date(last.at));
+  const { doc } = page;
+  head(page, job, context, 'service record');
+  for (const w of job.wheelEnds) {
+    heading(doc, `Wheel end ${w.position}`);
+    sheetBlock(page, w);
+    readingsBlock(page, w);
+    releaseBlock(page, w, context);
+  }
+  heading(doc, 'Everything recorded, in order');
+  for (const event of job.events) line(doc, ...lineOf(job, event, context));
+  footers(doc, `Job ${context.number}, record ${last.version}, SHA-256 ${context.hash}.`);
+  return page.bytes();
+}

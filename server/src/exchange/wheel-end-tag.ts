@@ -1,0 +1,58 @@
+import qr from 'qrcode';
+import type { Job } from '@lanternwright/core/traveller';
+import { MARGIN, openPage, plain, type Paper } from './page.ts';
+
+const TAG = { width: 250, height: 120 };
+
+/** Draws a QR code (ISO/IEC 18004) as squares, so that it prints sharp. */
+function code(doc: PDFKit.PDFDocument, text: string, x: number, y: number, size: number): void {
+  const { modules } = qr.create(text, { errorCorrectionLevel: 'M' });
+  const cell = size / modules.size;
+  for (let row = 0; row < modules.size; row++) {
+    for (let col = 0; col < modules.size; col++) {
+      if (modules.get(row, col)) doc.rect(x + col * cell, y + row * cell, cell, cell);
+    }
+  }
+  doc.fill('black');
+}
+
+/**
+ * A tag for each wheel end of a job, to hang on it: unit, position, when it was last released, and a code
+ * that opens the position.
+ * @param origin address of the application, without a slash at its end
+ */
+export function tagPaper(
+  job: Job,
+  { unit, paper, origin }: { unit: { name: string; owner: string }; paper: Paper; origin: string },
+): Promise<Uint8Array<ArrayBuffer>> {
+  const page = openPage(paper, `Tags ${unit.name}`, new Date(job.events.at(-1)!.at));
+  const { doc } = page;
+  const columns = Math.floor((doc.page.width - 2 * MARGIN) / TAG.width);
+  const rows = Math.floor((doc.page.height - 2 * MARGIN) / TAG.height);
+  job.wheelEnds.forEach((w, i) => {
+    const place = i % (columns * rows);
+    if (i > 0 && place === 0) doc.addPage();
+    const x = MARGIN + (place % columns) * TAG.width;
+    const y = MARGIN + Math.floor(place / columns) * TAG.height;
+    doc.rect(x, y, TAG.width, TAG.height).dash(3, { space: 3 }).strokeColor('#8D8674').stroke().undash();
+    code(doc, `${origin}/fleet/${job.unitId}?at=${w.position}`, x + 10, y + 12, 96);
+    const text = { width: TAG.width - 126, lineBreak: true };
+    doc
+      .fillColor('black')
+      .font('Helvetica-Bold')
+      .fontSize(26)
+      .text(w.position, x + 118, y + 12, text);
+    doc
+      .font('Helvetica-Bold')
+      .fontSize(12)
+      .text(plain(unit.name), x + 118, y + 44, text);
+    doc
+      .font('Helvetica')
+      .fontSize(8)
+      .text(plain(unit.owner), x + 118, doc.y, text);
+    const state = w.release ? `Released ${w.release.at.slice(0, 10)}` : 'Being worked on: do not move';
+    doc.text(state, x + 118, doc.y + 4, text);
+    if (w.release && !w.retorque) doc.text(`Retorque by ${w.release.followUp.byDate}`, x + 118, doc.y, text);
+  });
+  return page.bytes();
+}

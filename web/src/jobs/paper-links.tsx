@@ -1,0 +1,49 @@
+import { useState } from 'react';
+import { jobPapers, type JobPaper } from '@lanternwright/contract/exchange';
+import type { OpenJob } from './use-job.ts';
+
+const SIZE = 'lanternwright.paper';
+const sizes = { a4: 'A4', letter: 'Letter' } as const;
+type Size = keyof typeof sizes;
+
+/** The job on paper. The size of the sheet is remembered on this device. */
+export function PaperLinks({ open }: { open: OpenJob }) {
+  const [size, setSize] = useState<Size>(localStorage.getItem(SIZE) === 'letter' ? 'letter' : 'a4');
+  const choose = (s: Size) => {
+    localStorage.setItem(SIZE, s);
+    setSize(s);
+  };
+  return (
+    <section aria-label="On paper" className="border-t border-rule pt-2">
+      <div className="flex items-center justify-between">
+        <h2 className="caption">On paper</h2>
+        <span role="group" aria-label="Size of the paper" className="flex text-13">
+          {(Object.keys(sizes) as Size[]).map((s) => (
+            <button
+              key={s}
+              type="button"
+              aria-pressed={s === size}
+              className={`min-h-10 rounded-sm px-2 ${s === size ? 'bg-lamp font-semibold' : ''}`}
+              onClick={() => choose(s)}
+            >
+              {sizes[s]}
+            </button>
+          ))}
+        </span>
+      </div>
+      <ul className="flex flex-wrap gap-x-4">
+        {(Object.keys(jobPapers) as JobPaper[]).map((paper) => (
+          <li key={paper}>
+            <a
+              href={`/api/exchange/jobs/${open.job.id}/${paper}.pdf?size=${size}`}
+              download
+              className="flex min-h-12 items-center text-14 underline underline-offset-4"
+            >
+              {jobPapers[paper]}
+            </a>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
