@@ -30,7 +30,7 @@ module.exports = {
     {
       name: 'rooms-by-their-face',
       severity: 'error',
-      from: { path: '^(contract|server|web)/src', pathNot: '\\.test\\.tsx?$' },
+      from: { path: '^(contract|server|web)/src', pathNot: '\\.test\\.tsx?$|/testing/' },
       to: { path: '^core/', pathNot: '^core/(src|dist)/[^/]+/index\\.(ts|js|d\\.ts)$' },
     },
     {

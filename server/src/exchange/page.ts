@@ -1,7 +1,7 @@
 import PDFDocument from 'pdfkit';
 
 /** Paper sizes that shops print on. */
-export const papers = { a4: 'A4', letter: 'LETTER' } as const;
+const papers = { a4: 'A4', letter: 'LETTER' } as const;
 export type Paper = keyof typeof papers;
 
 export const MARGIN = 40;

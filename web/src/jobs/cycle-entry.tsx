@@ -1,7 +1,9 @@
-import { useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
+import { useEffect, useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
 import { parseQuantity, quantity, type Quantity } from '@lanternwright/core/quantity';
+import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
+import { Keypad } from '../ui/keypad.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import type { RuleUnit } from '../ui/thou-rule.tsx';
 import { readPastedCycles } from './pasted-cycles.ts';
@@ -18,12 +20,38 @@ interface Props {
   number: number;
 }
 
+const isField = (target: EventTarget | null) =>
+  target instanceof HTMLInputElement ||
+  target instanceof HTMLTextAreaElement ||
+  target instanceof HTMLSelectElement;
+
+/**
+ * A gauge that types its digits like a keyboard: when they go to no field, the field of the reading takes
+ * the focus, and with it the digit.
+ */
+function useGaugeKeys(field: () => HTMLInputElement | null): void {
+  const latest = useRef(field);
+  useEffect(() => {
+    latest.current = field;
+  });
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (e.ctrlKey || e.metaKey || e.altKey || isField(e.target) || !/^[-\d.,]$/.test(e.key)) return;
+      latest.current()?.focus({ preventScroll: true });
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+}
+
 /** One cycle by keyboard: push, Enter, pull, Enter. Several at once by pasting from a gauge. */
 export function CycleEntry({ open, position, round, unit, number }: Props) {
   const [push, setPush] = useState('');
   const [pull, setPull] = useState('');
   const [gauge, setGauge] = useState(localStorage.getItem(GAUGE) ?? '');
   const [error, setError] = useState<{ push?: string; pull?: string; all?: string }>({});
+  const [active, setActive] = useState<'push' | 'pull'>('push');
+  const bay = useAppSelector((st) => st.preferences.bay);
   const pushField = useRef<HTMLInputElement>(null);
   const pullField = useRef<HTMLInputElement>(null);
 
@@ -39,8 +67,7 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
       ...named,
     });
   };
-  const submit = (e: FormEvent) => {
-    e.preventDefault();
+  const go = () => {
     const first = parseQuantity(push, units, unit);
     if (!first.ok) {
       pushField.current?.focus();
@@ -60,6 +87,10 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
     setPull('');
     pushField.current?.focus();
   };
+  const submit = (e: FormEvent) => {
+    e.preventDefault();
+    go();
+  };
   const paste = (e: ClipboardEvent) => {
     const text = e.clipboardData.getData('text');
     if (!/[\n\t;]|\d\s+[-+.\d]/.test(text.trim())) return;
@@ -72,6 +103,12 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
     }
     setError({});
   };
+  const inPull = push.trim() !== '' && active === 'pull';
+  const type = (change: (text: string) => string) => {
+    (inPull ? setPull : setPush)(change(inPull ? pull : push));
+    (inPull ? pullField : pushField).current?.focus({ preventScroll: true });
+  };
+  useGaugeKeys(() => (inPull ? pullField : pushField).current);
   return (
     <form
       onSubmit={submit}
@@ -83,19 +120,21 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
         <TextField
           ref={pushField}
           label={`Pushed in, ${unit}`}
-          inputMode="decimal"
+          inputMode={bay ? 'none' : 'decimal'}
           className="figure"
           autoFocus
           value={push}
+          onFocus={() => setActive('push')}
           onChange={(e) => setPush(e.target.value)}
           error={error.push}
         />
         <TextField
           ref={pullField}
           label={`Pulled out, ${unit}`}
-          inputMode="decimal"
+          inputMode={bay ? 'none' : 'decimal'}
           className="figure"
           value={pull}
+          onFocus={() => setActive('pull')}
           onChange={(e) => setPull(e.target.value)}
           error={error.pull}
         />
@@ -109,6 +148,14 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
           Record
         </Button>
       </div>
+      {bay && (
+        <Keypad
+          onKey={(key) => type((text) => text + key)}
+          onBack={() => type((text) => text.slice(0, -1))}
+          onNext={go}
+          next={inPull ? 'Record' : 'Next'}
+        />
+      )}
       {error.all && <Note tone="trouble">{error.all}</Note>}
       <p className="text-12 text-muted">
         Enter goes on. Another unit may be typed with the figure: 4 thou, 0,10 mm. Lines of push and pull can

@@ -15,6 +15,7 @@ import {
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
+import { bayChosen } from '../shell/preferences.ts';
 import { useKeys } from '../shell/use-keys.ts';
 import { sayMeter } from '../shell/words.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
@@ -23,6 +24,7 @@ import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import type { MarkState } from '../ui/state-mark.tsx';
 import { TravellerGrid } from '../ui/traveller-grid.tsx';
+import { BayCaution, BayHead } from './bay-view.tsx';
 import { HoldBar } from './hold-bar.tsx';
 import { refusalSeen } from './outbox.ts';
 import { PaperLinks } from './paper-links.tsx';
@@ -160,11 +162,34 @@ function JobView({ open }: { open: OpenJob }) {
     const i = job.wheelEnds.indexOf(wheelEnd);
     select('', job.wheelEnds[(i + by + job.wheelEnds.length) % job.wheelEnds.length]!.position);
   };
-  useKeys({ '[': () => beside(-1), ']': () => beside(1) });
+  const bay = useAppSelector((s) => s.preferences.bay);
+  const dispatch = useAppDispatch();
+  const switchBay = () => dispatch(bayChosen(bay ? 'off' : 'on'));
+  useKeys({ '[': () => beside(-1), ']': () => beside(1), b: switchBay });
   useEffect(() => {
     window.scrollTo({ top: 0 });
   }, [position, recorded]);
   const stage = stageAtHand(wheelEnd);
+  const center = (
+    <section
+      aria-label="Step at hand"
+      className="order-first flex min-w-0 flex-col gap-4 p-4 md:order-none md:p-5"
+    >
+      <Refusal jobId={job.id} />
+      <Questions key={position} open={open} wheelEnd={wheelEnd} />
+      {job.stopped && <HoldBar open={open} />}
+      <Center open={open} wheelEnd={wheelEnd} viewed={viewed} back={() => setLook(null)} />
+    </section>
+  );
+  if (bay) {
+    return (
+      <main className="bay flex flex-1 flex-col">
+        <BayHead {...{ open, position, switchBay }} onSelect={(at) => select('', at)} />
+        {center}
+        <BayCaution wheelEnd={wheelEnd} />
+      </main>
+    );
+  }
   return (
     <main className="flex flex-1 flex-col">
       <JobHead open={open} />
@@ -177,18 +202,13 @@ function JobView({ open }: { open: OpenJob }) {
             onSelect={select}
           />
           <p className="py-3 text-13 text-muted">{whoWorks(job)}</p>
+          <Button className="mb-3 w-full" onClick={switchBay}>
+            Bay view
+          </Button>
           {!job.stopped && <HoldBar open={open} />}
           <PaperLinks open={open} />
         </nav>
-        <section
-          aria-label="Step at hand"
-          className="order-first flex min-w-0 flex-col gap-4 p-4 md:order-none md:p-5"
-        >
-          <Refusal jobId={job.id} />
-          <Questions key={position} open={open} wheelEnd={wheelEnd} />
-          {job.stopped && <HoldBar open={open} />}
-          <Center open={open} wheelEnd={wheelEnd} viewed={viewed} back={() => setLook(null)} />
-        </section>
+        {center}
         <WhatHolds open={open} wheelEnd={wheelEnd} />
       </div>
     </main>

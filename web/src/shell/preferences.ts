@@ -7,14 +7,18 @@ interface Preferences {
   /** Unit in which end play is shown: thousandths of an inch or millimetres. */
   unit: RuleUnit;
   theme: Theme;
+  /** Bay view: one step, large targets, a keypad; for a tablet on the trolley. */
+  bay: boolean;
 }
 
 const UNIT = 'lanternwright.unit';
 const THEME = 'lanternwright.theme';
+const BAY = 'lanternwright.bay';
 
 const initialState: Preferences = {
   unit: localStorage.getItem(UNIT) === 'mm' ? 'mm' : 'in',
   theme: document.documentElement.dataset['theme'] === 'night' ? 'night' : 'day',
+  bay: localStorage.getItem(BAY) === 'on',
 };
 
 const slice = createSlice({
@@ -30,8 +34,12 @@ const slice = createSlice({
       localStorage.setItem(THEME, payload);
       document.documentElement.dataset['theme'] = payload;
     },
+    bayChosen(state, { payload }: PayloadAction<'on' | 'off'>) {
+      state.bay = payload === 'on';
+      localStorage.setItem(BAY, payload);
+    },
   },
 });
 
-export const { unitChosen, themeChosen } = slice.actions;
+export const { unitChosen, themeChosen, bayChosen } = slice.actions;
 export const preferencesReducer = slice.reducer;
