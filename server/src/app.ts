@@ -16,6 +16,8 @@ import { fleetRouter } from './fleet/routes.ts';
 import { fleetService } from './fleet/service.ts';
 import { HttpProblem, notFound, problemHandler } from './http/problem.ts';
 import { liveFeed } from './jobs/live.ts';
+import { lineInstrument } from './instruments/line-instrument.ts';
+import { instrumentsFeed } from './instruments/routes.ts';
 import { jobsRouter } from './jobs/routes.ts';
 import { jobsService, type Clock } from './jobs/service.ts';
 import { peopleRouter } from './people/routes.ts';
@@ -82,6 +84,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const fleet = fleetService(db, clock);
   const jobs = jobsService(db, fleet, clock);
   const live = liveFeed(db, config.databaseUrl, log);
+  const instruments = instrumentsFeed(lineInstrument(config.instruments));
   const sessionPool = new pg.Pool({ connectionString: config.databaseUrl, max: 3 });
   sessionPool.on('error', (error) => log.warn({ err: error }, 'session connection lost'));
   const PgStore = pgSession(session);
@@ -100,7 +103,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
     }),
   );
   app.use(helmet({ contentSecurityPolicy: contentPolicy, strictTransportSecurity: false }));
-  app.use(compression({ filter: (req, res) => req.path !== '/api/live' && compression.filter(req, res) }));
+  app.use(compression({ filter: (req, res) => !req.path.endsWith('/live') && compression.filter(req, res) }));
   app.get('/api/health', async (_req, res) => {
     await db.sequelize.query('select 1');
     res.json({ ok: true, version: VERSION });
@@ -129,6 +132,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(jobsRouter(jobs));
   app.use(exchangeRouter(db, fleet, jobs, shopTime(config.shopZone)));
   app.use(live.router);
+  app.use(instruments.router);
   app.use('/api', () => {
     throw notFound('address');
   });
@@ -149,6 +153,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
     live,
     clock,
     async close(): Promise<void> {
+      instruments.stop();
       await live.stop();
       store.close();
       await sessionPool.end();

@@ -10,6 +10,11 @@ const schema = z.object({
   WEB_ROOT: z.string().optional(),
   SHOP_ZONE: z.string().default('UTC'),
   /** Tries to sign in with a password, in five minutes from one address. */
+  /** Where instruments speak, host and port. */
+  INSTRUMENTS: z
+    .string()
+    .regex(/^[^:]+:\d{1,5}$/, 'must be a host and a port, as 127.0.0.1:7618')
+    .default('127.0.0.1:7618'),
   SIGN_IN_TRIES: z.coerce.number().int().min(1).default(10),
 });
 
@@ -22,6 +27,7 @@ export interface Config {
   webRoot: string | undefined;
   shopZone: string;
   signInTries: number;
+  instruments: { host: string; port: number };
 }
 
 /** Reads the configuration from the environment. @throws Error with one sentence naming what is wrong */
@@ -32,6 +38,7 @@ export function readConfig(env: Record<string, string | undefined>): Config {
     throw new Error(`The setting ${issue?.path.join('.')} ${issue?.message}`);
   }
   const e = parsed.data;
+  const [instrumentHost = '', instrumentPort] = e.INSTRUMENTS.split(':');
   return {
     databaseUrl: e.DATABASE_URL,
     port: e.PORT,
@@ -41,5 +48,6 @@ export function readConfig(env: Record<string, string | undefined>): Config {
     webRoot: e.WEB_ROOT,
     shopZone: e.SHOP_ZONE,
     signInTries: e.SIGN_IN_TRIES,
+    instruments: { host: instrumentHost, port: Number(instrumentPort) },
   };
 }

@@ -99,6 +99,16 @@ export const stepsAfter: readonly Step[] = [
     ...practice,
   },
   {
+    id: 'hub-heat',
+    stage: 'release',
+    kind: 'heat',
+    optional: true,
+    title: 'Hub heat after the road',
+    text: 'After the road check, both sides of the axle at the same place. A hub that is much warmer than its other side is looked at again before it goes.',
+    caution: 'Hot hubs burn.',
+    ...practice,
+  },
+  {
     id: 'final-look',
     stage: 'release',
     kind: 'inspect',

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { brakeKinds } from '../brake/index.ts';
 import { dispositionSchema } from '../inspection/index.ts';
-import { forceSchema, readingSchema, torqueSchema } from '../quantity/index.ts';
+import { forceSchema, readingSchema, temperatureSchema, torqueSchema } from '../quantity/index.ts';
 import type { Mark } from './figure.ts';
 import type { Family, TorqueKey } from './sheet.ts';
 
@@ -61,6 +61,7 @@ export type Step = StepBase &
     | { kind: 'ready' }
     | { kind: 'judge' }
     | { kind: 'linings' }
+    | { kind: 'heat' }
     | { kind: 'choose'; options: readonly Option[] }
     | { kind: 'measure' }
     | { kind: 'lock'; methods: readonly Option[] }
@@ -148,6 +149,7 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
     set: z.boolean(),
     note,
   }),
+  z.object({ kind: z.literal('heat'), here: temperatureSchema, other: temperatureSchema, note }),
   z.object({ kind: z.literal('choose'), option: name, note }),
   z.object({
     kind: z.literal('measure'),

@@ -9,6 +9,7 @@ export {
   quantity,
   readingSchema,
   toSi,
+  temperatureSchema,
   torqueSchema,
   valueIn,
   type Quantity,

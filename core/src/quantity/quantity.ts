@@ -69,6 +69,8 @@ export const readingSchema = quantitySchema(['mm', 'um', 'in', 'thou'], { min: -
 export const torqueSchema = quantitySchema(['Nm', 'lbf-ft', 'lbf-in'], { min: 0, max: 5000, unit: 'Nm' });
 /** A pull: a hub that drags more than this does not turn. */
 export const forceSchema = quantitySchema(['N', 'lbf'], { min: 0, max: 2000, unit: 'N' });
+/** A hub after the road. */
+export const temperatureSchema = quantitySchema(['degC', 'degF'], { min: -40, max: 400, unit: 'degC' });
 /** An odometer. */
 export const distanceSchema = quantitySchema(['km', 'mi'], { min: 0, max: 5_000_000, unit: 'km' });
 /** An hour meter. */

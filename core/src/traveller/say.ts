@@ -42,6 +42,8 @@ export function sayStepData(data: StepData, step?: Step): string {
     }
     case 'linings':
       return `${data.brake === 'none' ? 'no brake here' : `inner ${sayReading(data.inner)}, outer ${sayReading(data.outer)}, ${data.set ? 'brake set' : 'not set'}`}${note}`;
+    case 'heat':
+      return `${formatQuantity(data.here)} here, ${formatQuantity(data.other)} on the other side${note}`;
     case 'choose':
       return `${(step?.kind === 'choose' && step.options.find((o) => o.id === data.option)?.label) || data.option}${note}`;
     case 'lock': {

@@ -182,6 +182,10 @@ class Hand {
         return { kind: 'judge', hardWorked: false, findings: soundFindings };
       case 'linings':
         return this.linings();
+      case 'heat': {
+        const warm = () => quantity(Math.round(this.random.between(38, 62)), 'degC');
+        return { kind: 'heat', here: warm(), other: warm() };
+      }
       case 'choose':
         return { kind: 'choose', option: this.random.pick(step.options.slice(0, 2)).id };
       case 'lock':

@@ -1,5 +1,7 @@
 import { useEffect, useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
 import { parseQuantity, quantity, type Quantity } from '@lanternwright/core/quantity';
+import { InstrumentLine } from '../instruments/instrument-line.tsx';
+import { useInstruments } from '../instruments/use-instruments.ts';
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -55,8 +57,13 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
   const pushField = useRef<HTMLInputElement>(null);
   const pullField = useRef<HTMLInputElement>(null);
 
-  const take = (pushed: Quantity, pulled: Quantity, source: 'typed' | 'pasted'): string | null => {
-    const named = gauge.trim() === '' ? {} : { gauge: gauge.trim() };
+  const take = (
+    pushed: Quantity,
+    pulled: Quantity,
+    source: 'typed' | 'pasted' | 'gauge',
+    by = gauge,
+  ): string | null => {
+    const named = by.trim() === '' ? {} : { gauge: by.trim() };
     return open.send({
       kind: 'reading-taken',
       position,
@@ -91,6 +98,19 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
     e.preventDefault();
     go();
   };
+  const dial = useInstruments('DI', ({ id, quantity: read }) => {
+    setGauge(id);
+    const first = parseQuantity(push, units, unit);
+    if (push.trim() === '' || !first.ok) {
+      setPush(`${read.value} ${read.unit}`);
+      pullField.current?.focus({ preventScroll: true });
+      return;
+    }
+    const refused = take(first.quantity, read, 'gauge', id);
+    setError(refused ? { all: refused } : {});
+    setPush('');
+    setPull('');
+  });
   const paste = (e: ClipboardEvent) => {
     const text = e.clipboardData.getData('text');
     if (!/[\n\t;]|\d\s+[-+.\d]/.test(text.trim())) return;
@@ -156,8 +176,9 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
           next={inPull ? 'Record' : 'Next'}
         />
       )}
+      <InstrumentLine what="Dial indicator" {...dial} />
       {error.all && <Note tone="trouble">{error.all}</Note>}
-      <p className="text-12 text-muted">
+      <p className={`text-12 text-muted ${bay ? 'hidden' : ''}`}>
         Enter goes on. Another unit may be typed with the figure: 4 thou, 0,10 mm. Lines of push and pull can
         be pasted.
       </p>

@@ -7,6 +7,7 @@ import { sayMark } from '@lanternwright/core/procedure';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { NutView } from '../ui/nut-view.tsx';
+import { HeatForm } from './heat-form.tsx';
 import { JointForm } from './joint-form.tsx';
 import { JudgeForm } from './judge-form.tsx';
 import { LiningsForm } from './linings-form.tsx';
@@ -214,6 +215,8 @@ export function StepForm({
       return <ReadyForm {...{ step, wheelEnd, record }} />;
     case 'judge':
       return <JudgeForm {...{ step, wheelEnd, record }} />;
+    case 'heat':
+      return <HeatForm {...{ step, wheelEnd, record }} />;
     case 'linings':
       return <LiningsForm {...{ step, wheelEnd, record }} />;
     case 'inspect':

@@ -3,6 +3,8 @@ import { formatQuantity, parseQuantity, unitDefinition, type Quantity } from '@l
 import { tighteningSequence, torqueSetting } from '@lanternwright/core/torque';
 import { torqueFits } from '@lanternwright/core/traveller';
 import { sayMark, sayTorque } from '@lanternwright/core/procedure';
+import { InstrumentLine } from '../instruments/instrument-line.tsx';
+import { useInstruments } from '../instruments/use-instruments.ts';
 import { useAppSelector } from '../store.ts';
 import { TextField } from '../ui/field.tsx';
 import { StudWalk } from '../ui/stud-walk.tsx';
@@ -98,6 +100,10 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
   const asked = figure ? null : parseQuantity(makers, torqueUnits, unit);
   const held = figure ?? (asked?.ok ? { min: asked.quantity, max: asked.quantity } : null);
   const off = read.ok && held !== null && !torqueFits(read.quantity.si, held);
+  const wrench = useInstruments('TW', ({ id, quantity }) => {
+    setTorque(`${quantity.value} ${unitDefinition(quantity.unit).label}`);
+    setTool(id);
+  });
   const save = () => {
     setTried(true);
     if (!read.ok || !held || tool.trim() === '' || (off && note.trim() === '')) return;
@@ -152,6 +158,7 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
           error={tried && tool.trim() === '' ? 'Which tool' : undefined}
         />
       </div>
+      <InstrumentLine what="Torque wrench" {...wrench} />
       {held && <Setting target={held.max} />}
       {off && (
         <TextField

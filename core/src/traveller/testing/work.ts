@@ -176,6 +176,8 @@ export function answer(w: WheelEnd, step: Step): StepData {
       return soundParts();
     case 'linings':
       return { kind: 'linings', brake: 'none', set: true };
+    case 'heat':
+      return { kind: 'heat', here: quantity(48, 'degC'), other: quantity(46, 'degC') };
     case 'choose':
       return { kind: 'choose', option: step.options[0]!.id };
     case 'lock':
