@@ -97,6 +97,10 @@ export async function doStep(page: Page, title: string, how: Touch): Promise<voi
       await page.getByLabel('Inner lining, mm').fill('12');
       await page.getByLabel('Outer lining, mm').fill('11.5');
       return press(page, 'Record the brake', how);
+    case 'Hub heat after the road':
+      await page.getByLabel(/^This hub/).fill('48');
+      await page.getByLabel(/^The other side/).fill('46 °C');
+      return press(page, 'Record the temperatures', how);
     case 'Cups home':
     case 'Final look':
       return press(page, 'Yes', how);
@@ -160,4 +164,10 @@ export const adjustA = [
   'Locking washer on',
   'Jam nut',
 ];
-export const afterVerify = ['Fill and close', 'Brakes back', 'Wheel nuts', 'Final look'];
+export const afterVerify = [
+  'Fill and close',
+  'Brakes back',
+  'Wheel nuts',
+  'Hub heat after the road',
+  'Final look',
+];

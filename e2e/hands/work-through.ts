@@ -1,0 +1,114 @@
+import { expect, type Page } from '@playwright/test';
+import type { JobDetail } from '@lanternwright/contract/jobs';
+import { familySheet, stageOrder, type Step } from '@lanternwright/core/procedure';
+import { fold, stepAtHand, wheelEndAt, type Command, type Job } from '@lanternwright/core/traveller';
+import { answer } from '../../core/src/traveller/testing/work.ts';
+import { doStep, inBand, measure, shopUrl } from './shop.ts';
+
+const POSITION = '1L';
+
+async function fetchJob(page: Page, jobId: string): Promise<Job> {
+  const detail = (await (await page.request.get(`${shopUrl()}/api/jobs/${jobId}`)).json()) as JobDetail;
+  return fold(detail.events);
+}
+
+/** A new unit whose only axle has this family sheet, and a job on its left side. */
+export async function newFamilyJob(page: Page, name: string, sheetId: string): Promise<string> {
+  const axle = { role: 'fixed', wheels: 'single', brake: 'drum', sheet: familySheet(sheetId) };
+  const meter = { distance: { value: 81_000, unit: 'km' } };
+  const added = await page.request.post(`${shopUrl()}/api/fleet/units`, {
+    data: { owner: 'Marrowbank Recovery', name, kind: 'rigid', axles: [axle], meter },
+  });
+  expect(added.ok(), await added.text()).toBe(true);
+  const { id: unitId } = (await added.json()) as { id: string };
+  const opened = await page.request.post(`${shopUrl()}/api/jobs`, {
+    data: { unitId, title: 'Hubs', complaint: '', reportedBy: '', meter, positions: [POSITION] },
+  });
+  expect(opened.ok(), await opened.text()).toBe(true);
+  return ((await opened.json()) as { id: string }).id;
+}
+
+/** Titles of the steps that every family shares at the end. */
+const sharedEnd = ['Fill and close', 'Brakes back', 'Wheel nuts', 'Hub heat after the road', 'Final look'];
+
+/** Records the steps at hand through the API while they are of a kind, so that a test drives its family's own. */
+async function recordWhile(page: Page, jobId: string, goOn: (step: Step) => boolean): Promise<void> {
+  for (;;) {
+    const job = await fetchJob(page, jobId);
+    const w = wheelEndAt(job, POSITION)!;
+    const step = stepAtHand(w);
+    if (!step || !goOn(step)) return;
+    const at = { position: POSITION, stage: step.stage, stepId: step.id, round: 1 };
+    const command: Command =
+      step.kind === 'measure'
+        ? { kind: 'step-skipped', ...at, reason: 'Wheel was off already' }
+        : { kind: 'step-recorded', ...at, data: answer(w, step) };
+    const sent = await page.request.post(`${shopUrl()}/api/jobs/${jobId}/events`, {
+      data: { id: crypto.randomUUID(), seenVersion: job.version, command },
+    });
+    expect(sent.ok(), await sent.text()).toBe(true);
+  }
+}
+
+/** Everything before Tear down, where a family begins. */
+export const recordBeginning = (page: Page, jobId: string) =>
+  recordWhile(page, jobId, (step) => stageOrder(step.stage) < stageOrder('tear-down'));
+
+/** Everything after a family's own last step. */
+export async function recordEnd(page: Page, jobId: string): Promise<void> {
+  const title = async () => stepAtHand(wheelEndAt(await fetchJob(page, jobId), POSITION)!)?.title;
+  await expect.poll(async () => sharedEnd.includes((await title()) ?? '')).toBe(true);
+  await recordWhile(page, jobId, () => true);
+}
+
+const known = new Set(['Judge the parts']);
+
+/** Answers whatever step is at hand by what it shows, until the family's own steps are done. */
+export async function workThrough(page: Page): Promise<void> {
+  const hand = page.getByRole('region', { name: 'Step at hand' });
+  const button = (name: string | RegExp) => hand.getByRole('button', { name });
+  for (let guard = 0; guard < 60; guard++) {
+    const heading = hand.getByRole('heading', { level: 2 }).first();
+    const title = await heading.innerText();
+    if (sharedEnd.includes(title)) return;
+    if (known.has(title)) await doStep(page, title, 'key');
+    else if (await button('Record the torque').isVisible()) {
+      const makers = page.getByLabel(/^The maker’s sheet asks for/);
+      if (await makers.isVisible()) await makers.fill('60');
+      const reached = page.getByLabel(/^Reached/);
+      const words = await hand.innerText();
+      const range = /(\d+) to (\d+) lbf·ft/.exec(words);
+      if (await makers.isVisible()) await reached.fill('60');
+      else if (range && (await reached.inputValue()) === '') await reached.fill(range[2]!);
+      await page.getByLabel('Torque wrench').fill('TW-03');
+      await button('Record the torque').press('Enter');
+    } else if (await page.getByLabel(/^Pushed in/).isVisible()) {
+      await measure(page, inBand);
+      await button(/^Accept/).press('Enter');
+    } else if (await button('Record the lock').isVisible()) {
+      await hand.getByRole('radio').first().check();
+      await button('Record the lock').press('Enter');
+    } else {
+      const names = [
+        'Yes',
+        'Done',
+        /^Turned /,
+        /^(Backed off|Tightened)/,
+        'No movement felt, spins freely',
+        'Light, even drag all the way round',
+        'Lined up',
+        'Gasket',
+      ];
+      let pressed = false;
+      for (const name of names) {
+        if (!(await button(name).first().isVisible())) continue;
+        await button(name).first().press('Enter');
+        pressed = true;
+        break;
+      }
+      expect(pressed, `nothing to press on “${title}”`).toBe(true);
+    }
+    await expect(hand.getByRole('heading', { level: 2, name: title, exact: true })).toBeHidden();
+  }
+  throw new Error('The family’s steps do not come to an end');
+}
