@@ -14,7 +14,7 @@ export default defineConfig({
     launchOptions: chromiumLaunch,
     viewport: { width: 1280, height: 800 },
     actionTimeout: 20_000,
-    trace: 'retain-on-failure',
+    screenshot: 'only-on-failure',
     contextOptions: { reducedMotion: 'reduce' },
   },
 });

@@ -1,3 +1,4 @@
+import type { Session } from '@lanternwright/contract/people';
 import { expect, type Browser, type BrowserContextOptions, type Page } from '@playwright/test';
 
 export const shopUrl = () => process.env['SHOP_URL']!;
@@ -14,6 +15,21 @@ export async function browserOf(
   await page.getByRole('button', { name: new RegExp(person) }).click();
   await expect(page.getByRole('heading', { name: 'Fleet', level: 1 })).toBeVisible();
   return page;
+}
+
+/** A browser of its own in which one of the demo people is signed in already; nothing is opened yet. */
+export async function signedIn(
+  browser: Browser,
+  person: string,
+  options: BrowserContextOptions = {},
+): Promise<Page> {
+  const context = await browser.newContext({ reducedMotion: 'reduce', ...options });
+  const session = `${shopUrl()}/api/people/session`;
+  const { demoPeople } = (await (await context.request.get(session)).json()) as Session;
+  const personId = demoPeople.find((p) => p.name === person)?.id;
+  const answer = await context.request.post(`${session}/demo`, { data: { personId } });
+  expect(answer.ok(), await answer.text()).toBe(true);
+  return context.newPage();
 }
 
 /** Adds a unit from a common plan through the API of the signed-in page and opens a job on it. */

@@ -3,7 +3,7 @@ import { expect, test } from '@playwright/test';
 import {
   afterVerify,
   beforeAdjust,
-  browserOf,
+  signedIn,
   doStep,
   inBand,
   measure,
@@ -13,7 +13,7 @@ import {
 
 test('family D by touch on a phone, set by torque, locked with a cotter', async ({ browser }) => {
   test.setTimeout(180_000);
-  const page = await browserOf(browser, 'S. Varga', {
+  const page = await signedIn(browser, 'S. Varga', {
     viewport: { width: 390, height: 844 },
     hasTouch: true,
   });
@@ -40,7 +40,7 @@ test('no slot gives the band: says so and what then; released only with a reason
   browser,
 }) => {
   test.setTimeout(180_000);
-  const page = await browserOf(browser, 'R. Thistlewood');
+  const page = await signedIn(browser, 'R. Thistlewood');
   const jobId = await newJob(page, 'Harrow 90', 'farm-2', ['1L']);
   await page.goto(`${shopUrl()}/jobs/${jobId}`);
   const adjust = [
@@ -83,8 +83,8 @@ test('no slot gives the band: says so and what then; released only with a reason
 });
 
 test('two people on one step: the second is told what changed, nothing is doubled', async ({ browser }) => {
-  const first = await browserOf(browser, 'D. Achterberg');
-  const second = await browserOf(browser, 'M. Pellow');
+  const first = await signedIn(browser, 'D. Achterberg');
+  const second = await signedIn(browser, 'M. Pellow');
   const jobId = await newJob(first, 'Beacon 90', 'tractor-2', ['2L']);
   await first.goto(`${shopUrl()}/jobs/${jobId}`);
   await second.goto(`${shopUrl()}/jobs/${jobId}`);
@@ -107,7 +107,7 @@ test('two people on one step: the second is told what changed, nothing is double
 });
 
 test('readings queue while the network is gone, survive a reload and are sent once', async ({ browser }) => {
-  const page = await browserOf(browser, 'J. Brennock');
+  const page = await signedIn(browser, 'J. Brennock');
   const jobId = await newJob(page, 'Beacon 91', 'tractor-2', ['2L']);
   await page.goto(`${shopUrl()}/jobs/${jobId}`);
   await doStep(page, 'Rock the wheel', 'key');
@@ -134,7 +134,7 @@ test('readings queue while the network is gone, survive a reload and are sent on
 test('cycles are pasted from a gauge, all lines or none; a slip is corrected or struck out with a reason', async ({
   browser,
 }) => {
-  const page = await browserOf(browser, 'J. Brennock', {
+  const page = await signedIn(browser, 'J. Brennock', {
     permissions: ['clipboard-read', 'clipboard-write'],
   });
   const jobId = await newJob(page, 'Beacon 92', 'tractor-2', ['2L']);
@@ -172,9 +172,9 @@ test('cycles are pasted from a gauge, all lines or none; a slip is corrected or 
 test('the pages pass axe, by day and by night', async ({ browser }) => {
   test.setTimeout(300_000);
   for (const colorScheme of ['light', 'dark'] as const) {
-    const page = await browserOf(browser, 'I. Okonedo', { colorScheme });
+    const page = await signedIn(browser, 'I. Okonedo', { colorScheme });
     const jobId = await newJob(page, `Beacon ${colorScheme}`, 'tractor-2', ['2L', '2R']);
-    const everywhere = ['/fleet?kind=bus', '/jobs', `/jobs/${jobId}`];
+    const everywhere = ['/fleet?kind=van', '/jobs', `/jobs/${jobId}`];
     const byDay = ['/fleet/new', '/fleet/import', '/people'];
     for (const path of colorScheme === 'light' ? [...everywhere, ...byDay] : everywhere) {
       await page.goto(shopUrl() + path);

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { JobDetail } from '@lanternwright/contract/jobs';
-import { browserOf, shopUrl } from '../hands/shop.ts';
+import { signedIn, shopUrl } from '../hands/shop.ts';
 import { newFamilyJob, recordBeginning, recordEnd, workThrough } from '../hands/work-through.ts';
 
 /** Families A and D have stories of their own; here is one job for each of the others. */
@@ -21,7 +21,7 @@ const families = {
 for (const [sheetId, steps] of Object.entries(families)) {
   test(`a whole job on ${sheetId} ends released, its steps on record`, async ({ browser }) => {
     test.setTimeout(120_000);
-    const page = await browserOf(browser, 'R. Thistlewood');
+    const page = await signedIn(browser, 'R. Thistlewood');
     const jobId = await newFamilyJob(page, `Family ${sheetId}`, sheetId);
     await recordBeginning(page, jobId);
     await page.goto(`${shopUrl()}/jobs/${jobId}`);

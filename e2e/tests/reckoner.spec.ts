@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { browserOf, shopUrl } from '../hands/shop.ts';
+import { browserOf, shopUrl, signedIn } from '../hands/shop.ts';
 
 test('a sum is live as one types, remembered, and travels by its address', async ({ browser }) => {
   const page = await browserOf(browser, 'I. Okonedo');
@@ -16,13 +16,13 @@ test('a sum is live as one types, remembered, and travels by its address', async
   await expect(page.getByRole('heading', { name: 'Loose by 0.0033' })).toBeVisible();
   await page.getByRole('link', { name: 'Nut setting' }).click();
   await expect(page.getByLabel('Measured, in')).toHaveValue('0.0005');
-  const other = await browserOf(browser, 'M. Pellow');
+  const other = await signedIn(browser, 'M. Pellow');
   await other.goto(address);
   await expect(other.getByRole('heading', { name: 'Back off 1/16 turn, to 0.0044 in' })).toBeVisible();
 });
 
 test('a result goes into the record of an open job, with its input', async ({ browser }) => {
-  const page = await browserOf(browser, 'D. Achterberg');
+  const page = await signedIn(browser, 'D. Achterberg');
   await page.goto(`${shopUrl()}/jobs`);
   await page
     .getByRole('link', { name: /Tern 418/ })
@@ -41,7 +41,7 @@ test('a result goes into the record of an open job, with its input', async ({ br
 test('bad input is named at its field and nothing is lost; long sums run off the page’s thread', async ({
   browser,
 }) => {
-  const page = await browserOf(browser, 'D. Achterberg');
+  const page = await signedIn(browser, 'D. Achterberg');
   await page.goto(`${shopUrl()}/reckoner/seal-speed`);
   await page.getByLabel('Rolling circumference, in').fill('0.1');
   await expect(page.getByRole('alert')).toContainText('rollingCircumferenceMm');
@@ -54,7 +54,7 @@ test('bad input is named at its field and nothing is lost; long sums run off the
 
 test('every sum shows its example without a fault, and the drawn ones pass axe', async ({ browser }) => {
   test.setTimeout(240_000);
-  const page = await browserOf(browser, 'I. Okonedo');
+  const page = await signedIn(browser, 'I. Okonedo');
   const faults: string[] = [];
   page.on('pageerror', (error) => faults.push(error.message));
   page.on('console', (message) => message.type() === 'error' && faults.push(message.text()));
