@@ -57,7 +57,10 @@ await picture(page, 'fleet');
 await page.getByRole('link', { name: /Tern 418/ }).click();
 await page.getByRole('heading', { name: 'Tern 418' }).waitFor();
 await picture(page, 'unit');
-for (const name of ['nut-setting', 'seal-seat', 'setting-life', 'tightening-sequence']) {
+await page.goto(`${shop}/fleet/sheets/a-steer-double`);
+await page.getByRole('heading', { level: 1 }).waitFor();
+await picture(page, 'sheet');
+for (const name of ['nut-setting', 'seal-seat', 'setting-life', 'shop-plan', 'tightening-sequence']) {
   await page.goto(`${shop}/reckoner/${name}`);
   await page.getByRole('button', { name: 'Copy the result' }).waitFor();
   await picture(page, `reckoner-${name}`);

@@ -9,7 +9,11 @@ import { startServer } from '../scripts/lib/serve.mjs';
 export default async function startShop(): Promise<() => Promise<void>> {
   const home = mkdtempSync(join(tmpdir(), 'lanternwright-e2e-'));
   const database = await startPostgres(home, { scratch: true });
+  const { startSimulator } = await import('../server/dist/instruments/simulator.js');
+  const simulator = await startSimulator({ socket: 0, page: 0 });
+  process.env['KNOBS_URL'] = `http://127.0.0.1:${simulator.pagePort}`;
   const { child, port } = await startServer({
+    INSTRUMENTS: `127.0.0.1:${simulator.socketPort}`,
     DATABASE_URL: database.url,
     PORT: '0',
     SESSION_SECRET: 'for tests only, long enough',
@@ -19,6 +23,7 @@ export default async function startShop(): Promise<() => Promise<void>> {
   process.env['SHOP_URL'] = `http://127.0.0.1:${port}`;
   return async () => {
     await end(child);
+    await simulator.stop();
     await database.stop();
     rmSync(home, { recursive: true, force: true });
   };

@@ -1,7 +1,15 @@
 import { expect, type Page } from '@playwright/test';
 import type { JobDetail } from '@lanternwright/contract/jobs';
 import { familySheet, stageOrder, type Step } from '@lanternwright/core/procedure';
-import { fold, stepAtHand, wheelEndAt, type Command, type Job } from '@lanternwright/core/traveller';
+import { quantity } from '@lanternwright/core/quantity';
+import {
+  currentRound,
+  fold,
+  readingRound,
+  stepAtHand,
+  type Command,
+  type Job,
+} from '@lanternwright/core/traveller';
 import { answer } from '../../core/src/traveller/testing/work.ts';
 import { doStep, inBand, measure, shopUrl } from './shop.ts';
 
@@ -31,23 +39,32 @@ export async function newFamilyJob(page: Page, name: string, sheetId: string): P
 /** Titles of the steps that every family shares at the end. */
 const sharedEnd = ['Fill and close', 'Brakes back', 'Wheel nuts', 'Hub heat after the road', 'Final look'];
 
-/** Records the steps at hand through the API while they are of a kind, so that a test drives its family's own. */
-async function recordWhile(page: Page, jobId: string, goOn: (step: Step) => boolean): Promise<void> {
+/** Records the steps at hand through the API while they are of a kind, so that a test drives its own part. */
+export async function recordWhile(page: Page, jobId: string, goOn: (step: Step) => boolean): Promise<void> {
+  const send = async (command: Command) => {
+    const data = { id: crypto.randomUUID(), seenVersion: 999, command };
+    const sent = await page.request.post(`${shopUrl()}/api/jobs/${jobId}/events`, { data });
+    expect(sent.ok(), await sent.text()).toBe(true);
+  };
   for (;;) {
-    const job = await fetchJob(page, jobId);
-    const w = wheelEndAt(job, POSITION)!;
+    const w = (await fetchJob(page, jobId)).wheelEnds[0]!;
     const step = stepAtHand(w);
     if (!step || !goOn(step)) return;
-    const at = { position: POSITION, stage: step.stage, stepId: step.id, round: 1 };
-    const command: Command =
-      step.kind === 'measure'
-        ? { kind: 'step-skipped', ...at, reason: 'Wheel was off already' }
-        : { kind: 'step-recorded', ...at, data: answer(w, step) };
-    const sent = await page.request.post(`${shopUrl()}/api/jobs/${jobId}/events`, {
-      data: { id: crypto.randomUUID(), seenVersion: job.version, command },
-    });
-    expect(sent.ok(), await sent.text()).toBe(true);
+    const { position } = w;
+    if (step.kind === 'measure' && w.sheet.band) {
+      const cycle = { push: quantity(0, 'in'), pull: quantity(0.003, 'in'), source: 'typed' } as const;
+      for (let i = 0; i < 3; i++)
+        await send({ kind: 'reading-taken', position, round: readingRound(w, step), ...cycle });
+    }
+    const { stage, id: stepId } = step;
+    const round = currentRound(w).number;
+    await send({ kind: 'step-recorded', position, stage, stepId, round, data: answer(w, step) });
   }
+}
+
+/** Title of the step at hand on the server, for the first wheel end of a job. */
+export async function stepAt(page: Page, jobId: string): Promise<string | undefined> {
+  return stepAtHand((await fetchJob(page, jobId)).wheelEnds[0]!)?.title;
 }
 
 /** Everything before Tear down, where a family begins. */
@@ -56,8 +73,7 @@ export const recordBeginning = (page: Page, jobId: string) =>
 
 /** Everything after a family's own last step. */
 export async function recordEnd(page: Page, jobId: string): Promise<void> {
-  const title = async () => stepAtHand(wheelEndAt(await fetchJob(page, jobId), POSITION)!)?.title;
-  await expect.poll(async () => sharedEnd.includes((await title()) ?? '')).toBe(true);
+  await expect.poll(async () => sharedEnd.includes((await stepAt(page, jobId)) ?? '')).toBe(true);
   await recordWhile(page, jobId, () => true);
 }
 

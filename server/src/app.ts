@@ -16,6 +16,8 @@ import { fleetRouter } from './fleet/routes.ts';
 import { fleetService } from './fleet/service.ts';
 import { HttpProblem, notFound, problemHandler } from './http/problem.ts';
 import { liveFeed } from './jobs/live.ts';
+import { sheetsRouter } from './sheets/routes.ts';
+import { sheetsService } from './sheets/service.ts';
 import { lineInstrument } from './instruments/line-instrument.ts';
 import { instrumentsFeed } from './instruments/routes.ts';
 import { jobsRouter } from './jobs/routes.ts';
@@ -83,6 +85,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const people = peopleService(db);
   const fleet = fleetService(db, clock);
   const jobs = jobsService(db, fleet, clock);
+  const sheets = sheetsService(db, clock);
   const live = liveFeed(db, config.databaseUrl, log);
   const instruments = instrumentsFeed(lineInstrument(config.instruments));
   const sessionPool = new pg.Pool({ connectionString: config.databaseUrl, max: 3 });
@@ -129,8 +132,9 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   );
   app.use(peopleRouter(people, config.signInTries));
   app.use(fleetRouter(fleet));
+  app.use(sheetsRouter(sheets));
   app.use(jobsRouter(jobs));
-  app.use(exchangeRouter(db, fleet, jobs, shopTime(config.shopZone)));
+  app.use(exchangeRouter(db, fleet, jobs, sheets, shopTime(config.shopZone)));
   app.use(live.router);
   app.use(instruments.router);
   app.use('/api', () => {

@@ -41,6 +41,14 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./fleet/import-page.tsx')).ImportPage }),
       },
       {
+        path: 'fleet/sheets',
+        lazy: async () => ({ Component: (await import('./sheets/sheets-page.tsx')).SheetsPage }),
+      },
+      {
+        path: 'fleet/sheets/:sheetId',
+        lazy: async () => ({ Component: (await import('./sheets/sheet-page.tsx')).SheetPage }),
+      },
+      {
         path: 'fleet/:id',
         lazy: async () => ({ Component: (await import('./fleet/unit-page.tsx')).UnitPage }),
       },

@@ -4,11 +4,13 @@ import { fleetRoutes } from '../fleet/index.ts';
 import { jobsRoutes } from '../jobs/index.ts';
 import { peopleRoutes } from '../people/index.ts';
 import { reckonerRoutes } from '../reckoner/index.ts';
+import { sheetsRoutes } from '../sheets/index.ts';
 import { problemSchema, type Route } from '../route/index.ts';
 
 const features = {
   people: peopleRoutes,
   fleet: fleetRoutes,
+  sheets: sheetsRoutes,
   jobs: jobsRoutes,
   exchange: exchangeRoutes,
   reckoner: reckonerRoutes,

@@ -3,6 +3,7 @@ export { familySheet, familySheets } from './family-sheets.ts';
 export { type BandFigure, type Mark, type TorqueFigure } from './figure.ts';
 export { findProcedure, procedures, stepsOf, whyNotAdjustable } from './procedures.ts';
 export { sayMark, sayTorque, sheetLines, torques, type SheetLine } from './say-sheet.ts';
+export { confirmFigure, recalledFigures, sheetDifferences, type SheetDifference } from './sheet-revision.ts';
 export {
   bandInMm,
   constructions,

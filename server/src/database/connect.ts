@@ -1,6 +1,7 @@
 import { Sequelize } from 'sequelize';
 import { defineAxle, defineMeterReading, defineOwner, defineUnit } from '../fleet/model.ts';
 import { defineFollowUp, defineJob, defineJobEvent, defineReading, defineWheelEnd } from '../jobs/model.ts';
+import { defineSheetRevision } from '../sheets/model.ts';
 import { definePerson, defineSetting } from '../people/model.ts';
 
 /** Connects to PostgreSQL and binds the models. Tables come from the migrations, never from here. */
@@ -23,6 +24,7 @@ export function connectDatabase(url: string) {
     reading: defineReading(sequelize),
     wheelEnd: defineWheelEnd(sequelize),
     followUp: defineFollowUp(sequelize),
+    sheetRevision: defineSheetRevision(sequelize),
   };
   models.unit.belongsTo(models.owner, { foreignKey: 'ownerId', as: 'owner' });
   models.unit.hasMany(models.axle, { foreignKey: 'unitId', as: 'axles' });

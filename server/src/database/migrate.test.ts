@@ -3,15 +3,17 @@ import { freshDatabase } from '../testing/shop.ts';
 import { connectDatabase } from './connect.ts';
 import { migrate, migrateBack } from './migrate.ts';
 
+const all = ['0001-first', '0002-whole-job', '0003-sheets'];
+
 it('goes forward, back and forward again, and two servers at once do it once', async () => {
   const { url } = await freshDatabase();
   const a = connectDatabase(url);
   const b = connectDatabase(url);
   const done = await Promise.all([migrate(a.sequelize), migrate(b.sequelize)]);
-  expect(done.flat()).toEqual(['0001-first', '0002-whole-job']);
-  expect(await migrateBack(a.sequelize)).toEqual(['0002-whole-job', '0001-first']);
+  expect(done.flat()).toEqual(all);
+  expect(await migrateBack(a.sequelize)).toEqual([...all].reverse());
   const [tables] = await a.sequelize.query(`select tablename from pg_tables where schemaname = 'public'`);
   expect(tables).toEqual([{ tablename: 'migration' }]);
-  expect(await migrate(b.sequelize)).toEqual(['0001-first', '0002-whole-job']);
+  expect(await migrate(b.sequelize)).toEqual(all);
   await Promise.all([a.sequelize.close(), b.sequelize.close()]);
 });

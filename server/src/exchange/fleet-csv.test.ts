@@ -1,3 +1,4 @@
+import { familySheets } from '@lanternwright/core/procedure';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { layouts } from '@lanternwright/core/axle-plan';
 import { quantity } from '@lanternwright/core/quantity';
@@ -16,10 +17,12 @@ const unit = (name: string, layoutId: string): ExportedUnit => ({
 });
 const header = 'owner,unit,kind,plate,distance,hours,axle,role,wheels,brake,sheet';
 
+const sheets = new Map(familySheets.map((s) => [s.sheetId, s]));
+
 describe('fleet file', () => {
   it('reads back every common plan as it wrote it', () => {
     const units = layouts.map((l) => unit(`Unit ${l.id}`, l.id));
-    const { good, bad } = readFleetCsv(writeFleetCsv(units));
+    const { good, bad } = readFleetCsv(writeFleetCsv(units), sheets);
     expect(bad).toEqual([]);
     expect(good.map((g) => g.unit.axles)).toEqual(units.map((u) => u.axles));
   });
@@ -37,7 +40,7 @@ describe('fleet file', () => {
       jamTorque: { min: quantity(410, 'Nm'), max: quantity(500, 'Nm'), ...own },
     };
     changed.axles = [{ ...first!, sheet }, second!];
-    expect(readFleetCsv(writeFleetCsv([changed])).good[0]?.unit.axles[0]?.sheet).toEqual(sheet);
+    expect(readFleetCsv(writeFleetCsv([changed]), sheets).good[0]?.unit.axles[0]?.sheet).toEqual(sheet);
   });
 
   it('names every bad line with its reason and keeps the good units', () => {
@@ -52,7 +55,7 @@ describe('fleet file', () => {
       ',Nobody,tractor,,,,1,steer,single,drum,d-steer-18',
       'Owner A,Bad role,tractor,,,,1,pilot,single,drum,d-steer-18',
     ].join('\n');
-    const { good, bad } = readFleetCsv(csv);
+    const { good, bad } = readFleetCsv(csv, sheets);
     expect(good.map((g) => [g.unit.name, g.lines])).toEqual([['Good 1', [2, 3]]]);
     expect(bad.map((b) => [b.line, b.name])).toEqual([
       [4, 'Bad sheet'],
@@ -62,20 +65,20 @@ describe('fleet file', () => {
       [8, 'Nobody'],
       [9, 'Bad role'],
     ]);
-    expect(bad[0]?.reason).toMatch(/no family sheet “no-such-sheet”/);
+    expect(bad[0]?.reason).toMatch(/no sheet “no-such-sheet”/);
     expect(bad[1]?.reason).toMatch(/^kind: must be one of rigid, tractor/);
     expect(bad[2]?.reason).toMatch(/distance: "lots" is not a figure/);
   });
 
   it('refuses what is no fleet file at all', () => {
-    expect(() => readFleetCsv('just words\nand more')).toThrow(/no column owner/);
-    expect(() => readFleetCsv(`${header}\n"broken,quote`)).toThrow(/Near line 2/);
+    expect(() => readFleetCsv('just words\nand more', sheets)).toThrow(/no column owner/);
+    expect(() => readFleetCsv(`${header}\n"broken,quote`, sheets)).toThrow(/Near line 2/);
   });
 
   it('guards text that a spreadsheet would run as a formula', () => {
     const csv = writeFleetCsv([unit('=HYPERLINK("x")', 'towed-1')]);
     expect(csv).toContain(`"'=HYPERLINK`);
-    expect(readFleetCsv(csv).good[0]?.unit.name).toBe('=HYPERLINK("x")');
+    expect(readFleetCsv(csv, sheets).good[0]?.unit.name).toBe('=HYPERLINK("x")');
   });
 });
 
@@ -110,7 +113,7 @@ describe('bringing a fleet in', () => {
   it('exports what it takes', async () => {
     const { text, headers } = await shop.technician.call.get('/api/exchange/fleet.csv').expect(200);
     expect(headers['content-type']).toMatch(/text\/csv/);
-    expect(readFleetCsv(text).good.map((g) => g.unit.name)).toEqual(['Tern 1', 'Tern 2']);
+    expect(readFleetCsv(text, sheets).good.map((g) => g.unit.name)).toEqual(['Tern 1', 'Tern 2']);
   });
 
   it('is a supervisor’s, and says when nothing is good', async () => {

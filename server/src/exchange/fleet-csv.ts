@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import type { z } from 'zod';
 import { newUnitSchema, type NewUnit } from '@lanternwright/contract/fleet';
-import { familySheet, type Sheet, type TorqueFigure } from '@lanternwright/core/procedure';
+import type { Sheet, TorqueFigure } from '@lanternwright/core/procedure';
 import { parseQuantity, type Quantity, type Unit } from '@lanternwright/core/quantity';
 
 /**
@@ -109,9 +109,12 @@ function readFigure<F extends { min: Quantity; max: Quantity }>(
   return { ...readRange(text, units, column), ...shop };
 }
 
-function readSheet(line: Line): Sheet {
-  const own = familySheet(line.sheet);
-  if (!own) throw new Error(`sheet: there is no family sheet “${line.sheet}”`);
+/** Sheets of the shop by their id. */
+export type Sheets = ReadonlyMap<string, Sheet>;
+
+function readSheet(line: Line, sheets: Sheets): Sheet {
+  const own = sheets.get(line.sheet);
+  if (!own) throw new Error(`sheet: there is no sheet “${line.sheet}”`);
   const torque = (figure: TorqueFigure | null, column: Column) =>
     readFigure(figure, line[column], torques, column);
   return {
@@ -182,7 +185,7 @@ interface NumberedLine {
  * reason (line 1 is the header).
  * @throws Error when the file as a whole cannot be read
  */
-export function readFleetCsv(csv: string): FleetFile {
+export function readFleetCsv(csv: string, sheets: Sheets): FleetFile {
   const parsed = Papa.parse<Record<string, string>>(csv.replace(/^\uFEFF/, ''), {
     header: true,
     skipEmptyLines: 'greedy',
@@ -201,7 +204,7 @@ export function readFleetCsv(csv: string): FleetFile {
     groups.set(key, [...(groups.get(key) ?? []), { at: i + 2, line }]);
   });
   const file: FleetFile = { good: [], bad: [] };
-  for (const group of groups.values()) readUnit(group, file);
+  for (const group of groups.values()) readUnit(group, file, sheets);
   return file;
 }
 
@@ -217,7 +220,7 @@ function sayIssue(issue: z.core.$ZodIssue): string {
     : issue.message;
 }
 
-function readUnit(group: NumberedLine[], file: FleetFile): void {
+function readUnit(group: NumberedLine[], file: FleetFile, sheets: Sheets): void {
   const first = group[0]!.line;
   const bad: FleetFile['bad'] = [];
   const reject = (at: number, reason: string) =>
@@ -229,7 +232,7 @@ function readUnit(group: NumberedLine[], file: FleetFile): void {
         role: line.role,
         wheels: line.wheels || 'single',
         brake: line.brake || 'drum',
-        sheet: readSheet(line),
+        sheet: readSheet(line, sheets),
       };
     } catch (error) {
       reject(at, error instanceof Error ? error.message : String(error));

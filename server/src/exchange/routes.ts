@@ -7,13 +7,14 @@ import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem, refused } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
 import type { JobsService } from '../jobs/service.ts';
+import type { SheetsService } from '../sheets/service.ts';
 import { servicePaper, travellerPaper, type PaperContext } from './job-paper.ts';
 import { tagPaper } from './wheel-end-tag.ts';
-import { readFleetCsv, writeFleetCsv, type FleetFile } from './fleet-csv.ts';
+import { readFleetCsv, writeFleetCsv, type FleetFile, type Sheets } from './fleet-csv.ts';
 
-function read(csv: string): FleetFile {
+function read(csv: string, sheets: Sheets): FleetFile {
   try {
-    return readFleetCsv(csv);
+    return readFleetCsv(csv, sheets);
   } catch (error) {
     throw refused(error instanceof Error ? error.message : String(error), 'csv');
   }
@@ -38,6 +39,7 @@ export function exchangeRouter(
   db: Database,
   fleet: FleetService,
   jobs: JobsService,
+  sheets: SheetsService,
   sayTime: PaperContext['sayTime'],
 ): Router {
   const router = Router();
@@ -77,10 +79,12 @@ export function exchangeRouter(
     return write[params.paper](job, context);
   });
 
-  serve(router, exchangeRoutes.preview, async ({ body }) => toPreview(await against(read(body.csv))));
+  serve(router, exchangeRoutes.preview, async ({ body }) =>
+    toPreview(await against(read(body.csv, await sheets.newest()))),
+  );
 
   serve(router, exchangeRoutes.importFleet, async ({ body }) => {
-    const file = await against(read(body.csv));
+    const file = await against(read(body.csv, await sheets.newest()));
     if (file.good.length === 0)
       throw new HttpProblem(422, 'Nothing to bring in', 'No row of the file is good. Nothing was kept.');
     await db.sequelize.transaction(async (transaction) => {

@@ -213,6 +213,9 @@ export function FleetPage() {
         </div>
         <FilterBar {...{ units, filters, set }} />
         <div className="flex flex-wrap gap-2">
+          <Link to="/fleet/sheets" className={buttonLook('plain')}>
+            Sheets
+          </Link>
           <a href="/api/exchange/fleet.csv" download className={buttonLook('plain')}>
             Export
           </a>

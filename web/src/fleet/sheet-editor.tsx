@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import {
   constructions,
-  familySheets,
   findProcedure,
   type Family,
   type Sheet,
@@ -9,6 +8,7 @@ import {
   procedures,
 } from '@lanternwright/core/procedure';
 import { parseQuantity, unitDefinition, type Quantity, type Unit } from '@lanternwright/core/quantity';
+import { useNewestSheets } from '../sheets/sheets-api.ts';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { sayMark, torques } from '@lanternwright/core/procedure';
 
@@ -67,10 +67,6 @@ function RangeField({ label, value, units, onChange }: RangeProps) {
       onBlur={settle}
     />
   );
-}
-
-function familyOf(sheetId: string): Sheet {
-  return familySheets.find((s) => s.sheetId === sheetId)!;
 }
 
 const numbers = (text: string) =>
@@ -155,8 +151,16 @@ function LockFields({ lock, onChange }: { lock: Sheet['lock']; onChange: (lock: 
   );
 }
 
-/** The sheet of one axle: taken from a family sheet, every figure editable. */
-export function SheetEditor({ sheet, onChange }: { sheet: Sheet; onChange: (sheet: Sheet) => void }) {
+interface EditorProps {
+  sheet: Sheet;
+  onChange: (sheet: Sheet) => void;
+  /** Whether another sheet may be taken instead, as on an axle. */
+  choosing?: 'free' | 'fixed';
+}
+
+/** A sheet, every figure editable; on an axle it is taken from a family sheet. */
+export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps) {
+  const sheets = useNewestSheets();
   const set = (part: Partial<Sheet>) => onChange({ ...sheet, ...part });
   const perInch = sheet.thread && 'threadsPerInch' in sheet.thread;
   const threadText = !sheet.thread
@@ -166,25 +170,27 @@ export function SheetEditor({ sheet, onChange }: { sheet: Sheet; onChange: (shee
       : String(sheet.thread.threadsPerInch);
   return (
     <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
-      <div className="sm:col-span-2">
-        <SelectField
-          label="Construction and family sheet"
-          value={sheet.sheetId}
-          onChange={(e) => onChange(familyOf(e.target.value))}
-        >
-          {(Object.keys(constructions) as Family[]).map((family) => (
-            <optgroup key={family} label={`${family}. ${constructions[family]}`}>
-              {familySheets
-                .filter((s) => s.family === family)
-                .map((s) => (
-                  <option key={s.sheetId} value={s.sheetId}>
-                    {s.title}
-                  </option>
-                ))}
-            </optgroup>
-          ))}
-        </SelectField>
-      </div>
+      {choosing === 'free' && (
+        <div className="sm:col-span-2">
+          <SelectField
+            label="Construction and family sheet"
+            value={sheet.sheetId}
+            onChange={(e) => onChange(sheets.find((s) => s.sheetId === e.target.value)!)}
+          >
+            {(Object.keys(constructions) as Family[]).map((family) => (
+              <optgroup key={family} label={`${family}. ${constructions[family]}`}>
+                {sheets
+                  .filter((s) => s.family === family)
+                  .map((s) => (
+                    <option key={s.sheetId} value={s.sheetId}>
+                      {s.title}
+                    </option>
+                  ))}
+              </optgroup>
+            ))}
+          </SelectField>
+        </div>
+      )}
       <TextField label="Nut" value={sheet.nut} onChange={(e) => set({ nut: e.target.value })} />
       <TextField
         label="Lubricant"

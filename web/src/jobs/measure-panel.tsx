@@ -178,7 +178,7 @@ function EndPlayPanel({ open, wheelEnd, step, record, band }: Props & { band: Ba
           {readings.length === 0 ? 'End play, push and pull' : `End play, mean of ${readings.length}`}
         </p>
         <div className="flex flex-wrap items-end gap-x-6 gap-y-1 pb-2">
-          <p className={`figure text-54 ${side ? tone[side] : 'text-stone'}`}>
+          <p className={`figure text-54 ${side ? tone[side] : 'text-muted'}`}>
             {result ? playDigits(result.endPlayMm, unit) : unit === 'in' ? '0.----' : '-.---'}
             <span className="pl-3 text-18">{unit}</span>
           </p>

@@ -1,0 +1,62 @@
+import { z } from 'zod';
+import { sheetSchema } from '@lanternwright/core/procedure';
+import { defineRoute } from '../route/index.ts';
+
+const sheetId = z.string().regex(/^[a-z0-9-]{1,60}$/, 'small letters, digits and dashes');
+
+/** A sheet as it stood at one revision; the first one came with the product and has nobody's name. */
+export const sheetRevisionSchema = z.object({
+  sheet: sheetSchema,
+  at: z.iso.datetime().nullable(),
+  by: z.string().nullable(),
+  note: z.string(),
+});
+export type SheetRevision = z.output<typeof sheetRevisionSchema>;
+
+/** A sheet with all its revisions, newest first. */
+export const revisedSheetSchema = z.object({
+  sheetId,
+  revisions: z.array(sheetRevisionSchema).min(1),
+});
+export type RevisedSheet = z.output<typeof revisedSheetSchema>;
+
+const note = z.string().trim().min(1, 'say what changed and why').max(500);
+
+export const reviseSheetSchema = z.object({
+  /** Revision the change was made on: another one since then is answered 409. */
+  basedOn: z.int().min(1),
+  sheet: sheetSchema,
+  note,
+});
+export const copySheetSchema = z.object({
+  from: sheetId,
+  sheetId,
+  title: z.string().trim().min(1).max(120),
+});
+
+export const sheetsRoutes = {
+  list: defineRoute({
+    method: 'get',
+    path: '/api/sheets',
+    summary: 'Every sheet with its revisions, by family',
+    access: 'signed-in',
+    answer: z.array(revisedSheetSchema),
+  }),
+  revise: defineRoute({
+    method: 'post',
+    path: '/api/sheets/:sheetId',
+    summary: 'A new revision of a sheet; running jobs keep theirs',
+    access: 'supervisor',
+    params: z.object({ sheetId }),
+    body: reviseSheetSchema,
+    answer: sheetRevisionSchema,
+  }),
+  copy: defineRoute({
+    method: 'post',
+    path: '/api/sheets',
+    summary: 'A copy of a sheet under a name of its own',
+    access: 'supervisor',
+    body: copySheetSchema,
+    answer: sheetRevisionSchema,
+  }),
+};

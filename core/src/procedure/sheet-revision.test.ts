@@ -1,0 +1,37 @@
+import { describe, expect, it } from 'vitest';
+import { quantity } from '../quantity/index.ts';
+import { confirmFigure, familySheet, recalledFigures, sheetDifferences, sheetSchema } from './index.ts';
+
+const sheet = familySheet('a-steer-double')!;
+
+describe('two revisions of a sheet', () => {
+  it('differ in the lines that were changed, in words, and in nothing else', () => {
+    const max = quantity(0.004, 'in');
+    const band = { ...sheet.band!, max, mark: 'shop', source: 'Set by the shop' } as const;
+    expect(sheetDifferences(sheet, { ...sheet, band, studs: null })).toEqual([
+      { label: 'Wheel studs', before: '10', after: 'not named' },
+      {
+        label: 'Band',
+        before: '0.001 to 0.005 in. TMC RP 618',
+        after: '0.001 to 0.004 in. Set by the shop',
+      },
+    ]);
+    expect(sheetDifferences(sheet, { ...sheet, revision: 2 })).toEqual([]);
+  });
+
+  it('show a figure that came or went', () => {
+    expect(sheetDifferences(sheet, { ...sheet, jamTorque: null })).toMatchObject([
+      { label: 'Jam nut', after: '' },
+    ]);
+  });
+});
+
+describe('recalled figures', () => {
+  it('are named until somebody confirms them', () => {
+    expect(recalledFigures(sheet)).toEqual(['backOff', 'jamTorque']);
+    const confirmed = confirmFigure(sheet, 'jamTorque');
+    expect(recalledFigures(confirmed)).toEqual(['backOff']);
+    expect(sheetSchema.parse(confirmed).jamTorque).toMatchObject({ max: { value: 300 }, mark: 'shop' });
+    expect(confirmFigure(sheet, 'drag')).toBe(sheet);
+  });
+});

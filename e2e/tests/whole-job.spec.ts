@@ -1,0 +1,165 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { doStep, newJob, shopUrl, signedIn } from '../hands/shop.ts';
+import { recordWhile, stepAt } from '../hands/work-through.ts';
+
+async function axe(page: Page, where: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(
+    violations.map(
+      (v) => `${where}: ${v.id} ${v.nodes[0]?.target.join(' ')} ${v.nodes[0]?.failureSummary ?? ''}`,
+    ),
+  ).toEqual([]);
+}
+
+test('the blamed kingpin: two indicators lead to the bearing; a doubtful part goes to the supervisor and back', async ({
+  browser,
+}) => {
+  test.setTimeout(180_000);
+  const page = await signedIn(browser, 'D. Achterberg');
+  const chief = await signedIn(browser, 'I. Okonedo');
+  const jobId = await newJob(page, 'Beacon 70', 'tractor-2', ['1L']);
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+
+  await test.step('diagnose', async () => {
+    await page.getByRole('button', { name: 'Moves at 12 and 6' }).click();
+    await page.getByLabel(/^Axle to knuckle/).fill('0.0012');
+    await page.getByLabel(/^Knuckle to hub/).fill('0.30 mm');
+    await expect(page.getByText(/The bearing is loose, the kingpin is sound\. 91 %/)).toBeVisible();
+    await axe(page, 'Diagnose');
+    await page.getByRole('button', { name: 'Record the movement' }).click();
+    await doStep(page, 'End play as found', 'key');
+  });
+
+  await test.step('ready: a line missing asks for a reason', async () => {
+    await page.getByRole('button', { name: 'Everything is at hand' }).click();
+    await page.getByRole('radiogroup', { name: 'Hub seal' }).getByRole('radio', { name: 'Missing' }).click();
+    await page.getByRole('button', { name: 'Start all the same' }).click();
+    await expect(page.getByText('Say why, or wait for it')).toBeVisible();
+    await axe(page, 'Ready');
+    await page.getByLabel(/why the work starts all the same/i).fill('Comes with the noon delivery');
+    await page.getByRole('button', { name: 'Start all the same' }).click();
+    await doStep(page, 'Wheel and hub off', 'key');
+  });
+
+  await test.step('inspect: what could go either way is asked', async () => {
+    await page.getByRole('button', { name: 'Every part is sound' }).click();
+    await page.getByLabel('Cage', { exact: true }).selectOption('damaged');
+    await page.getByLabel('Spindle shoulder').selectOption('small-step');
+    await expect(page.getByText('Replace as a set, cone and cup together')).toBeVisible();
+    await axe(page, 'Inspect');
+    await page.getByRole('button', { name: 'Record and ask the supervisor' }).click();
+    await expect(page.getByText('Waits for the supervisor: spindle shoulder of 1L')).toBeVisible();
+    await doStep(page, 'Cups home', 'key');
+    await page.getByRole('button', { name: 'Done', exact: true }).click();
+    await expect(page.getByText('First the supervisor decides about spindle shoulder')).toBeVisible();
+  });
+
+  await test.step('the supervisor finds it under Decide and answers; the technician goes on at once', async () => {
+    await chief.goto(`${shopUrl()}/jobs`);
+    await chief
+      .getByRole('region', { name: 'Decide' })
+      .getByRole('link', { name: /Beacon 70, 1L/ })
+      .click();
+    await chief.getByLabel('Your reason').fill('A hair, and it is back in a month');
+    await axe(chief, 'Decide');
+    await chief.getByRole('button', { name: 'Reuse', exact: true }).click();
+    await expect(page.getByText(/Waits for the supervisor/)).toBeHidden();
+    await doStep(page, 'Pack, seal, hub on', 'key');
+  });
+
+  await test.step('held and taken up again', async () => {
+    await page.getByRole('button', { name: 'Hold the job' }).click();
+    await page.getByLabel('What it waits for').fill('Seal comes at noon');
+    await page.getByRole('button', { name: 'Hold it' }).click();
+    await expect(page.getByText(/Held: Seal comes at noon/)).toBeVisible();
+    await page.getByRole('button', { name: 'Done', exact: true }).click();
+    await expect(page.getByText('The job is held: Seal comes at noon').first()).toBeVisible();
+    await page.getByRole('button', { name: 'Take it up again' }).click();
+    await doStep(page, 'Lubricate the bearings', 'key');
+  });
+
+  await test.step('released with something to look after later', async () => {
+    await expect.poll(() => stepAt(page, jobId)).toBe('Seat the bearings');
+    await recordWhile(page, jobId, () => true);
+    await chief.getByText('Look after something later').click();
+    await chief.getByLabel('What kind').selectOption('temporary');
+    await chief.getByLabel('By when').fill('2026-12-10');
+    await chief.getByRole('button', { name: 'Name it' }).click();
+    await axe(chief, 'Release');
+    await chief.getByRole('button', { name: /^Release 1L/ }).click();
+    await chief.getByRole('button', { name: 'Looked after' }).click();
+    await expect(chief.getByText(/Looked after by I\. Okonedo/)).toBeVisible();
+    const papers = chief.getByRole('region', { name: 'On paper' });
+    const download = chief.waitForEvent('download');
+    await papers.getByRole('link', { name: 'Service record' }).click();
+    expect((await download).suggestedFilename()).toMatch(/^record-\d+\.pdf$/);
+  });
+});
+
+test('Bay view at 390 px: a keypad, a gauge that types, and the simulated instruments fill the fields', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const page = await signedIn(browser, 'M. Pellow', {
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+  });
+  const jobId = await newJob(page, 'Beacon 71', 'tractor-2', ['2L']);
+  await recordWhile(page, jobId, (step) => step.id !== 'end-play');
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  await page.getByRole('button', { name: 'Bay view' }).tap();
+  await expect(page.getByRole('complementary', { name: 'What holds' })).toBeHidden();
+  await axe(page, 'Bay view');
+
+  const press = async (keys: string) => {
+    for (const key of keys)
+      await page.getByRole('button', { name: key === '.' ? 'Point' : key, exact: true }).tap();
+  };
+  await press('0');
+  await page.getByRole('button', { name: 'Next' }).tap();
+  await press('.0031');
+  await page.getByRole('group', { name: 'Keypad' }).getByRole('button', { name: 'Record' }).tap();
+  await expect(page.getByText('Cycle 2', { exact: true })).toBeVisible();
+
+  // A gauge that types goes to the field even when the focus is elsewhere.
+  await page.getByRole('button', { name: 'Back', exact: true }).focus();
+  await page.keyboard.type('0');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('0.0032');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Cycle 3', { exact: true })).toBeVisible();
+
+  const knobs = process.env['KNOBS_URL']!;
+  const say = (line: string) => page.request.post(`${knobs}/send`, { data: { line } });
+  await expect(page.getByText(/Dial indicator connected/)).toBeVisible();
+  await say('DI-04 271 Nm');
+  await expect(page.getByText(/DI-04: .*Nothing was taken from it/)).toBeVisible();
+  await say('DI-04 0.0000 in');
+  await expect(page.getByLabel(/^Pushed in/)).toHaveValue('0 in');
+  await page.request.post(`${knobs}/drop`, { data: {} });
+  await expect(page.getByText(/Dial indicator connected/)).toBeVisible();
+  await say('DI-04 0.0033 in');
+  await page.getByRole('button', { name: /^Accept/ }).tap();
+  await expect(page.getByRole('heading', { name: 'Lock the nut' })).toBeVisible();
+  await page.getByRole('button', { name: 'Whole job' }).tap();
+  await expect(page.getByRole('navigation', { name: 'Traveller' })).toBeVisible();
+});
+
+test('a sheet is revised and shows what changed; a copy is a sheet of its own', async ({ browser }) => {
+  const page = await signedIn(browser, 'R. Thistlewood');
+  await page.goto(`${shopUrl()}/fleet/sheets`);
+  await expect(page.getByRole('heading', { name: 'Sheets', level: 1 })).toBeVisible();
+  await axe(page, 'Sheets');
+  await page.getByRole('link', { name: /Steer axle, two nuts/ }).click();
+  await page.getByRole('button', { name: 'Confirm jam torque' }).click();
+  await page.getByLabel('End-play band').fill('0.001 to 0.004 in');
+  await page.getByLabel('What changed and why').fill('The axle maker asks for less');
+  await axe(page, 'Sheet');
+  await page.getByRole('button', { name: 'Keep as revision 2' }).click();
+  await expect(page.getByText(/Revision 2, R\. Thistlewood/)).toBeVisible();
+  await expect(page.getByRole('cell', { name: '0.001 to 0.004 in. Set by the shop' }).last()).toBeVisible();
+  await page.getByLabel('Copy it as a sheet of its own, titled').fill('Marsh steer axle');
+  await page.getByRole('button', { name: 'Copy the sheet' }).click();
+  await expect(page.getByRole('heading', { name: /Marsh steer axle/ })).toBeVisible();
+});

@@ -1,0 +1,92 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { RevisedSheet } from '@lanternwright/contract/sheets';
+import { familySheet, type Sheet } from '@lanternwright/core/procedure';
+import { quantity } from '@lanternwright/core/quantity';
+import { addUnit, asSuperuser, fetchJob, openJobOn, openShop, type Shop } from '../testing/shop.ts';
+
+let shop: Shop;
+beforeAll(async () => {
+  shop = await openShop();
+});
+afterAll(() => shop.close());
+
+const sheets = async (): Promise<RevisedSheet[]> =>
+  (await shop.technician.call.get('/api/sheets').expect(200)).body as RevisedSheet[];
+const find = async (id: string) => (await sheets()).find((s) => s.sheetId === id)!;
+
+describe('revising a sheet', () => {
+  const tang = familySheet('a-drive-tang')!;
+  const figure = {
+    ...tang.jamTorque!,
+    min: quantity(250, 'lbf-ft'),
+    mark: 'shop',
+    source: 'Nut maker’s sheet',
+  };
+  const changed = { ...tang, jamTorque: figure } as Sheet;
+  const body = { basedOn: 1, sheet: changed, note: 'The nut maker asks for 250' };
+
+  it('is a supervisor’s, keeps what was, and a running job keeps the revision it opened with', async () => {
+    const jobId = await openJobOn(shop, await addUnit(shop, 'Tern 650'));
+    await shop.technician.call.post('/api/sheets/a-drive-tang').send(body).expect(403);
+    const answer = await shop.supervisor.call.post('/api/sheets/a-drive-tang').send(body).expect(200);
+    expect(answer.body).toMatchObject({ sheet: { revision: 2 }, by: 'I. Okonedo', note: body.note });
+    const { revisions } = await find('a-drive-tang');
+    expect(revisions.map((r) => [r.sheet.revision, r.sheet.jamTorque?.min.value, r.by])).toEqual([
+      [2, 250, 'I. Okonedo'],
+      [1, 200, null],
+    ]);
+    const job = await fetchJob(shop.technician.call, jobId);
+    expect(job.wheelEnds[0]!.sheet).toMatchObject({ revision: 1, jamTorque: { min: { value: 200 } } });
+  });
+
+  it('made on an older revision is answered 409 and keeps nothing', async () => {
+    const stale = await shop.supervisor.call.post('/api/sheets/a-drive-tang').send(body).expect(409);
+    expect(stale.body.detail).toMatch(/revised since you opened it/);
+    expect((await find('a-drive-tang')).revisions).toHaveLength(2);
+  });
+
+  it('names the field that is wrong', async () => {
+    const wrong = {
+      ...body,
+      basedOn: 2,
+      note: ' ',
+      sheet: { ...changed, jamTorque: { ...figure, max: quantity(1, 'Nm') } },
+    };
+    const answer = await shop.supervisor.call.post('/api/sheets/a-drive-tang').send(wrong).expect(422);
+    expect(answer.body.issues.map((i: { path: string }) => i.path).sort()).toEqual([
+      'note',
+      'sheet.jamTorque.max.value',
+    ]);
+    await shop.supervisor.call
+      .post('/api/sheets/no-such')
+      .send({ ...body, basedOn: 1 })
+      .expect(404);
+  });
+
+  it('cannot be undone even in SQL', async () => {
+    await expect(asSuperuser(shop.databaseName, `update sheet_revision set note = 'x'`)).rejects.toThrow(
+      /never changed/,
+    );
+  });
+});
+
+describe('copying a sheet', () => {
+  it('makes a sheet of its own, whose name is taken only once', async () => {
+    const copy = { from: 'b-other', sheetId: 'b-steer-marsh', title: 'Marsh steer axle' };
+    await shop.supervisor.call.post('/api/sheets').send(copy).expect(200);
+    expect((await find('b-steer-marsh')).revisions[0]).toMatchObject({
+      sheet: { family: 'B', revision: 1, title: 'Marsh steer axle' },
+      note: 'Copied from Steer or trailer axle, one-piece nut: enter the nut maker’s back-off',
+    });
+    await shop.supervisor.call.post('/api/sheets').send(copy).expect(422);
+  });
+
+  it('is known to the fleet file', async () => {
+    const csv = [
+      'owner,unit,kind,plate,distance,hours,axle,role,wheels,brake,sheet',
+      'Saltmarsh Drainage Board,Marsh 90,rigid,,,,1,steer,single,drum,b-steer-marsh',
+    ].join('\n');
+    const { body } = await shop.supervisor.call.post('/api/exchange/fleet/preview').send({ csv }).expect(200);
+    expect(body.good).toMatchObject([{ name: 'Marsh 90' }]);
+  });
+});
