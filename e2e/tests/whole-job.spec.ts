@@ -42,6 +42,24 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await doStep(page, 'Wheel and hub off', 'key');
   });
 
+  await test.step('estimate: written, answered, kept', async () => {
+    await chief.goto(`${shopUrl()}/jobs/${jobId}`);
+    await chief.getByRole('button', { name: 'Estimate and bill' }).click();
+    await chief.getByRole('button', { name: 'Write the estimate' }).click();
+    await chief.getByLabel('Each').first().fill('300');
+    await chief.getByLabel('Tax, %').fill('20');
+    await expect(chief.getByText('360.00 USD')).toBeVisible();
+    await axe(chief, 'Estimate');
+    await chief.getByRole('button', { name: 'Keep the estimate' }).click();
+    await chief.getByLabel('The owner’s answer').selectOption('defer');
+    await chief.getByLabel('Who answered').fill('P. Lark');
+    await chief.getByRole('button', { name: 'Record the answer' }).click();
+    await expect(chief.getByText('Deferred needs a date and the risk in words')).toBeVisible();
+    await chief.getByLabel('The owner’s answer').selectOption('do-now');
+    await chief.getByRole('button', { name: 'Record the answer' }).click();
+    await expect(chief.getByText(/P\. Lark: do it now/)).toBeVisible();
+  });
+
   await test.step('inspect: what could go either way is asked', async () => {
     await page.getByRole('button', { name: 'Every part is sound' }).click();
     await page.getByLabel('Cage', { exact: true }).selectOption('damaged');

@@ -23,6 +23,7 @@ export const jobPapers = {
   traveller: 'Traveller',
   record: 'Service record',
   tags: 'Wheel-end tags',
+  estimate: 'Estimate',
 } as const;
 export type JobPaper = keyof typeof jobPapers;
 

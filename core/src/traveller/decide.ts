@@ -42,6 +42,10 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
   switch (command.kind) {
     case 'correction':
       return correct(job, command, context);
+    case 'bill-written':
+      return context.by.role === 'supervisor' ? yes(command) : no('A supervisor writes estimates and bills');
+    case 'owner-answered':
+      return ownerAnswered(job, command);
     case 'job-held':
       return job.stopped ? no('The job is held already') : yes(command);
     case 'job-resumed':
@@ -97,6 +101,13 @@ function answerQuestion(w: WheelEnd, command: BodyOf<'decision-made'>, { by }: D
   if (by.role !== 'supervisor') return no('A supervisor decides this');
   if (!openQuestions(w).some((q) => q.component === command.component))
     return no('There is nothing to decide about this part');
+  return yes(command);
+}
+
+function ownerAnswered(job: Job, command: BodyOf<'owner-answered'>): Decision {
+  if (!job.money.estimate) return no('There is no estimate to answer yet');
+  if (command.answer === 'defer' && (!command.until || !command.risk))
+    return no('Deferred needs a date and the risk in words');
   return yes(command);
 }
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { billSchema } from '../cost/index.ts';
 import { dispositionSchema, symptomSchema } from '../inspection/index.ts';
 import { positionSchema } from '../axle-plan/index.ts';
 import { retorqueDueSchema } from '../interval/index.ts';
@@ -78,6 +79,26 @@ const decisionMade = z.object({
   decision: dispositionSchema.exclude(['ask']),
   reason: words,
 });
+/** An estimate for the owner before the work, or what it came to in the end. */
+const billWritten = z.object({
+  kind: z.literal('bill-written'),
+  as: z.enum(['estimate', 'actual']),
+  bill: billSchema,
+});
+
+/** What an owner can answer to an estimate. */
+export const ownerAnswers = { 'do-now': 'Do it now', defer: 'Defer it', decline: 'Decline it' } as const;
+export type OwnerAnswer = keyof typeof ownerAnswers;
+const ownerAnswered = z.object({
+  kind: z.literal('owner-answered'),
+  answer: z.enum(Object.keys(ownerAnswers) as [OwnerAnswer, ...OwnerAnswer[]]),
+  /** Who said so on the owner's side. */
+  name,
+  until: z.iso.date().optional(),
+  /** The risk the owner takes by deferring, named. */
+  risk: words.optional(),
+});
+
 const jobHeld = z.object({ kind: z.literal('job-held'), reason: words });
 const jobResumed = z.object({ kind: z.literal('job-resumed') });
 const jobVoided = z.object({ kind: z.literal('job-voided'), reason: words });
@@ -125,6 +146,8 @@ export const commandSchema = z.discriminatedUnion('kind', [
   reckoningKept,
   decisionMade,
   followUpDone,
+  billWritten,
+  ownerAnswered,
   jobHeld,
   jobResumed,
   jobVoided,
@@ -171,6 +194,8 @@ export const eventBodySchema = z.discriminatedUnion('kind', [
   reckoningKept,
   decisionMade,
   followUpDone,
+  billWritten,
+  ownerAnswered,
   jobHeld,
   jobResumed,
   jobVoided,

@@ -1,6 +1,6 @@
 import { findProcedure } from '../procedure/index.ts';
 import type { Actor, BodyOf, EventBody, StoredEvent } from './event.ts';
-import type { Job, Trace, WheelEnd } from './job.ts';
+import type { Job, JobMoney, Trace, WheelEnd } from './job.ts';
 
 /** An event list that no job could have produced. */
 export class FoldError extends Error {}
@@ -55,6 +55,18 @@ function step(job: Job | null, event: StoredEvent, correction: Correction | unde
         version,
         stopped: { as: 'void', reason: effective.reason, at: event.at, by: event.by },
       };
+    case 'bill-written': {
+      const written = { ...trace, bill: effective.bill };
+      const money: JobMoney =
+        effective.as === 'estimate'
+          ? { ...job.money, estimate: written, answer: null }
+          : { ...job.money, actual: written };
+      return { ...job, version, money };
+    }
+    case 'owner-answered': {
+      const { answer, name, until, risk } = effective;
+      return { ...job, version, money: { ...job.money, answer: { ...trace, answer, name, until, risk } } };
+    }
     case 'job-resumed':
       return { ...job, version, stopped: null };
     default:
@@ -73,6 +85,7 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
     meter,
     symptoms,
     stopped: null,
+    money: { estimate: null, answer: null, actual: null },
     opened: { at: event.at, by: event.by },
     version: event.version,
     wheelEnds: body.wheelEnds.map(({ position, sheet, procedureVersion }): WheelEnd => {

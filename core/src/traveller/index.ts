@@ -8,6 +8,7 @@ export {
   jobOpenedSchema,
   meterKm,
   meterSchema,
+  ownerAnswers,
   storedEventSchema,
   type Actor,
   type BodyOf,
@@ -17,6 +18,7 @@ export {
   type FollowUpKind,
   type JobOpened,
   type Meter,
+  type OwnerAnswer,
   type StoredEvent,
 } from './event.ts';
 export { append, fold, FoldError } from './fold.ts';
@@ -27,6 +29,7 @@ export {
   lastTrace,
   wheelEndAt,
   type Job,
+  type JobMoney,
   type KeptReckoning,
   type Reading,
   type Round,

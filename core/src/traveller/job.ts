@@ -1,4 +1,5 @@
 import type { Position } from '../axle-plan/index.ts';
+import type { Bill } from '../cost/index.ts';
 import type { Symptom } from '../inspection/index.ts';
 import type { Procedure, Sheet, Stage, StepData } from '../procedure/index.ts';
 import type { Quantity } from '../quantity/index.ts';
@@ -67,6 +68,13 @@ export interface WheelEnd {
   retorque: (Trace & Omit<BodyOf<'retorque-recorded'>, 'kind' | 'position'>) | null;
 }
 
+/** The newest estimate and bill of a job, and what the owner answered to that estimate. */
+export interface JobMoney {
+  estimate: (Trace & { bill: Bill }) | null;
+  answer: (Trace & Omit<BodyOf<'owner-answered'>, 'kind'>) | null;
+  actual: (Trace & { bill: Bill }) | null;
+}
+
 /** A job: nothing but the fold of its events. */
 export interface Job {
   id: string;
@@ -79,6 +87,7 @@ export interface Job {
   /** Set while the job is held, with its reason; a voided job stays so. */
   stopped: { as: 'held' | 'void'; reason: string; at: string; by: Actor } | null;
   opened: { at: string; by: Actor };
+  money: JobMoney;
   /** Version of the last event. */
   version: number;
   wheelEnds: readonly WheelEnd[];

@@ -1,8 +1,9 @@
 import { sayTurn } from '../nut/index.ts';
+import { billTotals, sayMoney } from '../cost/index.ts';
 import { components, dispositions, whichJoint } from '../inspection/index.ts';
 import { readyStates, stages, stepsOf, type Step, type StepData } from '../procedure/index.ts';
 import { formatQuantity, type Quantity } from '../quantity/index.ts';
-import { followUpKinds, type EventBody, type StoredEvent } from './event.ts';
+import { followUpKinds, ownerAnswers, type EventBody, type StoredEvent } from './event.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 
 type Finding = Extract<StepData, { kind: 'judge' }>['findings'][number];
@@ -129,6 +130,12 @@ function sayBody(job: Job, body: EventBody): string {
     }
     case 'follow-up-done':
       return `${body.position}, ${followUpKinds[body.followUp].toLowerCase()} looked after${body.doneBy ? `, by ${body.doneBy}` : ''}${body.note ? `. ${body.note}` : ''}`;
+    case 'bill-written': {
+      const total = sayMoney(billTotals(body.bill).totalMinor, body.bill.currency);
+      return body.as === 'estimate' ? `estimated ${total}` : `billed ${total}`;
+    }
+    case 'owner-answered':
+      return `${body.name} answered for the owner: ${ownerAnswers[body.answer].toLowerCase()}${body.until ? ` until ${body.until}` : ''}${body.risk ? `. Risk: ${body.risk}` : ''}`;
     case 'job-held':
       return `held the job: ${body.reason}`;
     case 'job-resumed':

@@ -164,6 +164,40 @@ describe('brakes back', () => {
   });
 });
 
+describe('money', () => {
+  const bill = {
+    currency: 'GBP',
+    lines: [{ group: 'labour', what: 'Hubs', per: 'wheel', quantity: 2, unitMinor: 30_000 }],
+    suppliesPercent: 0,
+    tax: { percent: 20, on: ['labour'] },
+  } as const;
+  const written = (as: 'estimate' | 'actual') =>
+    ({
+      kind: 'bill-written',
+      as,
+      bill: { ...bill, lines: [...bill.lines], tax: { percent: 20, on: ['labour'] } },
+    }) as const;
+
+  it('an estimate is a supervisor’s; the owner’s answer is recorded with a name, a deferral with date and risk', () => {
+    const t = new TestJob();
+    const answer = { kind: 'owner-answered', answer: 'defer', name: 'P. Lark' } as const;
+    expect(t.try(answer)).toMatch(/no estimate/);
+    expect(t.try({ ...written('estimate'), bill: { ...written('estimate').bill } } as never)).toMatch(
+      /supervisor/,
+    );
+    t.do(written('estimate') as never, supervisor);
+    expect(lastWords(t)).toBe('estimated 720.00 GBP');
+    expect(t.try(answer)).toMatch(/date and the risk/);
+    t.do({ ...answer, until: '2027-01-15', risk: 'The seal may let go on the road' });
+    expect(lastWords(t)).toMatch(
+      /P\. Lark answered for the owner: defer it until 2027-01-15\. Risk: The seal/,
+    );
+    expect(t.job.money.answer).toMatchObject({ name: 'P. Lark', answer: 'defer' });
+    t.do(written('estimate') as never, supervisor);
+    expect(t.job.money.answer).toBeNull();
+  });
+});
+
 describe('hold, resume, void', () => {
   it('a held job takes no work until it is taken up again', () => {
     const t = new TestJob();

@@ -85,6 +85,32 @@ describe('a job on paper', () => {
       expect(text).toContain(words);
   });
 
+  it('the estimate has its lines, the owner’s answer, the bill and why it differs; there is none before it is written', async () => {
+    await shop.technician.call.get(`/api/exchange/jobs/${jobId}/estimate.pdf`).expect(404);
+    const lines = [{ group: 'labour', what: 'Hubs', per: 'wheel', quantity: 2, unitMinor: 30_000 }] as const;
+    const quoted = { currency: 'USD', lines: [...lines], suppliesPercent: 0, tax: { percent: 0, on: [] } };
+    const actual = {
+      ...quoted,
+      lines: [
+        { group: 'labour' as const, what: 'Hubs', per: 'hour' as const, quantity: 7, unitMinor: 9000 },
+        { group: 'parts' as const, what: 'Seal', per: 'piece' as const, quantity: 2, unitMinor: 7500 },
+      ],
+      tax: { percent: 9.0974, on: ['labour' as const, 'parts' as const] },
+    };
+    const call = shop.supervisor.call;
+    await send(call, jobId, 9, { kind: 'bill-written', as: 'estimate', bill: quoted }).expect(200);
+    await send(call, jobId, 9, { kind: 'owner-answered', answer: 'do-now', name: 'P. Lark' }).expect(200);
+    await send(call, jobId, 9, { kind: 'bill-written', as: 'actual', bill: actual }).expect(200);
+    const { text } = await paper('estimate', 'a4');
+    for (const words of [
+      'Hubs, 2 × 300.00 USD per wheel: 600.00 USD',
+      'P. Lark: Do it now',
+      '850.96 USD',
+      'quoted 0.00 USD, came to 150.00 USD',
+    ])
+      expect(text).toContain(words);
+  });
+
   it('answers 404 for no job and 422 for another paper', async () => {
     await shop.technician.call.get(`/api/exchange/jobs/${crypto.randomUUID()}/record.pdf`).expect(404);
     await shop.technician.call.get(`/api/exchange/jobs/${jobId}/poem.pdf`).expect(422);

@@ -24,7 +24,8 @@ export interface PaperContext {
   paper: Paper;
 }
 
-function head({ doc }: Page, job: Job, { unit, number, sayTime }: PaperContext, title: string): void {
+/** What every paper of a job begins with. */
+export function head({ doc }: Page, job: Job, { unit, number, sayTime }: PaperContext, title: string): void {
   doc.font('Helvetica-Bold').fontSize(18).text(`${unit.name}: ${title}`);
   doc.font('Helvetica').fontSize(9);
   line(doc, 'Job', `${number}, ${job.title}`);

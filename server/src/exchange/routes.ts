@@ -8,6 +8,7 @@ import { HttpProblem, refused } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
 import type { JobsService } from '../jobs/service.ts';
 import type { SheetsService } from '../sheets/service.ts';
+import { estimatePaper } from './estimate-paper.ts';
 import { servicePaper, travellerPaper, type PaperContext } from './job-paper.ts';
 import { tagPaper } from './wheel-end-tag.ts';
 import { readFleetCsv, writeFleetCsv, type FleetFile, type Sheets } from './fleet-csv.ts';
@@ -33,7 +34,7 @@ function toPreview({ good, bad }: FleetFile): FleetPreview {
   };
 }
 
-const write = { traveller: travellerPaper, record: servicePaper };
+const write = { traveller: travellerPaper, record: servicePaper, estimate: estimatePaper };
 
 export function exchangeRouter(
   db: Database,

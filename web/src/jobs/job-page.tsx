@@ -27,6 +27,7 @@ import { TravellerGrid } from '../ui/traveller-grid.tsx';
 import { BayCaution, BayHead } from './bay-view.tsx';
 import { HoldBar } from './hold-bar.tsx';
 import { refusalSeen } from './outbox.ts';
+import { MoneyPanel } from './money-panel.tsx';
 import { PaperLinks } from './paper-links.tsx';
 import { Questions } from './questions.tsx';
 import { ReleasePanel } from './release-panel.tsx';
@@ -147,10 +148,12 @@ function JobView({ open }: { open: OpenJob }) {
   const { position } = wheelEnd;
   const recorded = wheelEnd.records.length + wheelEnd.rounds.length;
   const [look, setLook] = useState<{ stage: Stage; position: string; recorded: number } | null>(null);
+  const [money, setMoney] = useState(false);
   // Looking back at a stage ends when another wheel end is chosen or something new is recorded here.
   const viewed = look?.position === position && look.recorded === recorded ? look.stage : null;
   const select = (stage: string, at: string) => {
     const chosen = wheelEndAt(job, at)!;
+    setMoney(false);
     setParams({ at }, { replace: true });
     setLook(
       stage === ''
@@ -178,7 +181,11 @@ function JobView({ open }: { open: OpenJob }) {
       <Refusal jobId={job.id} />
       <Questions key={position} open={open} wheelEnd={wheelEnd} />
       {job.stopped && <HoldBar open={open} />}
-      <Center open={open} wheelEnd={wheelEnd} viewed={viewed} back={() => setLook(null)} />
+      {money ? (
+        <MoneyPanel open={open} back={() => setMoney(false)} />
+      ) : (
+        <Center open={open} wheelEnd={wheelEnd} viewed={viewed} back={() => setLook(null)} />
+      )}
     </section>
   );
   if (bay) {
@@ -204,6 +211,9 @@ function JobView({ open }: { open: OpenJob }) {
           <p className="py-3 text-13 text-muted">{whoWorks(job)}</p>
           <Button className="mb-3 w-full" onClick={switchBay}>
             Bay view
+          </Button>
+          <Button className="mb-3 w-full" aria-pressed={money} onClick={() => setMoney(!money)}>
+            Estimate and bill
           </Button>
           {!job.stopped && <HoldBar open={open} />}
           <PaperLinks open={open} />

@@ -9,6 +9,9 @@ type Size = keyof typeof sizes;
 /** The job on paper. The size of the sheet is remembered on this device. */
 export function PaperLinks({ open }: { open: OpenJob }) {
   const [size, setSize] = useState<Size>(localStorage.getItem(SIZE) === 'letter' ? 'letter' : 'a4');
+  const papers = (Object.keys(jobPapers) as JobPaper[]).filter(
+    (p) => p !== 'estimate' || open.job.money.estimate,
+  );
   const choose = (s: Size) => {
     localStorage.setItem(SIZE, s);
     setSize(s);
@@ -32,7 +35,7 @@ export function PaperLinks({ open }: { open: OpenJob }) {
         </span>
       </div>
       <ul className="flex flex-wrap gap-x-4">
-        {(Object.keys(jobPapers) as JobPaper[]).map((paper) => (
+        {papers.map((paper) => (
           <li key={paper}>
             <a
               href={`/api/exchange/jobs/${open.job.id}/${paper}.pdf?size=${size}`}

@@ -1,0 +1,229 @@
+import { useState } from 'react';
+import { billDifferences, billTotals, sayMoney, type Bill } from '@lanternwright/core/cost';
+import { ownerAnswers, type Job, type OwnerAnswer } from '@lanternwright/core/traveller';
+import { sayTime } from '../shell/words.ts';
+import { Button } from '../ui/button.tsx';
+import { SelectField, TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import { BillForm } from './bill-form.tsx';
+import type { OpenJob } from './use-job.ts';
+
+const CURRENCY = 'lanternwright.currency';
+
+/** A first estimate: labour by the wheel, and the parts that are not used twice, prices still open. */
+function firstEstimate(job: Job): Bill {
+  const parts = new Map<string, number>();
+  for (const w of job.wheelEnds)
+    for (const part of w.procedure.singleUse) parts.set(part, (parts.get(part) ?? 0) + 1);
+  return {
+    currency: localStorage.getItem(CURRENCY) ?? 'USD',
+    lines: [
+      { group: 'labour', what: job.title, per: 'wheel', quantity: job.wheelEnds.length, unitMinor: 0 },
+      ...[...parts].map(([what, quantity]) => ({
+        group: 'parts' as const,
+        what,
+        per: 'piece' as const,
+        quantity,
+        unitMinor: 0,
+      })),
+    ],
+    suppliesPercent: 0,
+    tax: { percent: 0, on: ['labour', 'parts', 'supplies'] },
+  };
+}
+
+function BillView({ bill }: { bill: Bill }) {
+  const money = (minor: number) => sayMoney(minor, bill.currency);
+  const totals = billTotals(bill);
+  const sums = [
+    ['Supplies', totals.suppliesMinor],
+    ['Tax', totals.taxMinor],
+  ] as const;
+  return (
+    <table className="w-full text-14">
+      <tbody>
+        {bill.lines.map((l) => (
+          <tr key={l.what} className="border-b border-rule">
+            <th scope="row" className="py-1.5 text-left font-normal">
+              {l.what}
+            </th>
+            <td className="figure text-right text-muted">
+              {l.quantity} × {money(l.unitMinor)} per {l.per}
+            </td>
+            <td className="figure text-right">{money(Math.round(l.quantity * l.unitMinor))}</td>
+          </tr>
+        ))}
+        {sums
+          .filter(([, minor]) => minor > 0)
+          .map(([label, minor]) => (
+            <tr key={label} className="border-b border-rule">
+              <th scope="row" colSpan={2} className="py-1.5 text-left font-normal">
+                {label}
+              </th>
+              <td className="figure text-right">{money(minor)}</td>
+            </tr>
+          ))}
+        <tr>
+          <th scope="row" colSpan={2} className="py-2 text-left text-16">
+            Total
+          </th>
+          <td className="figure text-right text-16 font-semibold">{money(totals.totalMinor)}</td>
+        </tr>
+      </tbody>
+    </table>
+  );
+}
+
+function Answer({ open }: { open: OpenJob }) {
+  const [answer, setAnswer] = useState<OwnerAnswer>('do-now');
+  const [name, setName] = useState('');
+  const [until, setUntil] = useState('');
+  const [risk, setRisk] = useState('');
+  const [error, setError] = useState<string | null>(null);
+  const save = () => {
+    if (name.trim() === '') return setError('Who answered for the owner');
+    const more =
+      answer === 'defer'
+        ? { ...(until ? { until } : {}), ...(risk.trim() ? { risk: risk.trim() } : {}) }
+        : {};
+    setError(open.send({ kind: 'owner-answered', answer, name: name.trim(), ...more }));
+  };
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        save();
+      }}
+    >
+      <div className="grid gap-3 sm:grid-cols-2">
+        <SelectField
+          label="The owner’s answer"
+          value={answer}
+          onChange={(e) => setAnswer(e.target.value as OwnerAnswer)}
+        >
+          {Object.entries(ownerAnswers).map(([id, label]) => (
+            <option key={id} value={id}>
+              {label}
+            </option>
+          ))}
+        </SelectField>
+        <TextField label="Who answered" value={name} onChange={(e) => setName(e.target.value)} />
+        {answer === 'defer' && (
+          <>
+            <TextField label="Until" type="date" value={until} onChange={(e) => setUntil(e.target.value)} />
+            <TextField
+              label="The risk, named"
+              value={risk}
+              placeholder="The seal may let go on the road"
+              onChange={(e) => setRisk(e.target.value)}
+            />
+          </>
+        )}
+      </div>
+      {error && <Note tone="trouble">{error}</Note>}
+      <div>
+        <Button type="submit" weight="main">
+          Record the answer
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+function Difference({ quoted, actual }: { quoted: Bill; actual: Bill }) {
+  const lines = billDifferences(quoted, actual);
+  const by = billTotals(actual).totalMinor - billTotals(quoted).totalMinor;
+  const money = (minor: number) => sayMoney(minor, actual.currency);
+  if (lines.length === 0) return <p className="text-14 text-muted">It came to what was quoted.</p>;
+  return (
+    <>
+      <p className="text-16 font-semibold">
+        {money(Math.abs(by))} {by > 0 ? 'more' : 'less'} than quoted:
+      </p>
+      <ul className="text-14">
+        {lines.map((d) => (
+          <li key={d.what}>
+            {d.what}: <span className="figure">{money(d.quotedMinor)}</span> quoted,{' '}
+            <span className="figure">{money(d.actualMinor)}</span> in the end
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** Estimate, the owner's answer, and what it came to. */
+export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) {
+  const { estimate, answer, actual } = open.job.money;
+  const [writing, setWriting] = useState<'estimate' | 'actual' | null>(null);
+  const isSupervisor = open.person.role === 'supervisor';
+  const save = (as: 'estimate' | 'actual') => (bill: Bill) => {
+    localStorage.setItem(CURRENCY, bill.currency);
+    const refused = open.send({ kind: 'bill-written', as, bill });
+    if (!refused) setWriting(null);
+    return refused;
+  };
+  return (
+    <>
+      <h2 className="text-26">Estimate and bill</h2>
+      {!estimate && (
+        <p className="text-16">
+          {isSupervisor ? 'No estimate is written yet.' : 'A supervisor writes the estimate.'}
+        </p>
+      )}
+      {estimate && writing !== 'estimate' && (
+        <section aria-label="Estimate">
+          <h3 className="text-18">
+            Estimate{' '}
+            <span className="text-13 font-normal text-muted">
+              {estimate.by.name}, {sayTime(estimate.at)}
+            </span>
+          </h3>
+          <BillView bill={estimate.bill} />
+        </section>
+      )}
+      {answer && (
+        <Note tone={answer.answer === 'do-now' ? 'good' : 'trouble'}>
+          {answer.name}: {ownerAnswers[answer.answer].toLowerCase()}
+          {answer.until && ` until ${answer.until}`}
+          {answer.risk && `. Risk: ${answer.risk}`}. Recorded by {answer.by.name}, {sayTime(answer.at)}.
+        </Note>
+      )}
+      {estimate && !answer && <Answer open={open} />}
+      {actual && (
+        <section aria-label="Bill">
+          <h3 className="text-18">
+            Bill{' '}
+            <span className="text-13 font-normal text-muted">
+              {actual.by.name}, {sayTime(actual.at)}
+            </span>
+          </h3>
+          <BillView bill={actual.bill} />
+          {estimate && <Difference quoted={estimate.bill} actual={actual.bill} />}
+        </section>
+      )}
+      {writing === 'estimate' && (
+        <BillForm
+          start={estimate?.bill ?? firstEstimate(open.job)}
+          button="Keep the estimate"
+          onSave={save('estimate')}
+        />
+      )}
+      {writing === 'actual' && estimate && (
+        <BillForm start={actual?.bill ?? estimate.bill} button="Keep the bill" onSave={save('actual')} />
+      )}
+      <div className="flex flex-wrap gap-3">
+        {isSupervisor && writing === null && (
+          <>
+            <Button weight={estimate ? 'plain' : 'main'} onClick={() => setWriting('estimate')}>
+              {estimate ? 'Write the estimate anew' : 'Write the estimate'}
+            </Button>
+            {estimate && <Button onClick={() => setWriting('actual')}>Write the bill</Button>}
+          </>
+        )}
+        <Button onClick={back}>Back to the step at hand</Button>
+      </div>
+    </>
+  );
+}
