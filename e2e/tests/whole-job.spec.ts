@@ -61,6 +61,14 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
   });
 
   await test.step('inspect: what could go either way is asked', async () => {
+    await page.getByText('Add a photo').click();
+    await page.getByLabel('What it shows').fill('Step on the shoulder');
+    const picture = { name: 'shoulder.png', mimeType: 'image/png', buffer: await page.screenshot() };
+    await page.getByLabel('Take or choose a photo').setInputFiles(picture);
+    await expect(page.getByRole('img', { name: 'Step on the shoulder' })).toBeVisible();
+    const text = { name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no picture') };
+    await page.getByLabel('Take or choose a photo').setInputFiles(text);
+    await expect(page.getByText('This file is no picture. Nothing was kept.')).toBeVisible();
     await page.getByRole('button', { name: 'Every part is sound' }).click();
     await page.getByLabel('Cage', { exact: true }).selectOption('damaged');
     await page.getByLabel('Spindle shoulder').selectOption('small-step');

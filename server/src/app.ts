@@ -20,6 +20,7 @@ import { sheetsRouter } from './sheets/routes.ts';
 import { sheetsService } from './sheets/service.ts';
 import { lineInstrument } from './instruments/line-instrument.ts';
 import { instrumentsFeed } from './instruments/routes.ts';
+import { photosService } from './jobs/photos.ts';
 import { jobsRouter } from './jobs/routes.ts';
 import { jobsService, type Clock } from './jobs/service.ts';
 import { peopleRouter } from './people/routes.ts';
@@ -84,7 +85,8 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const clock = shopClock(config.shopZone);
   const people = peopleService(db);
   const fleet = fleetService(db, clock);
-  const jobs = jobsService(db, fleet, clock);
+  const photos = photosService(db, clock);
+  const jobs = jobsService(db, fleet, photos, clock);
   const sheets = sheetsService(db, clock);
   const live = liveFeed(db, config.databaseUrl, log);
   const instruments = instrumentsFeed(lineInstrument(config.instruments));
@@ -133,7 +135,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(peopleRouter(people, config.signInTries));
   app.use(fleetRouter(fleet));
   app.use(sheetsRouter(sheets));
-  app.use(jobsRouter(jobs));
+  app.use(jobsRouter(jobs, photos));
   app.use(exchangeRouter(db, fleet, jobs, sheets, shopTime(config.shopZone)));
   app.use(live.router);
   app.use(instruments.router);

@@ -100,6 +100,23 @@ export const jobsRoutes = {
     body: openJobSchema,
     answer: z.object({ id: z.uuid(), number: z.int() }),
   }),
+  addPhoto: defineRoute({
+    method: 'post',
+    path: '/api/jobs/:id/photos',
+    summary: 'Keep a photo for a job; an event with its hash then puts it into the record',
+    access: 'signed-in',
+    params: idParams,
+    body: z.object({ jpeg: z.base64().min(100).max(2_100_000) }),
+    answer: z.object({ id: z.uuid(), sha256: z.string() }),
+  }),
+  photo: defineRoute({
+    method: 'get',
+    path: '/api/jobs/photos/:id',
+    summary: 'A photo, as JPEG',
+    access: 'signed-in',
+    params: idParams,
+    answer: z.instanceof(Uint8Array),
+  }),
   postEvent: defineRoute({
     method: 'post',
     path: '/api/jobs/:id/events',

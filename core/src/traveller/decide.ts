@@ -71,6 +71,7 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
     case 'adjust-reopened':
       return reopen(wheelEnd, command);
     case 'reckoning-kept':
+    case 'photo-added':
       return yes(command);
     case 'decision-made':
       return answerQuestion(wheelEnd, command, context);
@@ -182,10 +183,17 @@ function retorque(w: WheelEnd, command: BodyOf<'retorque-recorded'>): Decision {
   return yes(command);
 }
 
-type Correctable = BodyOf<'step-recorded' | 'step-skipped' | 'reading-taken' | 'reckoning-kept'>;
+const correctable = [
+  'step-recorded',
+  'step-skipped',
+  'reading-taken',
+  'reckoning-kept',
+  'photo-added',
+] as const;
+type Correctable = BodyOf<(typeof correctable)[number]>;
 
 function isCorrectable(body: EventBody): body is Correctable {
-  return ['step-recorded', 'step-skipped', 'reading-taken', 'reckoning-kept'].includes(body.kind);
+  return (correctable as readonly string[]).includes(body.kind);
 }
 
 function correct(job: Job, command: BodyOf<'correction'>, { by }: DecideContext): Decision {

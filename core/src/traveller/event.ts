@@ -79,6 +79,16 @@ const decisionMade = z.object({
   decision: dispositionSchema.exclude(['ask']),
   reason: words,
 });
+/** A photo, kept beside the record; its hash stands here. */
+const photoAdded = z.object({
+  kind: z.literal('photo-added'),
+  position: positionSchema,
+  stage: stageSchema,
+  photoId: z.uuid(),
+  sha256: z.string().regex(/^[0-9a-f]{64}$/),
+  caption: z.string().trim().max(200),
+});
+
 /** An estimate for the owner before the work, or what it came to in the end. */
 const billWritten = z.object({
   kind: z.literal('bill-written'),
@@ -144,6 +154,7 @@ export const commandSchema = z.discriminatedUnion('kind', [
   releaseAsked,
   retorqueRecorded,
   reckoningKept,
+  photoAdded,
   decisionMade,
   followUpDone,
   billWritten,
@@ -192,6 +203,7 @@ export const eventBodySchema = z.discriminatedUnion('kind', [
   released,
   retorqueRecorded,
   reckoningKept,
+  photoAdded,
   decisionMade,
   followUpDone,
   billWritten,

@@ -101,6 +101,7 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
         records: [],
         readings: [],
         reckonings: [],
+        photos: [],
         decisions: [],
         followUpsDone: [],
         release: null,
@@ -149,6 +150,10 @@ function changed(w: WheelEnd, body: WheelEndBody, trace: Trace): WheelEnd {
     case 'reckoning-kept': {
       const { name, title, summary, reckoned, note } = body;
       return { ...w, reckonings: [...w.reckonings, { ...trace, name, title, summary, reckoned, note }] };
+    }
+    case 'photo-added': {
+      const { stage, photoId, sha256, caption } = body;
+      return { ...w, photos: [...w.photos, { ...trace, stage, photoId, sha256, caption }] };
     }
     case 'decision-made': {
       const { component, decision, reason } = body;

@@ -31,6 +31,7 @@ export {
   type Job,
   type JobMoney,
   type KeptReckoning,
+  type Photo,
   type Reading,
   type Round,
   type StepRecord,

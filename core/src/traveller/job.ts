@@ -41,6 +41,8 @@ interface Release extends Trace {
 /** A result of the reckoner that somebody put into the record. */
 export type KeptReckoning = Trace & Omit<BodyOf<'reckoning-kept'>, 'kind' | 'position'>;
 
+export type Photo = Trace & Omit<BodyOf<'photo-added'>, 'kind' | 'position'>;
+
 /** A supervisor's answer about a part. */
 type Decided = Trace & Omit<BodyOf<'decision-made'>, 'kind' | 'position'>;
 type FollowUpDone = Trace & Omit<BodyOf<'follow-up-done'>, 'kind' | 'position'>;
@@ -62,6 +64,7 @@ export interface WheelEnd {
   records: readonly StepRecord[];
   readings: readonly Reading[];
   reckonings: readonly KeptReckoning[];
+  photos: readonly Photo[];
   decisions: readonly Decided[];
   followUpsDone: readonly FollowUpDone[];
   release: Release | null;

@@ -124,6 +124,8 @@ function sayBody(job: Job, body: EventBody): string {
       }`;
     case 'reckoning-kept':
       return `${body.position}, reckoned, ${body.title}: ${body.summary}${body.note ? `. ${body.note}` : ''}`;
+    case 'photo-added':
+      return `${body.position}, photo${body.caption ? `: ${body.caption}` : ''}`;
     case 'decision-made': {
       const title = components.find((c) => c.id === body.component)?.title ?? body.component;
       return `${body.position}, decided on ${title.toLowerCase()}: ${dispositions[body.decision].toLowerCase()}. ${body.reason}`;

@@ -1,6 +1,13 @@
 import { Sequelize } from 'sequelize';
 import { defineAxle, defineMeterReading, defineOwner, defineUnit } from '../fleet/model.ts';
-import { defineFollowUp, defineJob, defineJobEvent, defineReading, defineWheelEnd } from '../jobs/model.ts';
+import {
+  defineFollowUp,
+  definePhoto,
+  defineJob,
+  defineJobEvent,
+  defineReading,
+  defineWheelEnd,
+} from '../jobs/model.ts';
 import { defineSheetRevision } from '../sheets/model.ts';
 import { definePerson, defineSetting } from '../people/model.ts';
 
@@ -24,6 +31,7 @@ export function connectDatabase(url: string) {
     reading: defineReading(sequelize),
     wheelEnd: defineWheelEnd(sequelize),
     followUp: defineFollowUp(sequelize),
+    photo: definePhoto(sequelize),
     sheetRevision: defineSheetRevision(sequelize),
   };
   models.unit.belongsTo(models.owner, { foreignKey: 'ownerId', as: 'owner' });

@@ -104,6 +104,24 @@ export function defineReading(sequelize: Sequelize): ModelStatic<ReadingTable> {
   });
 }
 
+export interface PhotoRow extends Model<InferAttributes<PhotoRow>, InferCreationAttributes<PhotoRow>> {
+  id: string;
+  jobId: string;
+  jpeg: Buffer<ArrayBuffer>;
+  sha256: string;
+  at: Date;
+}
+
+export function definePhoto(sequelize: Sequelize): ModelStatic<PhotoRow> {
+  return sequelize.define<PhotoRow>('photo', {
+    id: { type: DataTypes.UUID, primaryKey: true },
+    jobId: DataTypes.UUID,
+    jpeg: DataTypes.BLOB,
+    sha256: DataTypes.TEXT,
+    at: DataTypes.DATE,
+  });
+}
+
 export interface WheelEndRow extends Model<
   InferAttributes<WheelEndRow>,
   InferCreationAttributes<WheelEndRow>

@@ -1,11 +1,18 @@
 import { Router } from 'express';
 import { jobsRoutes } from '@lanternwright/contract/jobs';
 import { serve } from '../http/serve.ts';
+import type { PhotosService } from './photos.ts';
 import type { JobsService } from './service.ts';
 
-export function jobsRouter(jobs: JobsService): Router {
+export function jobsRouter(jobs: JobsService, photos: PhotosService): Router {
   const router = Router();
   serve(router, jobsRoutes.list, ({ query }) => jobs.list(query.status));
+  serve(router, jobsRoutes.photo, async ({ params, res }) => {
+    const jpeg = await photos.jpeg(params.id);
+    res.type('image/jpeg').set('Cache-Control', 'private, max-age=31536000, immutable');
+    return jpeg;
+  });
+  serve(router, jobsRoutes.addPhoto, ({ params, body }) => photos.add(params.id, body.jpeg));
   serve(router, jobsRoutes.job, ({ params }) => jobs.detail(params.id));
   serve(router, jobsRoutes.open, ({ body, person }) => jobs.open(body, person));
   serve(router, jobsRoutes.postEvent, ({ params, body, person }) => jobs.record(params.id, body, person));

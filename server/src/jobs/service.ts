@@ -19,6 +19,7 @@ import type { Database } from '../database/connect.ts';
 import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
 import { proveReckoning } from './kept-reckoning.ts';
+import type { PhotosService } from './photos.ts';
 import { eventsOf, store } from './record.ts';
 
 export interface Clock {
@@ -41,7 +42,7 @@ const unitInclude = (db: Database) => [
 ];
 
 /** Opening jobs, recording on them, reading them. */
-export function jobsService(db: Database, fleet: FleetService, clock: Clock) {
+export function jobsService(db: Database, fleet: FleetService, photos: PhotosService, clock: Clock) {
   async function detail(id: string, transaction?: Transaction): Promise<JobDetail> {
     const row = await db.job.findByPk(id, { include: unitInclude(db), transaction });
     if (!row?.unit?.owner) throw notFound('job');
@@ -162,6 +163,7 @@ export function jobsService(db: Database, fleet: FleetService, clock: Clock) {
       person: Person,
     ): Promise<StoredEvent> {
       await proveReckoning(input.command);
+      await photos.prove(jobId, input.command);
       return db.sequelize.transaction(async (transaction) => {
         const row = await db.job.findByPk(jobId, { transaction, lock: Transaction.LOCK.UPDATE });
         if (!row) throw notFound('job');

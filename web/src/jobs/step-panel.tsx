@@ -5,6 +5,7 @@ import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StepForm } from './step-forms.tsx';
+import { AddPhoto } from './photos.tsx';
 import type { OpenJob } from './use-job.ts';
 import { MeasurePanel } from './measure-panel.tsx';
 
@@ -92,6 +93,7 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
         <StepForm {...{ wheelEnd, step, record, person: open.person }} />
       )}
       {refused && <Note tone="trouble">{refused}</Note>}
+      <AddPhoto {...{ open, position, stage: step.stage }} />
       <Skip onSkip={skip} optional={step.optional === true} />
       {ahead.length > 0 && (
         <section className="border-t border-rule pt-3">

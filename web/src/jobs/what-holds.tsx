@@ -6,6 +6,7 @@ import { sheetLines } from '@lanternwright/core/procedure';
 import { sayDate, sayKm, sayPlay, sayTime } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
+import { Photos } from './photos.tsx';
 import { StrikeOut } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
 
@@ -131,6 +132,7 @@ export function WhatHolds({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEn
           <p className="pt-2 text-12 text-muted">Follow the maker’s instructions and local rules.</p>
         </section>
       )}
+      <Photos wheelEnd={wheelEnd} />
       <Reckoned open={open} wheelEnd={wheelEnd} />
       <section className="min-w-0">
         <h2 className="caption pb-2">{position} before</h2>

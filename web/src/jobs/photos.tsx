@@ -1,0 +1,105 @@
+import { Camera } from 'lucide-react';
+import { useState } from 'react';
+import { stages, type Stage } from '@lanternwright/core/procedure';
+import type { WheelEnd } from '@lanternwright/core/traveller';
+import { problemText } from '../api.ts';
+import { sayTime } from '../shell/words.ts';
+import { buttonLook } from '../ui/button.tsx';
+import { TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import { useAddPhotoMutation } from './jobs-api.ts';
+import { scalePhoto } from './scale-photo.ts';
+import type { OpenJob } from './use-job.ts';
+
+/** Takes a photo, or a picture from the device, and puts it into the record of a stage. */
+export function AddPhoto({ open, position, stage }: { open: OpenJob; position: string; stage: Stage }) {
+  const [caption, setCaption] = useState('');
+  const [error, setError] = useState<string | null>(null);
+  const [addPhoto, { isLoading }] = useAddPhotoMutation();
+  const take = async (file: File) => {
+    setError(null);
+    try {
+      const jpeg = await scalePhoto(file);
+      const answer = await addPhoto({ jobId: open.job.id, jpeg });
+      if (answer.error) return setError(`${problemText(answer.error)} The photo was not kept.`);
+      const { id, sha256 } = answer.data;
+      const refused = open.send({
+        kind: 'photo-added',
+        position,
+        stage,
+        photoId: id,
+        sha256,
+        caption: caption.trim(),
+      });
+      if (refused) return setError(refused);
+      setCaption('');
+    } catch (cause) {
+      if (!(cause instanceof DOMException)) throw cause;
+      setError('This file is no picture. Nothing was kept.');
+    }
+  };
+  return (
+    <details className="border-t border-rule pt-3">
+      <summary className="min-h-8 text-14">Add a photo</summary>
+      <div className="flex flex-wrap items-end gap-3 pt-2">
+        <div className="min-w-60 flex-1">
+          <TextField
+            label="What it shows"
+            value={caption}
+            maxLength={200}
+            onChange={(e) => setCaption(e.target.value)}
+          />
+        </div>
+        <label
+          className={`${buttonLook('plain')} cursor-pointer has-focus-visible:outline-3 has-focus-visible:outline-lamp-edge`}
+        >
+          <Camera size={18} aria-hidden /> {isLoading ? 'Sending' : 'Take or choose a photo'}
+          <input
+            type="file"
+            accept="image/*"
+            capture="environment"
+            className="sr-only"
+            disabled={isLoading}
+            onChange={(e) => {
+              const [file] = e.target.files ?? [];
+              e.target.value = '';
+              if (file) void take(file);
+            }}
+          />
+        </label>
+      </div>
+      {error && <Note tone="trouble">{error}</Note>}
+    </details>
+  );
+}
+
+/** The photos of a wheel end, newest last; each opens whole. */
+export function Photos({ wheelEnd }: { wheelEnd: WheelEnd }) {
+  if (wheelEnd.photos.length === 0) return null;
+  return (
+    <section>
+      <h2 className="caption pb-2">Photos of {wheelEnd.position}</h2>
+      <ul className="grid grid-cols-2 gap-2">
+        {wheelEnd.photos.map((p) => {
+          const where = stages.find((s) => s.id === p.stage)?.title ?? p.stage;
+          return (
+            <li key={p.eventId}>
+              <a href={`/api/jobs/photos/${p.photoId}`} target="_blank" rel="noreferrer">
+                <img
+                  src={`/api/jobs/photos/${p.photoId}`}
+                  alt={p.caption || `${where}, ${wheelEnd.position}`}
+                  loading="lazy"
+                  className="aspect-4/3 w-full rounded-sm border border-edge object-cover"
+                />
+              </a>
+              <p className="text-12 text-muted">
+                {p.caption && `${p.caption}. `}
+                {where}, {p.by.name}, {sayTime(p.at)}
+              </p>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
