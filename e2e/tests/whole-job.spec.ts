@@ -108,13 +108,14 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
   await test.step('released with something to look after later', async () => {
     await expect.poll(() => stepAt(page, jobId)).toBe('Seat the bearings');
     await recordWhile(page, jobId, () => true);
+    await expect(chief.getByText('Look after something later, 1 named')).toBeVisible();
     await chief.getByText('Look after something later').click();
     await chief.getByLabel('What kind').selectOption('temporary');
     await chief.getByLabel('By when').fill('2026-12-10');
     await chief.getByRole('button', { name: 'Name it' }).click();
     await axe(chief, 'Release');
     await chief.getByRole('button', { name: /^Release 1L/ }).click();
-    await chief.getByRole('button', { name: 'Looked after' }).click();
+    await chief.getByRole('button', { name: 'Looked after' }).first().click();
     await expect(chief.getByText(/Looked after by I\. Okonedo/)).toBeVisible();
     const papers = chief.getByRole('region', { name: 'On paper' });
     const download = chief.waitForEvent('download');

@@ -52,4 +52,5 @@ export {
   type StageState,
   type StepProgress,
 } from './progress.ts';
+export { otherSideDue } from './pair-rule.ts';
 export { sayEvent, sayStepData } from './say.ts';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { components, dispose, driveVerdict } from '../inspection/index.ts';
 import { readinessOf, type StepData } from '../procedure/index.ts';
 import { quantity } from '../quantity/index.ts';
-import { againstRelease, isClosed, openQuestions, sayEvent } from './index.ts';
+import { againstRelease, isClosed, openQuestions, otherSideDue, sayEvent } from './index.ts';
 import { openingOn, soundParts, supervisor, technician, TestJob } from './testing/work.ts';
 
 const lastWords = (t: TestJob) => sayEvent(t.job, t.job.events.at(-1)!);
@@ -133,6 +133,29 @@ describe('judging parts', () => {
     expect(lastWords(t)).toBe(`2L, decided on spindle shoulder: reuse. ${reason}`);
     expect(t.recordStep('2L')).toBeNull();
     expect(t.try({ ...answer, reason }, supervisor)).toMatch(/nothing to decide/);
+  });
+});
+
+describe('the pair rule', () => {
+  const damaged: StepData = {
+    ...soundParts(),
+    findings: soundParts().findings.map((f) =>
+      f.component === 'cage'
+        ? { component: 'cage', seen: 'damaged', disposition: 'replace-set' as const }
+        : f,
+    ),
+  };
+
+  it('a part that failed on one side asks for the other, unless that is in the job', () => {
+    const alone = new TestJob(openingOn(['2L']));
+    alone.workTo('2L', 'judge-parts');
+    expect(otherSideDue(alone.job, alone.at('2L'))).toBeNull();
+    alone.recordStep('2L', damaged);
+    expect(otherSideDue(alone.job, alone.at('2L'))).toEqual({ position: '2R', parts: ['Cage'] });
+    const both = new TestJob(openingOn(['2L', '2R']));
+    both.workTo('2L', 'judge-parts');
+    both.recordStep('2L', damaged);
+    expect(otherSideDue(both.job, both.at('2L'))).toBeNull();
   });
 });
 

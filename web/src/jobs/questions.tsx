@@ -1,6 +1,12 @@
 import { useState } from 'react';
 import { dispositions, type Disposition } from '@lanternwright/core/inspection';
-import { lastVerdict, openQuestions, type OpenQuestion, type WheelEnd } from '@lanternwright/core/traveller';
+import {
+  lastVerdict,
+  openQuestions,
+  otherSideDue,
+  type OpenQuestion,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
 import { sayKm, sayPlay } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
@@ -69,25 +75,37 @@ function Answer({ open, wheelEnd, question }: { open: OpenJob; wheelEnd: WheelEn
 export function Questions({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
   const questions = openQuestions(wheelEnd);
   const isSupervisor = open.person.role === 'supervisor';
-  return questions.map((q) => (
-    <section
-      key={q.component}
-      aria-label={`Decide about ${q.title.toLowerCase()}`}
-      className="flex flex-col gap-2 rounded-lg border border-lamp-edge bg-lamp p-4"
-    >
-      <h2 className="text-18">
-        {isSupervisor ? 'Decide' : 'Waits for the supervisor'}: {q.title.toLowerCase()} of {wheelEnd.position}
-      </h2>
-      <p className="text-16">
-        {q.seen}
-        {q.note && `. ${q.note}`}, seen by {q.askedBy}.
-      </p>
-      <Known open={open} wheelEnd={wheelEnd} />
-      {isSupervisor ? (
-        <Answer {...{ open, wheelEnd, question: q }} />
-      ) : (
-        <Note tone="plain">Work goes on up to Assemble; the answer shows here at once.</Note>
+  const pair = wheelEnd.release ? null : otherSideDue(open.job, wheelEnd);
+  return (
+    <>
+      {pair && (
+        <Note tone="plain">
+          {pair.parts.join(', ')} failed here: {pair.position} has run as far on the same parts. Look at it in
+          the same lift; the release opens a check of it.
+        </Note>
       )}
-    </section>
-  ));
+      {questions.map((q) => (
+        <section
+          key={q.component}
+          aria-label={`Decide about ${q.title.toLowerCase()}`}
+          className="flex flex-col gap-2 rounded-lg border border-lamp-edge bg-lamp p-4"
+        >
+          <h2 className="text-18">
+            {isSupervisor ? 'Decide' : 'Waits for the supervisor'}: {q.title.toLowerCase()} of{' '}
+            {wheelEnd.position}
+          </h2>
+          <p className="text-16">
+            {q.seen}
+            {q.note && `. ${q.note}`}, seen by {q.askedBy}.
+          </p>
+          <Known open={open} wheelEnd={wheelEnd} />
+          {isSupervisor ? (
+            <Answer {...{ open, wheelEnd, question: q }} />
+          ) : (
+            <Note tone="plain">Work goes on up to Assemble; the answer shows here at once.</Note>
+          )}
+        </section>
+      ))}
+    </>
+  );
 }

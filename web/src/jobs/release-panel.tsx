@@ -1,6 +1,13 @@
+import { addDays, format } from 'date-fns';
 import { useState } from 'react';
 import { parseQuantity } from '@lanternwright/core/quantity';
-import { againstRelease, lastVerdict, torqueFits, type WheelEnd } from '@lanternwright/core/traveller';
+import {
+  againstRelease,
+  lastVerdict,
+  otherSideDue,
+  torqueFits,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
 import { sayTorque } from '@lanternwright/core/procedure';
 import { sayDate, sayKm, sayPlay, sayTime } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
@@ -131,9 +138,20 @@ function Released({ open, wheelEnd }: Props) {
   );
 }
 
+const PAIR_DAYS = 30;
+
+/** The pair rule opens a check of the other side by itself; the supervisor may take it away. */
+function pairDue({ job }: OpenJob, wheelEnd: WheelEnd): AlsoDue {
+  const due = otherSideDue(job, wheelEnd);
+  if (!due) return [];
+  const byDate = format(addDays(new Date(), PAIR_DAYS), 'yyyy-MM-dd');
+  const what = `${due.parts.join(', ')} failed on ${wheelEnd.position}: look at ${due.position}`;
+  return [{ kind: 'other-side', byDate, what }];
+}
+
 function ReleaseForm({ open, wheelEnd }: Props) {
   const [reason, setReason] = useState('');
-  const [alsoDue, setAlsoDue] = useState<AlsoDue>([]);
+  const [alsoDue, setAlsoDue] = useState<AlsoDue>(() => pairDue(open, wheelEnd));
   const [refused, setRefused] = useState<string | null>(null);
   const { position } = wheelEnd;
   const against = againstRelease(wheelEnd);
