@@ -165,6 +165,7 @@ test('Bay view at 390 px: a keypad, a gauge that types, and the simulated instru
   await say('DI-04 0.0000 in');
   await expect(page.getByLabel(/^Pushed in/)).toHaveValue('0 in');
   await page.request.post(`${knobs}/drop`, { data: {} });
+  await expect(page.getByText(/Dial indicator connected/)).toBeHidden();
   await expect(page.getByText(/Dial indicator connected/)).toBeVisible();
   await say('DI-04 0.0033 in');
   await page.getByRole('button', { name: /^Accept/ }).tap();

@@ -15,4 +15,4 @@ export {
   type DriveVerdict,
   type Symptom,
 } from './drive-verdict.ts';
-export { whichJoint, whichJointCalculation } from './which-joint.ts';
+export { BEARING_LIMIT_MM, whichJoint, whichJointCalculation } from './which-joint.ts';

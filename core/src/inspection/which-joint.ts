@@ -13,6 +13,9 @@ const outputSchema = z.object({
   bearingShare: z.number().nullable(),
 });
 
+/** Bearing movement that is too much where a sheet has no band, mm. @source TMC RP 618, upper limit of the band */
+export const BEARING_LIMIT_MM = 0.127;
+
 type Suspect = z.output<typeof outputSchema>['suspect'];
 
 /**

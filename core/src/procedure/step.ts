@@ -116,6 +116,8 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
     knuckleToHub: readingSchema.optional(),
     /** What the maker allows at the kingpin. */
     kingpinLimit: readingSchema.optional(),
+    /** What the sheet allows at the bearing. */
+    bearingLimit: readingSchema.optional(),
     note,
   }),
   z.object({

@@ -145,13 +145,12 @@ const releaseAsked = z.object({
     .optional(),
 });
 
-/** What a person can ask of an open job. */
-export const commandSchema = z.discriminatedUnion('kind', [
+/** Records that are stored as they were asked for; a release gets its follow-up added. */
+const asAsked = [
   stepRecorded,
   stepSkipped,
   readingTaken,
   adjustReopened,
-  releaseAsked,
   retorqueRecorded,
   reckoningKept,
   photoAdded,
@@ -163,7 +162,10 @@ export const commandSchema = z.discriminatedUnion('kind', [
   jobResumed,
   jobVoided,
   correction,
-]);
+] as const;
+
+/** What a person can ask of an open job. */
+export const commandSchema = z.discriminatedUnion('kind', [...asAsked, releaseAsked]);
 export type Command = z.output<typeof commandSchema>;
 export type CommandInput = z.input<typeof commandSchema>;
 
@@ -194,25 +196,7 @@ const released = releaseAsked.extend({
 });
 
 /** What is stored: the truth about a job. */
-export const eventBodySchema = z.discriminatedUnion('kind', [
-  jobOpenedSchema,
-  stepRecorded,
-  stepSkipped,
-  readingTaken,
-  adjustReopened,
-  released,
-  retorqueRecorded,
-  reckoningKept,
-  photoAdded,
-  decisionMade,
-  followUpDone,
-  billWritten,
-  ownerAnswered,
-  jobHeld,
-  jobResumed,
-  jobVoided,
-  correction,
-]);
+export const eventBodySchema = z.discriminatedUnion('kind', [...asAsked, jobOpenedSchema, released]);
 export type EventBody = z.output<typeof eventBodySchema>;
 export type BodyOf<K extends EventBody['kind']> = Extract<EventBody, { kind: K }>;
 

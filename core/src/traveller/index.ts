@@ -53,4 +53,5 @@ export {
   type StepProgress,
 } from './progress.ts';
 export { otherSideDue } from './pair-rule.ts';
+export { stageMinutes } from './stage-minutes.ts';
 export { sayEvent, sayStepData } from './say.ts';

@@ -1,6 +1,6 @@
 import { sayTurn } from '../nut/index.ts';
 import { billTotals, sayMoney } from '../cost/index.ts';
-import { components, dispositions, whichJoint } from '../inspection/index.ts';
+import { BEARING_LIMIT_MM, components, dispositions, whichJoint } from '../inspection/index.ts';
 import { readyStates, stages, stepsOf, type Step, type StepData } from '../procedure/index.ts';
 import { formatQuantity, type Quantity } from '../quantity/index.ts';
 import { followUpKinds, ownerAnswers, type EventBody, type StoredEvent } from './event.ts';
@@ -77,21 +77,19 @@ const suspectWords = {
   neither: 'both within their limits',
 };
 
-/** Bearing movement that is too much where a sheet has no band. @source TMC RP 618, upper limit */
-const BEARING_LIMIT_MM = 0.127;
-
 function sayJoint({
   felt,
   axleToKnuckle,
   knuckleToHub,
   kingpinLimit,
+  bearingLimit,
 }: Extract<StepData, { kind: 'joint' }>): string {
   if (!knuckleToHub) return feltWords[felt];
   const { suspect } = whichJoint({
     axleToKnuckleMm: (axleToKnuckle?.si ?? 0) * 1000,
     knuckleToHubMm: knuckleToHub.si * 1000,
     kingpinLimitMm: (kingpinLimit?.si ?? 0) * 1000,
-    bearingLimitMm: BEARING_LIMIT_MM,
+    bearingLimitMm: bearingLimit ? bearingLimit.si * 1000 : BEARING_LIMIT_MM,
   });
   return `${feltWords[felt]}; axle to knuckle ${sayReading(axleToKnuckle)}, knuckle to hub ${sayReading(knuckleToHub)}: ${suspectWords[suspect]}`;
 }

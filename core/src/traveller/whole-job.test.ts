@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { components, dispose, driveVerdict } from '../inspection/index.ts';
 import { readinessOf, type StepData } from '../procedure/index.ts';
 import { quantity } from '../quantity/index.ts';
-import { againstRelease, isClosed, openQuestions, otherSideDue, sayEvent } from './index.ts';
+import { againstRelease, isClosed, openQuestions, otherSideDue, sayEvent, stageMinutes } from './index.ts';
 import { openingOn, soundParts, supervisor, technician, TestJob } from './testing/work.ts';
 
 const lastWords = (t: TestJob) => sayEvent(t.job, t.job.events.at(-1)!);
@@ -244,6 +244,21 @@ describe('hold, resume, void', () => {
     other.workTo('2L');
     other.do({ kind: 'wheel-end-released', position: '2L' }, supervisor);
     expect(other.try(voided, supervisor)).toMatch(/2L is released/);
+  });
+});
+
+describe('time on each stage', () => {
+  it('is the time up to each record; a long silence counts for nothing', () => {
+    const t = new TestJob(openingOn(['2L']));
+    t.workTo('2L', 'hub-off'); // The test hand records every minute: rock, three cycles and their acceptance, ready.
+    const minutes = stageMinutes(t.job, t.at('2L'));
+    expect(Object.keys(minutes)).toEqual(['diagnose', 'ready']);
+    expect(minutes.ready).toBe(1);
+    const w = t.at('2L');
+    const late = w.records.map((r, i) =>
+      i === w.records.length - 1 ? { ...r, at: '2026-11-25T12:00:00.000Z' } : r,
+    );
+    expect(stageMinutes(t.job, { ...w, records: late }).ready).toBeUndefined();
   });
 });
 

@@ -3,11 +3,11 @@ import pg from 'pg';
 import type { Logger } from 'pino';
 import type { LiveMessage } from '@lanternwright/contract/jobs';
 import type { Database } from '../database/connect.ts';
+import { openEventStream } from '../http/event-stream.ts';
 import { HttpProblem } from '../http/problem.ts';
 import { personOf } from '../http/serve.ts';
 import { CHANNEL, toStored } from './record.ts';
 
-const HEARTBEAT_MS = 20_000;
 const RETRY_MS = 1_000;
 
 /** The live stream: every event any server stores, to every browser that looks. */
@@ -51,19 +51,8 @@ export function liveFeed(db: Database, databaseUrl: string, log: Logger) {
   const router = Router();
   router.get('/api/live', (_req, res) => {
     if (!personOf(res)) throw new HttpProblem(401, 'Sign in', 'Sign in first');
-    res.set({
-      'Content-Type': 'text/event-stream',
-      'Cache-Control': 'no-cache, no-transform',
-      'X-Accel-Buffering': 'no',
-    });
-    res.flushHeaders();
-    res.write('retry: 1000\n\n');
+    openEventStream(res, () => listeners.delete(res));
     listeners.add(res);
-    const beat = setInterval(() => res.write(': here\n\n'), HEARTBEAT_MS);
-    res.on('close', () => {
-      clearInterval(beat);
-      listeners.delete(res);
-    });
   });
 
   return {

@@ -16,9 +16,10 @@ export const isHeavy = (name: string) => heavy.has(name);
 
 /**
  * Runs a sum in a thread of its own, so that nobody else waits for it.
+ * @param left aborted when whoever asked has left: the thread is ended
  * @throws HttpProblem 503 when too many run already or it takes longer than half a minute
  */
-export async function reckonInThread(name: string, input: unknown): Promise<Reckoned> {
+export async function reckonInThread(name: string, input: unknown, left?: AbortSignal): Promise<Reckoned> {
   if (running >= AT_ONCE)
     throw new HttpProblem(503, 'Busy', 'Two long sums run already. Try again in a moment.');
   running += 1;
@@ -36,6 +37,10 @@ export async function reckonInThread(name: string, input: unknown): Promise<Reck
           ),
         LONGEST_MS,
       );
+      left?.addEventListener('abort', () => {
+        clearTimeout(timer);
+        reject(new HttpProblem(499, 'Left', 'Whoever asked has left, the sum was stopped.'));
+      });
       worker.once('message', (answer: Reckoned) => {
         clearTimeout(timer);
         resolve(answer);

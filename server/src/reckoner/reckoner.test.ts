@@ -53,3 +53,14 @@ it('runs long sums in a thread: others are answered meanwhile, and no more than 
     expect(answer.body.bookings).toHaveLength(40);
   }
 });
+
+it('ends a long sum when whoever asked has left, so that others find room', async () => {
+  const example = describeCalculation('shop-plan')!.example as { jobs: { id: string; dueMin: number }[] };
+  const jobs = Array.from({ length: 40 }, (_, i) => ({ ...example.jobs[i % 3]!, id: `job ${i}` }));
+  const asked = [1, 2].map(() => post('shop-plan', { ...example, jobs, tries: 3_000_000 }));
+  for (const request of asked) request.end(() => undefined);
+  await new Promise((resolve) => setTimeout(resolve, 400));
+  await post('shop-plan', example).expect(503);
+  for (const request of asked) request.abort();
+  await expect.poll(async () => (await post('shop-plan', example)).status, { timeout: 5000 }).toBe(200);
+});

@@ -16,7 +16,9 @@ export function reckonerRouter(): Router {
   });
   serve(router, reckonerRoutes.reckon, async ({ params, body, res }) => {
     const { name } = params;
-    const answer = isHeavy(name) ? await reckonInThread(name, body) : reckon(name, body);
+    const left = new AbortController();
+    res.on('close', () => left.abort());
+    const answer = isHeavy(name) ? await reckonInThread(name, body, left.signal) : reckon(name, body);
     if (answer.ok) return answer.result;
     res.status(answer.reason === 'unknown' ? 404 : 422);
     return { error: answer.error };

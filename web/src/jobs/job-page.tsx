@@ -171,7 +171,7 @@ function JobView({ open }: { open: OpenJob }) {
   useKeys({ '[': () => beside(-1), ']': () => beside(1), b: switchBay });
   useEffect(() => {
     window.scrollTo({ top: 0 });
-  }, [position, recorded]);
+  }, [position, recorded, bay]);
   const stage = stageAtHand(wheelEnd);
   const center = (
     <section

@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { whichJoint } from '@lanternwright/core/inspection';
+import { BEARING_LIMIT_MM, whichJoint } from '@lanternwright/core/inspection';
 import type { StepData } from '@lanternwright/core/procedure';
-import { parseQuantity } from '@lanternwright/core/quantity';
+import { parseQuantity, quantity } from '@lanternwright/core/quantity';
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -23,8 +23,6 @@ const suspectWords = {
   neither: 'Both are within their limits.',
 };
 
-/** Bearing limit where the sheet has no band. @source TMC RP 618, upper limit */
-const BEARING_LIMIT_MM = 0.127;
 const lengthUnits = ['mm', 'in', 'thou', 'um'] as const;
 
 /** Rocking by hand, and the two placements of the indicator that tell kingpin from bearing. */
@@ -36,14 +34,14 @@ export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
   const [tried, setTried] = useState(false);
   const read = (typed: string) => (typed.trim() === '' ? null : parseQuantity(typed, lengthUnits, unit));
   const [axle, hub, limit] = [read(text.axle), read(text.hub), read(text.limit)];
-  const bearingLimitMm = (wheelEnd.sheet.band?.max.si ?? BEARING_LIMIT_MM / 1000) * 1000;
+  const bearingLimit = wheelEnd.sheet.band?.max ?? quantity(BEARING_LIMIT_MM, 'mm');
   const judged =
     axle?.ok && hub?.ok && limit?.ok && Math.min(axle.quantity.si, hub.quantity.si) >= 0
       ? whichJoint({
           axleToKnuckleMm: axle.quantity.si * 1000,
           knuckleToHubMm: hub.quantity.si * 1000,
           kingpinLimitMm: limit.quantity.si * 1000,
-          bearingLimitMm,
+          bearingLimitMm: bearingLimit.si * 1000,
         })
       : null;
   const errorOf = (r: ReturnType<typeof read>) => (r && !r.ok ? r.message : undefined);
@@ -55,7 +53,7 @@ export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
       kind: 'joint',
       felt,
       ...(axle?.ok ? { axleToKnuckle: axle.quantity } : {}),
-      ...(hub?.ok ? { knuckleToHub: hub.quantity } : {}),
+      ...(hub?.ok ? { knuckleToHub: hub.quantity, bearingLimit } : {}),
       ...(axle?.ok && limit?.ok ? { kingpinLimit: limit.quantity } : {}),
       ...noted(note),
     });

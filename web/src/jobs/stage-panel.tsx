@@ -5,6 +5,7 @@ import { formatQuantity } from '@lanternwright/core/quantity';
 import {
   progressOf,
   sayStepData,
+  stageMinutes,
   type Reading,
   type StepRecord,
   type WheelEnd,
@@ -64,6 +65,7 @@ function RecordLine({
 /** What is recorded in one stage of a wheel end: all rounds, with corrections in sight. */
 export function StagePanel({ open, wheelEnd, stage, back }: Props) {
   const title = stages.find((s) => s.id === stage)?.title ?? stage;
+  const took = stageMinutes(open.job, wheelEnd)[stage];
   const progress = progressOf(wheelEnd).filter((p) => p.step.stage === stage);
   const earlier = wheelEnd.records.filter((r) => r.stage === stage && !progress.some((p) => p.record === r));
   const readings =
@@ -83,6 +85,9 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
         {wheelEnd.position}, {title}
       </p>
       <h2 className="text-26">{title}</h2>
+      {took !== undefined && (
+        <p className="text-14 text-muted">About {Math.max(1, Math.round(took))} min so far.</p>
+      )}
       {stage === 'intake' && (
         <p>
           {open.job.complaint || 'Nothing noted'}
