@@ -44,7 +44,8 @@ export interface BillDifference {
   actualMinor: number;
 }
 
-const lineMinor = ({ quantity, unitMinor }: Bill['lines'][number]) => Math.round(quantity * unitMinor);
+/** What one line comes to, in the smallest coin. */
+export const lineMinor = ({ quantity, unitMinor }: Bill['lines'][number]) => Math.round(quantity * unitMinor);
 
 /**
  * Why a bill is not what was quoted: every line that differs, then supplies and tax. The differences of

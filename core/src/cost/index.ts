@@ -1,2 +1,10 @@
 export { jobCost, jobCostCalculation } from './job-cost.ts';
-export { billDifferences, billSchema, billTotals, sayMoney, type Bill, type BillDifference } from './bill.ts';
+export {
+  billDifferences,
+  billSchema,
+  billTotals,
+  lineMinor,
+  sayMoney,
+  type Bill,
+  type BillDifference,
+} from './bill.ts';

@@ -3,6 +3,7 @@ export {
   dispose,
   dispositions,
   dispositionSchema,
+  soundFindings,
   type Component,
   type Disposition,
   type UnitPressure,

@@ -146,14 +146,9 @@ const twoNutsOnce: Procedure = {
 
 /** Seating in three recorded rounds of torque and rotation; the second and third are good practice. */
 function seatedInRounds(steps: readonly Step[]): Step[] {
-  const [before, seat, rotate, after] = [
-    steps.slice(0, 1),
-    steps.find((s) => s.id === 'seat')!,
-    steps.find((s) => s.id === 'rotate')!,
-    steps.slice(3),
-  ];
+  const [lubricate, seat, rotate, ...after] = steps as [Step, Step, Step, ...Step[]];
   const [seats, turns] = [inRounds(seat, 3, 'good-practice'), inRounds(rotate, 3, 'good-practice')];
-  return [...before, ...seats.flatMap((s, i) => [s, turns[i]!]), ...after];
+  return [lubricate, ...seats.flatMap((s, i) => [s, turns[i]!]), ...after];
 }
 
 /** Family A, newest first. */

@@ -1,4 +1,4 @@
-export { readinessOf, readyStates, type ReadyLine, type ReadyState } from './readiness.ts';
+export { allAtHand, readinessOf, readyStates, type ReadyLine, type ReadyState } from './readiness.ts';
 export { familySheet, familySheets } from './family-sheets.ts';
 export { type BandFigure, type Mark, type TorqueFigure } from './figure.ts';
 export { findProcedure, procedures, stepsOf, whyNotAdjustable } from './procedures.ts';

@@ -16,6 +16,11 @@ export const readyStates = {
 } as const;
 export type ReadyState = keyof typeof readyStates;
 
+/** Every line of a readiness list at hand. */
+export function allAtHand(procedure: Procedure, sheet: Sheet) {
+  return readinessOf(procedure, sheet).map(({ what }) => ({ what, state: 'have' as const }));
+}
+
 /**
  * What the work on a wheel end needs: tools, parts that are not used twice, lubricant, lifting gear.
  * @source common practice, no single source

@@ -67,7 +67,6 @@ function addLoad(load: Float64Array, start: number, end: number, width: number):
 /** Where a running relaxation stands. */
 export interface Relaxation {
   round: number;
-  rounds: number;
   /** No plan has less weighted lateness. */
   bound: number;
   /** Where each task would start at the prices of this round, minutes. */
@@ -96,7 +95,7 @@ export function* relax(
   const { tasks } = problem;
   const alone = tasks.reduce((s, t) => s + lateness(t, t.release + t.minutes), 0);
   const starts = Float64Array.from(tasks, (t) => t.release);
-  const state = { round: 0, rounds, bound: alone, starts, meanStarts: Float64Array.from(starts) };
+  const state = { round: 0, bound: alone, starts, meanStarts: Float64Array.from(starts) };
   const pools = [
     ...poolsOf(tasks, problem.people, (t) => t.people),
     ...poolsOf(tasks, problem.bays, (t) => t.bays),

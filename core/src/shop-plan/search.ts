@@ -4,7 +4,6 @@ import type { Problem } from './problem.ts';
 /** Where a running search stands; the caller may stop asking for more at any time. */
 export interface SearchProgress {
   tried: number;
-  tries: number;
   cost: number;
   order: Int32Array;
 }
@@ -122,7 +121,7 @@ export function* search(
         best.order.set(current);
       }
     }
-    if (tried % REPORT_EVERY === 0) yield { tried, tries, ...best };
+    if (tried % REPORT_EVERY === 0) yield { tried, ...best };
   }
-  return { tried, tries, ...best };
+  return { tried, ...best };
 }

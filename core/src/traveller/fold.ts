@@ -44,17 +44,10 @@ function step(job: Job | null, event: StoredEvent, correction: Correction | unde
   if (correction) trace.corrected = { reason: correction.reason, at: correction.at, by: correction.by };
   switch (effective.kind) {
     case 'job-held':
-      return {
-        ...job,
-        version,
-        stopped: { as: 'held', reason: effective.reason, at: event.at, by: event.by },
-      };
-    case 'job-voided':
-      return {
-        ...job,
-        version,
-        stopped: { as: 'void', reason: effective.reason, at: event.at, by: event.by },
-      };
+    case 'job-voided': {
+      const as = effective.kind === 'job-held' ? 'held' : 'void';
+      return { ...job, version, stopped: { as, reason: effective.reason, at: event.at, by: event.by } };
+    }
     case 'bill-written': {
       const written = { ...trace, bill: effective.bill };
       const money: JobMoney =

@@ -1,6 +1,6 @@
 import { adviseSetting, pitchOf } from '@lanternwright/core/nut';
-import { components } from '@lanternwright/core/inspection';
-import { bandInMm, readinessOf, type Step, type StepData } from '@lanternwright/core/procedure';
+import { soundFindings } from '@lanternwright/core/inspection';
+import { bandInMm, allAtHand, type Step, type StepData } from '@lanternwright/core/procedure';
 import { quantity, type Quantity } from '@lanternwright/core/quantity';
 import {
   againstRelease,
@@ -109,12 +109,6 @@ const MINUTES: Partial<Record<Step['kind'], number>> = {
   fill: 6,
 };
 
-const soundFindings = components.map(({ id }) => ({
-  component: id,
-  seen: 'sound',
-  disposition: 'reuse' as const,
-}));
-
 /** What the made-up maker's sheets ask for where the shop's has no figure. */
 const makersFigure = { min: quantity(60, 'lbf-ft'), max: quantity(60, 'lbf-ft') };
 
@@ -174,10 +168,7 @@ class Hand {
       case 'joint':
         return { kind: 'joint', felt: 'nothing' };
       case 'ready':
-        return {
-          kind: 'ready',
-          lines: readinessOf(w.procedure, w.sheet).map(({ what }) => ({ what, state: 'have' as const })),
-        };
+        return { kind: 'ready', lines: allAtHand(w.procedure, w.sheet) };
       case 'judge':
         return { kind: 'judge', hardWorked: false, findings: soundFindings };
       case 'linings':

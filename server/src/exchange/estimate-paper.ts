@@ -1,4 +1,4 @@
-import { billDifferences, billTotals, sayMoney, type Bill } from '@lanternwright/core/cost';
+import { billDifferences, billTotals, lineMinor, sayMoney, type Bill } from '@lanternwright/core/cost';
 import { ownerAnswers, type Job } from '@lanternwright/core/traveller';
 import { HttpProblem } from '../http/problem.ts';
 import { head, type PaperContext } from './job-paper.ts';
@@ -8,11 +8,7 @@ function billBlock({ doc }: Page, bill: Bill): void {
   const money = (minor: number) => sayMoney(minor, bill.currency);
   for (const l of bill.lines) {
     const words = `${l.what}, ${l.quantity} × ${money(l.unitMinor)} per ${l.per}`;
-    line(
-      doc,
-      l.group === 'labour' ? 'Labour' : 'Parts',
-      `${words}: ${money(Math.round(l.quantity * l.unitMinor))}`,
-    );
+    line(doc, l.group === 'labour' ? 'Labour' : 'Parts', `${words}: ${money(lineMinor(l))}`);
   }
   const totals = billTotals(bill);
   if (bill.suppliesPercent > 0)

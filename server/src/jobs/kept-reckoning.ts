@@ -1,7 +1,6 @@
-import { reckon } from '@lanternwright/core/reckoner';
 import type { Command } from '@lanternwright/core/traveller';
 import { refused } from '../http/problem.ts';
-import { isHeavy, reckonInThread } from '../reckoner/heavy.ts';
+import { reckonOnServer } from '../reckoner/heavy.ts';
 
 /** Machines differ in the last digits of a logarithm or a cosine. */
 const LAST_DIGITS = 1e-9;
@@ -22,7 +21,7 @@ function same(a: unknown, b: unknown): boolean {
 export async function proveReckoning(command: Command): Promise<void> {
   if (command.kind !== 'reckoning-kept') return;
   const { name, reckoned } = command;
-  const answer = isHeavy(name) ? await reckonInThread(name, reckoned.input) : reckon(name, reckoned.input);
+  const answer = await reckonOnServer(name, reckoned.input);
   if (!answer.ok) throw refused(answer.error.message, 'command.reckoned.input');
   if (!same(JSON.parse(JSON.stringify(answer.result)), reckoned.result)) {
     throw refused('The reckoner gives another result for this input', 'command.reckoned.result');

@@ -1,5 +1,5 @@
 import { Worker } from 'node:worker_threads';
-import type { Reckoned } from '@lanternwright/core/reckoner';
+import { reckon, type Reckoned } from '@lanternwright/core/reckoner';
 import { HttpProblem } from '../http/problem.ts';
 
 /** Sums that can take long enough to hold the server up. */
@@ -12,14 +12,12 @@ const workerFile = new URL('../../dist/reckoner/worker.js', import.meta.url);
 
 let running = 0;
 
-export const isHeavy = (name: string) => heavy.has(name);
-
 /**
  * Runs a sum in a thread of its own, so that nobody else waits for it.
  * @param left aborted when whoever asked has left: the thread is ended
  * @throws HttpProblem 503 when too many run already or it takes longer than half a minute
  */
-export async function reckonInThread(name: string, input: unknown, left?: AbortSignal): Promise<Reckoned> {
+async function reckonInThread(name: string, input: unknown, left?: AbortSignal): Promise<Reckoned> {
   if (running >= AT_ONCE)
     throw new HttpProblem(503, 'Busy', 'Two long sums run already. Try again in a moment.');
   running += 1;
@@ -54,4 +52,13 @@ export async function reckonInThread(name: string, input: unknown, left?: AbortS
     running -= 1;
     await worker.terminate();
   }
+}
+
+/**
+ * Runs any sum for the server: a long one in a thread of its own.
+ * @param left aborted when whoever asked has left
+ * @throws HttpProblem 503 when too many long ones run already or one takes longer than half a minute
+ */
+export async function reckonOnServer(name: string, input: unknown, left?: AbortSignal): Promise<Reckoned> {
+  return heavy.has(name) ? reckonInThread(name, input, left) : reckon(name, input);
 }

@@ -1,9 +1,9 @@
 import { Router } from 'express';
 import { reckonerRoutes } from '@lanternwright/contract/reckoner';
-import { describeCalculation, listCalculations, reckon } from '@lanternwright/core/reckoner';
+import { describeCalculation, listCalculations } from '@lanternwright/core/reckoner';
 import { notFound } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
-import { isHeavy, reckonInThread } from './heavy.ts';
+import { reckonOnServer } from './heavy.ts';
 
 /** The HTTP door of the reckoner. Bad input has the command line's form: `{ error: { message, issues } }`. */
 export function reckonerRouter(): Router {
@@ -18,7 +18,7 @@ export function reckonerRouter(): Router {
     const { name } = params;
     const left = new AbortController();
     res.on('close', () => left.abort());
-    const answer = isHeavy(name) ? await reckonInThread(name, body, left.signal) : reckon(name, body);
+    const answer = await reckonOnServer(name, body, left.signal);
     if (answer.ok) return answer.result;
     res.status(answer.reason === 'unknown' ? 404 : 422);
     return { error: answer.error };

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { billDifferences, billTotals, sayMoney, type Bill } from '@lanternwright/core/cost';
+import { billDifferences, billTotals, lineMinor, sayMoney, type Bill } from '@lanternwright/core/cost';
 import { ownerAnswers, type Job, type OwnerAnswer } from '@lanternwright/core/traveller';
 import { sayTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
@@ -50,7 +50,7 @@ function BillView({ bill }: { bill: Bill }) {
             <td className="figure text-right text-muted">
               {l.quantity} × {money(l.unitMinor)} per {l.per}
             </td>
-            <td className="figure text-right">{money(Math.round(l.quantity * l.unitMinor))}</td>
+            <td className="figure text-right">{money(lineMinor(l))}</td>
           </tr>
         ))}
         {sums

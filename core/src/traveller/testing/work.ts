@@ -1,8 +1,8 @@
-import { components } from '../../inspection/index.ts';
+import { soundFindings } from '../../inspection/index.ts';
 import {
   familySheet,
   findProcedure,
-  readinessOf,
+  allAtHand,
   type Sheet,
   type Step,
   type StepData,
@@ -137,8 +137,7 @@ export class TestJob {
 
 /** Every part sound. */
 export function soundParts(): Extract<StepData, { kind: 'judge' }> {
-  const findings = components.map((c) => ({ component: c.id, seen: 'sound', disposition: 'reuse' as const }));
-  return { kind: 'judge', hardWorked: false, findings };
+  return { kind: 'judge', hardWorked: false, findings: soundFindings };
 }
 
 /** A torque to the sheet's figure, or to one read off the maker's sheet. */
@@ -168,10 +167,7 @@ export function answer(w: WheelEnd, step: Step): StepData {
     case 'joint':
       return { kind: 'joint', felt: 'nothing' };
     case 'ready':
-      return {
-        kind: 'ready',
-        lines: readinessOf(w.procedure, w.sheet).map(({ what }) => ({ what, state: 'have' as const })),
-      };
+      return { kind: 'ready', lines: allAtHand(w.procedure, w.sheet) };
     case 'judge':
       return soundParts();
     case 'linings':
