@@ -39,17 +39,17 @@ export function Find({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState('');
   const all = useMemo<Hit[]>(
     () => [
-      ...jobs.map((j) => ({
-        key: j.id,
-        to: `/jobs/${j.id}`,
-        title: `Job ${j.number}, ${j.unit.name}`,
-        detail: j.title,
-      })),
       ...units.map((u) => ({
         key: u.id,
         to: `/fleet/${u.id}`,
         title: u.name,
         detail: [unitKinds[u.kind], u.owner.name, u.plate].filter(Boolean).join(' · '),
+      })),
+      ...jobs.map((j) => ({
+        key: j.id,
+        to: `/jobs/${j.id}`,
+        title: `Job ${j.number}, ${j.unit.name}`,
+        detail: j.title,
       })),
       ...sums.map((c) => ({ key: c.name, to: `/reckoner/${c.name}`, title: c.title, detail: c.summary })),
     ],
