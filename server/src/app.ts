@@ -25,6 +25,8 @@ import { jobsRouter } from './jobs/routes.ts';
 import { jobsService, type Clock } from './jobs/service.ts';
 import { peopleRouter } from './people/routes.ts';
 import { peopleService } from './people/service.ts';
+import { toolsRouter } from './tools/routes.ts';
+import { toolsService } from './tools/service.ts';
 import { reckonerRouter } from './reckoner/routes.ts';
 
 const VERSION = '0.1.0';
@@ -86,7 +88,8 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const people = peopleService(db);
   const fleet = fleetService(db, clock);
   const photos = photosService(db, clock);
-  const jobs = jobsService(db, fleet, photos, clock);
+  const tools = toolsService(db, clock);
+  const jobs = jobsService(db, { fleet, photos, tools }, clock);
   const sheets = sheetsService(db, clock);
   const live = liveFeed(db, config.databaseUrl, log);
   const instruments = instrumentsFeed(lineInstrument(config.instruments));
@@ -135,6 +138,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(peopleRouter(people, config.signInTries));
   app.use(fleetRouter(fleet));
   app.use(sheetsRouter(sheets));
+  app.use(toolsRouter(tools));
   app.use(jobsRouter(jobs, photos));
   app.use(exchangeRouter(db, fleet, jobs, sheets, shopTime(config.shopZone)));
   app.use(live.router);

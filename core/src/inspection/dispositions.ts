@@ -40,6 +40,9 @@ const of = (id: string, title: string, ...list: Short[]): Component => ({
   })),
 });
 
+/** The rolling parts of both bearings. */
+const BEARINGS = 'cups-and-rollers';
+
 /** A bearing that could go either way. */
 const DOUBTFUL = 'doubtful';
 
@@ -216,6 +219,8 @@ export const soundFindings = components.map(({ id }) => ({
 export interface UnitPressure {
   /** It has run far since the last bearings and cannot stand still for another visit. */
   hardWorked: boolean;
+  /** The sheet renews bearings whenever the hub is apart. */
+  renewBearings?: boolean;
 }
 
 /**
@@ -227,7 +232,7 @@ export interface UnitPressure {
 export function dispose(
   component: string,
   seen: string,
-  { hardWorked }: UnitPressure,
+  { hardWorked, renewBearings }: UnitPressure,
 ): Pick<Condition, 'disposition' | 'reason'> | undefined {
   const found = components.find((c) => c.id === component)?.conditions.find((c) => c.id === seen);
   if (!found) return undefined;
@@ -236,5 +241,7 @@ export function dispose(
       disposition: 'replace-set',
       reason: 'Doubtful, and the unit has run far and cannot stand still',
     };
+  if (component === BEARINGS && found.disposition === 'reuse' && renewBearings)
+    return { disposition: 'replace-set', reason: 'Sound, but this sheet renews bearings while it is apart' };
   return { disposition: found.disposition, reason: found.reason };
 }

@@ -6,4 +6,5 @@ export {
   retorqueDueSchema,
   retorqueState,
   type RetorqueDue,
+  type RetorqueRule,
 } from './retorque.ts';

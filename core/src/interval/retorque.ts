@@ -13,19 +13,31 @@ export type RetorqueDue = z.infer<typeof retorqueDueSchema>;
  * Shop defaults: 80 to 160 km (50 to 100 mi) after the wheel went on, common practice, no source.
  * The days are the shop's own nag where the unit is not driven that far.
  */
-export const retorqueDefaults = { fromKm: 80, byKm: 160, days: 7 } as const;
+export const retorqueDefaults: RetorqueRule = { fromKm: 80, byKm: 160, days: 7 };
+
+/** How far, and how many days, after the wheel went on. */
+export interface RetorqueRule {
+  fromKm: number;
+  byKm: number;
+  days: number;
+}
 
 /**
  * Opens the retorque follow-up of a released wheel end.
  * @param meterKm odometer at the job, null where the unit has none
  * @param today date of release
+ * @param rule the sheet's own, or the shop's default
  */
-export function retorqueDue(meterKm: number | null, today: string): RetorqueDue {
+export function retorqueDue(
+  meterKm: number | null,
+  today: string,
+  rule: RetorqueRule = retorqueDefaults,
+): RetorqueDue {
   const after = (km: number) => (meterKm === null ? null : Math.round((meterKm + km) * 10) / 10);
   return {
-    fromKm: after(retorqueDefaults.fromKm),
-    byKm: after(retorqueDefaults.byKm),
-    byDate: addDays(today, retorqueDefaults.days),
+    fromKm: after(rule.fromKm),
+    byKm: after(rule.byKm),
+    byDate: addDays(today, rule.days),
   };
 }
 

@@ -1,8 +1,8 @@
 import { practice } from './building.ts';
-import type { Step } from './step.ts';
+import type { SharedVersion, Step } from './step.ts';
 
 /** Stages before Adjust, the same for every family: recorded confirmations, in order. */
-export const stepsBefore: readonly Step[] = [
+const stepsBefore: readonly Step[] = [
   {
     id: 'rock',
     stage: 'diagnose',
@@ -70,7 +70,7 @@ export const stepsBefore: readonly Step[] = [
 ];
 
 /** Stages after the lock, the same for every family. */
-export const stepsAfter: readonly Step[] = [
+const stepsAfter: readonly Step[] = [
   {
     id: 'fill',
     stage: 'lock-and-fill',
@@ -118,3 +118,77 @@ export const stepsAfter: readonly Step[] = [
     ...practice,
   },
 ];
+
+/** What looked wrong as it came apart; it tells why, when the parts are judged. */
+const lookedWrong: Step = {
+  id: 'looked-wrong',
+  stage: 'tear-down',
+  kind: 'found',
+  title: 'What looked wrong',
+  text: 'As it came apart, before anything is cleaned. It tells why a setting was lost.',
+  signs: [
+    { id: 'nut-loose', label: 'Nut finger-loose' },
+    { id: 'not-locked', label: 'Nut not locked: no stake, pin or tang' },
+    { id: 'washer-missing', label: 'Washer missing' },
+    { id: 'cap-rubbing', label: 'Cap rubbing the spindle end' },
+    { id: 'seal-in-pieces', label: 'Seal in pieces' },
+    { id: 'wrong-grease', label: 'Wrong grease' },
+    { id: 'metal', label: 'Metal in the cap or the grease' },
+    { id: 'water', label: 'Water' },
+  ],
+  ...practice,
+};
+
+const comparing: Step = {
+  id: 'compare',
+  stage: 'inspect',
+  kind: 'compare',
+  title: 'New beside old',
+  text: 'Before it goes in: bore, outside diameter, width, stud count, sensor, number.',
+  ...practice,
+};
+
+const sealing: Step = {
+  id: 'seal',
+  stage: 'assemble',
+  kind: 'seal',
+  title: 'Seal in',
+  text: 'Square, lip lubricated, its lips on sound journal and clear of the old groove.',
+  caution: 'No hammer on the seal itself: driver or flat block.',
+  mark: 'published',
+  source: 'ISO 6194-1 for the journal, common practice for the depth',
+};
+
+const packing: Step = {
+  id: 'pack',
+  stage: 'assemble',
+  kind: 'pack',
+  title: 'Pack the bearings',
+  text: 'Grease until it comes through the rollers, cavity coated and not filled; in an oil hub, oil on both bearings.',
+  caution: 'Wrong grease destroys. Never mix thickeners.',
+  ...practice,
+};
+
+const hubOn: Step = {
+  ...stepsBefore.find((s) => s.id === 'hub-on')!,
+  title: 'Hub on',
+  text: 'Straight on to the spindle without dragging the seal; outer bearing, washer, nut by hand.',
+};
+
+/** Puts a step behind another one. */
+const behind = (steps: readonly Step[], id: string, ...more: Step[]): Step[] =>
+  steps.flatMap((s) => (s.id === id ? [s, ...more] : [s]));
+
+const secondBefore = behind(behind(stepsBefore, 'hub-off', lookedWrong), 'judge-parts', comparing).flatMap(
+  (s) => (s.id === 'hub-on' ? [packing, sealing, hubOn] : [s]),
+);
+const secondAfter = stepsAfter.map((s): Step => (s.kind === 'fill' ? { ...s, joint: true } : s));
+
+/**
+ * Steps that every family shares, by version. The second records what looked wrong, new beside old, how the
+ * bearings were packed, how deep the seal sits, and what closes the cap.
+ */
+export const sharedSteps: Record<SharedVersion, { before: readonly Step[]; after: readonly Step[] }> = {
+  1: { before: stepsBefore, after: stepsAfter },
+  2: { before: secondBefore, after: secondAfter },
+};

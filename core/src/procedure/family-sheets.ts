@@ -1,5 +1,6 @@
 import { quantity } from '../quantity/index.ts';
-import { torqueFigure, type BandFigure, type TorqueFigure, type TurnFigure } from './figure.ts';
+import { torqueFigure, type BandFigure, type Hub, type TorqueFigure, type TurnFigure } from './figure.ts';
+import { openSchools } from './schools.ts';
 import { constructions, type Family, type Sheet } from './sheet.ts';
 
 const rp = 'TMC RP 618';
@@ -34,6 +35,28 @@ const grease = { kind: 'grease', name: 'Lithium complex NLGI 2, GC-LB' } as cons
 
 const noBolts = { drag: null, nutTorque: null, boltTorque: null } as const;
 
+/** Sizes of a common heavy hub and of a light trailer's; a shop measures its own. */
+const heavyHub: Hub = {
+  bearings: [
+    { boreMm: 82.5, outsideMm: 139.7, widthMm: 36.5, massKg: 2.1 },
+    { boreMm: 66.7, outsideMm: 122.2, widthMm: 38.1, massKg: 1.8 },
+  ],
+  cavityMl: 1100,
+  cavityFillPercent: 50,
+  mark: 'from-memory',
+  source: 'Recalled for a common hub',
+};
+const lightHub: Hub = {
+  bearings: [
+    { boreMm: 35, outsideMm: 65, widthMm: 17, massKg: 0.24 },
+    { boreMm: 25, outsideMm: 50, widthMm: 15, massKg: 0.14 },
+  ],
+  cavityMl: 110,
+  cavityFillPercent: 30,
+  mark: 'from-memory',
+  source: 'Recalled for a common hub',
+};
+
 const heavy = {
   revision: 1,
   band: heavyBand,
@@ -45,6 +68,9 @@ const heavy = {
   lubricant: oil,
   ...noBolts,
   studs: 10,
+  hub: heavyHub,
+  schools: { ...openSchools, lockCheck: 'second-person' },
+  retorque: null,
 } as const;
 
 const dowelLock = { kind: 'indexed', positionsPerTurn: 12, reversible: true } as const;
@@ -73,6 +99,9 @@ function blank(sheetId: string, family: Family, procedureId: string, lubricant: 
     boltTorque: null,
     studs: null,
     lubricant,
+    hub: null,
+    schools: openSchools,
+    retorque: null,
   };
 }
 
@@ -166,6 +195,7 @@ export const familySheets: readonly Sheet[] = [
     seatTorque: ftLb(50, 50, 'common-practice', practice),
     wheelTorque: lightWheel,
     studs: 5,
+    hub: lightHub,
   },
   {
     ...blank('d-farm-front', 'D', 'd-farm-front', grease),

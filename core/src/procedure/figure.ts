@@ -1,7 +1,14 @@
 import { z } from 'zod';
 import { lockSchema } from '../nut/index.ts';
 import { threadSchema } from '../calculation/index.ts';
-import { forceSchema, quantity, readingSchema, torqueSchema, type Unit } from '../quantity/index.ts';
+import {
+  distanceSchema,
+  forceSchema,
+  quantity,
+  readingSchema,
+  torqueSchema,
+  type Unit,
+} from '../quantity/index.ts';
 
 /**
  * How well a figure is known. A figure recalled from memory is shown with "confirm against the
@@ -42,6 +49,38 @@ export const lubricantSchema = z.object({
   kind: z.enum(['grease', 'oil']),
   name: z.string().trim().min(1).max(120),
 });
+
+/** What a hub holds, to reckon its grease or oil: the bearings, the cavity, and how much of that is filled. */
+export const hubSchema = z.object({
+  bearings: z
+    .array(
+      z
+        .object({
+          boreMm: z.number().positive().max(500),
+          outsideMm: z.number().positive().max(800),
+          widthMm: z.number().positive().max(300),
+          massKg: z.number().nonnegative().max(100),
+        })
+        .refine((b) => b.boreMm < b.outsideMm, { message: 'must be under the outside', path: ['boreMm'] }),
+    )
+    .min(1)
+    .max(4),
+  cavityMl: z.number().nonnegative().max(20_000),
+  cavityFillPercent: z.number().min(0).max(100),
+  ...origin,
+});
+export type Hub = z.output<typeof hubSchema>;
+
+/** When wheel nuts are torqued again: between two distances, or by so many days. */
+export const retorqueFigureSchema = z
+  .object({
+    from: distanceSchema,
+    by: distanceSchema,
+    days: z.int().min(1).max(365),
+    ...origin,
+  })
+  .refine((r) => r.from.si <= r.by.si, { message: 'must not be under the first', path: ['by', 'value'] });
+export type RetorqueFigure = z.output<typeof retorqueFigureSchema>;
 
 export { lockSchema, threadSchema };
 

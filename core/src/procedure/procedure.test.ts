@@ -3,11 +3,14 @@ import {
   familySheet,
   familySheets,
   findProcedure,
+  hubFill,
   procedures,
+  readinessOf,
   sheetSchema,
   stageOrder,
   stepsOf,
   whyNotAdjustable,
+  type Hub,
   type Sheet,
 } from './index.ts';
 
@@ -166,6 +169,64 @@ describe('the other families', () => {
       const ids = stepsOf(findProcedure(id)!, 'start', {}).map((s) => s.id);
       expect(ids.filter((i) => i === 'as-found' || i === 'end-play')).toEqual([]);
     }
+  });
+});
+
+describe('shared steps', () => {
+  it('stay as they were for running jobs; the next version records what the bench does', () => {
+    const ids = (version: number) =>
+      stepsOf(findProcedure('b-lock-ring', version)!, 'start', {}).map((s) => s.id);
+    for (const id of ['looked-wrong', 'compare', 'pack', 'seal']) {
+      expect(ids(1)).not.toContain(id);
+      expect(ids(2)).toContain(id);
+    }
+    const held = (id: string) => stepsOf(findProcedure(id)!, 'start', {}).map((s) => s.id);
+    expect(held('f-unitised')).toContain('compare');
+    expect(held('f-unitised')).not.toContain('pack');
+  });
+
+  it('the readiness list says what each tool must be able to do, and how much the hub takes', () => {
+    const sheet = { ...familySheet('a-drive-dowel')!, hub };
+    const lines = readinessOf(findProcedure('a-two-nuts')!, sheet);
+    expect(lines.find((l) => l.what === 'Torque wrench: jam nut')).toMatchObject({
+      need: { kind: 'torque-wrench' },
+      detail: expect.stringContaining('300 to 400 lbf·ft') as string,
+    });
+    expect(lines.filter((l) => /^Torque wrench to/.test(l.what))).toEqual([]);
+    expect(lines.find((l) => l.group === 'lubricant')?.detail).toMatch(/^about \d+ mL$/);
+    const first = readinessOf(findProcedure('a-two-nuts', 2)!, sheet).map((l) => l.what);
+    expect(first).toContain('Torque wrench to 400 lbf·ft');
+  });
+});
+
+const hub: Hub = {
+  bearings: [
+    { boreMm: 70, outsideMm: 140, widthMm: 39, massKg: 2.4 },
+    { boreMm: 55, outsideMm: 115, widthMm: 34, massKg: 1.5 },
+  ],
+  cavityMl: 600,
+  cavityFillPercent: 50,
+  mark: 'from-memory',
+  source: 'Recalled',
+};
+
+describe('what a hub takes', () => {
+  it('grease fills the bearings and part of the cavity, oil stands to a level (formula of bearing handbooks)', () => {
+    const free =
+      ((Math.PI / 4) * (140 ** 2 - 70 ** 2) * 39) / 1000 -
+      2400 / 7.8 +
+      ((Math.PI / 4) * (115 ** 2 - 55 ** 2) * 34) / 1000 -
+      1500 / 7.8;
+    const lubricant = (kind: 'grease' | 'oil') => ({ kind, name: 'x' });
+    expect(hubFill({ hub, lubricant: lubricant('grease') })).toMatchObject({
+      value: Math.round((free + 300) * 0.9),
+      unit: 'g',
+    });
+    expect(hubFill({ hub, lubricant: lubricant('oil') })).toMatchObject({
+      value: Math.round((free + 600) / 2),
+      unit: 'mL',
+    });
+    expect(hubFill({ hub: null, lubricant: lubricant('oil') })).toBeNull();
   });
 });
 

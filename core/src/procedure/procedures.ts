@@ -1,4 +1,4 @@
-import { stepsAfter, stepsBefore } from './common-steps.ts';
+import { sharedSteps } from './common-steps.ts';
 import { twoNuts } from './family-a.ts';
 import { onePieceNut } from './family-b.ts';
 import { presetHub } from './family-c.ts';
@@ -14,8 +14,8 @@ import { swagedStuds } from './family-m.ts';
 import type { Sheet } from './sheet.ts';
 import { stageOrder, type Procedure, type Step } from './step.ts';
 
-/** Every procedure and version. An old version stays: running jobs keep the one they opened with. */
-export const procedures: readonly Procedure[] = [
+/** The families' own steps, every version of them. */
+const written: readonly Procedure[] = [
   ...twoNuts,
   onePieceNut,
   presetHub,
@@ -33,6 +33,25 @@ export const procedures: readonly Procedure[] = [
   swagedStuds,
 ];
 
+/** Shared steps that only a hub packed and sealed on the bench has. */
+const ofPackedHub = ['seal', 'pack'];
+
+/** A procedure in the second version of the shared steps, as its next version. */
+function inSecondShared(p: Procedure): Procedure {
+  const without = p.without ?? [];
+  return {
+    ...p,
+    version: p.version + 1,
+    around: 2,
+    without: without.includes('hub-on') ? [...without, ...ofPackedHub] : without,
+  };
+}
+
+const newest = written.filter((p) => !written.some((o) => o.id === p.id && o.version > p.version));
+
+/** Every procedure and version. An old version stays: running jobs keep the one they opened with. */
+export const procedures: readonly Procedure[] = [...newest.map(inSecondShared), ...written];
+
 /** The newest version of a procedure, or the version asked for. */
 export function findProcedure(id: string, version?: number): Procedure | undefined {
   return procedures
@@ -41,10 +60,9 @@ export function findProcedure(id: string, version?: number): Procedure | undefin
 }
 
 /** Steps of a procedure with those around it, those it does without left out. */
-function around({ without = [] }: Procedure, family: readonly Step[]): Step[] {
-  return [...stepsBefore, ...family, ...stepsAfter].filter(
-    (s) => !without.includes(s.id) || family.includes(s),
-  );
+function around({ without = [], around: version = 1 }: Procedure, family: readonly Step[]): Step[] {
+  const { before, after } = sharedSteps[version];
+  return [...before, ...family, ...after].filter((s) => !without.includes(s.id) || family.includes(s));
 }
 
 /**

@@ -1,6 +1,8 @@
 import { sayTurn } from '../nut/index.ts';
 import { convert, formatQuantity, formatValue, unitDefinition, type Unit } from '../quantity/index.ts';
-import type { BandFigure, Mark, TorqueFigure } from './figure.ts';
+import type { BandFigure, Mark, RetorqueFigure, TorqueFigure } from './figure.ts';
+import { sayHubFill } from './hub-fill.ts';
+import { openSchools, saySchool, schoolNames, schools } from './schools.ts';
 import type { Sheet, TorqueKey } from './sheet.ts';
 
 /** Where a figure comes from; a recalled one asks to be confirmed. */
@@ -37,6 +39,10 @@ function sayLock(lock: Sheet['lock']): string {
   if (lock.kind === 'castellated')
     return `${lock.slots} slots, ${lock.holeAxesDeg.length === 1 ? 'one hole' : `${lock.holeAxesDeg.length} holes`}`;
   return `${lock.positionsPerTurn} places${lock.reversible ? ', washer turns over' : ''}`;
+}
+
+function sayRetorque({ from, by, days }: RetorqueFigure): string {
+  return `${formatQuantity(from)} to ${formatQuantity(by)}, ${days} days at the latest`;
 }
 
 export interface SheetLine {
@@ -79,5 +85,12 @@ export function sheetLines(sheet: Sheet, unit: 'in' | 'mm'): SheetLine[] {
         ]
       : []),
     { label: 'Lubricant', value: sheet.lubricant.name },
+    ...(sheet.hub ? [{ label: 'Hub takes', value: sayHubFill(sheet), source: sayMark(sheet.hub) }] : []),
+    ...schoolNames
+      .filter((name) => sheet.schools[name] !== openSchools[name])
+      .map((name) => ({ label: schools[name].title, value: saySchool(name, sheet.schools) })),
+    ...(sheet.retorque
+      ? [{ label: 'Retorque', value: sayRetorque(sheet.retorque), source: sayMark(sheet.retorque) }]
+      : []),
   ];
 }

@@ -28,9 +28,9 @@ describe('two revisions of a sheet', () => {
 
 describe('recalled figures', () => {
   it('are named until somebody confirms them', () => {
-    expect(recalledFigures(sheet)).toEqual(['backOff', 'jamTorque']);
+    expect(recalledFigures(sheet)).toEqual(['backOff', 'hub', 'jamTorque']);
     const confirmed = confirmFigure(sheet, 'jamTorque');
-    expect(recalledFigures(confirmed)).toEqual(['backOff']);
+    expect(recalledFigures(confirmed)).toEqual(['backOff', 'hub']);
     expect(sheetSchema.parse(confirmed).jamTorque).toMatchObject({ max: { value: 300 }, mark: 'shop' });
     expect(confirmFigure(sheet, 'drag')).toBe(sheet);
   });

@@ -37,7 +37,7 @@ export function sheetDifferences(before: Sheet, after: Sheet): SheetDifference[]
     .filter((line) => line.before !== line.after);
 }
 
-const figureKeys = ['band', 'backOff', 'drag', ...torques.map(([key]) => key)] as const;
+const figureKeys = ['band', 'backOff', 'drag', 'hub', 'retorque', ...torques.map(([key]) => key)] as const;
 type FigureKey = (typeof figureKeys)[number];
 
 /** Figures of a sheet that are recalled and wait to be confirmed against the maker's sheet. */

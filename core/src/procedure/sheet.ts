@@ -3,13 +3,16 @@ import type { Band } from '../calculation/index.ts';
 import {
   bandFigureSchema,
   forceFigureSchema,
+  hubSchema,
   lockSchema,
   lubricantSchema,
+  retorqueFigureSchema,
   threadSchema,
   torqueFigureSchema,
   turnFigureSchema,
   type BandFigure,
 } from './figure.ts';
+import { schoolsSchema } from './schools.ts';
 
 /** Constructions of a wheel end; each is a procedure family. */
 export const constructions = {
@@ -68,6 +71,12 @@ export const sheetSchema = z.object({
   /** Wheel studs, to light them in order. */
   studs: z.int().min(3).max(24).nullable().default(null),
   lubricant: lubricantSchema,
+  /** What the hub holds; null where nobody has measured it. */
+  hub: hubSchema.nullable().default(null),
+  /** What this shop does where practitioners differ. */
+  schools: schoolsSchema.prefault({}),
+  /** When the wheel nuts are torqued again; null for the product's own rule. */
+  retorque: retorqueFigureSchema.nullable().default(null),
 });
 export type Sheet = z.output<typeof sheetSchema>;
 

@@ -1,7 +1,4 @@
 import { z } from 'zod';
-import { brakeKinds } from '../brake/index.ts';
-import { dispositionSchema } from '../inspection/index.ts';
-import { forceSchema, readingSchema, temperatureSchema, torqueSchema } from '../quantity/index.ts';
 import type { Mark } from './figure.ts';
 import type { Family, TorqueKey } from './sheet.ts';
 
@@ -65,10 +62,17 @@ export type Step = StepBase &
     | { kind: 'choose'; options: readonly Option[] }
     | { kind: 'measure' }
     | { kind: 'lock'; methods: readonly Option[] }
-    | { kind: 'fill' }
+    | { kind: 'fill'; joint?: true }
+    | { kind: 'found'; signs: readonly Option[] }
+    | { kind: 'compare' }
+    | { kind: 'seal' }
+    | { kind: 'pack' }
   );
 
 export type StepKind = Step['kind'];
+
+/** Versions of the steps that every family shares. */
+export type SharedVersion = 1 | 2;
 
 /** An ordered, versioned procedure of one family. */
 export interface Procedure {
@@ -78,6 +82,8 @@ export interface Procedure {
   title: string;
   /** Steps of this family; those around them are the same for all. */
   steps: readonly Step[];
+  /** Which version of the shared steps stands around them; the first where it is not said. */
+  around?: SharedVersion;
   /** Steps that every family shares and this one does without, by id. */
   without?: readonly string[];
   /** Tools to have at hand besides stands, dolly and the usual spanners. */
@@ -87,80 +93,3 @@ export interface Procedure {
   /** Adjust steps for a small change of the setting, without starting the procedure again. */
   readjust: readonly Step[];
 }
-
-const note = z.string().trim().max(500).optional();
-const name = z.string().trim().min(1).max(80);
-
-/** What is recorded when a step is done, by its kind. */
-export const stepDataSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('instruct'), note }),
-  z.object({
-    kind: z.literal('torque'),
-    torque: torqueSchema,
-    tool: name,
-    /** What the maker's sheet asks for, where the shop's has no figure. */
-    asked: torqueSchema.optional(),
-    /** Rounds in one record; since each round is a step of its own, always 1. */
-    rounds: z.int().min(1).max(6).default(1),
-    note,
-  }),
-  z.object({ kind: z.literal('rotate'), note }),
-  z.object({ kind: z.literal('turn'), turns: z.number().min(-5).max(5), note }),
-  z.object({ kind: z.literal('inspect'), ok: z.boolean(), note }),
-  z.object({
-    kind: z.literal('joint'),
-    felt: z.enum(['nothing', 'twelve-six', 'three-nine', 'both']),
-    /** Base on the axle, tip on the knuckle: the kingpin alone. */
-    axleToKnuckle: readingSchema.optional(),
-    /** Base on the knuckle, tip on the hub: the bearing alone. */
-    knuckleToHub: readingSchema.optional(),
-    /** What the maker allows at the kingpin. */
-    kingpinLimit: readingSchema.optional(),
-    /** What the sheet allows at the bearing. */
-    bearingLimit: readingSchema.optional(),
-    note,
-  }),
-  z.object({
-    kind: z.literal('ready'),
-    lines: z
-      .array(
-        z.object({
-          what: z.string().trim().min(1).max(120),
-          state: z.enum(['have', 'missing', 'ordered', 'owner']),
-          by: z.iso.date().optional(),
-        }),
-      )
-      .max(60),
-    note,
-  }),
-  z.object({
-    kind: z.literal('judge'),
-    /** The unit has run far and cannot stand still: a doubtful bearing is replaced. */
-    hardWorked: z.boolean(),
-    findings: z
-      .array(z.object({ component: name, seen: name, disposition: dispositionSchema, note }))
-      .max(40),
-    note,
-  }),
-  z.object({
-    kind: z.literal('linings'),
-    brake: z.enum(brakeKinds),
-    inner: readingSchema.optional(),
-    outer: readingSchema.optional(),
-    /** Slides or shoes free, adjuster set, pedal pumped firm. */
-    set: z.boolean(),
-    note,
-  }),
-  z.object({ kind: z.literal('heat'), here: temperatureSchema, other: temperatureSchema, note }),
-  z.object({ kind: z.literal('choose'), option: name, note }),
-  z.object({
-    kind: z.literal('measure'),
-    by: z.enum(['dial', 'feel', 'drag']),
-    /** Pull at the stud, with `drag`. */
-    pull: forceSchema.optional(),
-    note,
-  }),
-  z.object({ kind: z.literal('lock'), method: name, checkedBy: name.optional(), note }),
-  z.object({ kind: z.literal('fill'), lubricant: name, note }),
-]);
-export type StepData = z.output<typeof stepDataSchema>;

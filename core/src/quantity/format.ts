@@ -13,6 +13,8 @@ const usualDigits: Partial<Record<Unit, number>> = {
   'lbf-ft': 0,
   'lbf-in': 0,
   h: 0,
+  g: 0,
+  mL: 0,
   degC: 0,
   degF: 0,
 };

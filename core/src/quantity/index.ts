@@ -2,10 +2,12 @@ export { convertCalculation } from './convert-calculation.ts';
 export { formatQuantity, formatValue } from './format.ts';
 export { parseQuantity, type Parsed } from './parse.ts';
 export {
+  amountSchema,
   convert,
   distanceSchema,
   forceSchema,
   hoursSchema,
+  placeSchema,
   quantity,
   readingSchema,
   toSi,

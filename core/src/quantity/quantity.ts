@@ -71,6 +71,13 @@ export const torqueSchema = quantitySchema(['Nm', 'lbf-ft', 'lbf-in'], { min: 0,
 export const forceSchema = quantitySchema(['N', 'lbf'], { min: 0, max: 2000, unit: 'N' });
 /** A hub after the road. */
 export const temperatureSchema = quantitySchema(['degC', 'degF'], { min: -40, max: 400, unit: 'degC' });
+/** A place along a spindle or in a hub. */
+export const placeSchema = quantitySchema(['mm', 'in'], { min: -200, max: 500, unit: 'mm' });
+/** Lubricant, weighed or measured. */
+export const amountSchema = z.union([
+  quantitySchema(['g', 'kg', 'lb'], { min: 0, max: 20, unit: 'kg' }),
+  quantitySchema(['mL', 'L', 'qt'], { min: 0, max: 20, unit: 'L' }),
+]);
 /** An odometer. */
 export const distanceSchema = quantitySchema(['km', 'mi'], { min: 0, max: 5_000_000, unit: 'km' });
 /** An hour meter. */

@@ -52,6 +52,7 @@ export const units = {
     label: 'lbf·in',
     spellings: ['lbf-in', 'lbf·in', 'lb-in', 'in-lb', 'inlb', 'lb in', 'in lb'],
   },
+  g: { dimension: 'mass', factor: 1e-3, label: 'g', spellings: ['g', 'gram', 'grams'] },
   kg: { dimension: 'mass', factor: 1, label: 'kg', spellings: ['kg'] },
   lb: { dimension: 'mass', factor: 0.45359237, label: 'lb', spellings: ['lb', 'lbs'] },
   N: { dimension: 'force', factor: 1, label: 'N', spellings: ['n'] },

@@ -1,3 +1,8 @@
 export { clampLoad, clampLoadCalculation } from './clamp-load.ts';
 export { tighteningSequence, tighteningSequenceCalculation } from './tightening-sequence.ts';
-export { torqueSetting, torqueSettingCalculation } from './torque-setting.ts';
+export {
+  torqueSetting,
+  torqueSettingCalculation,
+  torqueViaSchema,
+  type TorqueVia,
+} from './torque-setting.ts';

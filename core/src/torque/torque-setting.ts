@@ -4,13 +4,26 @@ import { BadInput, defineCalculation } from '../calculation/index.ts';
 const torqueNm = z.number().nonnegative().max(1e6);
 const length = z.number().positive().max(10_000);
 
-const inputSchema = z.object({
-  targetNm: torqueNm,
+const between = {
   wrenchLengthMm: length.optional(),
   adapter: z.object({ lengthMm: length, angleDeg: z.number().min(-180).max(180) }).optional(),
   multiplier: z
     .object({ ratio: z.number().min(1).max(1000), efficiency: z.number().min(0.01).max(1) })
     .optional(),
+};
+
+/** What stands between wrench and nut: an adapter in line, a multiplier, or both. */
+export const torqueViaSchema = z
+  .object(between)
+  .refine((v) => !v.adapter || (v.wrenchLengthMm !== undefined && Math.abs(v.adapter.angleDeg) <= 90), {
+    message: 'an adapter needs the length of the wrench, and does not fold back on it',
+    path: ['wrenchLengthMm'],
+  });
+export type TorqueVia = z.output<typeof torqueViaSchema>;
+
+const inputSchema = z.object({
+  targetNm: torqueNm,
+  ...between,
   tool: z
     .object({ minNm: torqueNm, maxNm: z.number().positive().max(1e6) })
     .refine((t) => t.minNm <= t.maxNm, { message: 'must not be under minNm', path: ['maxNm'] })

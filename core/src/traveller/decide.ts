@@ -1,25 +1,14 @@
-import { retorqueDue } from '../interval/index.ts';
-import { findProcedure, stageOrder, whyNotAdjustable } from '../procedure/index.ts';
+import { correct } from './correct.ts';
+import { no, yes, type DecideContext, type Decision } from './decision.ts';
+import { retorqueDue, type RetorqueRule } from '../interval/index.ts';
+import { findProcedure, stageOrder, whyNotAdjustable, type RetorqueFigure } from '../procedure/index.ts';
+import { convert } from '../quantity/index.ts';
 import { againstRelease, torqueFits } from './against-release.ts';
-import { meterKm, type Actor, type BodyOf, type Command, type EventBody, type JobOpened } from './event.ts';
+import { meterKm, type BodyOf, type Command, type JobOpened } from './event.ts';
 import { currentRound, wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { misfit } from './misfit.ts';
-import { openQuestions, playMm, readingRound, stepAtHand } from './progress.ts';
-
-/** The event that follows from a command, or why it cannot be. */
-export type Decision = { ok: true; event: EventBody } | { ok: false; reason: string };
-
-export interface DecideContext {
-  by: Actor;
-  /** Date of the decision in the shop's zone. */
-  today: string;
-}
-
-/** Largest end play of one cycle that a dial can have read by honest work, mm; more is a slip of the hand. */
-const LARGEST_PLAY_MM = 12.7;
-
-const no = (reason: string): Decision => ({ ok: false, reason });
-const yes = (event: EventBody): Decision => ({ ok: true, event });
+import { impossible } from './impossible.ts';
+import { openQuestions, readingRound, stepAtHand } from './progress.ts';
 
 /** Decides whether a job may open on these wheel ends. */
 export function decideOpening(opening: JobOpened): Decision {
@@ -61,7 +50,7 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
   if (wheelEnd.release) return no(`${command.position} is released`);
   switch (command.kind) {
     case 'step-recorded':
-      return recordStep(wheelEnd, command);
+      return recordStep(wheelEnd, command, context);
     case 'step-skipped': {
       const wrong = notAtHand(wheelEnd, command);
       return wrong ? no(wrong) : yes(command);
@@ -89,8 +78,8 @@ function notAtHand(w: WheelEnd, at: { stage: string; stepId: string; round: numb
   return null;
 }
 
-function recordStep(w: WheelEnd, command: BodyOf<'step-recorded'>): Decision {
-  const wrong = notAtHand(w, command) ?? misfit(w, stepAtHand(w)!, command.data);
+function recordStep(w: WheelEnd, command: BodyOf<'step-recorded'>, context: DecideContext): Decision {
+  const wrong = notAtHand(w, command) ?? misfit(w, stepAtHand(w)!, command.data, context);
   if (wrong) return no(wrong);
   const [question] = openQuestions(w);
   if (question && stageOrder(command.stage) >= stageOrder('assemble'))
@@ -122,12 +111,6 @@ function followUpDone(w: WheelEnd, command: BodyOf<'follow-up-done'>): Decision 
   if (!w.release?.alsoDue.some((f) => f.kind === command.followUp)) return no('There is no such follow-up');
   if (w.followUpsDone.some((f) => f.followUp === command.followUp)) return no('It is recorded already');
   return yes(command);
-}
-
-function impossible(reading: BodyOf<'reading-taken'>): string | null {
-  return playMm(reading) > LARGEST_PLAY_MM
-    ? 'Half an inch of end play cannot be: check the figure and its unit'
-    : null;
 }
 
 function takeReading(w: WheelEnd, command: BodyOf<'reading-taken'>): Decision {
@@ -169,9 +152,16 @@ function release(
     position: w.position,
     overridden: against,
     ...(command.alsoDue ? { alsoDue: command.alsoDue } : {}),
-    followUp: retorqueDue(meterKm(job.meter), context.today),
+    followUp: retorqueDue(meterKm(job.meter), context.today, retorqueRule(w)),
     ...(against.length > 0 ? { overrideReason: command.overrideReason } : {}),
   });
+}
+
+/** The sheet's own rule, where it has one. */
+function retorqueRule({ sheet: { retorque } }: WheelEnd): RetorqueRule | undefined {
+  if (!retorque) return undefined;
+  const km = ({ value, unit }: RetorqueFigure['from']) => convert(value, unit, 'km');
+  return { fromKm: km(retorque.from), byKm: km(retorque.by), days: retorque.days };
 }
 
 function retorque(w: WheelEnd, command: BodyOf<'retorque-recorded'>): Decision {
@@ -181,57 +171,4 @@ function retorque(w: WheelEnd, command: BodyOf<'retorque-recorded'>): Decision {
   if (figure && !torqueFits(command.torque.si, figure) && !command.note)
     return no('The torque is off the sheet’s figure: say why');
   return yes(command);
-}
-
-const correctable = [
-  'step-recorded',
-  'step-skipped',
-  'reading-taken',
-  'reckoning-kept',
-  'photo-added',
-] as const;
-type Correctable = BodyOf<(typeof correctable)[number]>;
-
-function isCorrectable(body: EventBody): body is Correctable {
-  return (correctable as readonly string[]).includes(body.kind);
-}
-
-function correct(job: Job, command: BodyOf<'correction'>, { by }: DecideContext): Decision {
-  const event = job.events.find((e) => e.id === command.corrects);
-  if (!event) return no('There is no such record in this job');
-  const { body } = event;
-  if (!isCorrectable(body)) return no('Only a step, a reading or a kept sum can be corrected');
-  if (by.role !== 'supervisor' && event.by.id !== by.id)
-    return no('Only who recorded it, or a supervisor, corrects it');
-  const w = wheelEndAt(job, body.position)!;
-  if (w.release && by.role !== 'supervisor')
-    return no(`${body.position} is released: a supervisor corrects it`);
-  const { replacement } = command;
-  if (!replacement) return yes(command);
-  if (
-    replacement.kind !== body.kind ||
-    replacement.position !== body.position ||
-    replacement.round !== body.round
-  ) {
-    return no('A correction stays with its wheel end, its round and its kind of record');
-  }
-  if (replacement.kind === 'reading-taken') {
-    const wrong = impossible(replacement);
-    return wrong ? no(wrong) : yes(command);
-  }
-  if (
-    body.kind !== 'step-recorded' ||
-    replacement.stepId !== body.stepId ||
-    replacement.stage !== body.stage
-  ) {
-    return no('A correction stays with its step');
-  }
-  const step = [...w.procedure.steps, ...w.procedure.readjust].find(
-    (s) => s.id === body.stepId && s.stage === body.stage,
-  );
-  const wrong =
-    replacement.data.kind !== body.data.kind
-      ? 'A correction stays with its kind of step'
-      : step && misfit(w, step, replacement.data);
-  return wrong ? no(wrong) : yes(command);
 }

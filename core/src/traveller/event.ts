@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { billSchema } from '../cost/index.ts';
 import { dispositionSchema, symptomSchema } from '../inspection/index.ts';
-import { positionSchema } from '../axle-plan/index.ts';
+import { axleRoles, positionSchema, type AxleRole } from '../axle-plan/index.ts';
 import { retorqueDueSchema } from '../interval/index.ts';
 import { sheetSchema, stageSchema, stepDataSchema } from '../procedure/index.ts';
 import { convert, distanceSchema, hoursSchema, readingSchema, torqueSchema } from '../quantity/index.ts';
@@ -126,13 +126,21 @@ const reckoningKept = z.object({
     .refine((r) => JSON.stringify(r).length <= HUGE_RECKONING, 'is too long to keep in a record'),
   note: words.optional(),
 });
+/** What was noted at intake, put right. */
+const intake = z.object({
+  kind: z.literal('intake'),
+  complaint: z.string().trim().max(500),
+  reportedBy: z.string().trim().max(80),
+  symptoms: z.array(symptomSchema).max(20),
+  meter: meterSchema,
+});
 const correction = z.object({
   kind: z.literal('correction'),
   /** Id of the event that was wrong. */
   corrects: z.uuid(),
   reason: words,
   /** What should have been recorded; null strikes the event out. */
-  replacement: z.discriminatedUnion('kind', [stepRecorded, readingTaken]).nullable(),
+  replacement: z.discriminatedUnion('kind', [stepRecorded, readingTaken, intake]).nullable(),
 });
 const releaseAsked = z.object({
   kind: z.literal('wheel-end-released'),
@@ -174,6 +182,11 @@ const wheelEndOpenedSchema = z.object({
   position: positionSchema,
   sheet: sheetSchema,
   procedureVersion: z.int().min(1),
+  /** What the axle does; null in jobs older than this field. */
+  axle: z
+    .enum(Object.keys(axleRoles) as [AxleRole, ...AxleRole[]])
+    .nullable()
+    .default(null),
 });
 
 /** The first event of every job. */

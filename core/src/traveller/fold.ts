@@ -34,12 +34,14 @@ function step(job: Job | null, event: StoredEvent, correction: Correction | unde
   if (version !== (job?.version ?? 0) + 1) throw new FoldError(`Event ${version} is out of order`);
   if (body.kind === 'job-opened') {
     if (job) throw new FoldError('A job opens once');
-    return open(event, body);
+    const right = correction?.replacement;
+    return open(event, right?.kind === 'intake' ? { ...body, ...right, kind: body.kind } : body);
   }
   if (!job) throw new FoldError('A job begins with its opening');
   if (job.id !== event.jobId) throw new FoldError('The event belongs to another job');
   if (body.kind === 'correction' || correction?.replacement === null) return { ...job, version };
   const effective = correction?.replacement ?? body;
+  if (effective.kind === 'intake') throw new FoldError('Only the opening of a job has an intake');
   const trace: Trace = { eventId: event.id, at: event.at, by: event.by };
   if (correction) trace.corrected = { reason: correction.reason, at: correction.at, by: correction.by };
   switch (effective.kind) {
@@ -81,13 +83,14 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
     money: { estimate: null, answer: null, actual: null },
     opened: { at: event.at, by: event.by },
     version: event.version,
-    wheelEnds: body.wheelEnds.map(({ position, sheet, procedureVersion }): WheelEnd => {
+    wheelEnds: body.wheelEnds.map(({ position, sheet, procedureVersion, axle }): WheelEnd => {
       const procedure = findProcedure(sheet.procedureId ?? '', procedureVersion);
       if (!procedure)
         throw new FoldError(`There is no procedure ${sheet.procedureId} version ${procedureVersion}`);
       const rounds = [{ number: 1, from: 'start' as const, turns: null, predictedMm: null }];
       return {
         position,
+        axle,
         sheet,
         procedure,
         rounds,

@@ -1,5 +1,6 @@
 export { againstRelease, thinLining, torqueFits } from './against-release.ts';
-export { decide, decideOpening, type DecideContext, type Decision } from './decide.ts';
+export { decide, decideOpening } from './decide.ts';
+export { type DecideContext, type Decision } from './decision.ts';
 export {
   actorSchema,
   commandSchema,
@@ -52,6 +53,8 @@ export {
   type StageState,
   type StepProgress,
 } from './progress.ts';
+export { hasKingpin } from './kingpin.ts';
+export { partsToCompare } from './parts-to-compare.ts';
 export { otherSideDue } from './pair-rule.ts';
 export { stageMinutes } from './stage-minutes.ts';
 export { sayEvent, sayStepData } from './say.ts';

@@ -1,4 +1,4 @@
-import type { Position } from '../axle-plan/index.ts';
+import type { AxleRole, Position } from '../axle-plan/index.ts';
 import type { Bill } from '../cost/index.ts';
 import type { Symptom } from '../inspection/index.ts';
 import type { Procedure, Sheet, Stage, StepData } from '../procedure/index.ts';
@@ -58,6 +58,7 @@ export interface Round {
 /** One position being worked on: its own record, nothing copied from the other side. */
 export interface WheelEnd {
   position: Position;
+  axle: AxleRole | null;
   sheet: Sheet;
   procedure: Procedure;
   rounds: readonly Round[];

@@ -60,6 +60,13 @@ export function progressOf(wheelEnd: WheelEnd): StepProgress[] {
   }));
 }
 
+/** A step a wheel end can have, whatever was chosen. */
+export function stepTitled(w: WheelEnd | undefined, stage: string, stepId: string): Step | undefined {
+  if (!w) return undefined;
+  const all = [...stepsOf(w.procedure, 'start', {}), ...w.procedure.steps, ...w.procedure.readjust];
+  return all.find((s) => s.stage === stage && s.id === stepId);
+}
+
 /** The first step that is neither done nor skipped; null when only the release is left. */
 export function stepAtHand(wheelEnd: WheelEnd): Step | null {
   return progressOf(wheelEnd).find((p) => p.record === null)?.step ?? null;

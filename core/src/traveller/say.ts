@@ -1,19 +1,13 @@
 import { sayTurn } from '../nut/index.ts';
 import { billTotals, sayMoney } from '../cost/index.ts';
 import { BEARING_LIMIT_MM, components, dispositions, whichJoint } from '../inspection/index.ts';
-import { readyStates, stages, stepsOf, type Step, type StepData } from '../procedure/index.ts';
+import { compared, readyStates, stages, type Step, type StepData } from '../procedure/index.ts';
 import { formatQuantity, type Quantity } from '../quantity/index.ts';
 import { followUpKinds, ownerAnswers, type EventBody, type StoredEvent } from './event.ts';
-import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
+import { wheelEndAt, type Job } from './job.ts';
+import { stepTitled } from './progress.ts';
 
 type Finding = Extract<StepData, { kind: 'judge' }>['findings'][number];
-
-/** All steps a wheel end can have, whatever was chosen, to look titles up. */
-function stepTitled(w: WheelEnd | undefined, stage: string, stepId: string): Step | undefined {
-  if (!w) return undefined;
-  const all = [...stepsOf(w.procedure, 'start', {}), ...w.procedure.steps, ...w.procedure.readjust];
-  return all.find((s) => s.stage === stage && s.id === stepId);
-}
 
 const accepted = {
   dial: 'accepted by dial',
@@ -26,7 +20,7 @@ export function sayStepData(data: StepData, step?: Step): string {
   const note = data.note ? `. ${data.note}` : '';
   switch (data.kind) {
     case 'torque':
-      return `${formatQuantity(data.torque)} with ${data.tool}${data.asked ? `, the maker asks for ${formatQuantity(data.asked)}` : ''}${data.rounds > 1 ? `, ${data.rounds} rounds` : ''}${note}`;
+      return `${formatQuantity(data.torque)} with ${data.tool}${sayVia(data)}${data.asked ? `, the maker asks for ${formatQuantity(data.asked)}` : ''}${data.rounds > 1 ? `, ${data.rounds} rounds` : ''}${note}`;
     case 'turn':
       return `${data.turns < 0 ? 'backed off' : 'tightened'} ${sayTurn(data.turns)}${note}`;
     case 'inspect':
@@ -53,13 +47,45 @@ export function sayStepData(data: StepData, step?: Step): string {
       return `${method}${data.checkedBy ? `, checked by ${data.checkedBy}` : ''}${note}`;
     }
     case 'measure':
-      return `${accepted[data.by]}${data.pull ? ` with ${formatQuantity(data.pull)}` : ''}${note}`;
-    case 'fill':
-      return `${data.lubricant}${note}`;
+      return `${accepted[data.by]}${data.listed ? `, ${data.listed.code}` : ''}${data.pull ? ` with ${formatQuantity(data.pull)}` : ''}${note}`;
+    case 'fill': {
+      const joint = data.joint && data.joint !== 'none' ? `, ${data.joint}` : '';
+      return `${data.lubricant}${data.amount ? `, ${formatQuantity(data.amount)}` : ''}${joint}${note}`;
+    }
+    case 'found': {
+      const words = data.signs.map(
+        (id) => (step?.kind === 'found' && step.signs.find((s) => s.id === id)?.label) || id,
+      );
+      return `${words.length === 0 ? 'nothing looked wrong' : words.join(', ').toLowerCase()}${note}`;
+    }
+    case 'compare': {
+      const other = data.parts.filter((p) => p.differs.length > 0);
+      const differing = other.map(
+        (p) => `${p.part}: ${p.differs.map((d) => compared[d].toLowerCase()).join(', ')} differs`,
+      );
+      return `${other.length === 0 ? 'new as the old' : differing.join('. ')}${note}`;
+    }
+    case 'seal': {
+      const depth = data.depth ? `${data.depth.value} ${data.depth.unit} below the hub face` : 'at its stop';
+      return `${depth}, outside ${data.outside}${note}`;
+    }
+    case 'pack': {
+      const by = { hand: 'by hand', packer: 'with a packer', oiled: 'oiled' }[data.by];
+      return `${data.lubricant}, ${by}${data.amount ? `, ${formatQuantity(data.amount)}` : ''}${note}`;
+    }
     case 'instruct':
     case 'rotate':
       return data.note ? `done. ${data.note}` : 'done';
   }
+}
+
+/** What stood between wrench and nut. */
+function sayVia({ via }: Extract<StepData, { kind: 'torque' }>): string {
+  const between = [
+    ...(via?.adapter ? [`an adapter of ${via.adapter.lengthMm} mm`] : []),
+    ...(via?.multiplier ? [`a multiplier of ${via.multiplier.ratio}`] : []),
+  ];
+  return between.length === 0 ? '' : ` through ${between.join(' and ')}`;
 }
 
 const sayReading = (q: Quantity | undefined) => (q ? formatQuantity(q) : 'not measured');
@@ -149,6 +175,7 @@ function sayBody(job: Job, body: EventBody): string {
     case 'correction': {
       const was = job.events.find((e) => e.id === body.corrects);
       const what = was ? sayBody(job, was.body) : 'a record';
+      if (body.replacement?.kind === 'intake') return `put the intake right: ${body.reason}`;
       return `${body.replacement ? `corrected “${what}” to “${sayBody(job, body.replacement)}”` : `struck out “${what}”`}: ${body.reason}`;
     }
   }

@@ -117,7 +117,7 @@ describe('judging parts', () => {
     expect(openQuestions(t.at('2L'))).toMatchObject([
       { component: 'spindle-shoulder', askedBy: technician.name },
     ]);
-    t.workTo('2L', 'hub-on');
+    t.workTo('2L', 'pack');
     expect(t.recordStep('2L')).toMatch(/First the supervisor decides about spindle shoulder/);
     expect(againstRelease(t.at('2L'))[0]).toMatch(/has not decided/);
     const answer = {

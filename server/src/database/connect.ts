@@ -9,6 +9,7 @@ import {
   defineWheelEnd,
 } from '../jobs/model.ts';
 import { defineSheetRevision } from '../sheets/model.ts';
+import { defineTool } from '../tools/model.ts';
 import { definePerson, defineSetting } from '../people/model.ts';
 
 /** Connects to PostgreSQL and binds the models. Tables come from the migrations, never from here. */
@@ -33,6 +34,7 @@ export function connectDatabase(url: string) {
     followUp: defineFollowUp(sequelize),
     photo: definePhoto(sequelize),
     sheetRevision: defineSheetRevision(sequelize),
+    tool: defineTool(sequelize),
   };
   models.unit.belongsTo(models.owner, { foreignKey: 'ownerId', as: 'owner' });
   models.unit.hasMany(models.axle, { foreignKey: 'unitId', as: 'axles' });

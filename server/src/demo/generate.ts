@@ -6,6 +6,7 @@ import type { Actor, JobOpened, Meter, StoredEvent } from '@lanternwright/core/t
 import { seededRandom, type Random } from './random.ts';
 import { complaints, fleetLines, type FleetLine } from './scenario.ts';
 import { workJob, type JobPlan } from './shop-hand.ts';
+import { ToolCrib } from './tool-crib.ts';
 import { newHub, type HubTruth } from './wheel-behaviour.ts';
 
 interface DemoUnit {
@@ -20,6 +21,7 @@ interface DemoUnit {
 
 export interface Demo {
   units: DemoUnit[];
+  crib: ToolCrib;
   /** Jobs in the order in which they opened. */
   jobs: { id: string; unitId: string; title: string; openedAt: string; events: StoredEvent[] }[];
 }
@@ -33,7 +35,8 @@ const PLATE_LETTERS = 'ABCDEFGHJKLMNPRSTVWX';
  */
 export function generateDemo(people: readonly Actor[], today: string, seed = 618): Demo {
   const random = seededRandom(seed);
-  const demo: Demo = { units: [], jobs: [] };
+  const crib = new ToolCrib(seededRandom(seed + 1));
+  const demo: Demo = { units: [], jobs: [], crib };
   for (const line of fleetLines) {
     for (let i = 0; i < line.count; i++) addUnit(random, demo, people, today, line, line.first + i);
   }
@@ -144,6 +147,7 @@ function openingOf(random: Random, unit: DemoUnit, visit: Visit): JobOpened {
       position,
       sheet: axle.sheet,
       procedureVersion: findProcedure(axle.sheet.procedureId!)!.version,
+      axle: axle.role,
     })),
   };
 }
@@ -165,6 +169,7 @@ function addJob(random: Random, demo: Demo, people: readonly Actor[], unit: Demo
     technicians: [technicians[first]!, technicians[(first + 1) % technicians.length]!],
     supervisor: random.pick(supervisors),
     forgetsLock: visit.forgetsLock,
+    crib: demo.crib,
     retorque: !visit.stopAt && random.next() < (visit.isRecent ? 0.5 : 0.995),
     stopAt: visit.stopAt,
   });

@@ -75,6 +75,17 @@ export async function loadDemo({
       demo.jobs.map((j) => fold(j.events)),
       transaction,
     );
+    await db.tool.bulkCreate(
+      demo.crib.on(clock.today(), 'lapsed').map((tool) => ({
+        id: tool.id,
+        code: tool.code,
+        tool,
+        changedAt: clock.now(),
+        changedBy: demoPeople[0].name,
+        retiredAt: null,
+      })),
+      { transaction },
+    );
     await db.setting.upsert({ name: 'demo', value: true }, { transaction });
   });
   return true;

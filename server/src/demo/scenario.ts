@@ -1,4 +1,6 @@
 import type { UnitKind } from '@lanternwright/core/axle-plan';
+import { quantity } from '@lanternwright/core/quantity';
+import type { Tool } from '@lanternwright/core/tool';
 
 /** Marrowbank Shared Works: invented owners, units and people. */
 export const demoPeople = [
@@ -233,3 +235,29 @@ export const complaints = [
   ['Hub warmer than the other side after the road', 'driver', ['smoke']],
   ['Wheel-speed lamp comes and goes', 'driver', ['lamp']],
 ] as const;
+
+const wrench = (code: string, title: string, [min, max]: [number, number]) =>
+  ({
+    kind: 'torque-wrench',
+    code,
+    title,
+    min: quantity(min, 'lbf-ft'),
+    max: quantity(max, 'lbf-ft'),
+  }) as const;
+const dial = (code: string, title: string, value: number, unit: 'in' | 'mm') =>
+  ({ kind: 'dial-indicator', code, title, graduation: quantity(value, unit) }) as const;
+
+type OwnTool = Tool extends infer T ? (T extends Tool ? Omit<T, 'id' | 'calibratedUntil'> : never) : never;
+
+/** Tools of the works, with the month and day on which each one’s yearly calibration ends. */
+export const demoTools: readonly { tool: OwnTool; endsOn: string; lapsed?: true }[] = [
+  { tool: wrench('TW-01', 'Half-inch click wrench', [40, 250]), endsOn: '05-31' },
+  { tool: wrench('TW-02', 'Three-eighths click wrench', [10, 80]), endsOn: '05-31' },
+  { tool: wrench('TW-03', 'Three-quarter wrench, long bar', [100, 600]), endsOn: '03-15' },
+  { tool: wrench('TW-04', 'Half-inch wrench, dial', [30, 250]), endsOn: '10-31', lapsed: true },
+  { tool: wrench('TW-05', 'Wheel-nut wrench', [150, 750]), endsOn: '08-20' },
+  { tool: dial('DI-04', 'Dial on a magnetic base', 0.001, 'in'), endsOn: '07-31' },
+  { tool: dial('DI-06', 'Metric dial, long stem', 0.01, 'mm'), endsOn: '07-31' },
+  { tool: { kind: 'pull-scale', code: 'PS-01', title: 'Spring scale, 100 N' }, endsOn: '01-20' },
+  { tool: { kind: 'thermometer', code: 'TH-02', title: 'Hub thermometer' }, endsOn: '02-28' },
+];

@@ -1,6 +1,13 @@
 import { adviseSetting, pitchOf } from '@lanternwright/core/nut';
 import { soundFindings } from '@lanternwright/core/inspection';
-import { bandInMm, allAtHand, type Step, type StepData } from '@lanternwright/core/procedure';
+import {
+  allAtHand,
+  bandInMm,
+  hubFill,
+  type Sheet,
+  type Step,
+  type StepData,
+} from '@lanternwright/core/procedure';
 import { quantity, type Quantity } from '@lanternwright/core/quantity';
 import {
   againstRelease,
@@ -9,6 +16,7 @@ import {
   currentRound,
   decide,
   fold,
+  partsToCompare,
   readingRound,
   stepAtHand,
   wheelEndAt,
@@ -19,6 +27,7 @@ import {
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import type { Random } from './random.ts';
+import type { ToolCrib } from './tool-crib.ts';
 import { freshSettingMm, truePlayMm, type HubTruth } from './wheel-behaviour.ts';
 
 export interface JobPlan {
@@ -29,6 +38,7 @@ export interface JobPlan {
   hubs: Record<string, HubTruth>;
   technicians: readonly Actor[];
   supervisor: Actor;
+  crib: ToolCrib;
   /** Works until this step is at hand and leaves it there; without it the job is finished. */
   stopAt?: { stage: string; stepId?: string };
   /** Leaves the lock out and releases with a reason: the nut will walk. */
@@ -112,6 +122,12 @@ const MINUTES: Partial<Record<Step['kind'], number>> = {
 /** What the made-up maker's sheets ask for where the shop's has no figure. */
 const makersFigure = { min: quantity(60, 'lbf-ft'), max: quantity(60, 'lbf-ft') };
 
+function pack({ lubricant, hub }: Sheet): StepData {
+  const amount = hubFill({ lubricant, hub });
+  const by = lubricant.kind === 'oil' ? 'oiled' : 'hand';
+  return { kind: 'pack', lubricant: lubricant.name, by, ...(amount && by === 'hand' ? { amount } : {}) };
+}
+
 /** One pair of hands on one wheel end. */
 class Hand {
   private readonly random: Random;
@@ -145,10 +161,13 @@ class Hand {
       case 'torque': {
         const { min, max } = w.sheet[step.figure] ?? makersFigure;
         const value = min.value === max.value ? max.value : Math.round((min.value + max.value) / 2);
+        const torque = quantity(value, max.unit);
+        const listed = this.plan.crib.find('torque-wrench', this.day(), torque.si);
         return {
           kind: 'torque',
-          torque: quantity(value, max.unit),
-          tool: step.figure === 'wheelTorque' ? 'TW-05' : 'TW-03',
+          torque,
+          tool: listed.code,
+          listed,
           ...(w.sheet[step.figure] ? {} : { asked: makersFigure.max }),
           rounds: 1,
         };
@@ -186,13 +205,34 @@ class Hand {
           checkedBy: this.plan.supervisor.name,
         };
       case 'fill':
-        return { kind: 'fill', lubricant: w.sheet.lubricant.name };
+        return {
+          kind: 'fill',
+          lubricant: w.sheet.lubricant.name,
+          ...(step.joint ? { joint: 'gasket' as const } : {}),
+        };
+      case 'found':
+        return { kind: 'found', signs: this.lookedWrong() };
+      case 'compare':
+        return { kind: 'compare', parts: partsToCompare(w).map((part) => ({ part, differs: [] })) };
+      case 'seal':
+        return { kind: 'seal', outside: 'dry' };
+      case 'pack':
+        return pack(w.sheet);
       case 'measure':
         return { kind: 'measure', by: w.sheet.verifyBy === 'drag' ? 'drag' : 'feel' };
       case 'instruct':
       case 'rotate':
         return { kind: step.kind };
     }
+  }
+
+  private day(): string {
+    return this.plan.start.toISOString().slice(0, 10);
+  }
+
+  /** A nut that was never locked shows it when the hub comes off. */
+  private lookedWrong(): string[] {
+    return this.plan.hubs[this.position]!.walk > 0 ? ['nut-loose', 'not-locked'] : [];
   }
 
   /** Linings somewhere between new and half worn. */
@@ -208,6 +248,7 @@ class Hand {
     const asFound = round === AS_FOUND;
     if (asFound) this.playMm = truePlayMm(hub, this.plan.km);
     else this.playMm = this.newSetting(w);
+    const listed = this.plan.crib.find('dial-indicator', this.day());
     for (let i = 0; i < 3; i++) {
       const [push, pull] = this.cycle(w);
       this.send(
@@ -218,7 +259,7 @@ class Hand {
           push,
           pull,
           source: 'gauge',
-          gauge: 'DI-04',
+          gauge: listed.code,
         },
         this.by,
         1,
@@ -237,7 +278,7 @@ class Hand {
         stepId: step.id,
         round: currentRound(w).number,
       };
-      this.send({ kind: 'step-recorded', ...at, data: { kind: 'measure', by: 'dial' } }, this.by, 1);
+      this.send({ kind: 'step-recorded', ...at, data: { kind: 'measure', by: 'dial', listed } }, this.by, 1);
       return;
     }
     const { band, thread, lock } = w.sheet;

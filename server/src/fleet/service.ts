@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { col, fn, QueryTypes, UniqueConstraintError, where, type Transaction } from 'sequelize';
+import { col, fn, Op, QueryTypes, UniqueConstraintError, where, type Transaction } from 'sequelize';
 import type {
   FollowUp,
   HistoryLine,
@@ -11,7 +11,8 @@ import type {
   WheelEndSummary,
 } from '@lanternwright/contract/fleet';
 import { positionsOf, type Axle } from '@lanternwright/core/axle-plan';
-import { retorqueState } from '@lanternwright/core/interval';
+import { addDays, retorqueState } from '@lanternwright/core/interval';
+import { sheetSchema } from '@lanternwright/core/procedure';
 import { fold, meterKm, sayEvent, type Meter } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { notFound, refused } from '../http/problem.ts';
@@ -27,7 +28,13 @@ interface LatestMeter {
   date: string;
 }
 
-const toAxle = ({ role, wheels, brake, sheet }: AxleRow): Axle => ({ role, wheels, brake, sheet });
+/** A sheet of an old shape is read through today's schema. */
+const toAxle = ({ role, wheels, brake, sheet }: AxleRow): Axle => ({
+  role,
+  wheels,
+  brake,
+  sheet: sheetSchema.parse(sheet),
+});
 
 function byUnit<T extends { unitId: string }>(rows: readonly T[]): Map<string, T[]> {
   const groups = new Map<string, T[]>();
@@ -149,6 +156,30 @@ export function fleetService(db: Database, clock: Clock) {
     );
   }
 
+  /**
+   * Puts a meter reading right that was taken within a day of `at`; where there is none, it is added.
+   */
+  async function correctMeter(
+    unitId: string,
+    at: string,
+    wrong: Meter,
+    right: Meter,
+    transaction: Transaction,
+  ): Promise<void> {
+    const day = at.slice(0, 10);
+    const row = await db.meterReading.findOne({
+      where: {
+        unitId,
+        km: meterKm(wrong),
+        hours: wrong.hours?.value ?? null,
+        date: { [Op.between]: [addDays(day, -1), addDays(day, 1)] },
+      },
+      transaction,
+    });
+    await row?.destroy({ transaction });
+    await recordMeter(unitId, row?.date ?? day, right, transaction);
+  }
+
   async function ownerByName(name: string, transaction: Transaction): Promise<string> {
     const known = await db.owner.findOne({
       where: where(fn('lower', col('name')), name.toLowerCase()),
@@ -180,6 +211,7 @@ export function fleetService(db: Database, clock: Clock) {
     axles,
     readings,
     recordMeter,
+    correctMeter,
     addIn,
 
     /** The axles of every unit, by its id. */

@@ -90,8 +90,8 @@ function jobRow(job: Job) {
 
 /** The wheel ends an event says something about. */
 function touched(job: Job, body: EventBody): WheelEnd[] {
-  if (body.kind === 'job-opened') return [...job.wheelEnds];
   const about = body.kind === 'correction' ? job.events.find((e) => e.id === body.corrects)?.body : body;
+  if (about?.kind === 'job-opened') return [...job.wheelEnds];
   const w = about && 'position' in about ? wheelEndAt(job, about.position) : undefined;
   return w ? [w] : [];
 }

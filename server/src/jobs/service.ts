@@ -4,7 +4,7 @@ import type { z } from 'zod';
 import type { JobDetail, JobSummary, openJobSchema, postEventSchema } from '@lanternwright/contract/jobs';
 import type { Person } from '@lanternwright/contract/people';
 import { axleIndex, type Axle } from '@lanternwright/core/axle-plan';
-import { findProcedure, type Sheet } from '@lanternwright/core/procedure';
+import { findProcedure } from '@lanternwright/core/procedure';
 import {
   append,
   decide,
@@ -12,6 +12,7 @@ import {
   fold,
   sayEvent,
   type Actor,
+  type Command,
   type Job,
   type StoredEvent,
 } from '@lanternwright/core/traveller';
@@ -20,12 +21,19 @@ import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
 import { proveReckoning } from './kept-reckoning.ts';
 import type { PhotosService } from './photos.ts';
+import type { ToolsService } from '../tools/service.ts';
 import { eventsOf, store } from './record.ts';
 
 export interface Clock {
   now: () => Date;
   /** The calendar date in the shop's zone. */
   today: () => string;
+}
+
+interface Neighbours {
+  fleet: FleetService;
+  photos: PhotosService;
+  tools: ToolsService;
 }
 
 const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role });
@@ -42,7 +50,7 @@ const unitInclude = (db: Database) => [
 ];
 
 /** Opening jobs, recording on them, reading them. */
-export function jobsService(db: Database, fleet: FleetService, photos: PhotosService, clock: Clock) {
+export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, clock: Clock) {
   async function detail(id: string, transaction?: Transaction): Promise<JobDetail> {
     const row = await db.job.findByPk(id, { include: unitInclude(db), transaction });
     if (!row?.unit?.owner) throw notFound('job');
@@ -71,10 +79,38 @@ export function jobsService(db: Database, fleet: FleetService, photos: PhotosSer
     return `${last.by.name} was first${more}: ${sayEvent(job, last)}. ${reason}. What you sent was not recorded.`;
   }
 
+  /** A release that is struck out opens its wheel end again: not while another job works on it. */
+  async function holdPosition(job: Job, command: Command, transaction: Transaction): Promise<void> {
+    const struck = command.kind === 'correction' && job.events.find((e) => e.id === command.corrects)?.body;
+    if (!struck || struck.kind !== 'wheel-end-released') return;
+    const { position } = struck;
+    const held = await db.wheelEnd.findOne({ where: { unitId: job.unitId, position }, transaction });
+    if (held?.openJobId && held.openJobId !== job.id)
+      throw refused(`${position} is in another open job by now`, 'command');
+  }
+
+  /** A meter put right at intake is put right in the unit's own history as well. */
+  async function followCorrection(
+    before: Job,
+    { body }: StoredEvent,
+    transaction: Transaction,
+  ): Promise<void> {
+    if (body.kind !== 'correction' || body.replacement?.kind !== 'intake') return;
+    await fleet.correctMeter(
+      before.unitId,
+      before.opened.at,
+      before.meter,
+      body.replacement.meter,
+      transaction,
+    );
+  }
+
   function wheelEndFrom(axles: readonly Axle[], position: string) {
-    const sheet: Sheet | undefined = axles[axleIndex(position)]?.sheet;
-    if (!sheet) throw refused(`The unit has no wheel end ${position}`, 'positions');
-    return { position, sheet, procedureVersion: findProcedure(sheet.procedureId ?? '')?.version ?? 1 };
+    const axle = axles[axleIndex(position)];
+    if (!axle) throw refused(`The unit has no wheel end ${position}`, 'positions');
+    const { sheet, role } = axle;
+    const procedureVersion = findProcedure(sheet.procedureId ?? '')?.version ?? 1;
+    return { position, sheet, procedureVersion, axle: role };
   }
 
   return {
@@ -170,6 +206,7 @@ export function jobsService(db: Database, fleet: FleetService, photos: PhotosSer
         const job = fold(await eventsOf(db, jobId, transaction));
         const stored = job.events.find((e) => e.id === input.id);
         if (stored) return stored;
+        await tools.prove(input.command);
         const decision = decide(job, input.command, { by: actorOf(person), today: clock.today() });
         if (!decision.ok) {
           if (input.seenVersion >= job.version) throw refused(decision.reason, 'command');
@@ -182,6 +219,7 @@ export function jobsService(db: Database, fleet: FleetService, photos: PhotosSer
             },
           );
         }
+        await holdPosition(job, input.command, transaction);
         const event: StoredEvent = {
           id: input.id,
           jobId,
@@ -191,6 +229,7 @@ export function jobsService(db: Database, fleet: FleetService, photos: PhotosSer
           body: decision.event,
         };
         await store(db, append(job, event), event, transaction);
+        await followCorrection(job, event, transaction);
         return event;
       });
     },

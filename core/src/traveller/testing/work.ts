@@ -13,6 +13,7 @@ import {
   currentRound,
   decide,
   fold,
+  partsToCompare,
   readingRound,
   stepAtHand,
   wheelEndAt,
@@ -43,7 +44,7 @@ export function openingOn(
     reportedBy: 'driver',
     symptoms: [],
     meter,
-    wheelEnds: positions.map((position) => ({ position, sheet, procedureVersion })),
+    wheelEnds: positions.map((position) => ({ position, sheet, procedureVersion, axle: 'steer' as const })),
   };
 }
 
@@ -177,9 +178,23 @@ export function answer(w: WheelEnd, step: Step): StepData {
     case 'choose':
       return { kind: 'choose', option: step.options[0]!.id };
     case 'lock':
-      return { kind: 'lock', method: step.methods[0]!.id };
+      return { kind: 'lock', method: step.methods[0]!.id, checkedBy: supervisor.name };
     case 'fill':
-      return { kind: 'fill', lubricant: w.sheet.lubricant.name };
+      return {
+        kind: 'fill',
+        lubricant: w.sheet.lubricant.name,
+        ...(step.joint ? { joint: 'gasket' as const } : {}),
+      };
+    case 'found':
+      return { kind: 'found', signs: [] };
+    case 'compare':
+      return { kind: 'compare', parts: partsToCompare(w).map((part) => ({ part, differs: [] })) };
+    case 'seal':
+      return { kind: 'seal', outside: 'dry' };
+    case 'pack': {
+      const { name, kind } = w.sheet.lubricant;
+      return { kind: 'pack', lubricant: name, by: kind === 'oil' ? 'oiled' : 'hand' };
+    }
     case 'measure':
       return { kind: 'measure', by: w.sheet.verifyBy === 'drag' ? 'drag' : w.sheet.band ? 'dial' : 'feel' };
     case 'instruct':

@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import { toolSchema } from '@lanternwright/core/tool';
+import { defineRoute, okSchema } from '../route/index.ts';
+
+/** A tool on the shop's list, with who put it there or changed it last. */
+export const listedToolSchema = z.object({
+  tool: toolSchema,
+  changedAt: z.iso.datetime(),
+  changedBy: z.string(),
+});
+export type ListedTool = z.output<typeof listedToolSchema>;
+
+export const toolsRoutes = {
+  list: defineRoute({
+    method: 'get',
+    path: '/api/tools',
+    summary: 'Tools whose calibration counts, by kind and code',
+    access: 'signed-in',
+    answer: z.array(listedToolSchema),
+  }),
+  keep: defineRoute({
+    method: 'put',
+    path: '/api/tools',
+    summary: 'Put a tool on the list, or change one by its id; records keep it as it was',
+    access: 'supervisor',
+    body: toolSchema,
+    answer: listedToolSchema,
+  }),
+  retire: defineRoute({
+    method: 'delete',
+    path: '/api/tools/:id',
+    summary: 'Take a tool off the list; records it was used for stay',
+    access: 'supervisor',
+    params: z.object({ id: z.uuid() }),
+    answer: okSchema,
+  }),
+};

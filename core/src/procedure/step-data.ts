@@ -1,0 +1,149 @@
+import { z } from 'zod';
+import { brakeKinds } from '../brake/index.ts';
+import { dispositionSchema } from '../inspection/index.ts';
+import {
+  amountSchema,
+  forceSchema,
+  placeSchema,
+  readingSchema,
+  temperatureSchema,
+  torqueSchema,
+} from '../quantity/index.ts';
+import { toolSchema } from '../tool/index.ts';
+import { torqueViaSchema } from '../torque/index.ts';
+
+const note = z.string().trim().max(500).optional();
+const name = z.string().trim().min(1).max(80);
+
+/** In what a new part is held against the old one. */
+export const compared = {
+  bore: 'Bore',
+  outside: 'Outside diameter',
+  width: 'Width',
+  studs: 'Studs',
+  sensor: 'Sensor',
+  number: 'Number',
+} as const;
+export type Compared = keyof typeof compared;
+const comparedKeys = Object.keys(compared) as [Compared, ...Compared[]];
+
+const seatSchema = z.object({
+  journalStart: placeSchema,
+  journalEnd: placeSchema,
+  grooveStart: placeSchema.optional(),
+  grooveEnd: placeSchema.optional(),
+  lip: placeSchema,
+  dustLip: placeSchema.optional(),
+  /** How deep the bore lets it go. */
+  deepest: placeSchema,
+});
+export type MeasuredSeat = z.output<typeof seatSchema>;
+
+/** What is recorded when a step is done, by its kind. */
+export const stepDataSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('instruct'), note }),
+  z.object({
+    kind: z.literal('torque'),
+    torque: torqueSchema,
+    tool: name,
+    /** The tool as the shop's list had it that day; left out for one that is not on the list. */
+    listed: toolSchema.optional(),
+    /** Adapter and multiplier between wrench and nut. */
+    via: torqueViaSchema.optional(),
+    /** What the maker's sheet asks for, where the shop's has no figure. */
+    asked: torqueSchema.optional(),
+    /** Rounds in one record; since each round is a step of its own, always 1. */
+    rounds: z.int().min(1).max(6).default(1),
+    note,
+  }),
+  z.object({ kind: z.literal('rotate'), note }),
+  z.object({ kind: z.literal('turn'), turns: z.number().min(-5).max(5), note }),
+  z.object({ kind: z.literal('inspect'), ok: z.boolean(), note }),
+  z.object({
+    kind: z.literal('joint'),
+    felt: z.enum(['nothing', 'twelve-six', 'three-nine', 'both']),
+    /** Base on the axle, tip on the knuckle: the kingpin alone. */
+    axleToKnuckle: readingSchema.optional(),
+    /** Base on the knuckle, tip on the hub: the bearing alone. */
+    knuckleToHub: readingSchema.optional(),
+    /** What the maker allows at the kingpin. */
+    kingpinLimit: readingSchema.optional(),
+    /** What the sheet allows at the bearing. */
+    bearingLimit: readingSchema.optional(),
+    note,
+  }),
+  z.object({
+    kind: z.literal('ready'),
+    lines: z
+      .array(
+        z.object({
+          what: z.string().trim().min(1).max(120),
+          state: z.enum(['have', 'missing', 'ordered', 'owner']),
+          by: z.iso.date().optional(),
+        }),
+      )
+      .max(60),
+    note,
+  }),
+  z.object({
+    kind: z.literal('judge'),
+    /** The unit has run far and cannot stand still: a doubtful bearing is replaced. */
+    hardWorked: z.boolean(),
+    findings: z
+      .array(z.object({ component: name, seen: name, disposition: dispositionSchema, note }))
+      .max(40),
+    note,
+  }),
+  z.object({
+    kind: z.literal('linings'),
+    brake: z.enum(brakeKinds),
+    inner: readingSchema.optional(),
+    outer: readingSchema.optional(),
+    /** Slides or shoes free, adjuster set, pedal pumped firm. */
+    set: z.boolean(),
+    note,
+  }),
+  z.object({ kind: z.literal('heat'), here: temperatureSchema, other: temperatureSchema, note }),
+  z.object({ kind: z.literal('choose'), option: name, note }),
+  z.object({
+    kind: z.literal('measure'),
+    by: z.enum(['dial', 'feel', 'drag']),
+    /** Dial or pull scale as the shop's list had it that day. */
+    listed: toolSchema.optional(),
+    /** Pull at the stud, with `drag`. */
+    pull: forceSchema.optional(),
+    note,
+  }),
+  z.object({ kind: z.literal('lock'), method: name, checkedBy: name.optional(), note }),
+  z.object({
+    kind: z.literal('fill'),
+    lubricant: name,
+    amount: amountSchema.optional(),
+    joint: z.enum(['gasket', 'sealant', 'none']).optional(),
+    note,
+  }),
+  z.object({ kind: z.literal('found'), signs: z.array(name).max(20), note }),
+  z.object({
+    kind: z.literal('compare'),
+    /** Each new part beside its old one; what differs, empty where nothing does. */
+    parts: z.array(z.object({ part: name, differs: z.array(z.enum(comparedKeys)).max(6) })).max(40),
+    note,
+  }),
+  z.object({
+    kind: z.literal('seal'),
+    outside: z.enum(['dry', 'oiled']),
+    /** Driven to its own stop, or to a measured depth below the hub face. */
+    depth: placeSchema.optional(),
+    /** The journal as it was measured from the hub face, inward positive, and the seal's lips from its face. */
+    seat: seatSchema.optional(),
+    note,
+  }),
+  z.object({
+    kind: z.literal('pack'),
+    lubricant: name,
+    by: z.enum(['hand', 'packer', 'oiled']),
+    amount: amountSchema.optional(),
+    note,
+  }),
+]);
+export type StepData = z.output<typeof stepDataSchema>;

@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest';
+import { quantity } from '../quantity/index.ts';
+import { sayTool, toolSchema, usableRangeNm, whyNotTool, type Tool } from './index.ts';
+
+const base = {
+  id: '00000000-0000-4000-8000-000000000001',
+  title: 'Long wrench',
+  calibratedUntil: '2027-03-01',
+};
+const wrench: Tool = {
+  ...base,
+  kind: 'torque-wrench',
+  code: 'TW-03',
+  min: quantity(70, 'Nm'),
+  max: quantity(700, 'Nm'),
+};
+const dial = (value: number, unit: 'in' | 'mm'): Tool => ({
+  ...base,
+  kind: 'dial-indicator',
+  code: 'DI-04',
+  graduation: quantity(value, unit),
+});
+const today = '2026-11-25';
+
+describe('whether a tool may be used', () => {
+  it('a torque wrench in the upper 80 % of its range (ISO 6789)', () => {
+    expect(usableRangeNm(wrench as Extract<Tool, { kind: 'torque-wrench' }>)).toEqual([140, 700]);
+    const of = (settingNm: number) => whyNotTool(wrench, { kind: 'torque-wrench', today, settingNm });
+    expect([of(140), of(400), of(700)]).toEqual([null, null, null]);
+    expect(of(139)).toBe('TW-03 is good from 140 to 700 N·m');
+    expect(of(701)).toBe('TW-03 is good from 140 to 700 N·m');
+  });
+
+  it('inside its calibration, the last day included; never without one', () => {
+    const use = { kind: 'torque-wrench', settingNm: 400 } as const;
+    expect(whyNotTool(wrench, { ...use, today: '2027-03-01' })).toBeNull();
+    expect(whyNotTool(wrench, { ...use, today: '2027-03-02' })).toBe(
+      'TW-03 is out of calibration since 2027-03-01',
+    );
+    expect(whyNotTool({ ...wrench, calibratedUntil: null }, { ...use, today })).toMatch(/no calibration/);
+  });
+
+  it('a dial graduated in 0.001 in or finer (common practice, no source), and no other kind of tool', () => {
+    const use = { kind: 'dial-indicator', today } as const;
+    expect(whyNotTool(dial(0.001, 'in'), use)).toBeNull();
+    expect(whyNotTool(dial(0.01, 'mm'), use)).toBeNull();
+    expect(whyNotTool(dial(0.05, 'mm'), use)).toMatch(/too coarse/);
+    expect(whyNotTool(wrench, use)).toMatch(/another kind/);
+  });
+
+  it('says what it can do', () => {
+    expect(sayTool({ ...wrench, min: quantity(50, 'lbf-ft'), max: quantity(250, 'lbf-ft') } as Tool)).toBe(
+      '50 to 250 lbf·ft',
+    );
+    expect(sayTool(dial(0.0005, 'in'))).toBe('0.0005 in');
+  });
+
+  it('refuses a range that runs backwards, and names the field', () => {
+    const turned = { ...wrench, min: quantity(700, 'Nm'), max: quantity(70, 'Nm') };
+    expect(toolSchema.safeParse(turned).error?.issues[0]?.path).toEqual(['max', 'value']);
+  });
+});

@@ -1,0 +1,58 @@
+import { convert, formatValue, unitDefinition } from '../quantity/index.ts';
+import { torqueSetting } from '../torque/index.ts';
+import type { Tool, ToolKind } from './tool.ts';
+
+/** What a tool is wanted for. */
+export interface ToolUse {
+  kind: ToolKind;
+  /** Date of the work. */
+  today: string;
+  /** What is set on a torque wrench, N·m, adapter and multiplier counted in. */
+  settingNm?: number;
+}
+
+/** A dial for end play is graduated in 0.001 in or finer, mm (common practice, no source). */
+const COARSEST_DIAL_MM = 0.0254;
+const SLACK_MM = 1e-9;
+
+/**
+ * The part of a torque wrench's range that is used, N·m: the upper 80 %.
+ * @source ISO 6789
+ */
+export function usableRangeNm({ min, max }: { min: { si: number }; max: { si: number } }): [number, number] {
+  return [Math.max(min.si, 0.2 * max.si), max.si];
+}
+
+/**
+ * Why a tool is not to be used for this, in words, or null: another kind of tool, out of calibration,
+ * a torque outside the upper 80 % of its range, a dial too coarse.
+ * @source ISO 6789 for the range of torque tools; a dial's graduation: common practice, no source
+ */
+export function whyNotTool(tool: Tool, { kind, today, settingNm }: ToolUse): string | null {
+  if (tool.kind !== kind) return `${tool.code} is another kind of tool`;
+  if (tool.calibratedUntil === null) return `${tool.code} has no calibration on record`;
+  if (tool.calibratedUntil < today) return `${tool.code} is out of calibration since ${tool.calibratedUntil}`;
+  if (tool.kind === 'dial-indicator')
+    return Math.abs(tool.graduation.si) * 1000 > COARSEST_DIAL_MM + SLACK_MM
+      ? `${tool.code} is too coarse: 0.001 in or finer`
+      : null;
+  if (tool.kind !== 'torque-wrench' || settingNm === undefined) return null;
+  const range = { minNm: tool.min.si, maxNm: tool.max.si };
+  if (torqueSetting({ targetNm: settingNm, tool: range }).tool!.withinRecommended) return null;
+  const [from, to] = usableRangeNm(tool).map((nm) =>
+    formatValue(convert(nm, 'Nm', tool.max.unit), tool.max.unit),
+  );
+  return `${tool.code} is good from ${from} to ${to} ${unitDefinition(tool.max.unit).label}`;
+}
+
+/** What a tool can do, in words: "140 to 700 N·m", "0.001 in"; empty where there is nothing to say. */
+export function sayTool(tool: Tool): string {
+  if (tool.kind === 'torque-wrench') {
+    const { unit, value } = tool.max;
+    const min = formatValue(convert(tool.min.value, tool.min.unit, unit), unit);
+    return `${min} to ${formatValue(value, unit)} ${unitDefinition(unit).label}`;
+  }
+  if (tool.kind === 'dial-indicator')
+    return `${tool.graduation.value} ${unitDefinition(tool.graduation.unit).label}`;
+  return '';
+}

@@ -1,0 +1,77 @@
+import type { BodyOf, EventBody } from './event.ts';
+import { no, yes, type DecideContext, type Decision } from './decision.ts';
+import { impossible } from './impossible.ts';
+import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
+import { misfit } from './misfit.ts';
+import { stepTitled } from './progress.ts';
+
+type Correction = BodyOf<'correction'>;
+
+/** What can be struck out; steps and readings can be put right as well, the intake only put right. */
+const correctable = [
+  'step-recorded',
+  'step-skipped',
+  'reading-taken',
+  'reckoning-kept',
+  'photo-added',
+  'decision-made',
+  'wheel-end-released',
+  'retorque-recorded',
+  'follow-up-done',
+] as const;
+type Correctable = BodyOf<(typeof correctable)[number]>;
+
+function isCorrectable(body: EventBody): body is Correctable {
+  return (correctable as readonly string[]).includes(body.kind);
+}
+
+/** Decides a correction: by whoever recorded it or a supervisor, of what can still be taken back. */
+export function correct(job: Job, command: Correction, { by }: DecideContext): Decision {
+  const event = job.events.find((e) => e.id === command.corrects);
+  if (!event) return no('There is no such record in this job');
+  if (by.role !== 'supervisor' && event.by.id !== by.id)
+    return no('Only who recorded it, or a supervisor, corrects it');
+  const { body } = event;
+  if (body.kind === 'job-opened')
+    return command.replacement?.kind === 'intake'
+      ? yes(command)
+      : no('The intake is put right, not struck out; a supervisor voids a job');
+  if (!isCorrectable(body)) return no('This is not corrected: record it anew');
+  const w = wheelEndAt(job, body.position)!;
+  if (w.release && by.role !== 'supervisor')
+    return no(`${body.position} is released: a supervisor corrects it`);
+  if (body.kind === 'wheel-end-released' && (w.retorque || w.followUpsDone.length > 0))
+    return no('First strike out what was recorded after the release');
+  const { replacement } = command;
+  return replacement ? replace(w, { ...event, body }, command, replacement) : yes(command);
+}
+
+function replace(
+  w: WheelEnd,
+  { body, by, at }: { body: Correctable; by: { name: string }; at: string },
+  command: Correction,
+  replacement: NonNullable<Correction['replacement']>,
+): Decision {
+  if (
+    replacement.kind !== body.kind ||
+    replacement.position !== body.position ||
+    replacement.round !== body.round
+  ) {
+    return no('A correction stays with its wheel end, its round and its kind of record');
+  }
+  if (replacement.kind === 'reading-taken') {
+    const wrong = impossible(replacement);
+    return wrong ? no(wrong) : yes(command);
+  }
+  if (
+    body.kind !== 'step-recorded' ||
+    replacement.stepId !== body.stepId ||
+    replacement.stage !== body.stage
+  ) {
+    return no('A correction stays with its step');
+  }
+  if (replacement.data.kind !== body.data.kind) return no('A correction stays with its kind of step');
+  const step = stepTitled(w, body.stage, body.stepId);
+  const wrong = step && misfit(w, step, replacement.data, { by, today: at.slice(0, 10) });
+  return wrong ? no(wrong) : yes(command);
+}

@@ -1,0 +1,15 @@
+import type { Actor, EventBody } from './event.ts';
+
+/** The event that follows from a command, or why it cannot be. */
+export type Decision = { ok: true; event: EventBody } | { ok: false; reason: string };
+
+export interface DecideContext {
+  by: Actor;
+  /** Date of the decision in the shop's zone. */
+  today: string;
+}
+
+/** A refusal, with why. */
+export const no = (reason: string): Decision => ({ ok: false, reason });
+/** What is recorded. */
+export const yes = (event: EventBody): Decision => ({ ok: true, event });

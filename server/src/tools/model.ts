@@ -1,0 +1,29 @@
+import {
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Model,
+  type ModelStatic,
+  type Sequelize,
+} from 'sequelize';
+import type { Tool } from '@lanternwright/core/tool';
+
+export interface ToolRow extends Model<InferAttributes<ToolRow>, InferCreationAttributes<ToolRow>> {
+  id: string;
+  code: string;
+  tool: Tool;
+  changedAt: Date;
+  changedBy: string;
+  retiredAt: Date | null;
+}
+
+export function defineTool(sequelize: Sequelize): ModelStatic<ToolRow> {
+  return sequelize.define<ToolRow>('tool', {
+    id: { type: DataTypes.UUID, primaryKey: true },
+    code: DataTypes.TEXT,
+    tool: DataTypes.JSONB,
+    changedAt: DataTypes.DATE,
+    changedBy: DataTypes.TEXT,
+    retiredAt: DataTypes.DATE,
+  });
+}

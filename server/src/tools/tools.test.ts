@@ -1,0 +1,108 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { quantity } from '@lanternwright/core/quantity';
+import type { Tool } from '@lanternwright/core/tool';
+import { stepAtHand, type Command } from '@lanternwright/core/traveller';
+import { addUnit, confirmStep, fetchJob, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
+
+let shop: Shop;
+beforeAll(async () => {
+  shop = await openShop();
+});
+afterAll(() => shop.close());
+
+const wrench = (code: string, more: Partial<Tool> = {}): Tool =>
+  ({
+    id: randomUUID(),
+    kind: 'torque-wrench',
+    code,
+    title: 'Long wrench',
+    calibratedUntil: '2099-01-31',
+    min: quantity(100, 'lbf-ft'),
+    max: quantity(600, 'lbf-ft'),
+    ...more,
+  }) as Tool;
+
+const keep = (tool: Tool, call = shop.supervisor.call) => call.put('/api/tools').send(tool);
+const codes = async () =>
+  ((await shop.technician.call.get('/api/tools').expect(200)).body as { tool: Tool }[]).map(
+    (t) => t.tool.code,
+  );
+
+describe('the tool list', () => {
+  it('is a supervisor’s to change and everybody’s to read; a code stands on one tool', async () => {
+    const tool = wrench('TW-03');
+    await keep(tool, shop.technician.call).expect(403);
+    const { body } = await keep(tool).expect(200);
+    expect(body).toMatchObject({
+      changedBy: 'I. Okonedo',
+      tool: { code: 'TW-03', max: { si: quantity(600, 'lbf-ft').si } },
+    });
+    const twice = await keep(wrench('tw-03')).expect(422);
+    expect(twice.body).toMatchObject({ detail: 'There is a tw-03 already', issues: [{ path: 'code' }] });
+    await keep({ ...tool, title: 'Longer wrench' }).expect(200);
+    expect(await codes()).toEqual(['TW-03']);
+  });
+
+  it('names the field that is wrong and keeps nothing', async () => {
+    const backwards = wrench('TW-09', { max: quantity(1, 'Nm') } as Partial<Tool>);
+    const { body } = await keep(backwards).expect(422);
+    expect(body.issues).toMatchObject([{ path: 'max.value' }]);
+    expect(await codes()).not.toContain('TW-09');
+  });
+
+  it('lets a tool go; its code is free again', async () => {
+    const tool = wrench('TW-11');
+    await keep(tool).expect(200);
+    await shop.supervisor.call.delete(`/api/tools/${tool.id}`).expect(200);
+    await shop.supervisor.call.delete(`/api/tools/${tool.id}`).expect(404);
+    expect(await codes()).not.toContain('TW-11');
+    await keep(wrench('TW-11')).expect(200);
+  });
+});
+
+describe('a record', () => {
+  /** Works 2L through the API until a step is at hand. */
+  async function jobAt(stepId: string): Promise<string> {
+    const jobId = await openJobOn(shop, await addUnit(shop), ['2L']);
+    for (;;) {
+      const job = await fetchJob(shop.technician.call, jobId);
+      const step = stepAtHand(job.wheelEnds[0]!)!;
+      if (step.id === stepId) return jobId;
+      const skipped: Command = {
+        kind: 'step-skipped',
+        position: '2L',
+        stage: step.stage,
+        stepId: step.id,
+        round: 1,
+        reason: 'test',
+      };
+      const command = step.kind === 'measure' ? skipped : confirmStep(job, '2L');
+      await send(shop.technician.call, jobId, job.version, command).expect(200);
+    }
+  }
+
+  it('takes a tool only as the list has it, in calibration and able to do the torque', async () => {
+    const tool = wrench('TW-21');
+    await keep(tool).expect(200);
+    const jobId = await jobAt('seat');
+    const torque = (listed: Tool): Command => ({
+      kind: 'step-recorded',
+      position: '2L',
+      stage: 'adjust',
+      stepId: 'seat',
+      round: 1,
+      data: { kind: 'torque', torque: quantity(200, 'lbf-ft'), tool: listed.code, rounds: 1, listed },
+    });
+    const post = (listed: Tool) => send(shop.technician.call, jobId, 99, torque(listed));
+    const forged = await post({ ...tool, calibratedUntil: '2999-01-01' }).expect(422);
+    expect(forged.body.detail).toMatch(/not as the tool list has it/);
+    const old = wrench('TW-22', { calibratedUntil: '2020-01-31' });
+    await keep(old).expect(200);
+    expect((await post(old).expect(422)).body.detail).toBe('TW-22 is out of calibration since 2020-01-31');
+    await post(tool).expect(200);
+    await shop.supervisor.call.delete(`/api/tools/${tool.id}`).expect(200);
+    const job = await fetchJob(shop.technician.call, jobId);
+    expect(job.wheelEnds[0]!.records.at(-1)?.data).toMatchObject({ listed: { code: 'TW-21' } });
+  });
+});
