@@ -92,6 +92,15 @@ export const inBand: readonly [string, string][] = [
   ['0', '0.0032'],
 ];
 
+/** The first wrench of the list that is in calibration and able to do it. */
+export async function chooseTool(page: Page): Promise<void> {
+  await page
+    .getByRole('group', { name: /^Torque wrench: those/ })
+    .getByRole('button')
+    .first()
+    .press('Enter');
+}
+
 /** Does the step whose title is given, as a person would; the next step's title must come up. */
 export async function doStep(page: Page, title: string, how: Touch): Promise<void> {
   const hand = page.getByRole('region', { name: 'Step at hand' });
@@ -120,6 +129,15 @@ export async function doStep(page: Page, title: string, how: Touch): Promise<voi
     case 'Cups home':
     case 'Final look':
       return press(page, 'Yes', how);
+    case 'What looked wrong':
+      return press(page, 'Nothing looked wrong', how);
+    case 'New beside old':
+      return press(page, 'Every new part is as the old', how);
+    case 'Pack the bearings':
+      return press(page, /^Bearings (packed|oiled)/, how);
+    case 'Seal in':
+      await page.getByLabel('Outside dry').check();
+      return press(page, 'Seal is in', how);
     case 'Rotate the wheel':
       return press(page, /^Turned/, how);
     case 'Back off one full turn':
@@ -139,16 +157,19 @@ export async function doStep(page: Page, title: string, how: Touch): Promise<voi
       const reached = page.getByLabel(/^Reached/);
       if (title === 'Jam nut') await reached.fill('250');
       if (title === 'Wheel nuts' && (await reached.inputValue()) === '') await reached.fill('85');
-      await page.getByLabel('Torque wrench').fill('TW-03');
+      await chooseTool(page);
       return press(page, 'Record the torque', how);
     }
     case 'Lock the nut':
       await page.getByLabel('Two tangs bent').check();
+      await page.getByLabel('Checked by').fill('S. Varga');
       return press(page, 'Record the lock', how);
     case 'New cotter in':
       await page.getByLabel('New cotter, legs round the nut').check();
+      await page.getByLabel('Checked by').fill('S. Varga');
       return press(page, 'Record the lock', how);
     case 'Fill and close':
+      await page.getByLabel('Gasket', { exact: true }).check();
       return press(page, 'Filled and closed', how);
     case 'Which way to set it':
       return press(page, 'Torque, then back off', how);
@@ -162,9 +183,13 @@ export const beforeAdjust = [
   'End play as found',
   'Tools, parts and lubricant at hand',
   'Wheel and hub off',
+  'What looked wrong',
   'Judge the parts',
+  'New beside old',
   'Cups home',
-  'Pack, seal, hub on',
+  'Pack the bearings',
+  'Seal in',
+  'Hub on',
 ];
 export const adjustA = [
   'Lubricate the bearings',

@@ -11,7 +11,7 @@ import {
   type Job,
 } from '@lanternwright/core/traveller';
 import { answer } from '../../core/src/traveller/testing/work.ts';
-import { doStep, inBand, measure, shopUrl } from './shop.ts';
+import { chooseTool, doStep, inBand, measure, shopUrl } from './shop.ts';
 
 const POSITION = '1L';
 
@@ -77,7 +77,13 @@ export async function recordEnd(page: Page, jobId: string): Promise<void> {
   await recordWhile(page, jobId, () => true);
 }
 
-const known = new Set(['Judge the parts']);
+const known = new Set([
+  'What looked wrong',
+  'Judge the parts',
+  'New beside old',
+  'Pack the bearings',
+  'Seal in',
+]);
 
 /** Answers whatever step is at hand by what it shows, until the family's own steps are done. */
 export async function workThrough(page: Page): Promise<void> {
@@ -96,13 +102,14 @@ export async function workThrough(page: Page): Promise<void> {
       const range = /(\d+) to (\d+) lbf·ft/.exec(words);
       if (await makers.isVisible()) await reached.fill('60');
       else if (range && (await reached.inputValue()) === '') await reached.fill(range[2]!);
-      await page.getByLabel('Torque wrench').fill('TW-03');
+      await chooseTool(page);
       await button('Record the torque').press('Enter');
     } else if (await page.getByLabel(/^Pushed in/).isVisible()) {
       await measure(page, inBand);
       await button(/^Accept/).press('Enter');
     } else if (await button('Record the lock').isVisible()) {
       await hand.getByRole('radio').first().check();
+      await page.getByLabel('Checked by').fill('S. Varga');
       await button('Record the lock').press('Enter');
     } else {
       const names = [

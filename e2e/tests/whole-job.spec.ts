@@ -39,7 +39,7 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await axe(page, 'Ready');
     await page.getByLabel(/why the work starts all the same/i).fill('Comes with the noon delivery');
     await page.getByRole('button', { name: 'Start all the same' }).click();
-    await doStep(page, 'Wheel and hub off', 'key');
+    for (const title of ['Wheel and hub off', 'What looked wrong']) await doStep(page, title, 'key');
   });
 
   await test.step('estimate: written, answered, kept', async () => {
@@ -70,14 +70,15 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await page.getByLabel('Take or choose a photo').setInputFiles(text);
     await expect(page.getByText('This file is no picture. Nothing was kept.')).toBeVisible();
     await page.getByRole('button', { name: 'Every part is sound' }).click();
-    await page.getByLabel('Cage', { exact: true }).selectOption('damaged');
-    await page.getByLabel('Spindle shoulder').selectOption('small-step');
+    await page.getByRole('radio', { name: /^Bent, cracked/ }).check();
+    await page.getByRole('radio', { name: /^A small step/ }).check();
     await expect(page.getByText('Replace as a set, cone and cup together')).toBeVisible();
     await axe(page, 'Inspect');
     await page.getByRole('button', { name: 'Record and ask the supervisor' }).click();
     await expect(page.getByText('Waits for the supervisor: spindle shoulder of 1L')).toBeVisible();
+    await doStep(page, 'New beside old', 'key');
     await doStep(page, 'Cups home', 'key');
-    await page.getByRole('button', { name: 'Done', exact: true }).click();
+    await page.getByRole('button', { name: /^Bearings oiled/ }).click();
     await expect(page.getByText('First the supervisor decides about spindle shoulder')).toBeVisible();
   });
 
@@ -91,7 +92,7 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await axe(chief, 'Decide');
     await chief.getByRole('button', { name: 'Reuse', exact: true }).click();
     await expect(page.getByText(/Waits for the supervisor/)).toBeHidden();
-    await doStep(page, 'Pack, seal, hub on', 'key');
+    for (const title of ['Pack the bearings', 'Seal in', 'Hub on']) await doStep(page, title, 'key');
   });
 
   await test.step('held and taken up again', async () => {

@@ -5,7 +5,7 @@ import type { Problem } from '@lanternwright/contract/route';
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/', credentials: 'same-origin' }),
-  tagTypes: ['sheets', 'session', 'people', 'fleet', 'unit', 'jobs', 'job'],
+  tagTypes: ['sheets', 'tools', 'session', 'people', 'fleet', 'unit', 'jobs', 'job'],
   endpoints: () => ({}),
 });
 

@@ -49,6 +49,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./sheets/sheet-page.tsx')).SheetPage }),
       },
       {
+        path: 'fleet/tools',
+        lazy: async () => ({ Component: (await import('./tools/tools-page.tsx')).ToolsPage }),
+      },
+      {
         path: 'fleet/:id',
         lazy: async () => ({ Component: (await import('./fleet/unit-page.tsx')).UnitPage }),
       },

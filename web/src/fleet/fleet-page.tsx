@@ -216,6 +216,9 @@ export function FleetPage() {
           <Link to="/fleet/sheets" className={buttonLook('plain')}>
             Sheets
           </Link>
+          <Link to="/fleet/tools" className={buttonLook('plain')}>
+            Tools
+          </Link>
           <a href="/api/exchange/fleet.csv" download className={buttonLook('plain')}>
             Export
           </a>

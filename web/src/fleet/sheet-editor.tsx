@@ -10,6 +10,7 @@ import {
 import { parseQuantity, unitDefinition, type Quantity, type Unit } from '@lanternwright/core/quantity';
 import { useNewestSheets } from '../sheets/sheets-api.ts';
 import { SelectField, TextField } from '../ui/field.tsx';
+import { HubFields, RetorqueField, SchoolFields } from './shop-choices.tsx';
 import { sayMark, torques } from '@lanternwright/core/procedure';
 
 const torqueUnits: Unit[] = ['lbf-ft', 'Nm'];
@@ -288,6 +289,9 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
           ))}
       </SelectField>
       <LockFields key={sheet.sheetId} lock={sheet.lock} onChange={(lock) => set({ lock })} />
+      <HubFields key={`${sheet.sheetId}/hub`} {...{ sheet, set }} />
+      <RetorqueField key={`${sheet.sheetId}/retorque`} {...{ sheet, set }} />
+      <SchoolFields {...{ sheet, set }} />
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { sayDate, sayTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { TakeBack } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
 
 export type AlsoDue = NonNullable<BodyOf<'wheel-end-released'>['alsoDue']>;
@@ -99,6 +100,7 @@ export function AlsoDueList({ open, wheelEnd }: { open: OpenJob; wheelEnd: Wheel
             <b>{followUpKinds[d.kind]}</b>, by {sayDate(d.byDate)}: {d.what}.{' '}
             {done && `Looked after by ${done.doneBy ?? done.by.name}, ${sayTime(done.at)}.`}
           </span>
+          {done && <TakeBack open={open} eventId={done.eventId} by={done.by.id} words="It was not" />}
           {!done && (
             <Button
               onClick={() =>

@@ -1,8 +1,9 @@
-import { useEffect, useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
+import { useEffect, useId, useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
 import { parseQuantity, quantity, type Quantity } from '@lanternwright/core/quantity';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
 import { useInstruments } from '../instruments/use-instruments.ts';
 import { useAppSelector } from '../store.ts';
+import { useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Keypad } from '../ui/keypad.tsx';
@@ -54,6 +55,8 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
   const [error, setError] = useState<{ push?: string; pull?: string; all?: string }>({});
   const [active, setActive] = useState<'push' | 'pull'>('push');
   const bay = useAppSelector((st) => st.preferences.bay);
+  const { tools, unfit } = useListedTool(gauge, { kind: 'dial-indicator' });
+  const listId = useId();
   const pushField = useRef<HTMLInputElement>(null);
   const pullField = useRef<HTMLInputElement>(null);
 
@@ -161,9 +164,15 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
         <TextField
           label="Gauge"
           value={gauge}
-          placeholder="DI-04"
+          list={listId}
+          error={unfit ?? undefined}
           onChange={(e) => setGauge(e.target.value)}
         />
+        <datalist id={listId}>
+          {tools.map((t) => (
+            <option key={t.id} value={t.code} label={t.title} />
+          ))}
+        </datalist>
         <Button type="submit" weight="main" className="self-end sm:mt-5">
           Record
         </Button>

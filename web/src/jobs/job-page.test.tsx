@@ -1,74 +1,8 @@
-import { configureStore } from '@reduxjs/toolkit';
-import { cleanup, render, screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
-import { Provider } from 'react-redux';
-import { MemoryRouter, Route, Routes } from 'react-router';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
+import type userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { JobDetail } from '@lanternwright/contract/jobs';
-import type { Actor, Command } from '@lanternwright/core/traveller';
-import { openingOn, supervisor, technician, TestJob } from '../../../core/src/traveller/testing/work.ts';
-import { api } from '../api.ts';
-import '../people/people-api.ts';
-import { preferencesReducer } from '../shell/preferences.ts';
-import { JobPage } from './job-page.tsx';
-import { jobsApi } from './jobs-api.ts';
-import { outboxReducer } from './outbox.ts';
-
-/** A job page over a server of one job: commands go to the same `decide`, by the person who is signed in. */
-async function openPage(t: TestJob, person: Actor = technician) {
-  const sent: Command[] = [];
-  vi.stubGlobal('fetch', async (_url: string, init: RequestInit) => {
-    const { id, command } = JSON.parse(init.body as string) as { id: string; command: Command };
-    sent.push(command);
-    const refused = t.try(command, person);
-    if (refused) return new Response(JSON.stringify({ detail: refused, status: 422 }), { status: 422 });
-    return new Response(JSON.stringify({ ...t.job.events.at(-1), id }), { status: 200 });
-  });
-  const store = configureStore({
-    reducer: { [api.reducerPath]: api.reducer, preferences: preferencesReducer, outbox: outboxReducer },
-    middleware: (standard) =>
-      standard({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
-  });
-  const detail: JobDetail = {
-    number: 781,
-    unit: {
-      id: t.job.unitId,
-      name: 'Tern 418',
-      kind: 'tractor',
-      owner: { id: t.job.unitId, name: 'Tern & Hollow Haulage' },
-      axles: [
-        { role: 'steer', wheels: 'single' },
-        { role: 'drive', wheels: 'dual' },
-      ],
-    },
-    before: [],
-    events: [...t.job.events],
-  };
-  const session = { person: { ...person, login: 'someone' }, demoPeople: [], needsFirstPerson: false };
-  await store.dispatch(jobsApi.util.upsertQueryData('job', t.job.id, detail));
-  await store.dispatch(
-    api.util.upsertQueryData('session' as never, undefined as never, session as never) as never,
-  );
-  render(
-    <Provider store={store}>
-      <MemoryRouter initialEntries={[`/jobs/${t.job.id}`]}>
-        <Routes>
-          <Route path="/jobs/:id" element={<JobPage />} />
-        </Routes>
-      </MemoryRouter>
-    </Provider>,
-  );
-  return { sent, user: userEvent.setup() };
-}
-
-const step = () => within(screen.getByRole('region', { name: 'Step at hand' }));
-const heading = (name: string | RegExp) => screen.findByRole('heading', { level: 2, name });
-
-function jobAt(stepId: string | undefined, sheetId?: string): TestJob {
-  const t = new TestJob(openingOn(['2L'], sheetId));
-  t.workTo('2L', stepId);
-  return t;
-}
+import { openingOn, supervisor, TestJob } from '../../../core/src/traveller/testing/work.ts';
+import { heading, jobAt, openPage, step } from './testing/open-page.tsx';
 
 beforeEach(() => {
   localStorage.clear();

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { BEARING_LIMIT_MM, whichJoint } from '@lanternwright/core/inspection';
 import type { StepData } from '@lanternwright/core/procedure';
-import { parseQuantity, quantity } from '@lanternwright/core/quantity';
+import { formatQuantity, parseQuantity, quantity } from '@lanternwright/core/quantity';
+import { hasKingpin } from '@lanternwright/core/traveller';
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -33,10 +34,11 @@ export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
   const [note, setNote] = useState('');
   const [tried, setTried] = useState(false);
   const read = (typed: string) => (typed.trim() === '' ? null : parseQuantity(typed, lengthUnits, unit));
-  const [axle, hub, limit] = [read(text.axle), read(text.hub), read(text.limit)];
+  const kingpin = hasKingpin(wheelEnd);
+  const [axle, hub, limit] = [kingpin ? read(text.axle) : null, read(text.hub), read(text.limit)];
   const bearingLimit = wheelEnd.sheet.band?.max ?? quantity(BEARING_LIMIT_MM, 'mm');
   const judged =
-    axle?.ok && hub?.ok && limit?.ok && Math.min(axle.quantity.si, hub.quantity.si) >= 0
+    kingpin && axle?.ok && hub?.ok && limit?.ok && Math.min(axle.quantity.si, hub.quantity.si) >= 0
       ? whichJoint({
           axleToKnuckleMm: axle.quantity.si * 1000,
           knuckleToHubMm: hub.quantity.si * 1000,
@@ -86,8 +88,13 @@ export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
       </div>
       {felt !== null && (
         <Form button="Record the movement" onRecord={save}>
+          {!kingpin && (
+            <p className="text-14">
+              No kingpin on this axle: the bearing alone. Its limit is {formatQuantity(bearingLimit)}.
+            </p>
+          )}
           <div className="grid gap-4 sm:grid-cols-3">
-            <div>
+            <div hidden={!kingpin}>
               <JointView
                 placement="axle-knuckle"
                 title="Kingpin alone"
@@ -100,10 +107,12 @@ export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
               <JointView
                 placement="knuckle-hub"
                 title="Bearing alone"
-                words="Base on the knuckle, tip on the hub"
+                words={
+                  kingpin ? 'Base on the knuckle, tip on the hub' : 'Base on the axle end, tip on the hub'
+                }
                 tone="plain"
               />
-              {field('hub', 'Knuckle to hub')}
+              {field('hub', kingpin ? 'Knuckle to hub' : 'Axle end to hub')}
             </div>
             <div>
               <JointView
@@ -112,9 +121,15 @@ export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
                 words="Base and tip on one solid part"
                 tone="grave"
               />
-              {field('limit', 'Allowed at the kingpin', 'Recalled: confirm against the maker’s sheet')}
+              {kingpin &&
+                field('limit', 'Allowed at the kingpin', 'Recalled: confirm against the maker’s sheet')}
             </div>
           </div>
+          {!kingpin && hub?.ok && (
+            <p role="status" className="text-18 font-semibold">
+              {hub.quantity.si > bearingLimit.si ? 'The bearing is loose.' : 'Within the limit.'}
+            </p>
+          )}
           {judged && (
             <p role="status" className="text-18 font-semibold">
               {suspectWords[judged.suspect]}

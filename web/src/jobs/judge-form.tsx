@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { components, dispose, dispositions, type Disposition } from '@lanternwright/core/inspection';
 import { Button } from '../ui/button.tsx';
-import { SelectField, TextField } from '../ui/field.tsx';
+import { ConditionDrawing } from '../ui/condition-drawing.tsx';
+import { TextField } from '../ui/field.tsx';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 
 const tone: Record<Disposition, string> = {
@@ -14,7 +15,8 @@ const tone: Record<Disposition, string> = {
 };
 
 /** Each part as it is seen, with what it asks for and why. What could go either way is the supervisor's. */
-export function JudgeForm({ record }: FormProps<'judge'>) {
+export function JudgeForm({ record, wheelEnd }: FormProps<'judge'>) {
+  const renewBearings = wheelEnd.sheet.schools.bearings === 'renew';
   const [seen, setSeen] = useState<Partial<Record<string, string>>>({});
   const [notes, setNotes] = useState<Partial<Record<string, string>>>({});
   const [hardWorked, setHardWorked] = useState(false);
@@ -23,7 +25,7 @@ export function JudgeForm({ record }: FormProps<'judge'>) {
   const open = components.filter((c) => !seen[c.id]);
   const judged = components.map((c) => ({
     c,
-    found: seen[c.id] ? dispose(c.id, seen[c.id]!, { hardWorked }) : undefined,
+    found: seen[c.id] ? dispose(c.id, seen[c.id]!, { hardWorked, renewBearings }) : undefined,
   }));
   const asks = judged.filter((j) => j.found?.disposition === 'ask');
   const save = () => {
@@ -63,36 +65,43 @@ export function JudgeForm({ record }: FormProps<'judge'>) {
       </div>
       <ul>
         {judged.map(({ c, found }) => (
-          <li key={c.id} className="grid gap-x-4 gap-y-1 border-b border-rule py-2 sm:grid-cols-2">
-            <SelectField
-              label={c.title}
-              value={seen[c.id] ?? ''}
-              error={tried && !seen[c.id] ? 'Look at it' : undefined}
-              onChange={(e) => setSeen({ ...seen, [c.id]: e.target.value })}
-            >
-              <option value="" disabled>
-                not looked at yet
-              </option>
-              {c.conditions.map((o) => (
-                <option key={o.id} value={o.id}>
-                  {o.words}
-                </option>
-              ))}
-            </SelectField>
+          <li key={c.id} className="flex flex-col gap-2 border-b border-rule py-3">
+            <fieldset>
+              <legend className={`pb-1 text-16 font-semibold ${tried && !seen[c.id] ? 'text-rust' : ''}`}>
+                {c.title}
+                {tried && !seen[c.id] && ': look at it'}
+              </legend>
+              <div className="grid gap-2 sm:grid-cols-2 xl:grid-cols-3">
+                {c.conditions.map((o) => (
+                  <label
+                    key={o.id}
+                    className={`flex min-h-14 cursor-pointer items-center gap-2 rounded-lg border px-2 py-1 text-14 has-focus-visible:outline-3 has-focus-visible:outline-lamp-edge ${seen[c.id] === o.id ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
+                  >
+                    <input
+                      type="radio"
+                      name={c.id}
+                      className="size-5 shrink-0 accent-pine"
+                      checked={seen[c.id] === o.id}
+                      onChange={() => setSeen({ ...seen, [c.id]: o.id })}
+                    />
+                    <ConditionDrawing component={c.id} condition={o.id} />
+                    {o.words}
+                  </label>
+                ))}
+              </div>
+            </fieldset>
             <div aria-live="polite">
-              {found && (
+              {found && found.disposition !== 'reuse' && (
                 <>
-                  <p className={`pt-1 text-16 font-semibold ${tone[found.disposition]}`}>
+                  <p className={`text-16 font-semibold ${tone[found.disposition]}`}>
                     {dispositions[found.disposition]}
                   </p>
                   <p className="text-13 text-muted">{found.reason}.</p>
-                  {found.disposition !== 'reuse' && (
-                    <TextField
-                      label="What else is to be said of it"
-                      value={notes[c.id] ?? ''}
-                      onChange={(e) => setNotes({ ...notes, [c.id]: e.target.value })}
-                    />
-                  )}
+                  <TextField
+                    label="What else is to be said of it"
+                    value={notes[c.id] ?? ''}
+                    onChange={(e) => setNotes({ ...notes, [c.id]: e.target.value })}
+                  />
                 </>
               )}
             </div>

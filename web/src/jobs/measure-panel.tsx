@@ -12,6 +12,7 @@ import {
 } from '@lanternwright/core/traveller';
 import { playDigits, sayPlay } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
+import { ToolField, useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -86,11 +87,14 @@ function DragPanel({ wheelEnd, record }: Pick<Props, 'wheelEnd' | 'record'>) {
   const { drag } = wheelEnd.sheet;
   const [text, setText] = useState('');
   const [error, setError] = useState<string>();
+  const [scale, setScale] = useState('');
+  const { listed, unfit } = useListedTool(scale, { kind: 'pull-scale' });
   const save = () => {
     if (text.trim() === '' && !drag) return record({ kind: 'measure', by: 'drag' });
     const read = parseQuantity(text, ['N', 'lbf'], drag?.max.unit ?? 'N');
     if (!read.ok) return setError(read.message);
-    record({ kind: 'measure', by: 'drag', pull: read.quantity });
+    if (unfit) return;
+    record({ kind: 'measure', by: 'drag', pull: read.quantity, ...(listed ? { listed } : {}) });
   };
   return (
     <form
@@ -114,6 +118,7 @@ function DragPanel({ wheelEnd, record }: Pick<Props, 'wheelEnd' | 'record'>) {
         error={error}
         onChange={(e) => setText(e.target.value)}
       />
+      {text.trim() !== '' && <ToolField use={{ kind: 'pull-scale' }} code={scale} onChange={setScale} />}
       <div>
         <Button type="submit" weight="main" className="min-h-14 px-6 text-18">
           Light, even drag all the way round
@@ -159,6 +164,8 @@ function EndPlayPanel({ open, wheelEnd, step, record, band }: Props & { band: Ba
   const side = result?.verdict ?? null;
   const advice = useAdvice(sheet, result);
   const settled = side !== null && side !== 'repeat';
+  const gauge = readings.at(-1)?.gauge ?? '';
+  const { listed, unfit } = useListedTool(gauge, { kind: 'dial-indicator' });
   const accept = settled && (asFound || side === 'in-band');
   const again = () => {
     for (const r of readings) {
@@ -217,7 +224,8 @@ function EndPlayPanel({ open, wheelEnd, step, record, band }: Props & { band: Ba
             weight="main"
             className="min-h-14 text-18"
             autoFocus
-            onClick={() => record({ kind: 'measure', by: 'dial' })}
+            disabled={unfit !== null}
+            onClick={() => record({ kind: 'measure', by: 'dial', ...(listed ? { listed } : {}) })}
           >
             Accept {sayPlay(result!.endPlayMm, unit)} {asFound ? 'as found' : `for ${position}`}
           </Button>
@@ -245,6 +253,7 @@ function EndPlayPanel({ open, wheelEnd, step, record, band }: Props & { band: Ba
           </Button>
         </div>
       )}
+      {accept && unfit && <Note tone="trouble">{unfit}. Measure again with one that is in calibration.</Note>}
       {refused && <Note tone="trouble">{refused}</Note>}
     </>
   );

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { UnitDetail } from '@lanternwright/contract/fleet';
 import { axleIndex } from '@lanternwright/core/axle-plan';
-import { driveVerdict, driveVerdicts, symptoms, type Symptom } from '@lanternwright/core/inspection';
+import type { Symptom } from '@lanternwright/core/inspection';
 import { whyNotAdjustable } from '@lanternwright/core/procedure';
 import { parseQuantity } from '@lanternwright/core/quantity';
 import { problemText } from '../api.ts';
@@ -11,6 +11,7 @@ import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useOpenJobMutation } from './jobs-api.ts';
+import { SymptomPicker } from './symptom-picker.tsx';
 
 /** Why a wheel end cannot be put into a new job, or null. */
 function whyNot(unit: UnitDetail, position: string): string | null {
@@ -59,7 +60,6 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
     read?.ok && unit.meterKm !== null && unit.meterDate !== null && read.quantity.unit !== 'h'
       ? jumped(read.quantity.si / 1000 - unit.meterKm, unit.meterDate)
       : false;
-  const verdict = driveVerdict(noticed);
   const reasons = reasonsOf(unit);
   const toggle = (p: string) =>
     setPositions(positions.includes(p) ? positions.filter((x) => x !== p) : [...positions, p]);
@@ -130,38 +130,7 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
                 </p>
               ))}
             </fieldset>
-            <fieldset>
-              <legend className="caption pb-1">What the driver noticed</legend>
-              <div className="flex flex-wrap gap-2">
-                {(Object.entries(symptoms) as [Symptom, string][]).map(([id, label]) => (
-                  <label
-                    key={id}
-                    className={`flex min-h-12 cursor-pointer items-center gap-2 rounded-md border px-3 text-14 ${noticed.includes(id) ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
-                  >
-                    <input
-                      type="checkbox"
-                      className="size-5 accent-pine"
-                      checked={noticed.includes(id)}
-                      onChange={(e) =>
-                        setNoticed(e.target.checked ? [...noticed, id] : noticed.filter((s) => s !== id))
-                      }
-                    />
-                    {label}
-                  </label>
-                ))}
-              </div>
-              {noticed.length > 0 && (
-                <p
-                  role="status"
-                  className={`pt-2 text-16 font-semibold ${verdict.verdict === 'drive' ? 'text-pine' : 'text-rust'}`}
-                >
-                  {driveVerdicts[verdict.verdict]}.{' '}
-                  <span className="text-14 font-normal text-ink">
-                    {verdict.reason}. Whoever sees the unit decides.
-                  </span>
-                </p>
-              )}
-            </fieldset>
+            <SymptomPicker noticed={noticed} onChange={setNoticed} />
             <TextField
               label="What was noticed"
               value={complaint}

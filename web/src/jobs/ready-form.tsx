@@ -1,5 +1,7 @@
 import { useState } from 'react';
 import { readinessOf, readyStates, type ReadyLine, type ReadyState } from '@lanternwright/core/procedure';
+import { sayDate } from '../shell/words.ts';
+import { useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
@@ -11,6 +13,22 @@ const groups: Record<ReadyLine['group'], string> = {
   lifting: 'Lifting',
 };
 const states = Object.entries(readyStates) as [ReadyState, string][];
+
+/** Which of the shop's tools can do it today. */
+function AbleTools({ need }: { need: NonNullable<ReadyLine['need']> }) {
+  const { tools, why } = useListedTool('', need);
+  if (tools.length === 0) return null;
+  const able = tools.filter((t) => why(t) === null);
+  if (able.length === 0)
+    return <span className="block text-13 text-rust">None on the list: {tools.map(why).join('; ')}</span>;
+  return (
+    <span className="block text-13 text-muted">
+      {able
+        .map((t) => `${t.code}${t.calibratedUntil ? ` until ${sayDate(t.calibratedUntil)}` : ''}`)
+        .join(', ')}
+    </span>
+  );
+}
 
 /** What must be at hand before anything comes apart, line by line. */
 export function ReadyForm({ wheelEnd, record }: FormProps<'ready'>) {
@@ -47,12 +65,16 @@ export function ReadyForm({ wheelEnd, record }: FormProps<'ready'>) {
           <ul>
             {lines
               .filter((l) => l.group === group)
-              .map(({ what }) => (
+              .map(({ what, detail, need }) => (
                 <li
                   key={what}
                   className="grid items-center gap-2 border-b border-rule py-2 sm:grid-cols-[1fr_auto]"
                 >
-                  <span className={`text-16 ${tried && !held[what] ? 'text-rust' : ''}`}>{what}</span>
+                  <span className={`text-16 ${tried && !held[what] ? 'text-rust' : ''}`}>
+                    {what}
+                    {detail && <span className="figure block text-13 text-muted">{detail}</span>}
+                    {need && <AbleTools need={need} />}
+                  </span>
                   <span role="radiogroup" aria-label={what} className="flex flex-wrap gap-1">
                     {states.map(([state, label]) => (
                       <button

@@ -16,6 +16,7 @@ import { AreaField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { AlsoDueFields, AlsoDueList, type AlsoDue } from './also-due.tsx';
+import { TakeBack } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
 
 interface Props {
@@ -121,11 +122,27 @@ function Released({ open, wheelEnd }: Props) {
       </Note>
       <AlsoDueList {...{ open, wheelEnd }} />
       {retorque ? (
-        <Note tone="good">
-          Retorqued, {sayTime(retorque.at)}, by {retorque.doneBy ?? retorque.by.name}.
-        </Note>
+        <>
+          <Note tone="good">
+            Retorqued, {sayTime(retorque.at)}, by {retorque.doneBy ?? retorque.by.name}.
+          </Note>
+          <TakeBack
+            {...{ open }}
+            eventId={retorque.eventId}
+            by={retorque.by.id}
+            words="The retorque was not this one"
+          />
+        </>
       ) : (
         <>
+          {wheelEnd.followUpsDone.length === 0 && open.person.role === 'supervisor' && (
+            <TakeBack
+              {...{ open }}
+              eventId={release.eventId}
+              by={release.by.id}
+              words={`Open ${wheelEnd.position} again`}
+            />
+          )}
           <p className="text-16">
             Retorque due{' '}
             {byKm !== null && fromKm !== null ? `between ${sayKm(fromKm)} and ${sayKm(byKm)}, or ` : ''}by{' '}

@@ -1,17 +1,24 @@
 import { useState } from 'react';
-import { driveVerdict, driveVerdicts, symptoms } from '@lanternwright/core/inspection';
+import {
+  components,
+  dispositions,
+  driveVerdict,
+  driveVerdicts,
+  symptoms,
+} from '@lanternwright/core/inspection';
 import { stages, type Stage } from '@lanternwright/core/procedure';
 import { formatQuantity } from '@lanternwright/core/quantity';
 import {
   progressOf,
   sayStepData,
   stageMinutes,
-  type Reading,
   type StepRecord,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import { sayTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
+import { CorrectIntake } from './correct-intake.tsx';
+import { AddPhoto } from './photos.tsx';
 import { StrikeOut } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
 
@@ -29,7 +36,7 @@ function RecordLine({
   words,
 }: {
   open: OpenJob;
-  record: StepRecord | Reading;
+  record: Pick<StepRecord, 'eventId' | 'by' | 'at' | 'corrected'>;
   title: string;
   words: string;
 }) {
@@ -62,6 +69,32 @@ function RecordLine({
   );
 }
 
+/** What was noted when the job was opened, with its photos. */
+function Intake({ open, position }: { open: OpenJob; position: string }) {
+  const [correcting, setCorrecting] = useState(false);
+  const { complaint, reportedBy, opened, symptoms: noticed, meter } = open.job;
+  const mayCorrect = open.person.role === 'supervisor' || opened.by.id === open.person.id;
+  const meters = [meter.distance, meter.hours].flatMap((q) => (q ? [formatQuantity(q)] : []));
+  return (
+    <>
+      <p>
+        {complaint || 'Nothing noted'}
+        {reportedBy && `, reported by ${reportedBy}`}. Opened by {opened.by.name}, {sayTime(opened.at)}.
+        {meters.length > 0 && ` Meter: ${meters.join(', ')}.`}
+        {noticed.length > 0 &&
+          ` Noticed: ${noticed.map((s) => symptoms[s].toLowerCase()).join(', ')}. ${driveVerdicts[driveVerdict(noticed).verdict]}.`}
+      </p>
+      {mayCorrect && !correcting && (
+        <Button weight="quiet" className="self-start" onClick={() => setCorrecting(true)}>
+          Put the intake right
+        </Button>
+      )}
+      {correcting && <CorrectIntake open={open} onDone={() => setCorrecting(false)} />}
+      <AddPhoto open={open} position={position} stage="intake" />
+    </>
+  );
+}
+
 /** What is recorded in one stage of a wheel end: all rounds, with corrections in sight. */
 export function StagePanel({ open, wheelEnd, stage, back }: Props) {
   const title = stages.find((s) => s.id === stage)?.title ?? stage;
@@ -88,15 +121,7 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
       {took !== undefined && (
         <p className="text-14 text-muted">About {Math.max(1, Math.round(took))} min so far.</p>
       )}
-      {stage === 'intake' && (
-        <p>
-          {open.job.complaint || 'Nothing noted'}
-          {open.job.reportedBy && `, reported by ${open.job.reportedBy}`}. Opened by {open.job.opened.by.name}
-          , {sayTime(open.job.opened.at)}.
-          {open.job.symptoms.length > 0 &&
-            ` Noticed: ${open.job.symptoms.map((s) => symptoms[s].toLowerCase()).join(', ')}. ${driveVerdicts[driveVerdict(open.job.symptoms).verdict]}.`}
-        </p>
-      )}
+      {stage === 'intake' && <Intake open={open} position={wheelEnd.position} />}
       <ul>
         {earlier.map((r) => (
           <RecordLine
@@ -114,6 +139,15 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
             record={r}
             title={r.round === 0 ? 'As found' : `Round ${r.round}`}
             words={`push ${formatQuantity(r.push)}, pull ${formatQuantity(r.pull)}${r.gauge ? `, ${r.gauge}` : ''}`}
+          />
+        ))}
+        {(stage === 'inspect' ? wheelEnd.decisions : []).map((d) => (
+          <RecordLine
+            key={d.eventId}
+            open={open}
+            record={d}
+            title={`Decided on ${components.find((c) => c.id === d.component)?.title.toLowerCase() ?? d.component}`}
+            words={`${dispositions[d.decision].toLowerCase()}. ${d.reason}`}
           />
         ))}
         {progress.map(({ step, record }) =>

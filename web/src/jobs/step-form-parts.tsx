@@ -12,17 +12,19 @@ export interface FormProps<K extends Step['kind']> {
   record: (data: StepData) => void;
 }
 
-/** A form whose Enter records the step. */
+/** A form whose Enter records the step. The next key goes to its button, or to a field inside it. */
 export function Form({
   onRecord,
   children,
   button,
   disabled = false,
+  focus = children ? 'field' : 'button',
 }: {
   onRecord: () => void;
   children?: ReactNode;
   button: string;
   disabled?: boolean;
+  focus?: 'button' | 'field';
 }) {
   return (
     <form
@@ -38,7 +40,7 @@ export function Form({
           type="submit"
           weight="main"
           disabled={disabled}
-          autoFocus={!children}
+          autoFocus={focus === 'button'}
           className="min-h-14 px-6 text-18"
         >
           {button}
@@ -62,3 +64,43 @@ export function OptionalNote({ note, set }: { note: string; set: (note: string) 
 }
 
 export const noted = (note: string) => (note.trim() === '' ? {} : { note: note.trim() });
+
+/** One of a few, each a target a gloved hand hits. */
+export function Choices<K extends string>({
+  legend,
+  name,
+  choices,
+  chosen,
+  onChoose,
+  focus,
+}: {
+  legend: string;
+  name: string;
+  choices: readonly (readonly [K, string])[];
+  chosen: K | '';
+  onChoose: (id: K) => void;
+  /** The first of them takes the focus when the step opens. */
+  focus?: 'first';
+}) {
+  return (
+    <fieldset className="grid gap-3 sm:grid-cols-2">
+      <legend className="caption pb-1">{legend}</legend>
+      {choices.map(([id, label], i) => (
+        <label
+          key={id}
+          className={`flex min-h-14 cursor-pointer items-center gap-3 rounded-lg border px-4 text-16 has-focus-visible:outline-3 has-focus-visible:outline-lamp-edge ${id === chosen ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
+        >
+          <input
+            type="radio"
+            name={name}
+            className="size-5 accent-pine"
+            checked={id === chosen}
+            autoFocus={focus === 'first' && i === 0}
+            onChange={() => onChoose(id)}
+          />
+          {label}
+        </label>
+      ))}
+    </fieldset>
+  );
+}

@@ -7,11 +7,14 @@ import { sayMark } from '@lanternwright/core/procedure';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { NutView } from '../ui/nut-view.tsx';
+import { CompareForm, FoundForm, PackForm } from './bench-forms.tsx';
+import { FillForm, LockForm } from './close-forms.tsx';
 import { HeatForm } from './heat-form.tsx';
 import { JointForm } from './joint-form.tsx';
 import { JudgeForm } from './judge-form.tsx';
 import { LiningsForm } from './linings-form.tsx';
 import { ReadyForm } from './ready-form.tsx';
+import { SealForm } from './seal-form.tsx';
 import { Form, noted, OptionalNote, type FormProps, type Of } from './step-form-parts.tsx';
 import { TorqueForm } from './torque-form.tsx';
 
@@ -132,63 +135,6 @@ function ChooseForm({ step, record }: FormProps<'choose'>) {
   );
 }
 
-function LockForm({ step, record, person }: FormProps<'lock'> & { person: Person }) {
-  const [method, setMethod] = useState('');
-  const [checkedBy, setCheckedBy] = useState('');
-  return (
-    <Form
-      button="Record the lock"
-      disabled={method === ''}
-      onRecord={() =>
-        record({ kind: 'lock', method, ...(checkedBy.trim() ? { checkedBy: checkedBy.trim() } : {}) })
-      }
-    >
-      <fieldset className="grid gap-3 sm:grid-cols-2">
-        <legend className="caption pb-1">How it is locked</legend>
-        {step.methods.map((m) => (
-          <label
-            key={m.id}
-            className={`flex min-h-16 cursor-pointer items-center gap-3 rounded-lg border px-4 text-16 has-focus-visible:outline-3 has-focus-visible:outline-lamp-edge ${m.id === method ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
-          >
-            <input
-              type="radio"
-              name="method"
-              className="size-5 accent-pine"
-              checked={m.id === method}
-              onChange={() => setMethod(m.id)}
-            />
-            {m.label}
-          </label>
-        ))}
-      </fieldset>
-      <TextField
-        label="Checked by"
-        value={checkedBy}
-        onChange={(e) => setCheckedBy(e.target.value)}
-        hint={`A second pair of eyes, not ${person.name}`}
-      />
-    </Form>
-  );
-}
-
-function FillForm({ wheelEnd, record }: FormProps<'fill'>) {
-  const [lubricant, setLubricant] = useState(wheelEnd.sheet.lubricant.name);
-  return (
-    <Form
-      button="Filled and closed"
-      disabled={lubricant.trim() === ''}
-      onRecord={() => record({ kind: 'fill', lubricant: lubricant.trim() })}
-    >
-      <TextField
-        label="Lubricant"
-        value={lubricant}
-        onChange={(e) => setLubricant(e.target.value)}
-        hint="Never mix thickeners"
-      />
-    </Form>
-  );
-}
-
 /** The form for a kind of step. Measuring has a panel of its own. */
 export function StepForm({
   step,
@@ -227,5 +173,13 @@ export function StepForm({
       return <LockForm {...{ step, wheelEnd, record, person }} />;
     case 'fill':
       return <FillForm {...{ step, wheelEnd, record }} />;
+    case 'found':
+      return <FoundForm {...{ step, wheelEnd, record }} />;
+    case 'compare':
+      return <CompareForm {...{ step, wheelEnd, record }} />;
+    case 'seal':
+      return <SealForm {...{ step, wheelEnd, record }} />;
+    case 'pack':
+      return <PackForm {...{ step, wheelEnd, record }} />;
   }
 }

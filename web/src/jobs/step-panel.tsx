@@ -6,6 +6,7 @@ import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StepForm } from './step-forms.tsx';
 import { AddPhoto } from './photos.tsx';
+import { useFresh } from './use-fresh.ts';
 import type { OpenJob } from './use-job.ts';
 import { MeasurePanel } from './measure-panel.tsx';
 
@@ -67,6 +68,7 @@ function Skip({ onSkip, optional }: { onSkip: (reason: string) => void; optional
 
 /** The one step at hand. */
 export function StepPanel({ open, wheelEnd, step }: Props) {
+  const fresh = useFresh();
   const [refused, setRefused] = useState<string | null>(null);
   const { position } = wheelEnd;
   const round = currentRound(wheelEnd).number;
@@ -78,7 +80,7 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
   const record = (data: StepData) => setRefused(open.send({ kind: 'step-recorded', ...at, data }));
   const skip = (reason: string) => setRefused(open.send({ kind: 'step-skipped', ...at, reason }));
   return (
-    <>
+    <div className="contents" {...fresh}>
       <div className="flex flex-col gap-1">
         <p className="caption">
           {position}, {stageTitle}, step {number} of {inStage.length}
@@ -107,6 +109,6 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
           </ol>
         </section>
       )}
-    </>
+    </div>
   );
 }

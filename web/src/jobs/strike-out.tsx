@@ -48,3 +48,25 @@ export function StrikeOut({ open, eventId, onDone }: Props) {
     </form>
   );
 }
+
+/** Offers to take a record back, with a reason, to a supervisor and to whoever recorded it. */
+export function TakeBack({
+  open,
+  eventId,
+  by,
+  words,
+}: {
+  open: OpenJob;
+  eventId: string;
+  by: string;
+  words: string;
+}) {
+  const [striking, setStriking] = useState(false);
+  if (open.person.role !== 'supervisor' && open.person.id !== by) return null;
+  if (striking) return <StrikeOut {...{ open, eventId }} onDone={() => setStriking(false)} />;
+  return (
+    <Button weight="quiet" className="self-start text-14" onClick={() => setStriking(true)}>
+      {words}
+    </Button>
+  );
+}

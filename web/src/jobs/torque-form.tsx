@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { formatQuantity, parseQuantity, unitDefinition, type Quantity } from '@lanternwright/core/quantity';
-import { tighteningSequence, torqueSetting } from '@lanternwright/core/torque';
+import { tighteningSequence, torqueSetting, type TorqueVia } from '@lanternwright/core/torque';
 import { torqueFits } from '@lanternwright/core/traveller';
 import { sayMark, sayTorque } from '@lanternwright/core/procedure';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
 import { useInstruments } from '../instruments/use-instruments.ts';
 import { useAppSelector } from '../store.ts';
+import { ToolField, useListedTool } from '../tools/tool-field.tsx';
 import { TextField } from '../ui/field.tsx';
 import { StudWalk } from '../ui/stud-walk.tsx';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
@@ -18,48 +19,55 @@ const positive = (text: string) => {
   return Number.isFinite(value) && value > 0 ? value : null;
 };
 
-/** What to set where an adapter or a multiplier stands between wrench and nut. */
-function Setting({ target }: { target: Quantity }) {
-  const [wrench, setWrench] = useState('500');
-  const [adapter, setAdapter] = useState('');
-  const [ratio, setRatio] = useState('');
-  const [efficiency, setEfficiency] = useState('90');
-  const [wrenchLengthMm, lengthMm, by] = [positive(wrench), positive(adapter), positive(ratio)];
-  const percent = positive(efficiency);
-  const set = torqueSetting({
-    targetNm: target.si,
+interface ViaText {
+  wrench: string;
+  adapter: string;
+  ratio: string;
+  efficiency: string;
+}
+const straight: ViaText = { wrench: '500', adapter: '', ratio: '', efficiency: '90' };
+
+/** What stands between wrench and nut, as far as it was typed; nothing where the wrench is on the nut. */
+function readVia({ wrench, adapter, ratio, efficiency }: ViaText): TorqueVia | undefined {
+  const [wrenchLengthMm, lengthMm, by, percent] = [wrench, adapter, ratio, efficiency].map(positive);
+  const via: TorqueVia = {
     ...(wrenchLengthMm && lengthMm ? { wrenchLengthMm, adapter: { lengthMm, angleDeg: 0 } } : {}),
-    ...(by && percent && percent <= 100 ? { multiplier: { ratio: by, efficiency: percent / 100 } } : {}),
-  });
+    ...(by && by >= 1 && percent && percent <= 100
+      ? { multiplier: { ratio: by, efficiency: percent / 100 } }
+      : {}),
+  };
+  return via.adapter || via.multiplier ? via : undefined;
+}
+
+/** What to set where an adapter or a multiplier stands between wrench and nut. */
+function Setting({
+  target,
+  text,
+  onChange,
+}: {
+  target: Quantity;
+  text: ViaText;
+  onChange: (text: ViaText) => void;
+}) {
+  const set = torqueSetting({ targetNm: target.si, ...readVia(text) });
   const words = formatQuantity({ value: set.settingNm, unit: 'Nm' }, target.unit);
+  const field = (key: keyof ViaText, label: string) => (
+    <TextField
+      label={label}
+      className="figure"
+      inputMode="decimal"
+      value={text[key]}
+      onChange={(e) => onChange({ ...text, [key]: e.target.value })}
+    />
+  );
   return (
     <details className="rounded-lg border border-edge bg-panel px-4 py-3">
       <summary className="min-h-8 text-14">With an adapter or a multiplier</summary>
       <div className="grid gap-3 pt-2 sm:grid-cols-4">
-        <TextField
-          label="Wrench, mm"
-          className="figure"
-          value={wrench}
-          onChange={(e) => setWrench(e.target.value)}
-        />
-        <TextField
-          label="Adapter in line, mm"
-          className="figure"
-          value={adapter}
-          onChange={(e) => setAdapter(e.target.value)}
-        />
-        <TextField
-          label="Multiplier, 1 to"
-          className="figure"
-          value={ratio}
-          onChange={(e) => setRatio(e.target.value)}
-        />
-        <TextField
-          label="Its efficiency, %"
-          className="figure"
-          value={efficiency}
-          onChange={(e) => setEfficiency(e.target.value)}
-        />
+        {field('wrench', 'Wrench, mm')}
+        {field('adapter', 'Adapter in line, mm')}
+        {field('ratio', 'Multiplier, 1 to')}
+        {field('efficiency', 'Its efficiency, %')}
       </div>
       <p className="pt-2 text-16">
         Set <span className="figure font-semibold">{words}</span> for {formatQuantity(target)} at the nut
@@ -100,19 +108,29 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
   const asked = figure ? null : parseQuantity(makers, torqueUnits, unit);
   const held = figure ?? (asked?.ok ? { min: asked.quantity, max: asked.quantity } : null);
   const off = read.ok && held !== null && !torqueFits(read.quantity.si, held);
+  const [viaText, setViaText] = useState(straight);
+  const via = readVia(viaText);
+  const target = read.ok && !off ? read.quantity : held?.max;
+  const use = {
+    kind: 'torque-wrench',
+    ...(target ? { settingNm: torqueSetting({ targetNm: target.si, ...via }).settingNm } : {}),
+  } as const;
+  const { listed, unfit } = useListedTool(tool, use);
   const wrench = useInstruments('TW', ({ id, quantity }) => {
     setTorque(`${quantity.value} ${unitDefinition(quantity.unit).label}`);
     setTool(id);
   });
   const save = () => {
     setTried(true);
-    if (!read.ok || !held || tool.trim() === '' || (off && note.trim() === '')) return;
+    if (!read.ok || !held || tool.trim() === '' || unfit || (off && note.trim() === '')) return;
     localStorage.setItem(toolKey, tool.trim());
     record({
       kind: 'torque',
       torque: read.quantity,
       tool: tool.trim(),
       rounds: 1,
+      ...(listed ? { listed } : {}),
+      ...(via ? { via } : {}),
       ...(asked?.ok ? { asked: asked.quantity } : {}),
       ...noted(note),
     });
@@ -150,16 +168,15 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
           onChange={(e) => setTorque(e.target.value)}
           error={tried && !read.ok ? read.message : undefined}
         />
-        <TextField
-          label="Torque wrench"
-          value={tool}
-          placeholder="TW-03"
-          onChange={(e) => setTool(e.target.value)}
-          error={tried && tool.trim() === '' ? 'Which tool' : undefined}
-        />
       </div>
+      <ToolField
+        use={use}
+        code={tool}
+        onChange={setTool}
+        error={tried && tool.trim() === '' ? 'Which tool' : undefined}
+      />
       <InstrumentLine what="Torque wrench" {...wrench} />
-      {held && <Setting target={held.max} />}
+      {held && <Setting target={held.max} text={viaText} onChange={setViaText} />}
       {off && (
         <TextField
           label="The torque is off the sheet’s figure: why"

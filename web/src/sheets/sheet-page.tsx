@@ -75,7 +75,15 @@ function Revise({ newest }: { newest: Sheet }) {
   const changed =
     sheetDifferences(newest, sheet).length > 0 || JSON.stringify(newest) !== JSON.stringify(sheet);
   const recalled = recalledFigures(sheet);
-  const labels = new Map(Object.entries({ band: 'the band', backOff: 'the back-off', drag: 'the drag' }));
+  const labels = new Map(
+    Object.entries({
+      band: 'the band',
+      backOff: 'the back-off',
+      drag: 'the drag',
+      hub: 'the hub’s sizes',
+      retorque: 'the retorque',
+    }),
+  );
   return (
     <form
       className="flex flex-col gap-4"

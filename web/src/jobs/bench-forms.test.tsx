@@ -1,0 +1,143 @@
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { components } from '@lanternwright/core/inspection';
+import { quantity } from '@lanternwright/core/quantity';
+import type { Tool } from '@lanternwright/core/tool';
+import { isDrawn } from '../ui/condition-drawing.tsx';
+import { heading, jobAt, openPage, step } from './testing/open-page.tsx';
+
+beforeEach(() => {
+  localStorage.clear();
+  window.scrollTo = () => undefined;
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const wrench = (code: string, [min, max]: [number, number], calibratedUntil: string): Tool => ({
+  id: `00000000-0000-4000-8000-0000000000${code.slice(-2)}`,
+  kind: 'torque-wrench',
+  code,
+  title: 'Wrench',
+  calibratedUntil,
+  min: quantity(min, 'lbf-ft'),
+  max: quantity(max, 'lbf-ft'),
+});
+const crib = [
+  wrench('TW-01', [40, 250], '2099-01-31'),
+  wrench('TW-03', [100, 600], '2099-01-31'),
+  wrench('TW-04', [40, 250], '2020-10-31'),
+  wrench('TW-06', [300, 1200], '2099-01-31'),
+];
+
+describe('the tool of a torque', () => {
+  it('is offered from those in calibration and able to do it; the others say why not', async () => {
+    const { sent, user } = await openPage(jobAt('seat'), undefined, crib);
+    await heading('Seat the bearings');
+    const offered = within(step().getByRole('group', { name: 'Torque wrench: those that can do this' }));
+    expect(offered.getAllByRole('button').map((b) => b.textContent.slice(0, 5))).toEqual(['TW-01', 'TW-03']);
+    expect(step().getByText('TW-04 is out of calibration since 2020-10-31')).toBeDefined();
+    expect(step().getByText('TW-06 is good from 300 to 1200 lbf·ft')).toBeDefined();
+    await user.type(step().getByLabelText('Torque wrench'), 'tw-04');
+    await user.click(step().getByRole('button', { name: 'Record the torque' }));
+    expect(sent).toHaveLength(0);
+    await user.click(offered.getByRole('button', { name: /^TW-01/ }));
+    await user.click(step().getByRole('button', { name: 'Record the torque' }));
+    await waitFor(() =>
+      expect(sent[0]).toMatchObject({ data: { tool: 'TW-01', listed: { code: 'TW-01' } } }),
+    );
+  });
+
+  it('with a multiplier is judged by what is set on it, and the record says so', async () => {
+    const { sent, user } = await openPage(jobAt('jam-nut', 'a-drive-dowel'), undefined, crib);
+    await user.type(await step().findByLabelText(/^Reached/), '350');
+    expect(step().queryByRole('button', { name: /^TW-01/ })).toBeNull();
+    await user.click(step().getByText('With an adapter or a multiplier'));
+    await user.type(step().getByLabelText('Multiplier, 1 to'), '4');
+    await user.click(step().getByRole('button', { name: /^TW-01/ }));
+    await user.click(step().getByRole('button', { name: 'Record the torque' }));
+    await waitFor(() =>
+      expect(sent[0]).toMatchObject({ data: { tool: 'TW-01', via: { multiplier: { ratio: 4 } } } }),
+    );
+  });
+});
+
+describe('judging', () => {
+  it('has a drawing for every condition of every part', () => {
+    const missing = components.flatMap((c) =>
+      c.conditions.filter((o) => !isDrawn(c.id, o.id)).map((o) => `${c.id}/${o.id}`),
+    );
+    expect(missing).toEqual([]);
+  });
+
+  it('names what was not looked at, and records what was touched', async () => {
+    const { sent, user } = await openPage(jobAt('judge-parts'));
+    await heading('Judge the parts');
+    await user.click(step().getByRole('radio', { name: /^Bent, cracked/ }));
+    await user.click(step().getByRole('button', { name: 'Record what was found' }));
+    expect(step().getByText(/^Not looked at yet: cups and rollers/)).toBeDefined();
+    await user.click(step().getByRole('button', { name: 'The rest is sound' }));
+    await user.click(step().getByRole('button', { name: 'Record what was found' }));
+    await heading('New beside old');
+    expect(sent[0]).toMatchObject({ data: { kind: 'judge' } });
+    expect(screen.getByRole('group', { name: 'Cage' })).toBeDefined();
+  });
+});
+
+describe('new beside old', () => {
+  it('wants a reason for what differs', async () => {
+    const { sent, user } = await openPage(jobAt('compare'));
+    await heading('New beside old');
+    const seal = within(step().getByRole('group', { name: 'Hub seal' }));
+    await user.click(seal.getByRole('button', { name: 'Width' }));
+    await user.click(step().getByRole('button', { name: 'Record what differs' }));
+    expect(sent).toHaveLength(0);
+    await user.type(step().getByLabelText(/not as the old/), 'Newer pattern, sits deeper');
+    await user.click(step().getByRole('button', { name: 'Record what differs' }));
+    await heading('Cups home');
+    expect(sent[0]).toMatchObject({ data: { note: 'Newer pattern, sits deeper' } });
+  });
+});
+
+describe('the seal', () => {
+  it('is reckoned from the measured journal while it is typed, and a bad depth is refused in words', async () => {
+    const { sent, user } = await openPage(jobAt('seal'));
+    await heading('Seal in');
+    await user.click(step().getByLabelText('Outside dry'));
+    await user.click(step().getByLabelText('Set to a measured depth'));
+    const fields: [RegExp, string][] = [
+      [/^Sound journal from/, '3 mm'],
+      [/^Main lip/, '3 mm'],
+      [/^Deepest/, '12 mm'],
+    ];
+    for (const [label, text] of fields) await user.type(step().getByLabelText(label), text);
+    await user.type(step().getAllByLabelText('to')[0]!, '13 mm');
+    // Journal 3 to 13, lip 3 in, 1 clear at both ends: 1 to 9 (geometry).
+    expect(step().getByRole('status').textContent).toMatch(/Clear from 0\.039 in to 0\.354 in/);
+    await user.type(step().getByLabelText('Seal set at'), '11 mm');
+    await user.click(step().getByRole('button', { name: 'Seal is in' }));
+    expect(await step().findByText(/a lip does not run on sound journal/)).toBeDefined();
+    await user.clear(step().getByLabelText('Seal set at'));
+    await user.type(step().getByLabelText('Seal set at'), '5 mm');
+    await user.click(step().getByRole('button', { name: 'Seal is in' }));
+    await heading('Hub on');
+    expect(sent[0]).toMatchObject({ data: { outside: 'dry', depth: { value: 5, unit: 'mm' } } });
+  });
+});
+
+describe('the lock', () => {
+  it('wants a second person where the sheet asks, and not oneself', async () => {
+    const { sent, user } = await openPage(jobAt('lock'));
+    await user.click(await step().findByLabelText('One tang bent'));
+    await user.click(step().getByRole('button', { name: 'Record the lock' }));
+    expect(step().getByText('Who looked at it')).toBeDefined();
+    await user.type(step().getByLabelText('Checked by'), 'Tech');
+    expect(step().getByText('Somebody else than you')).toBeDefined();
+    await user.clear(step().getByLabelText('Checked by'));
+    await user.type(step().getByLabelText('Checked by'), 'Sup');
+    await user.click(step().getByRole('button', { name: 'Record the lock' }));
+    await heading('Fill and close');
+    expect(sent).toHaveLength(1);
+  });
+});

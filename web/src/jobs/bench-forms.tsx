@@ -1,0 +1,188 @@
+import { useState } from 'react';
+import { compared, hubFill, sayHubFill, type Compared } from '@lanternwright/core/procedure';
+import { formatQuantity, parseQuantity, unitDefinition } from '@lanternwright/core/quantity';
+import { partsToCompare } from '@lanternwright/core/traveller';
+import { Button } from '../ui/button.tsx';
+import { TextField } from '../ui/field.tsx';
+import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
+
+const chip = (on: boolean) =>
+  `min-h-12 rounded-md border px-3 text-14 ${on ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`;
+
+/** What looked wrong as it came apart, picked from the list. */
+export function FoundForm({ step, record }: FormProps<'found'>) {
+  const [signs, setSigns] = useState<readonly string[]>([]);
+  const [note, setNote] = useState('');
+  const toggle = (id: string) =>
+    setSigns(signs.includes(id) ? signs.filter((s) => s !== id) : [...signs, id]);
+  const nothing = signs.length === 0 && note.trim() === '';
+  return (
+    <Form
+      button={nothing ? 'Nothing looked wrong' : 'Record what looked wrong'}
+      focus="button"
+      onRecord={() => record({ kind: 'found', signs: [...signs], ...noted(note) })}
+    >
+      <div role="group" aria-label="What looked wrong" className="grid gap-3 sm:grid-cols-2">
+        {step.signs.map(({ id, label }) => (
+          <Button
+            key={id}
+            aria-pressed={signs.includes(id)}
+            className={`min-h-14 !justify-start ${signs.includes(id) ? 'border-lamp-edge !bg-lamp' : ''}`}
+            onClick={() => toggle(id)}
+          >
+            {label}
+          </Button>
+        ))}
+      </div>
+      <TextField label="Something else" value={note} onChange={(e) => setNote(e.target.value)} />
+    </Form>
+  );
+}
+
+const differences = Object.entries(compared) as [Compared, string][];
+
+/** Each new part beside the old one, and in what it differs. */
+export function CompareForm({ wheelEnd, record }: FormProps<'compare'>) {
+  const parts = partsToCompare(wheelEnd);
+  const [differs, setDiffers] = useState<Partial<Record<string, readonly Compared[]>>>({});
+  const [note, setNote] = useState('');
+  const [tried, setTried] = useState(false);
+  const other = parts.filter((p) => (differs[p] ?? []).length > 0);
+  const toggle = (part: string, key: Compared) => {
+    const now = differs[part] ?? [];
+    setDiffers({ ...differs, [part]: now.includes(key) ? now.filter((k) => k !== key) : [...now, key] });
+  };
+  const save = () => {
+    setTried(true);
+    if (other.length > 0 && note.trim() === '') return;
+    record({
+      kind: 'compare',
+      parts: parts.map((part) => ({ part, differs: [...(differs[part] ?? [])] })),
+      ...noted(note),
+    });
+  };
+  return (
+    <Form
+      button={other.length > 0 ? 'Record what differs' : 'Every new part is as the old'}
+      focus="button"
+      onRecord={save}
+    >
+      <p className="text-14 text-muted">Touch what differs. What is not touched is the same.</p>
+      <ul>
+        {parts.map((part) => (
+          <li
+            key={part}
+            className="grid items-center gap-2 border-b border-rule py-2 lg:grid-cols-[14rem_1fr]"
+          >
+            <span className="text-16">{part}</span>
+            <span role="group" aria-label={part} className="flex flex-wrap gap-1">
+              {differences.map(([key, label]) => {
+                const on = differs[part]?.includes(key) ?? false;
+                return (
+                  <button
+                    key={key}
+                    type="button"
+                    aria-pressed={on}
+                    onClick={() => toggle(part, key)}
+                    className={chip(on)}
+                  >
+                    {label}
+                  </button>
+                );
+              })}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {other.length > 0 && (
+        <TextField
+          label={`${other.join(', ')}: not as the old. Why it goes in all the same`}
+          value={note}
+          error={tried && note.trim() === '' ? 'Say why, or fetch the right one' : undefined}
+          onChange={(e) => setNote(e.target.value)}
+        />
+      )}
+    </Form>
+  );
+}
+
+const packings = [
+  ['hand', 'By hand'],
+  ['packer', 'With a packer'],
+] as const;
+const amountUnits = ['g', 'kg', 'mL', 'L', 'lb', 'qt'] as const;
+
+/** How the bearings were packed, with what, and how much the hub takes by reckoning. */
+export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
+  const { lubricant, schools } = wheelEnd.sheet;
+  const fill = hubFill(wheelEnd.sheet);
+  const oil = lubricant.kind === 'oil';
+  const asked = schools.packing === 'either' ? 'hand' : schools.packing;
+  const [name, setName] = useState(lubricant.name);
+  const [by, setBy] = useState<'hand' | 'packer'>(asked);
+  const [amount, setAmount] = useState('');
+  const [note, setNote] = useState('');
+  const [tried, setTried] = useState(false);
+  const read =
+    amount.trim() === '' ? null : parseQuantity(amount, amountUnits, fill?.unit === 'mL' ? 'mL' : 'g');
+  const other = name.trim().toLowerCase() !== lubricant.name.toLowerCase();
+  const against = other
+    ? `The sheet asks for ${lubricant.name}. Never mix thickeners: why another, and is the old all out`
+    : !oil && schools.packing !== 'either' && by !== schools.packing
+      ? 'Not as the sheet packs it: why'
+      : null;
+  const save = () => {
+    setTried(true);
+    if ((read && !read.ok) || name.trim() === '' || (against && note.trim() === '')) return;
+    record({
+      kind: 'pack',
+      lubricant: name.trim(),
+      by: oil ? 'oiled' : by,
+      ...(read?.ok ? { amount: read.quantity } : {}),
+      ...noted(note),
+    });
+  };
+  return (
+    <Form button={oil ? 'Bearings oiled' : 'Bearings packed'} focus="button" onRecord={save}>
+      {fill && (
+        <div className="rounded-lg border border-edge bg-panel p-4">
+          <p className="caption">{oil ? 'The hub takes in the end, to the mark' : 'The hub takes'}</p>
+          <p className="figure text-26 font-semibold">{sayHubFill(wheelEnd.sheet)}</p>
+          <p className="text-12 text-muted">
+            {oil
+              ? 'Reckoned from bearings and cavity; the mark on the cap decides.'
+              : `Bearings wholly, cavity coated to ${wheelEnd.sheet.hub!.cavityFillPercent} %. More of it swells out when hot and reaches the brake.`}
+          </p>
+        </div>
+      )}
+      {!oil && <Choices legend="Packed" name="packed" choices={packings} chosen={by} onChoose={setBy} />}
+      <div className="grid gap-3 sm:grid-cols-2">
+        <TextField
+          label="Lubricant"
+          value={name}
+          hint="Never mix thickeners"
+          onChange={(e) => setName(e.target.value)}
+        />
+        {!oil && (
+          <TextField
+            label={`Used, ${unitDefinition('g').label} (may stay empty)`}
+            className="figure"
+            inputMode="decimal"
+            value={amount}
+            placeholder={fill ? formatQuantity(fill) : ''}
+            error={tried && read && !read.ok ? read.message : undefined}
+            onChange={(e) => setAmount(e.target.value)}
+          />
+        )}
+      </div>
+      {against && (
+        <TextField
+          label={against}
+          value={note}
+          error={tried && note.trim() === '' ? 'Say why' : undefined}
+          onChange={(e) => setNote(e.target.value)}
+        />
+      )}
+    </Form>
+  );
+}

@@ -1,0 +1,129 @@
+import { useState } from 'react';
+import type { Person } from '@lanternwright/contract/people';
+import { hubFill, saySchool, type StepData } from '@lanternwright/core/procedure';
+import { formatQuantity, parseQuantity } from '@lanternwright/core/quantity';
+import { TextField } from '../ui/field.tsx';
+import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
+
+/** How the nut is kept from coming loose, and who looked at it besides whoever did it. */
+export function LockForm({ step, record, person, wheelEnd }: FormProps<'lock'> & { person: Person }) {
+  const [method, setMethod] = useState('');
+  const [checkedBy, setCheckedBy] = useState('');
+  const [tried, setTried] = useState(false);
+  const second = wheelEnd.sheet.schools.lockCheck === 'second-person';
+  const checker = checkedBy.trim();
+  const own = checker.toLowerCase() === person.name.toLowerCase();
+  const wrong = !second ? null : checker === '' ? 'Who looked at it' : own ? 'Somebody else than you' : null;
+  return (
+    <Form
+      button="Record the lock"
+      disabled={method === ''}
+      onRecord={() => {
+        setTried(true);
+        if (wrong === null) record({ kind: 'lock', method, ...(checker ? { checkedBy: checker } : {}) });
+      }}
+    >
+      <Choices
+        legend="How it is locked"
+        name="method"
+        choices={step.methods.map((m) => [m.id, m.label] as const)}
+        chosen={method}
+        onChoose={setMethod}
+        focus="first"
+      />
+      <TextField
+        label="Checked by"
+        value={checkedBy}
+        error={tried && wrong ? wrong : undefined}
+        onChange={(e) => setCheckedBy(e.target.value)}
+        hint={
+          second
+            ? `This sheet asks for a second pair of eyes: not ${person.name}`
+            : `A second pair of eyes, not ${person.name}; may stay empty`
+        }
+      />
+    </Form>
+  );
+}
+
+type Joint = NonNullable<Extract<StepData, { kind: 'fill' }>['joint']>;
+const joints: readonly [Joint, string][] = [
+  ['gasket', 'Gasket'],
+  ['sealant', 'Sealant'],
+  ['none', 'Neither: cap tapped on'],
+];
+
+/** What went in and what closes it. */
+export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
+  const { sheet } = wheelEnd;
+  const fill = sheet.lubricant.kind === 'oil' ? hubFill(sheet) : null;
+  const [lubricant, setLubricant] = useState(sheet.lubricant.name);
+  const [amount, setAmount] = useState('');
+  const [joint, setJoint] = useState<Joint | ''>(sheet.schools.joint === 'either' ? '' : sheet.schools.joint);
+  const [note, setNote] = useState('');
+  const [tried, setTried] = useState(false);
+  const read = amount.trim() === '' ? null : parseQuantity(amount, ['mL', 'L', 'qt'], 'mL');
+  const against =
+    lubricant.trim().toLowerCase() !== sheet.lubricant.name.toLowerCase()
+      ? `The sheet asks for ${sheet.lubricant.name}: why another, and is the old all out`
+      : joint !== '' && sheet.schools.joint !== 'either' && joint !== sheet.schools.joint
+        ? `The sheet says ${saySchool('joint', sheet.schools).toLowerCase()}: why not`
+        : null;
+  const wantsNote = step.joint === true && against !== null;
+  const save = () => {
+    setTried(true);
+    if ((read && !read.ok) || (wantsNote && note.trim() === '')) return;
+    record({
+      kind: 'fill',
+      lubricant: lubricant.trim(),
+      ...(read?.ok ? { amount: read.quantity } : {}),
+      ...(step.joint && joint !== '' ? { joint } : {}),
+      ...noted(note),
+    });
+  };
+  return (
+    <Form
+      button="Filled and closed"
+      disabled={lubricant.trim() === '' || (step.joint === true && joint === '')}
+      onRecord={save}
+    >
+      <div className="grid gap-3 sm:grid-cols-2">
+        <TextField
+          label="Lubricant"
+          value={lubricant}
+          onChange={(e) => setLubricant(e.target.value)}
+          hint="Never mix thickeners"
+        />
+        {sheet.lubricant.kind === 'oil' && (
+          <TextField
+            label="Poured in, mL (may stay empty)"
+            className="figure"
+            inputMode="decimal"
+            value={amount}
+            hint={fill ? `About ${formatQuantity(fill)} by reckoning; the mark decides` : 'To the mark'}
+            error={tried && read && !read.ok ? read.message : undefined}
+            onChange={(e) => setAmount(e.target.value)}
+          />
+        )}
+      </div>
+      {step.joint && (
+        <Choices
+          legend="What closes the cap"
+          name="joint"
+          choices={joints}
+          chosen={joint}
+          onChoose={setJoint}
+          focus="first"
+        />
+      )}
+      {wantsNote && (
+        <TextField
+          label={against}
+          value={note}
+          error={tried && note.trim() === '' ? 'Say why' : undefined}
+          onChange={(e) => setNote(e.target.value)}
+        />
+      )}
+    </Form>
+  );
+}

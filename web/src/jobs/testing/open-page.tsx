@@ -1,0 +1,75 @@
+import { configureStore } from '@reduxjs/toolkit';
+import { render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { Provider } from 'react-redux';
+import { MemoryRouter, Route, Routes } from 'react-router';
+import { vi } from 'vitest';
+import type { JobDetail } from '@lanternwright/contract/jobs';
+import type { Tool } from '@lanternwright/core/tool';
+import type { Actor, Command } from '@lanternwright/core/traveller';
+import { openingOn, technician, TestJob } from '../../../../core/src/traveller/testing/work.ts';
+import { api } from '../../api.ts';
+import '../../people/people-api.ts';
+import { preferencesReducer } from '../../shell/preferences.ts';
+import { toolsApi } from '../../tools/tools-api.ts';
+import { JobPage } from '../job-page.tsx';
+import { jobsApi } from '../jobs-api.ts';
+import { outboxReducer } from '../outbox.ts';
+
+/** A job page over a server of one job: commands go to the same `decide`, by the person who is signed in. */
+export async function openPage(t: TestJob, person: Actor = technician, tools: readonly Tool[] = []) {
+  const sent: Command[] = [];
+  vi.stubGlobal('fetch', async (_url: string, init: RequestInit) => {
+    const { id, command } = JSON.parse(init.body as string) as { id: string; command: Command };
+    sent.push(command);
+    const refused = t.try(command, person);
+    if (refused) return new Response(JSON.stringify({ detail: refused, status: 422 }), { status: 422 });
+    return new Response(JSON.stringify({ ...t.job.events.at(-1), id }), { status: 200 });
+  });
+  const store = configureStore({
+    reducer: { [api.reducerPath]: api.reducer, preferences: preferencesReducer, outbox: outboxReducer },
+    middleware: (standard) =>
+      standard({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
+  });
+  const detail: JobDetail = {
+    number: 781,
+    unit: {
+      id: t.job.unitId,
+      name: 'Tern 418',
+      kind: 'tractor',
+      owner: { id: t.job.unitId, name: 'Tern & Hollow Haulage' },
+      axles: [
+        { role: 'steer', wheels: 'single' },
+        { role: 'drive', wheels: 'dual' },
+      ],
+    },
+    before: [],
+    events: [...t.job.events],
+  };
+  const session = { person: { ...person, login: 'someone' }, demoPeople: [], needsFirstPerson: false };
+  await store.dispatch(jobsApi.util.upsertQueryData('job', t.job.id, detail));
+  await store.dispatch(
+    api.util.upsertQueryData('session' as never, undefined as never, session as never) as never,
+  );
+  const listed = tools.map((tool) => ({ tool, changedAt: t.job.opened.at, changedBy: 'Sup' }));
+  await store.dispatch(toolsApi.util.upsertQueryData('tools', undefined, listed));
+  render(
+    <Provider store={store}>
+      <MemoryRouter initialEntries={[`/jobs/${t.job.id}`]}>
+        <Routes>
+          <Route path="/jobs/:id" element={<JobPage />} />
+        </Routes>
+      </MemoryRouter>
+    </Provider>,
+  );
+  return { sent, user: userEvent.setup() };
+}
+
+export const step = () => within(screen.getByRole('region', { name: 'Step at hand' }));
+export const heading = (name: string | RegExp) => screen.findByRole('heading', { level: 2, name });
+
+export function jobAt(stepId: string | undefined, sheetId?: string): TestJob {
+  const t = new TestJob(openingOn(['2L'], sheetId));
+  t.workTo('2L', stepId);
+  return t;
+}

@@ -1,0 +1,79 @@
+import { sayTool, toolKinds, whyNotTool, type Tool, type ToolUse } from '@lanternwright/core/tool';
+import { sayDate } from '../shell/words.ts';
+import { TextField } from '../ui/field.tsx';
+import { useToolsQuery } from './tools-api.ts';
+
+const today = () => new Date().toISOString().slice(0, 10);
+
+/** The tool of a code as the list has it, and why it is not for this; nothing where it is not listed. */
+export function useListedTool(code: string, use: Omit<ToolUse, 'today'>) {
+  const { data } = useToolsQuery();
+  const tools = (data ?? []).map((t) => t.tool).filter((t) => t.kind === use.kind);
+  const listed = tools.find((t) => t.code.toLowerCase() === code.trim().toLowerCase());
+  const why = (tool: Tool) => whyNotTool(tool, { ...use, today: today() });
+  return { tools, listed, unfit: listed ? why(listed) : null, why };
+}
+
+interface Props {
+  use: Omit<ToolUse, 'today'>;
+  code: string;
+  error?: string;
+  onChange: (code: string) => void;
+}
+
+/** The tool for a step: chosen from those in calibration and able to do it, or typed where it is not on the list. */
+export function ToolField({ use, code, error, onChange }: Props) {
+  const { tools, listed, unfit, why } = useListedTool(code, use);
+  const able = tools.filter((t) => why(t) === null);
+  const others = tools.filter((t) => why(t) !== null);
+  const unlisted = code.trim() !== '' && !listed && tools.length > 0;
+  return (
+    <div className="flex flex-col gap-2">
+      {able.length > 0 && (
+        <div
+          role="group"
+          aria-label={`${toolKinds[use.kind]}: those that can do this`}
+          className="flex flex-wrap gap-2"
+        >
+          {able.map((t) => (
+            <button
+              key={t.id}
+              type="button"
+              aria-pressed={t === listed}
+              onClick={() => onChange(t.code)}
+              className={`min-h-12 rounded-md border px-3 text-left text-14 ${t === listed ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
+            >
+              {t.code} <span className="figure text-12 text-muted">{sayTool(t)}</span>
+            </button>
+          ))}
+        </div>
+      )}
+      <TextField
+        label={toolKinds[use.kind]}
+        value={code}
+        placeholder={able[0]?.code ?? ''}
+        onChange={(e) => onChange(e.target.value)}
+        error={unfit ?? error}
+        hint={
+          listed?.calibratedUntil
+            ? `${listed.title}, in calibration until ${sayDate(listed.calibratedUntil)}`
+            : unlisted
+              ? 'Not on the tool list: the record will say that its calibration is not known'
+              : undefined
+        }
+      />
+      {others.length > 0 && (
+        <details className="text-13 text-muted">
+          <summary className="min-h-6">
+            {others.length} {others.length === 1 ? 'is' : 'are'} not for this
+          </summary>
+          <ul>
+            {others.map((t) => (
+              <li key={t.id}>{why(t)}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </div>
+  );
+}
