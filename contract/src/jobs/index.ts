@@ -51,6 +51,16 @@ export const jobDetailSchema = z.object({
   }),
   /** Earlier readings of the same unit, from other jobs. */
   before: z.array(readingRowSchema),
+  /** How each wheel end last left another job: what stood against it, and why it went all the same. */
+  releasedBefore: z.array(
+    z.object({
+      position: positionSchema,
+      at: z.iso.datetime(),
+      by: z.string(),
+      overridden: z.array(z.string()),
+      overrideReason: z.string().nullable(),
+    }),
+  ),
   events: z.array(storedEventSchema),
 });
 export type JobDetail = z.output<typeof jobDetailSchema>;

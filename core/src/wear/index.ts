@@ -1,1 +1,2 @@
+export { sinceSet, type PlayAt, type SinceSet } from './since-set.ts';
 export { wearTrend, wearTrendCalculation } from './wear-trend.ts';

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { Op, Transaction } from 'sequelize';
+import { Op, QueryTypes, Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { JobDetail, JobSummary, openJobSchema, postEventSchema } from '@lanternwright/contract/jobs';
 import type { Person } from '@lanternwright/contract/people';
@@ -12,6 +12,7 @@ import {
   fold,
   sayEvent,
   type Actor,
+  type BodyOf,
   type Command,
   type Job,
   type StoredEvent,
@@ -37,6 +38,16 @@ interface Neighbours {
 }
 
 const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role });
+
+/** The newest release of each wheel end of a unit from its other jobs, but for those struck out since. */
+const lastReleases = `
+  select distinct on (e.body ->> 'position') e.at, e.by, e.body
+  from job j join job_event e on e.job_id = j.id
+  where j.unit_id = :unitId and j.id <> :jobId and e.body ->> 'kind' = 'wheel-end-released'
+    and not exists (
+      select 1 from job_event c where c.job_id = j.id and c.body ->> 'corrects' = e.id ::text
+    )
+  order by e.body ->> 'position', e.at desc`;
 
 const unitInclude = (db: Database) => [
   {
@@ -66,8 +77,27 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
         axles: axles.map(({ role, wheels }) => ({ role, wheels })),
       },
       before: (await fleet.readings(unit.id)).filter((r) => r.jobId !== id),
+      releasedBefore: await releasedBefore(unit.id, id, transaction),
       events: await eventsOf(db, id, transaction),
     };
+  }
+
+  async function releasedBefore(
+    unitId: string,
+    jobId: string,
+    transaction?: Transaction,
+  ): Promise<JobDetail['releasedBefore']> {
+    const rows = await db.sequelize.query<{ at: Date; by: Actor; body: BodyOf<'wheel-end-released'> }>(
+      lastReleases,
+      { type: QueryTypes.SELECT, replacements: { unitId, jobId }, transaction },
+    );
+    return rows.map(({ at, by, body }) => ({
+      position: body.position,
+      at: at.toISOString(),
+      by: by.name,
+      overridden: body.overridden,
+      overrideReason: body.overrideReason ?? null,
+    }));
   }
 
   /** What others recorded since the sender looked, as one sentence. */

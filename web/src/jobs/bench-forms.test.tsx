@@ -8,6 +8,7 @@ import { heading, jobAt, openPage, step } from './testing/open-page.tsx';
 
 beforeEach(() => {
   localStorage.clear();
+  sessionStorage.clear();
   window.scrollTo = () => undefined;
 });
 afterEach(() => {

@@ -4,6 +4,7 @@ import { formatQuantity, parseQuantity, unitDefinition } from '@lanternwright/co
 import { partsToCompare } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
+import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
 
 const chip = (on: boolean) =>
@@ -11,8 +12,8 @@ const chip = (on: boolean) =>
 
 /** What looked wrong as it came apart, picked from the list. */
 export function FoundForm({ step, record }: FormProps<'found'>) {
-  const [signs, setSigns] = useState<readonly string[]>([]);
-  const [note, setNote] = useState('');
+  const [signs, setSigns] = useDraft<readonly string[]>('signs', []);
+  const [note, setNote] = useDraft('note', '');
   const toggle = (id: string) =>
     setSigns(signs.includes(id) ? signs.filter((s) => s !== id) : [...signs, id]);
   const nothing = signs.length === 0 && note.trim() === '';
@@ -44,8 +45,8 @@ const differences = Object.entries(compared) as [Compared, string][];
 /** Each new part beside the old one, and in what it differs. */
 export function CompareForm({ wheelEnd, record }: FormProps<'compare'>) {
   const parts = partsToCompare(wheelEnd);
-  const [differs, setDiffers] = useState<Partial<Record<string, readonly Compared[]>>>({});
-  const [note, setNote] = useState('');
+  const [differs, setDiffers] = useDraft<Partial<Record<string, readonly Compared[]>>>('differs', {});
+  const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const other = parts.filter((p) => (differs[p] ?? []).length > 0);
   const toggle = (part: string, key: Compared) => {
@@ -118,10 +119,10 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
   const fill = hubFill(wheelEnd.sheet);
   const oil = lubricant.kind === 'oil';
   const asked = schools.packing === 'either' ? 'hand' : schools.packing;
-  const [name, setName] = useState(lubricant.name);
-  const [by, setBy] = useState<'hand' | 'packer'>(asked);
-  const [amount, setAmount] = useState('');
-  const [note, setNote] = useState('');
+  const [name, setName] = useDraft('name', lubricant.name);
+  const [by, setBy] = useDraft<'hand' | 'packer'>('by', asked);
+  const [amount, setAmount] = useDraft('amount', '');
+  const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const read =
     amount.trim() === '' ? null : parseQuantity(amount, amountUnits, fill?.unit === 'mL' ? 'mL' : 'g');

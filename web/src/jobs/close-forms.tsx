@@ -3,12 +3,13 @@ import type { Person } from '@lanternwright/contract/people';
 import { hubFill, saySchool, type StepData } from '@lanternwright/core/procedure';
 import { formatQuantity, parseQuantity } from '@lanternwright/core/quantity';
 import { TextField } from '../ui/field.tsx';
+import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
 
 /** How the nut is kept from coming loose, and who looked at it besides whoever did it. */
 export function LockForm({ step, record, person, wheelEnd }: FormProps<'lock'> & { person: Person }) {
-  const [method, setMethod] = useState('');
-  const [checkedBy, setCheckedBy] = useState('');
+  const [method, setMethod] = useDraft('method', '');
+  const [checkedBy, setCheckedBy] = useDraft('checkedBy', '');
   const [tried, setTried] = useState(false);
   const second = wheelEnd.sheet.schools.lockCheck === 'second-person';
   const checker = checkedBy.trim();
@@ -57,10 +58,13 @@ const joints: readonly [Joint, string][] = [
 export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
   const { sheet } = wheelEnd;
   const fill = sheet.lubricant.kind === 'oil' ? hubFill(sheet) : null;
-  const [lubricant, setLubricant] = useState(sheet.lubricant.name);
-  const [amount, setAmount] = useState('');
-  const [joint, setJoint] = useState<Joint | ''>(sheet.schools.joint === 'either' ? '' : sheet.schools.joint);
-  const [note, setNote] = useState('');
+  const [lubricant, setLubricant] = useDraft('lubricant', sheet.lubricant.name);
+  const [amount, setAmount] = useDraft('amount', '');
+  const [joint, setJoint] = useDraft<Joint | ''>(
+    'joint',
+    sheet.schools.joint === 'either' ? '' : sheet.schools.joint,
+  );
+  const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const read = amount.trim() === '' ? null : parseQuantity(amount, ['mL', 'L', 'qt'], 'mL');
   const against =

@@ -9,6 +9,7 @@ import { TextField } from '../ui/field.tsx';
 import { Keypad } from '../ui/keypad.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import type { RuleUnit } from '../ui/thou-rule.tsx';
+import { useDraft } from './use-draft.ts';
 import { readPastedCycles } from './pasted-cycles.ts';
 import type { OpenJob } from './use-job.ts';
 
@@ -49,9 +50,9 @@ function useGaugeKeys(field: () => HTMLInputElement | null): void {
 
 /** One cycle by keyboard: push, Enter, pull, Enter. Several at once by pasting from a gauge. */
 export function CycleEntry({ open, position, round, unit, number }: Props) {
-  const [push, setPush] = useState('');
-  const [pull, setPull] = useState('');
-  const [gauge, setGauge] = useState(localStorage.getItem(GAUGE) ?? '');
+  const [push, setPush] = useDraft('push', '');
+  const [pull, setPull] = useDraft('pull', '');
+  const [gauge, setGauge] = useDraft('gauge', localStorage.getItem(GAUGE) ?? '');
   const [error, setError] = useState<{ push?: string; pull?: string; all?: string }>({});
   const [active, setActive] = useState<'push' | 'pull'>('push');
   const bay = useAppSelector((st) => st.preferences.bay);

@@ -3,14 +3,15 @@ import { parseQuantity, unitDefinition } from '@lanternwright/core/quantity';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
 import { useInstruments } from '../instruments/use-instruments.ts';
 import { TextField } from '../ui/field.tsx';
+import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 
 const units = ['degC', 'degF'] as const;
 
 /** Hub temperatures of this side and the other after the road. */
 export function HeatForm({ record }: FormProps<'heat'>) {
-  const [text, setText] = useState({ here: '', other: '' });
-  const [note, setNote] = useState('');
+  const [text, setText] = useDraft('text', { here: '', other: '' });
+  const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const here = parseQuantity(text.here, units, 'degC');
   const other = parseQuantity(text.other, units, 'degC');

@@ -7,6 +7,7 @@ import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { JointView } from '../ui/joint-view.tsx';
+import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 
 type Felt = Extract<StepData, { kind: 'joint' }>['felt'];
@@ -29,9 +30,9 @@ const lengthUnits = ['mm', 'in', 'thou', 'um'] as const;
 /** Rocking by hand, and the two placements of the indicator that tell kingpin from bearing. */
 export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
   const unit = useAppSelector((s) => s.preferences.unit);
-  const [felt, setFelt] = useState<Felt | null>(null);
-  const [text, setText] = useState({ axle: '', hub: '', limit: unit === 'in' ? '0.010' : '0.25' });
-  const [note, setNote] = useState('');
+  const [felt, setFelt] = useDraft<Felt | null>('felt', null);
+  const [text, setText] = useDraft('text', { axle: '', hub: '', limit: unit === 'in' ? '0.010' : '0.25' });
+  const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const read = (typed: string) => (typed.trim() === '' ? null : parseQuantity(typed, lengthUnits, unit));
   const kingpin = hasKingpin(wheelEnd);

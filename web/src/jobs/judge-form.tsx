@@ -3,6 +3,7 @@ import { components, dispose, dispositions, type Disposition } from '@lanternwri
 import { Button } from '../ui/button.tsx';
 import { ConditionDrawing } from '../ui/condition-drawing.tsx';
 import { TextField } from '../ui/field.tsx';
+import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 
 const tone: Record<Disposition, string> = {
@@ -17,10 +18,10 @@ const tone: Record<Disposition, string> = {
 /** Each part as it is seen, with what it asks for and why. What could go either way is the supervisor's. */
 export function JudgeForm({ record, wheelEnd }: FormProps<'judge'>) {
   const renewBearings = wheelEnd.sheet.schools.bearings === 'renew';
-  const [seen, setSeen] = useState<Partial<Record<string, string>>>({});
-  const [notes, setNotes] = useState<Partial<Record<string, string>>>({});
-  const [hardWorked, setHardWorked] = useState(false);
-  const [note, setNote] = useState('');
+  const [seen, setSeen] = useDraft<Partial<Record<string, string>>>('seen', {});
+  const [notes, setNotes] = useDraft<Partial<Record<string, string>>>('notes', {});
+  const [hardWorked, setHardWorked] = useDraft('hardWorked', false);
+  const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const open = components.filter((c) => !seen[c.id]);
   const judged = components.map((c) => ({

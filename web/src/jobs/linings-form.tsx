@@ -5,6 +5,7 @@ import { parseQuantity } from '@lanternwright/core/quantity';
 import { thinLining } from '@lanternwright/core/traveller';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 
 const BRAKE = 'lanternwright.brake';
@@ -13,11 +14,11 @@ const units = ['mm', 'in'] as const;
 /** Linings inner and outer against their minimum, and the brake set again. */
 export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
   const remembered = localStorage.getItem(`${BRAKE}.${wheelEnd.sheet.sheetId}`) as BrakeKind | null;
-  const [brake, setBrake] = useState<BrakeKind>(remembered ?? 'air-drum');
-  const [inner, setInner] = useState('');
-  const [outer, setOuter] = useState('');
-  const [isSet, setIsSet] = useState(true);
-  const [note, setNote] = useState('');
+  const [brake, setBrake] = useDraft<BrakeKind>('brake', remembered ?? 'air-drum');
+  const [inner, setInner] = useDraft('inner', '');
+  const [outer, setOuter] = useDraft('outer', '');
+  const [isSet, setIsSet] = useDraft('isSet', true);
+  const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const reads = { inner: parseQuantity(inner, units, 'mm'), outer: parseQuantity(outer, units, 'mm') };
   const data: Extract<StepData, { kind: 'linings' }> = {

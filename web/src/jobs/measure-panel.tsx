@@ -17,8 +17,10 @@ import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { ThouRule, type RuleUnit, type Side } from '../ui/thou-rule.tsx';
+import { useDraft } from './use-draft.ts';
 import { CorrectReading } from './correct-reading.tsx';
 import { CycleEntry } from './cycle-entry.tsx';
+import { SinceSet } from './since-set.tsx';
 import { SettingAdvice, useAdvice } from './setting-advice.tsx';
 import type { OpenJob } from './use-job.ts';
 
@@ -85,9 +87,9 @@ function CycleCard({
 /** Preload by its drag: with a pull scale where the sheet has a figure, else by hand. */
 function DragPanel({ wheelEnd, record }: Pick<Props, 'wheelEnd' | 'record'>) {
   const { drag } = wheelEnd.sheet;
-  const [text, setText] = useState('');
+  const [text, setText] = useDraft('text', '');
   const [error, setError] = useState<string>();
-  const [scale, setScale] = useState('');
+  const [scale, setScale] = useDraft('scale', '');
   const { listed, unfit } = useListedTool(scale, { kind: 'pull-scale' });
   const save = () => {
     if (text.trim() === '' && !drag) return record({ kind: 'measure', by: 'drag' });
@@ -253,6 +255,7 @@ function EndPlayPanel({ open, wheelEnd, step, record, band }: Props & { band: Ba
           </Button>
         </div>
       )}
+      {asFound && <SinceSet open={open} wheelEnd={wheelEnd} />}
       {accept && unfit && <Note tone="trouble">{unfit}. Measure again with one that is in calibration.</Note>}
       {refused && <Note tone="trouble">{refused}</Note>}
     </>

@@ -4,6 +4,7 @@ import { sayDate } from '../shell/words.ts';
 import { useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
+import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 
 const groups: Record<ReadyLine['group'], string> = {
@@ -33,9 +34,9 @@ function AbleTools({ need }: { need: NonNullable<ReadyLine['need']> }) {
 /** What must be at hand before anything comes apart, line by line. */
 export function ReadyForm({ wheelEnd, record }: FormProps<'ready'>) {
   const lines = readinessOf(wheelEnd.procedure, wheelEnd.sheet);
-  const [held, setHeld] = useState<Partial<Record<string, ReadyState>>>({});
-  const [dates, setDates] = useState<Partial<Record<string, string>>>({});
-  const [note, setNote] = useState('');
+  const [held, setHeld] = useDraft<Partial<Record<string, ReadyState>>>('held', {});
+  const [dates, setDates] = useDraft<Partial<Record<string, string>>>('dates', {});
+  const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const open = lines.filter((l) => !held[l.what]);
   const lacking = lines.filter((l) => held[l.what] === 'missing' || held[l.what] === 'ordered');

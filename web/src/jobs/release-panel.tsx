@@ -15,6 +15,7 @@ import { Button } from '../ui/button.tsx';
 import { AreaField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
+import { DraftScope, forgetDrafts, useDraft } from './use-draft.ts';
 import { AlsoDueFields, AlsoDueList, type AlsoDue } from './also-due.tsx';
 import { TakeBack } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
@@ -26,11 +27,11 @@ interface Props {
 
 function Retorque({ open, wheelEnd }: Props) {
   const figure = wheelEnd.sheet.wheelTorque!;
-  const [torque, setTorque] = useState(String(figure.max.value));
-  const [tool, setTool] = useState('');
-  const [meter, setMeter] = useState('');
-  const [doneBy, setDoneBy] = useState('');
-  const [note, setNote] = useState('');
+  const [torque, setTorque] = useDraft('torque', String(figure.max.value));
+  const [tool, setTool] = useDraft('tool', '');
+  const [meter, setMeter] = useDraft('meter', '');
+  const [doneBy, setDoneBy] = useDraft('doneBy', '');
+  const [note, setNote] = useDraft('note', '');
   const [refused, setRefused] = useState<string | null>(null);
   const read = parseQuantity(torque, ['lbf-ft', 'Nm'], figure.max.unit);
   const km = meter.trim() === '' ? null : parseQuantity(meter, ['km', 'mi'], 'km');
@@ -167,8 +168,8 @@ function pairDue({ job }: OpenJob, wheelEnd: WheelEnd): AlsoDue {
 }
 
 function ReleaseForm({ open, wheelEnd }: Props) {
-  const [reason, setReason] = useState('');
-  const [alsoDue, setAlsoDue] = useState<AlsoDue>(() => pairDue(open, wheelEnd));
+  const [reason, setReason] = useDraft('reason', '');
+  const [alsoDue, setAlsoDue] = useDraft<AlsoDue>('alsoDue', () => pairDue(open, wheelEnd));
   const [refused, setRefused] = useState<string | null>(null);
   const { position } = wheelEnd;
   const against = againstRelease(wheelEnd);
@@ -176,7 +177,9 @@ function ReleaseForm({ open, wheelEnd }: Props) {
   const release = () => {
     const override = reason.trim() === '' ? {} : { overrideReason: reason.trim() };
     const later = alsoDue.length === 0 ? {} : { alsoDue };
-    setRefused(open.send({ kind: 'wheel-end-released', position, ...override, ...later }));
+    const why = open.send({ kind: 'wheel-end-released', position, ...override, ...later });
+    setRefused(why);
+    if (why === null) forgetDrafts(`${open.job.id}/${position}/release`);
   };
   return (
     <>
@@ -247,7 +250,9 @@ export function ReleasePanel({ open, wheelEnd }: Props) {
           </p>
         )}
       </div>
-      {wheelEnd.release ? <Released {...{ open, wheelEnd }} /> : <ReleaseForm {...{ open, wheelEnd }} />}
+      <DraftScope value={`${open.job.id}/${wheelEnd.position}/${wheelEnd.release ? 'released' : 'release'}`}>
+        {wheelEnd.release ? <Released {...{ open, wheelEnd }} /> : <ReleaseForm {...{ open, wheelEnd }} />}
+      </DraftScope>
     </>
   );
 }

@@ -5,6 +5,7 @@ import { useAppSelector } from '../store.ts';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { SealSection } from '../ui/seal-section.tsx';
+import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
 
 type Outside = Extract<StepData, { kind: 'seal' }>['outside'];
@@ -87,11 +88,11 @@ function Depths({ seat, depth, unit }: { seat: MeasuredSeat; depth: Quantity | n
 export function SealForm({ wheelEnd, record }: FormProps<'seal'>) {
   const unit = useAppSelector((s) => s.preferences.unit);
   const asked = wheelEnd.sheet.schools.sealOutside;
-  const [outside, setOutside] = useState<Outside | ''>(asked === 'either' ? '' : asked);
-  const [way, setWay] = useState<'stop' | 'measured'>('stop');
-  const [text, setText] = useState(empty);
-  const [depthText, setDepthText] = useState('');
-  const [note, setNote] = useState('');
+  const [outside, setOutside] = useDraft<Outside | ''>('outside', asked === 'either' ? '' : asked);
+  const [way, setWay] = useDraft<'stop' | 'measured'>('way', 'stop');
+  const [text, setText] = useDraft('text', empty);
+  const [depthText, setDepthText] = useDraft('depthText', '');
+  const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const { reads, seat } = readSeat(text, unit);
   const depth = parseQuantity(depthText, units, unit);

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import type { Person } from '@lanternwright/contract/people';
 import { sayTurn } from '@lanternwright/core/nut';
 import type { Step, StepData } from '@lanternwright/core/procedure';
@@ -7,6 +6,7 @@ import { sayMark } from '@lanternwright/core/procedure';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { NutView } from '../ui/nut-view.tsx';
+import { useDraft } from './use-draft.ts';
 import { CompareForm, FoundForm, PackForm } from './bench-forms.tsx';
 import { FillForm, LockForm } from './close-forms.tsx';
 import { HeatForm } from './heat-form.tsx';
@@ -19,7 +19,7 @@ import { Form, noted, OptionalNote, type FormProps, type Of } from './step-form-
 import { TorqueForm } from './torque-form.tsx';
 
 function PlainForm({ step, record }: FormProps<'instruct' | 'rotate'>) {
-  const [note, setNote] = useState('');
+  const [note, setNote] = useDraft('note', '');
   const done =
     step.kind === 'rotate'
       ? step.turns === 1
@@ -69,8 +69,8 @@ function TurnForm({ step, wheelEnd, record }: FormProps<'turn'>) {
 }
 
 function InspectForm({ step, record }: FormProps<'inspect'>) {
-  const [found, setFound] = useState(false);
-  const [note, setNote] = useState('');
+  const [found, setFound] = useDraft('found', false);
+  const [note, setNote] = useDraft('note', '');
   return (
     <div className="flex flex-col gap-4">
       <p className="text-18 font-semibold">{step.question}</p>

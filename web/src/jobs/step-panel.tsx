@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { stages, type Step, type StepData } from '@lanternwright/core/procedure';
-import { currentRound, progressOf, type WheelEnd } from '@lanternwright/core/traveller';
+import { currentRound, progressOf, type Command, type WheelEnd } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { DraftScope, forgetDrafts, useDraft } from './use-draft.ts';
 import { StepForm } from './step-forms.tsx';
 import { AddPhoto } from './photos.tsx';
 import { useFresh } from './use-fresh.ts';
@@ -18,8 +19,8 @@ interface Props {
 
 /** Skipping a step: with a reason, which stands against the release unless the step is optional. */
 function Skip({ onSkip, optional }: { onSkip: (reason: string) => void; optional: boolean }) {
-  const [open, setOpen] = useState(false);
-  const [reason, setReason] = useState('');
+  const [open, setOpen] = useDraft('open', false);
+  const [reason, setReason] = useDraft('reason', '');
   if (optional && !open) {
     return (
       <div className="flex flex-wrap items-center gap-3">
@@ -77,8 +78,14 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
   const ahead = inStage.slice(number);
   const stageTitle = stages.find((s) => s.id === step.stage)?.title;
   const at = { position, stage: step.stage, stepId: step.id, round };
-  const record = (data: StepData) => setRefused(open.send({ kind: 'step-recorded', ...at, data }));
-  const skip = (reason: string) => setRefused(open.send({ kind: 'step-skipped', ...at, reason }));
+  const scope = `${open.job.id}/${position}/${step.stage}/${step.id}/${round}`;
+  const send = (command: Command) => {
+    const why = open.send(command);
+    setRefused(why);
+    if (why === null) forgetDrafts(scope);
+  };
+  const record = (data: StepData) => send({ kind: 'step-recorded', ...at, data });
+  const skip = (reason: string) => send({ kind: 'step-skipped', ...at, reason });
   return (
     <div className="contents" {...fresh}>
       <div className="flex flex-col gap-1">
@@ -89,14 +96,18 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
         <h2 className="text-26">{step.title}</h2>
         <p className="max-w-[68ch] text-16">{step.text}</p>
       </div>
-      {step.kind === 'measure' ? (
-        <MeasurePanel {...{ open, wheelEnd, step, record }} />
-      ) : (
-        <StepForm {...{ wheelEnd, step, record, person: open.person }} />
-      )}
+      <DraftScope value={scope}>
+        {step.kind === 'measure' ? (
+          <MeasurePanel {...{ open, wheelEnd, step, record }} />
+        ) : (
+          <StepForm {...{ wheelEnd, step, record, person: open.person }} />
+        )}
+      </DraftScope>
       {refused && <Note tone="trouble">{refused}</Note>}
       <AddPhoto {...{ open, position, stage: step.stage }} />
-      <Skip onSkip={skip} optional={step.optional === true} />
+      <DraftScope value={`${scope}/skip`}>
+        <Skip onSkip={skip} optional={step.optional === true} />
+      </DraftScope>
       {ahead.length > 0 && (
         <section className="border-t border-rule pt-3">
           <h3 className="caption pb-1">Then</h3>

@@ -9,6 +9,7 @@ import { useAppSelector } from '../store.ts';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
 import { TextField } from '../ui/field.tsx';
 import { StudWalk } from '../ui/stud-walk.tsx';
+import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 
 const TOOL = 'lanternwright.tool.';
@@ -97,18 +98,19 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
   const figure = wheelEnd.sheet[step.figure];
   const unit = figure?.max.unit ?? (shown === 'in' ? 'lbf-ft' : 'Nm');
   const toolKey = TOOL + step.figure;
-  const [torque, setTorque] = useState(
+  const [torque, setTorque] = useDraft(
+    'torque',
     figure && figure.min.si === figure.max.si ? String(figure.max.value) : '',
   );
-  const [makers, setMakers] = useState('');
-  const [tool, setTool] = useState(localStorage.getItem(toolKey) ?? '');
-  const [note, setNote] = useState('');
+  const [makers, setMakers] = useDraft('makers', '');
+  const [tool, setTool] = useDraft('tool', localStorage.getItem(toolKey) ?? '');
+  const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const read = parseQuantity(torque, torqueUnits, unit);
   const asked = figure ? null : parseQuantity(makers, torqueUnits, unit);
   const held = figure ?? (asked?.ok ? { min: asked.quantity, max: asked.quantity } : null);
   const off = read.ok && held !== null && !torqueFits(read.quantity.si, held);
-  const [viaText, setViaText] = useState(straight);
+  const [viaText, setViaText] = useDraft('viaText', straight);
   const via = readVia(viaText);
   const target = read.ok && !off ? read.quantity : held?.max;
   const use = {

@@ -7,6 +7,7 @@ import { sayDate, sayKm, sayPlay, sayTime } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { Photos } from './photos.tsx';
+import { SinceSet } from './since-set.tsx';
 import { StrikeOut } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
 
@@ -136,6 +137,7 @@ export function WhatHolds({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEn
       <Reckoned open={open} wheelEnd={wheelEnd} />
       <section className="min-w-0">
         <h2 className="caption pb-2">{position} before</h2>
+        {step?.id !== 'as-found' && <SinceSet open={open} wheelEnd={wheelEnd} />}
         {before.length === 0 ? (
           <p className="text-13 text-muted">No earlier reading.</p>
         ) : (

@@ -44,6 +44,7 @@ export async function openPage(t: TestJob, person: Actor = technician, tools: re
       ],
     },
     before: [],
+    releasedBefore: [],
     events: [...t.job.events],
   };
   const session = { person: { ...person, login: 'someone' }, demoPeople: [], needsFirstPerson: false };

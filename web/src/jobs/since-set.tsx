@@ -1,0 +1,52 @@
+import { bandInMm } from '@lanternwright/core/procedure';
+import { AS_FOUND, meterKm, verdictOf, type WheelEnd } from '@lanternwright/core/traveller';
+import { sinceSet } from '@lanternwright/core/wear';
+import { sayDate, sayKm, sayPlay } from '../shell/words.ts';
+import { useAppSelector } from '../store.ts';
+import { Note } from '../ui/problem-note.tsx';
+import type { OpenJob } from './use-job.ts';
+
+/** What became of the last setting of a wheel end, once it is measured as found. */
+export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
+  const unit = useAppSelector((s) => s.preferences.unit);
+  const { position, sheet } = wheelEnd;
+  const found = verdictOf(wheelEnd, AS_FOUND);
+  if (!found || found.verdict === 'repeat' || !sheet.band) return null;
+  const before = open.detail.before.filter((r) => r.position === position);
+  const since = sinceSet(
+    before,
+    {
+      jobId: open.job.id,
+      round: AS_FOUND,
+      endPlayMm: found.endPlayMm,
+      km: meterKm(open.job.meter),
+      final: false,
+    },
+    bandInMm(sheet.band),
+  );
+  if (!since) return null;
+  const release = open.detail.releasedBefore.find((r) => r.position === position);
+  const rate = (mm: number) => `${sayPlay(mm, unit)} in 10,000 km`;
+  return (
+    <Note tone={since.finding === 'walked' ? 'trouble' : 'plain'}>
+      <p className="font-semibold">
+        {since.finding === 'walked' ? 'It has walked since it was set.' : 'The setting has held.'}
+      </p>
+      <p>
+        Left at {sayPlay(since.setMm, unit)}
+        {release && ` on ${sayDate(release.at)}`}, found at {sayPlay(since.foundMm, unit)}
+        {since.km !== null && `, ${sayKm(since.km)} later`}.
+        {since.mmPer10000Km !== null && ` That is ${rate(since.mmPer10000Km)}`}
+        {since.usualMmPer10000Km !== null && since.mmPer10000Km !== null
+          ? `, where it used to be ${rate(since.usualMmPer10000Km)}.`
+          : since.mmPer10000Km !== null && '.'}
+      </p>
+      {release && release.overridden.length > 0 && (
+        <p>
+          It was released by {release.by} in spite of: {release.overridden.join('. ')}.
+        </p>
+      )}
+      {since.finding === 'walked' && <p>Look at its lock before the bearings are blamed.</p>}
+    </Note>
+  );
+}
