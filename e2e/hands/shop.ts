@@ -68,6 +68,12 @@ export async function newJob(
 
 export type Touch = 'key' | 'tap';
 
+/** Picks a choice by its label: touched, or with the space bar. */
+async function pick(page: Page, label: string, how: Touch): Promise<void> {
+  const choice = page.getByLabel(label, { exact: true });
+  await (how === 'tap' ? choice.tap() : choice.press('Space'));
+}
+
 async function press(page: Page, name: string | RegExp, how: Touch): Promise<void> {
   const button = page.getByRole('region', { name: 'Step at hand' }).getByRole('button', { name }).first();
   await expect(button).toBeVisible();
@@ -136,7 +142,7 @@ export async function doStep(page: Page, title: string, how: Touch): Promise<voi
     case 'Pack the bearings':
       return press(page, /^Bearings (packed|oiled)/, how);
     case 'Seal in':
-      await page.getByLabel('Outside dry').check();
+      await pick(page, 'Outside dry', how);
       return press(page, 'Seal is in', how);
     case 'Rotate the wheel':
       return press(page, /^Turned/, how);
@@ -161,15 +167,15 @@ export async function doStep(page: Page, title: string, how: Touch): Promise<voi
       return press(page, 'Record the torque', how);
     }
     case 'Lock the nut':
-      await page.getByLabel('Two tangs bent').check();
+      await pick(page, 'Two tangs bent', how);
       await page.getByLabel('Checked by').fill('S. Varga');
       return press(page, 'Record the lock', how);
     case 'New cotter in':
-      await page.getByLabel('New cotter, legs round the nut').check();
+      await pick(page, 'New cotter, legs round the nut', how);
       await page.getByLabel('Checked by').fill('S. Varga');
       return press(page, 'Record the lock', how);
     case 'Fill and close':
-      await page.getByLabel('Gasket', { exact: true }).check();
+      await pick(page, 'Gasket', how);
       return press(page, 'Filled and closed', how);
     case 'Which way to set it':
       return press(page, 'Torque, then back off', how);

@@ -15,13 +15,18 @@ import { chooseTool, doStep, inBand, measure, shopUrl } from './shop.ts';
 
 const POSITION = '1L';
 
-async function fetchJob(page: Page, jobId: string): Promise<Job> {
+/** The job as the server has it. */
+export async function fetchJob(page: Page, jobId: string): Promise<Job> {
   const detail = (await (await page.request.get(`${shopUrl()}/api/jobs/${jobId}`)).json()) as JobDetail;
   return fold(detail.events);
 }
 
 /** A new unit whose only axle has this family sheet, and a job on its left side. */
-export async function newFamilyJob(page: Page, name: string, sheetId: string): Promise<string> {
+export async function newFamilyJob(
+  page: Page,
+  name: string,
+  sheetId: string,
+): Promise<{ unitId: string; jobId: string }> {
   const axle = { role: 'fixed', wheels: 'single', brake: 'drum', sheet: familySheet(sheetId) };
   const meter = { distance: { value: 81_000, unit: 'km' } };
   const added = await page.request.post(`${shopUrl()}/api/fleet/units`, {
@@ -29,6 +34,12 @@ export async function newFamilyJob(page: Page, name: string, sheetId: string): P
   });
   expect(added.ok(), await added.text()).toBe(true);
   const { id: unitId } = (await added.json()) as { id: string };
+  return { unitId, jobId: await openFamilyJob(page, unitId, 81_000) };
+}
+
+/** A job on the left side of the first axle. */
+export async function openFamilyJob(page: Page, unitId: string, km: number): Promise<string> {
+  const meter = { distance: { value: km, unit: 'km' } };
   const opened = await page.request.post(`${shopUrl()}/api/jobs`, {
     data: { unitId, title: 'Hubs', complaint: '', reportedBy: '', meter, positions: [POSITION] },
   });

@@ -22,7 +22,7 @@ for (const [sheetId, steps] of Object.entries(families)) {
   test(`a whole job on ${sheetId} ends released, its steps on record`, async ({ browser }) => {
     test.setTimeout(120_000);
     const page = await signedIn(browser, 'R. Thistlewood');
-    const jobId = await newFamilyJob(page, `Family ${sheetId}`, sheetId);
+    const { jobId } = await newFamilyJob(page, `Family ${sheetId}`, sheetId);
     await recordBeginning(page, jobId);
     await page.goto(`${shopUrl()}/jobs/${jobId}`);
     await workThrough(page);

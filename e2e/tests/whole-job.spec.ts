@@ -1,16 +1,7 @@
-import { AxeBuilder } from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
+import { axe } from '../hands/axe.ts';
 import { doStep, newJob, shopUrl, signedIn } from '../hands/shop.ts';
 import { recordWhile, stepAt } from '../hands/work-through.ts';
-
-async function axe(page: Page, where: string): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(
-    violations.map(
-      (v) => `${where}: ${v.id} ${v.nodes[0]?.target.join(' ')} ${v.nodes[0]?.failureSummary ?? ''}`,
-    ),
-  ).toEqual([]);
-}
 
 test('the blamed kingpin: two indicators lead to the bearing; a doubtful part goes to the supervisor and back', async ({
   browser,

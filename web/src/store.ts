@@ -2,10 +2,16 @@ import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api.ts';
 import { outboxReducer } from './jobs/outbox.ts';
+import { photoQueueReducer } from './jobs/photo-queue.ts';
 import { preferencesReducer } from './shell/preferences.ts';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, preferences: preferencesReducer, outbox: outboxReducer },
+  reducer: {
+    [api.reducerPath]: api.reducer,
+    preferences: preferencesReducer,
+    outbox: outboxReducer,
+    photoQueue: photoQueueReducer,
+  },
   middleware: (standard) => standard().concat(api.middleware),
 });
 

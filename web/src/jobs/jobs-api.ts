@@ -10,9 +10,6 @@ export const jobsApi = api.injectEndpoints({
       providesTags: ['jobs'],
     }),
     job: build.query<JobDetail, string>({ query: (id) => `api/jobs/${id}`, providesTags: ['job'] }),
-    addPhoto: build.mutation<{ id: string; sha256: string }, { jobId: string; jpeg: string }>({
-      query: ({ jobId, jpeg }) => ({ url: `api/jobs/${jobId}/photos`, method: 'POST', body: { jpeg } }),
-    }),
     openJob: build.mutation<{ id: string; number: number }, OpenJobInput>({
       query: (body) => ({ url: 'api/jobs', method: 'POST', body }),
       invalidatesTags: ['jobs', 'fleet', 'unit'],
@@ -20,7 +17,7 @@ export const jobsApi = api.injectEndpoints({
   }),
 });
 
-export const { useJobsQuery, useJobQuery, useOpenJobMutation, useAddPhotoMutation } = jobsApi;
+export const { useJobsQuery, useJobQuery, useOpenJobMutation } = jobsApi;
 
 /**
  * Puts a stored event into a job the browser holds. One that was missed in between makes the job be

@@ -1,7 +1,8 @@
-import { useEffect } from 'react';
+import { useCallback, useEffect } from 'react';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { sendWaiting } from './outbox.ts';
+import { sendPhotos } from './photo-queue.ts';
 
 const RETRY_MS = 3_000;
 
@@ -9,17 +10,21 @@ const RETRY_MS = 3_000;
 export function OutboxBar() {
   const dispatch = useAppDispatch();
   const { waiting, offline } = useAppSelector((s) => s.outbox);
-  const count = waiting.length;
+  const photos = useAppSelector((s) => s.photoQueue.waiting.length);
+  const count = waiting.length + photos;
+  const sendAll = useCallback(() => {
+    void dispatch(sendWaiting());
+    void dispatch(sendPhotos());
+  }, [dispatch]);
   useEffect(() => {
     if (count === 0) return;
-    const retry = () => void dispatch(sendWaiting());
-    const timer = setInterval(retry, RETRY_MS);
-    window.addEventListener('online', retry);
+    const timer = setInterval(sendAll, RETRY_MS);
+    window.addEventListener('online', sendAll);
     return () => {
       clearInterval(timer);
-      window.removeEventListener('online', retry);
+      window.removeEventListener('online', sendAll);
     };
-  }, [count, dispatch]);
+  }, [count, sendAll]);
   if (!offline || count === 0) return null;
   return (
     <div
@@ -30,7 +35,7 @@ export function OutboxBar() {
         The server cannot be reached. {count} {count === 1 ? 'record waits' : 'records wait'} on this device
         and will be sent by itself.
       </span>
-      <Button onClick={() => void dispatch(sendWaiting())}>Try now</Button>
+      <Button onClick={sendAll}>Try now</Button>
     </div>
   );
 }

@@ -4,6 +4,7 @@ import type { Command } from '@lanternwright/core/traveller';
 import { api } from '../api.ts';
 import { preferencesReducer } from '../shell/preferences.ts';
 import { outboxReducer, record, sendWaiting } from './outbox.ts';
+import { photoQueueReducer } from './photo-queue.ts';
 
 const command: Command = {
   kind: 'step-recorded',
@@ -16,7 +17,12 @@ const command: Command = {
 
 function newStore() {
   return configureStore({
-    reducer: { [api.reducerPath]: api.reducer, preferences: preferencesReducer, outbox: outboxReducer },
+    reducer: {
+      [api.reducerPath]: api.reducer,
+      preferences: preferencesReducer,
+      outbox: outboxReducer,
+      photoQueue: photoQueueReducer,
+    },
     middleware: (standard) => standard().concat(api.middleware),
   });
 }
@@ -79,5 +85,14 @@ describe('outbox', () => {
       await vi.waitFor(() => expect(store.getState().outbox.offline).toBe(true));
       expect(store.getState().outbox.waiting).toHaveLength(1);
     }
+  });
+
+  it('works where the browser has no randomUUID, as over plain HTTP in the workshop', async () => {
+    vi.stubGlobal('crypto', { getRandomValues: crypto.getRandomValues.bind(crypto) });
+    sent.mockRejectedValue(new TypeError('no network'));
+    const store = newStore();
+    store.dispatch(record('job-1', 4, command));
+    expect(store.getState().outbox.waiting[0]?.id).toMatch(/^[0-9a-f-]{36}$/);
+    await settle();
   });
 });

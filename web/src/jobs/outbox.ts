@@ -1,4 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { v4 as uuid } from 'uuid';
 import type { JobDetail } from '@lanternwright/contract/jobs';
 import type { Problem } from '@lanternwright/contract/route';
 import type { Command, StoredEvent } from '@lanternwright/core/traveller';
@@ -57,7 +58,8 @@ const slice = createSlice({
 });
 
 export const { refusalSeen } = slice.actions;
-const { queued, settled, refused, wentOffline } = slice.actions;
+export const { wentOffline } = slice.actions;
+const { queued, settled, refused } = slice.actions;
 export const outboxReducer = slice.reducer;
 
 let sending = false;
@@ -69,9 +71,7 @@ function keep(state: RootState): void {
 /** Queues a record and sends what waits, in order. */
 export function record(jobId: string, seenVersion: number, command: Command) {
   return (dispatch: AppDispatch, getState: () => RootState): void => {
-    dispatch(
-      queued({ id: crypto.randomUUID(), jobId, seenVersion, command, queuedAt: new Date().toISOString() }),
-    );
+    dispatch(queued({ id: uuid(), jobId, seenVersion, command, queuedAt: new Date().toISOString() }));
     keep(getState());
     void dispatch(sendWaiting());
   };

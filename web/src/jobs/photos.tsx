@@ -2,40 +2,39 @@ import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import { stages, type Stage } from '@lanternwright/core/procedure';
 import type { WheelEnd } from '@lanternwright/core/traveller';
-import { problemText } from '../api.ts';
 import { sayTime } from '../shell/words.ts';
+import { useAppDispatch, useAppSelector } from '../store.ts';
 import { buttonLook } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import { useAddPhotoMutation } from './jobs-api.ts';
+import { addPhoto } from './photo-queue.ts';
 import { scalePhoto } from './scale-photo.ts';
 import type { OpenJob } from './use-job.ts';
 
 /** Takes a photo, or a picture from the device, and puts it into the record of a stage. */
 export function AddPhoto({ open, position, stage }: { open: OpenJob; position: string; stage: Stage }) {
   const [caption, setCaption] = useState('');
+  const dispatch = useAppDispatch();
   const [error, setError] = useState<string | null>(null);
-  const [addPhoto, { isLoading }] = useAddPhotoMutation();
+  const pending = useAppSelector((s) =>
+    s.photoQueue.waiting.filter((p) => p.jobId === open.job.id && p.position === position),
+  ).length;
+  const refusal = useAppSelector((s) => s.photoQueue.refusal);
   const take = async (file: File) => {
     setError(null);
+    let jpeg: string;
     try {
-      const jpeg = await scalePhoto(file);
-      const answer = await addPhoto({ jobId: open.job.id, jpeg });
-      if (answer.error) return setError(`${problemText(answer.error)} The photo was not kept.`);
-      const { id, sha256 } = answer.data;
-      const refused = open.send({
-        kind: 'photo-added',
-        position,
-        stage,
-        photoId: id,
-        sha256,
-        caption: caption.trim(),
-      });
-      if (refused) return setError(refused);
+      jpeg = await scalePhoto(file);
+    } catch (cause) {
+      if (!(cause instanceof DOMException)) throw cause;
+      return setError('This file is no picture. Nothing was kept.');
+    }
+    try {
+      await dispatch(addPhoto({ jobId: open.job.id, position, stage, caption: caption.trim() }, jpeg));
       setCaption('');
     } catch (cause) {
       if (!(cause instanceof DOMException)) throw cause;
-      setError('This file is no picture. Nothing was kept.');
+      setError(`This device could not keep the photo: ${cause.message}`);
     }
   };
   return (
@@ -53,13 +52,12 @@ export function AddPhoto({ open, position, stage }: { open: OpenJob; position: s
         <label
           className={`${buttonLook('plain')} cursor-pointer has-focus-visible:outline-3 has-focus-visible:outline-lamp-edge`}
         >
-          <Camera size={18} aria-hidden /> {isLoading ? 'Sending' : 'Take or choose a photo'}
+          <Camera size={18} aria-hidden /> Take or choose a photo
           <input
             type="file"
             accept="image/*"
             capture="environment"
             className="sr-only"
-            disabled={isLoading}
             onChange={(e) => {
               const [file] = e.target.files ?? [];
               e.target.value = '';
@@ -68,6 +66,12 @@ export function AddPhoto({ open, position, stage }: { open: OpenJob; position: s
           />
         </label>
       </div>
+      {pending > 0 && (
+        <p role="status" className="pt-2 text-13">
+          {pending} {pending === 1 ? 'photo is' : 'photos are'} on the way
+        </p>
+      )}
+      {refusal?.jobId === open.job.id && <Note tone="trouble">{refusal.text}</Note>}
       {error && <Note tone="trouble">{error}</Note>}
     </details>
   );

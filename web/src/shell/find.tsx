@@ -22,6 +22,11 @@ interface Hit {
 
 const MOST = 12;
 
+const pages: readonly Hit[] = [
+  { key: 'tools', to: '/fleet/tools', title: 'Tools', detail: 'Torque wrenches, dials, their calibration' },
+  { key: 'sheets', to: '/fleet/sheets', title: 'Sheets', detail: 'What holds for each kind of wheel end' },
+];
+
 /** Units, open jobs and calculations whose words hold every word typed. */
 function hitsFor(text: string, all: readonly Hit[]): Hit[] {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
@@ -51,6 +56,7 @@ export function Find({ onClose }: { onClose: () => void }) {
         title: `Job ${j.number}, ${j.unit.name}`,
         detail: j.title,
       })),
+      ...pages,
       ...sums.map((c) => ({ key: c.name, to: `/reckoner/${c.name}`, title: c.title, detail: c.summary })),
     ],
     [units, jobs, sums],

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
 import { OutboxBar } from '../jobs/outbox-bar.tsx';
 import { useLive } from '../jobs/live.ts';
@@ -7,8 +7,10 @@ import { themeChosen, unitChosen } from './preferences.ts';
 import { TopBand } from './top-band.tsx';
 import { useKeys } from './use-keys.ts';
 
-const Find = lazy(() => import('./find.tsx').then((m) => ({ default: m.Find })));
-const KeysSheet = lazy(() => import('./keys-sheet.tsx').then((m) => ({ default: m.KeysSheet })));
+const loadFind = () => import('./find.tsx').then((m) => ({ default: m.Find }));
+const loadKeys = () => import('./keys-sheet.tsx').then((m) => ({ default: m.KeysSheet }));
+const Find = lazy(loadFind);
+const KeysSheet = lazy(loadKeys);
 
 /** What stands round every page: band, find, keys, the live stream and what waits to be sent. */
 export function Shell() {
@@ -17,6 +19,11 @@ export function Shell() {
   const { unit, theme } = useAppSelector((s) => s.preferences);
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   useLive();
+  useEffect(() => {
+    // Fetched once the page stands, so that `/` and `?` open without a wait and lose no key.
+    void loadFind();
+    void loadKeys();
+  }, []);
   useKeys({
     '/': () => setOpen('find'),
     '?': () => setOpen('keys'),

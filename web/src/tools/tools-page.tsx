@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { v4 as uuid } from 'uuid';
 import { parseQuantity, unitDefinition, type Quantity } from '@lanternwright/core/quantity';
 import { sayTool, toolKinds, type Tool, type ToolKind } from '@lanternwright/core/tool';
 import { problemFields, problemText } from '../api.ts';
@@ -46,7 +47,7 @@ interface Draft {
 
 const typed = (q: Quantity) => `${q.value} ${unitDefinition(q.unit).label}`;
 const blank = (): Draft => ({
-  id: crypto.randomUUID(),
+  id: uuid(),
   kind: 'torque-wrench',
   code: '',
   title: '',

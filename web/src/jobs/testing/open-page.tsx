@@ -15,6 +15,7 @@ import { toolsApi } from '../../tools/tools-api.ts';
 import { JobPage } from '../job-page.tsx';
 import { jobsApi } from '../jobs-api.ts';
 import { outboxReducer } from '../outbox.ts';
+import { photoQueueReducer } from '../photo-queue.ts';
 
 /** A job page over a server of one job: commands go to the same `decide`, by the person who is signed in. */
 export async function openPage(t: TestJob, person: Actor = technician, tools: readonly Tool[] = []) {
@@ -27,7 +28,12 @@ export async function openPage(t: TestJob, person: Actor = technician, tools: re
     return new Response(JSON.stringify({ ...t.job.events.at(-1), id }), { status: 200 });
   });
   const store = configureStore({
-    reducer: { [api.reducerPath]: api.reducer, preferences: preferencesReducer, outbox: outboxReducer },
+    reducer: {
+      [api.reducerPath]: api.reducer,
+      preferences: preferencesReducer,
+      outbox: outboxReducer,
+      photoQueue: photoQueueReducer,
+    },
     middleware: (standard) =>
       standard({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
   });

@@ -1,0 +1,123 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { v4 as uuid } from 'uuid';
+import { del, get, set } from 'idb-keyval';
+import type { Problem } from '@lanternwright/contract/route';
+import type { Stage } from '@lanternwright/core/procedure';
+import type { AppDispatch, RootState } from '../store.ts';
+import { jobsApi } from './jobs-api.ts';
+import { record, wentOffline } from './outbox.ts';
+
+/** A photo on its way to the server; its picture lies in this browser's own database meanwhile. */
+export interface PendingPhoto {
+  id: string;
+  jobId: string;
+  position: string;
+  stage: Stage;
+  caption: string;
+}
+
+interface PhotoQueue {
+  waiting: PendingPhoto[];
+  /** What the server said to the last photo it did not take. */
+  refusal: { jobId: string; text: string } | null;
+}
+
+const KEPT = 'lanternwright.photos';
+const pictureKey = (id: string) => `photo/${id}`;
+
+function kept(): PendingPhoto[] {
+  const text = localStorage.getItem(KEPT);
+  return text ? (JSON.parse(text) as PendingPhoto[]) : [];
+}
+
+const slice = createSlice({
+  name: 'photoQueue',
+  initialState: (): PhotoQueue => ({ waiting: kept(), refusal: null }),
+  reducers: {
+    queued(state, { payload }: PayloadAction<PendingPhoto>) {
+      state.waiting.push(payload);
+      state.refusal = null;
+    },
+    settled(state, { payload }: PayloadAction<string>) {
+      state.waiting = state.waiting.filter((w) => w.id !== payload);
+    },
+    refused(state, { payload }: PayloadAction<{ jobId: string; text: string }>) {
+      state.refusal = payload;
+    },
+  },
+});
+const { queued, settled, refused } = slice.actions;
+export const photoQueueReducer = slice.reducer;
+
+function keep(state: RootState): void {
+  localStorage.setItem(KEPT, JSON.stringify(state.photoQueue.waiting));
+}
+
+/** Queues a photo, a JPEG in base64, and sends it as soon as the server can be reached. */
+export function addPhoto(photo: Omit<PendingPhoto, 'id'>, jpeg: string) {
+  return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
+    const id = uuid();
+    await set(pictureKey(id), jpeg);
+    dispatch(queued({ id, ...photo }));
+    keep(getState());
+    await dispatch(sendPhotos());
+  };
+}
+
+let sending = false;
+
+/** Sends the photos that wait, one after another. Stops where the network does; called again when it is back. */
+export function sendPhotos() {
+  return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
+    if (sending) return;
+    sending = true;
+    try {
+      for (let next = getState().photoQueue.waiting[0]; next; next = getState().photoQueue.waiting[0]) {
+        if (!(await sendOne(next, dispatch, getState))) break;
+        dispatch(settled(next.id));
+        keep(getState());
+        await del(pictureKey(next.id));
+      }
+    } finally {
+      sending = false;
+    }
+  };
+}
+
+/** @returns whether it is settled, one way or the other */
+async function sendOne(
+  { id, jobId, position, stage, caption }: PendingPhoto,
+  dispatch: AppDispatch,
+  getState: () => RootState,
+): Promise<boolean> {
+  const jpeg = await get<string>(pictureKey(id));
+  if (jpeg === undefined) {
+    dispatch(refused({ jobId, text: 'A photo that waited is gone from this device. Take it again.' }));
+    return true;
+  }
+  let response: Response;
+  try {
+    response = await fetch(`/api/jobs/${jobId}/photos`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ jpeg }),
+    });
+  } catch (error) {
+    if (!(error instanceof TypeError)) throw error;
+    dispatch(wentOffline());
+    return false;
+  }
+  if (response.status >= 500 || response.status === 429 || response.status === 401) {
+    dispatch(wentOffline());
+    return false;
+  }
+  if (!response.ok) {
+    const { detail } = (await response.json()) as Problem;
+    dispatch(refused({ jobId, text: `${detail}. The photo was not kept.` }));
+    return true;
+  }
+  const { id: photoId, sha256 } = (await response.json()) as { id: string; sha256: string };
+  const seen = jobsApi.endpoints.job.select(jobId)(getState()).data?.events.length ?? 1;
+  dispatch(record(jobId, seen, { kind: 'photo-added', position, stage, photoId, sha256, caption }));
+  return true;
+}
