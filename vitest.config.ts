@@ -6,6 +6,8 @@ const ssr = { resolve: { conditions: ['source', 'module', 'node', 'development|p
 
 export default defineConfig({
   test: {
+    // One worker a core of the smallest machine; the default leaves a core idle.
+    maxWorkers: 2,
     projects: [
       {
         resolve,

@@ -98,7 +98,7 @@ await main(async () => {
   await ensurePackages();
   await buildServer();
   await buildWeb();
-  for (const name of CHECKS.filter(has)) await check(name);
+  await Promise.all(CHECKS.filter(has).map(check));
   const projects = PROJECTS.filter(has);
   if (projects.length > 0) await vitest(projects);
   if (has('e2e')) await e2e();

@@ -1,6 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
-import { axe } from '../hands/axe.ts';
-import { shopUrl, signedIn } from '../hands/shop.ts';
+import { expect, type Page } from '@playwright/test';
+import { axe, hand as handPart } from '../hands/axe.ts';
+import { shopUrl, signedIn, test } from '../hands/shop.ts';
 import { fetchJob, newFamilyJob, recordWhile } from '../hands/work-through.ts';
 import { stepAtHand } from '../../core/src/traveller/index.ts';
 
@@ -16,7 +16,7 @@ async function openAt(page: Page, name: string, sheetId: string, stepId: string)
   return jobId;
 }
 
-test('a reload in the middle of every step loses nothing and doubles nothing; every kind of step passes axe', async ({
+test('a reload in the middle of every kind of step loses nothing and doubles nothing; each passes axe', async ({
   browser,
 }) => {
   test.setTimeout(240_000);
@@ -28,6 +28,11 @@ test('a reload in the middle of every step loses nothing and doubles nothing; ev
     const job = await fetchJob(page, jobId);
     const step = stepAtHand(job.wheelEnds[0]!);
     if (!step) break;
+    if (seen.has(step.kind)) {
+      await recordWhile(page, jobId, (s) => seen.has(s.kind));
+      continue;
+    }
+    seen.add(step.kind);
     await test.step(step.title, async () => {
       const heading = hand(page).getByRole('heading', { level: 2, name: step.title, exact: true });
       await expect(heading).toBeVisible();
@@ -38,17 +43,14 @@ test('a reload in the middle of every step loses nothing and doubles nothing; ev
       await expect(heading).toBeVisible();
       if (typed) await expect(field).toHaveValue('12,5 half typed');
       expect(await version(page, jobId)).toBe(job.version);
-      if (!seen.has(step.kind)) await axe(page, step.title, 'section[aria-label="Step at hand"]');
-      seen.add(step.kind);
-      await recordWhile(page, jobId, (s) => s.id === step.id && s.stage === step.stage);
-      await expect(heading).toBeHidden();
+      await axe(page, step.title, handPart);
     });
   }
   expect(seen.size).toBeGreaterThan(16);
   await page.reload();
   await expect(page.getByRole('heading', { name: 'Release 1L' })).toBeVisible();
   await openAt(page, 'Marsh 71', 'h-lock-nuts', 'drag');
-  await axe(page, 'Check the drag', 'section[aria-label="Step at hand"]');
+  await axe(page, 'Check the drag', handPart);
 });
 
 test('what cannot be is refused in words beside its field, and stays there to be put right', async ({
@@ -62,8 +64,8 @@ test('what cannot be is refused in words beside its field, and stays there to be
     const before = await version(page, jobId);
     for (const [pulled, says] of [
       ['three', /is not a figure/],
-      ['5 Nm', /N·m|not/],
-      ['1e9', /between|not a figure/],
+      ['5 Nm', /is not one of/],
+      ['1e9', /is not one of/],
       ['0.7', /cannot be/],
       ['-0.7', /cannot be/],
       ['0.003.1', /is not a figure/],
@@ -136,7 +138,7 @@ test('a double tap, a held Enter and the back button do a step once', async ({ b
   await page.waitForTimeout(300);
   expect(await version(page, jobId)).toBe(before + 3);
 
-  await page.getByRole('link', { name: 'Fleet' }).click();
+  await page.getByRole('link', { name: 'Fleet', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Fleet', level: 1 })).toBeVisible();
   await page.goBack();
   await titleIs('What looked wrong');

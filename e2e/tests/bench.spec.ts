@@ -1,14 +1,15 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { axe } from '../hands/axe.ts';
 import {
   afterVerify,
   beforeAdjust,
-  signedIn,
   doStep,
   inBand,
   measure,
   newJob,
   shopUrl,
+  signedIn,
+  test,
 } from '../hands/shop.ts';
 
 test('family D by touch on a phone, set by torque, locked with a cotter', async ({ browser }) => {

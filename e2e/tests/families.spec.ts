@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import type { JobDetail } from '@lanternwright/contract/jobs';
-import { signedIn, shopUrl } from '../hands/shop.ts';
+import { shopUrl, signedIn, test } from '../hands/shop.ts';
 import { newFamilyJob, recordBeginning, recordEnd, workThrough } from '../hands/work-through.ts';
 
 /** Families A and D have stories of their own; here is one job for each of the others. */

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { browserOf, shopUrl } from '../hands/shop.ts';
+import { expect } from '@playwright/test';
+import { browserOf, shopUrl, test } from '../hands/shop.ts';
 
 test('the fleet is filtered by owner, kind and state, and found with /', async ({ browser }) => {
   const page = await browserOf(browser, 'I. Okonedo');

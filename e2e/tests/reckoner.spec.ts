@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
-import { browserOf, shopUrl, signedIn } from '../hands/shop.ts';
+import { expect } from '@playwright/test';
+import { browserOf, shopUrl, signedIn, test } from '../hands/shop.ts';
 
 test('a sum is live as one types, remembered, and travels by its address', async ({ browser }) => {
   const page = await browserOf(browser, 'I. Okonedo');

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { adjustA, afterVerify, beforeAdjust, browserOf, doStep, measure } from '../hands/shop.ts';
+import { expect } from '@playwright/test';
+import { adjustA, afterVerify, beforeAdjust, browserOf, doStep, measure, test } from '../hands/shop.ts';
 
 test('from a new unit to a signed record by keyboard, a second browser watching live', async ({
   browser,

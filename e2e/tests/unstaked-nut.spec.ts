@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { shopUrl, signedIn, doStep, measure } from '../hands/shop.ts';
+import { expect } from '@playwright/test';
+import { doStep, measure, shopUrl, signedIn, test } from '../hands/shop.ts';
 import { fetchJob, newFamilyJob, openFamilyJob, recordWhile, stepAt } from '../hands/work-through.ts';
 
 /**
@@ -21,7 +21,7 @@ test('the unstaked nut: release refused, found at the next visit by trend', asyn
     await expect.poll(() => stepAt(page, jobId)).toBe('Fill and close');
     await recordWhile(page, jobId, () => true);
     await expect(page.getByText('Not fit for release:')).toBeVisible();
-    await expect(page.getByRole('button', { name: /^Release/ })).toBeHidden();
+    await expect(page.getByRole('button', { name: /^Release 1L/ })).toBeHidden();
   });
 
   await test.step('the release is refused without a written reason, by the server as well', async () => {
@@ -37,6 +37,9 @@ test('the unstaked nut: release refused, found at the next visit by trend', asyn
     await chief.getByLabel(/Your reason/).fill('Needed for the morning run');
     await grave.click();
     await expect(chief.getByText('Reason: Needed for the morning run')).toBeVisible();
+    await expect
+      .poll(async () => (await fetchJob(page, jobId)).events.at(-1)?.body.kind)
+      .toBe('wheel-end-released');
   });
 
   await test.step('the next visit measures it as found: it has walked, and the record says why', async () => {

@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test';
-import { axe } from '../hands/axe.ts';
-import { doStep, newJob, shopUrl, signedIn } from '../hands/shop.ts';
+import { expect } from '@playwright/test';
+import { axe, hand } from '../hands/axe.ts';
+import { doStep, newJob, shopUrl, signedIn, test } from '../hands/shop.ts';
 import { recordWhile, stepAt } from '../hands/work-through.ts';
 
 test('the blamed kingpin: two indicators lead to the bearing; a doubtful part goes to the supervisor and back', async ({
@@ -17,7 +17,7 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await page.getByLabel(/^Axle to knuckle/).fill('0.0012');
     await page.getByLabel(/^Knuckle to hub/).fill('0.30 mm');
     await expect(page.getByText(/The bearing is loose, the kingpin is sound\. 91 %/)).toBeVisible();
-    await axe(page, 'Diagnose');
+    await axe(page, 'Diagnose', hand);
     await page.getByRole('button', { name: 'Record the movement' }).click();
     await doStep(page, 'End play as found', 'key');
   });
@@ -27,7 +27,7 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await page.getByRole('radiogroup', { name: 'Hub seal' }).getByRole('radio', { name: 'Missing' }).click();
     await page.getByRole('button', { name: 'Start all the same' }).click();
     await expect(page.getByText('Say why, or wait for it')).toBeVisible();
-    await axe(page, 'Ready');
+    await axe(page, 'Ready', hand);
     await page.getByLabel(/why the work starts all the same/i).fill('Comes with the noon delivery');
     await page.getByRole('button', { name: 'Start all the same' }).click();
     for (const title of ['Wheel and hub off', 'What looked wrong']) await doStep(page, title, 'key');
@@ -40,7 +40,7 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await chief.getByLabel('Each').first().fill('300');
     await chief.getByLabel('Tax, %').fill('20');
     await expect(chief.getByText('360.00 USD')).toBeVisible();
-    await axe(chief, 'Estimate');
+    await axe(chief, 'Estimate', 'main');
     await chief.getByRole('button', { name: 'Keep the estimate' }).click();
     await chief.getByLabel('The owner’s answer').selectOption('defer');
     await chief.getByLabel('Who answered').fill('P. Lark');
@@ -64,7 +64,7 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await page.getByRole('radio', { name: /^Bent, cracked/ }).check();
     await page.getByRole('radio', { name: /^A small step/ }).check();
     await expect(page.getByText('Replace as a set, cone and cup together')).toBeVisible();
-    await axe(page, 'Inspect');
+    await axe(page, 'Inspect', hand);
     await page.getByRole('button', { name: 'Record and ask the supervisor' }).click();
     await expect(page.getByText('Waits for the supervisor: spindle shoulder of 1L')).toBeVisible();
     await doStep(page, 'New beside old', 'key');
@@ -80,7 +80,7 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
       .getByRole('link', { name: /Beacon 70, 1L/ })
       .click();
     await chief.getByLabel('Your reason').fill('A hair, and it is back in a month');
-    await axe(chief, 'Decide');
+    await axe(chief, 'Decide', 'main');
     await chief.getByRole('button', { name: 'Reuse', exact: true }).click();
     await expect(page.getByText(/Waits for the supervisor/)).toBeHidden();
     for (const title of ['Pack the bearings', 'Seal in', 'Hub on']) await doStep(page, title, 'key');
@@ -105,7 +105,7 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await chief.getByLabel('What kind').selectOption('temporary');
     await chief.getByLabel('By when').fill('2026-12-10');
     await chief.getByRole('button', { name: 'Name it' }).click();
-    await axe(chief, 'Release');
+    await axe(chief, 'Release', 'main');
     await chief.getByRole('button', { name: /^Release 1L/ }).click();
     await chief.getByRole('button', { name: 'Looked after' }).first().click();
     await expect(chief.getByText(/Looked after by I\. Okonedo/)).toBeVisible();

@@ -175,14 +175,13 @@ const hubOn: Step = {
   text: 'Straight on to the spindle without dragging the seal; outer bearing, washer, nut by hand.',
 };
 
-/** Puts a step behind another one. */
-const behind = (steps: readonly Step[], id: string, ...more: Step[]): Step[] =>
-  steps.flatMap((s) => (s.id === id ? [s, ...more] : [s]));
-
-const secondBefore = behind(behind(stepsBefore, 'hub-off', lookedWrong), 'judge-parts', comparing).flatMap(
-  (s) => (s.id === 'hub-on' ? [packing, sealing, hubOn] : [s]),
-);
-const secondAfter = stepsAfter.map((s): Step => (s.kind === 'fill' ? { ...s, joint: true } : s));
+const secondBefore = stepsBefore.flatMap((s) => (s.id === 'hub-on' ? [packing, sealing, hubOn] : [s]));
+// After a family's own steps of the same stage: only then is all of it apart, and every part judged.
+const secondAfter = [
+  lookedWrong,
+  comparing,
+  ...stepsAfter.map((s): Step => (s.kind === 'fill' ? { ...s, joint: true } : s)),
+];
 
 /**
  * Steps that every family shares, by version. The second records what looked wrong, new beside old, how the

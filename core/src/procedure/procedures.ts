@@ -84,6 +84,21 @@ export function whyNotAdjustable(sheet: Sheet): string | null {
   return null;
 }
 
+/** Every step in the order of work, whatever is chosen. */
+function inOrder(procedure: Procedure, adjust: 'start' | 'setting'): readonly Step[] {
+  const family =
+    adjust === 'start'
+      ? procedure.steps
+      : [...procedure.readjust, ...procedure.steps.filter((s) => s.stage !== 'adjust')];
+  return around(procedure, family)
+    .map((step, i) => ({ step, i }))
+    .sort((a, b) => stageOrder(a.step.stage) - stageOrder(b.step.stage) || a.i - b.i)
+    .map(({ step }) => step);
+}
+
+/** Kept by procedure, which is data that never changes: a job asks for its steps at every record. */
+const ordered = new WeakMap<Procedure, Record<'start' | 'setting', readonly Step[]>>();
+
 /**
  * The steps of one wheel end in the order of work.
  * @param adjust 'start' for the whole adjustment, 'setting' for a small change of the setting
@@ -94,13 +109,10 @@ export function stepsOf(
   adjust: 'start' | 'setting',
   chosen: Readonly<Record<string, string>>,
 ): Step[] {
-  const family =
-    adjust === 'start'
-      ? procedure.steps
-      : [...procedure.readjust, ...procedure.steps.filter((s) => s.stage !== 'adjust')];
-  return around(procedure, family)
-    .filter((s) => !s.when || chosen[s.when.step] === s.when.option)
-    .map((step, i) => ({ step, i }))
-    .sort((a, b) => stageOrder(a.step.stage) - stageOrder(b.step.stage) || a.i - b.i)
-    .map(({ step }) => step);
+  let steps = ordered.get(procedure);
+  if (!steps) {
+    steps = { start: inOrder(procedure, 'start'), setting: inOrder(procedure, 'setting') };
+    ordered.set(procedure, steps);
+  }
+  return steps[adjust].filter((s) => !s.when || chosen[s.when.step] === s.when.option);
 }

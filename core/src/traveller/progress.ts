@@ -45,7 +45,18 @@ const ADJUST = stageOrder('adjust');
  * Steps of a wheel end in order, with their records. From Adjust on, only the current round counts:
  * after going back to Adjust, the later steps are to be done again.
  */
-export function progressOf(wheelEnd: WheelEnd): StepProgress[] {
+export function progressOf(wheelEnd: WheelEnd): readonly StepProgress[] {
+  const known = progressKnown.get(wheelEnd);
+  if (known) return known;
+  const progress = reckonProgress(wheelEnd);
+  progressKnown.set(wheelEnd, progress);
+  return progress;
+}
+
+/** Kept by wheel end, a value that never changes: `decide`, the screen and the lists ask again and again. */
+const progressKnown = new WeakMap<WheelEnd, readonly StepProgress[]>();
+
+function reckonProgress(wheelEnd: WheelEnd): StepProgress[] {
   const round = currentRound(wheelEnd);
   const records = new Map<string, StepRecord>();
   const chosen: Record<string, string> = {};

@@ -1,11 +1,12 @@
-import { useEffect, useId, useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
+import { useEffect, useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
 import { parseQuantity, quantity, type Quantity } from '@lanternwright/core/quantity';
+import { sayTool } from '@lanternwright/core/tool';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
 import { useInstruments } from '../instruments/use-instruments.ts';
 import { useAppSelector } from '../store.ts';
 import { useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
-import { TextField } from '../ui/field.tsx';
+import { SelectField, TextField } from '../ui/field.tsx';
 import { Keypad } from '../ui/keypad.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import type { RuleUnit } from '../ui/thou-rule.tsx';
@@ -56,8 +57,7 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
   const [error, setError] = useState<{ push?: string; pull?: string; all?: string }>({});
   const [active, setActive] = useState<'push' | 'pull'>('push');
   const bay = useAppSelector((st) => st.preferences.bay);
-  const { tools, unfit } = useListedTool(gauge, { kind: 'dial-indicator' });
-  const listId = useId();
+  const { tools, listed, unfit, why } = useListedTool(gauge, { kind: 'dial-indicator' });
   const pushField = useRef<HTMLInputElement>(null);
   const pullField = useRef<HTMLInputElement>(null);
 
@@ -162,18 +162,29 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
           onChange={(e) => setPull(e.target.value)}
           error={error.pull}
         />
-        <TextField
-          label="Gauge"
-          value={gauge}
-          list={listId}
-          error={unfit ?? undefined}
-          onChange={(e) => setGauge(e.target.value)}
-        />
-        <datalist id={listId}>
-          {tools.map((t) => (
-            <option key={t.id} value={t.code} label={t.title} />
-          ))}
-        </datalist>
+        {tools.length > 0 ? (
+          <SelectField
+            label="Gauge"
+            value={listed?.code ?? gauge}
+            error={unfit ?? undefined}
+            onChange={(e) => setGauge(e.target.value)}
+          >
+            <option value="">which one</option>
+            {tools.map((t) => (
+              <option key={t.id} value={t.code} disabled={why(t) !== null}>
+                {t.code}, {sayTool(t)}
+              </option>
+            ))}
+            {gauge !== '' && !listed && <option value={gauge}>{gauge}, not on the list</option>}
+          </SelectField>
+        ) : (
+          <TextField
+            label="Gauge"
+            value={gauge}
+            placeholder="DI-04"
+            onChange={(e) => setGauge(e.target.value)}
+          />
+        )}
         <Button type="submit" weight="main" className="self-end sm:mt-5">
           Record
         </Button>
