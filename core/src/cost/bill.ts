@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { jobCost } from './job-cost.ts';
+import { jobCost, toCoin } from './job-cost.ts';
 
 const coin = z.int().nonnegative().max(1e9);
 
@@ -44,8 +44,8 @@ export interface BillDifference {
   actualMinor: number;
 }
 
-/** What one line comes to, in the smallest coin. */
-export const lineMinor = ({ quantity, unitMinor }: Bill['lines'][number]) => Math.round(quantity * unitMinor);
+/** What one line comes to, in the smallest coin, rounded as the sums are. */
+export const lineMinor = ({ quantity, unitMinor }: Bill['lines'][number]) => toCoin(quantity * unitMinor);
 
 /**
  * Why a bill is not what was quoted: every line that differs, then supplies and tax. The differences of

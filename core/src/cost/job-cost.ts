@@ -24,7 +24,7 @@ const outputSchema = z.object({
 });
 
 /** To the smallest coin, half up. The nudge undoes what binary fractions lose of a decimal half. */
-function toCoin(amount: number): number {
+export function toCoin(amount: number): number {
   return Math.floor(amount + 0.5 + Math.max(1, amount) * 1e-12);
 }
 

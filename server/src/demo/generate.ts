@@ -125,6 +125,7 @@ interface Visit {
   /** So fresh that its retorque may still be open. */
   isRecent?: boolean;
   stopAt?: JobPlan['stopAt'];
+  doubt?: JobPlan['doubt'];
   startMinutes?: number;
 }
 
@@ -172,15 +173,30 @@ function addJob(random: Random, demo: Demo, people: readonly Actor[], unit: Demo
     crib: demo.crib,
     retorque: !visit.stopAt && random.next() < (visit.isRecent ? 0.5 : 0.995),
     stopAt: visit.stopAt,
+    doubt: visit.doubt,
   });
   const opening = events[0]!.body as JobOpened;
   demo.jobs.push({ id, unitId: unit.id, title: opening.title, openedAt: start.toISOString(), events });
 }
 
+interface InTheBay extends Pick<Required<JobPlan>, 'stopAt'> {
+  unit: string;
+  axle: number;
+  doubt?: JobPlan['doubt'];
+}
 /** What stands in the bays this morning, each at another point of its work. */
-const inTheBays: { unit: string; axle: number; stopAt: NonNullable<JobPlan['stopAt']> }[] = [
+const inTheBays: readonly InTheBay[] = [
   { unit: 'Tern 418', axle: 2, stopAt: { stage: 'verify' } },
-  { unit: 'Valley 27', axle: 1, stopAt: { stage: 'clean-and-seat' } },
+  {
+    unit: 'Valley 27',
+    axle: 1,
+    stopAt: { stage: 'clean-and-seat' },
+    doubt: {
+      component: 'spindle-shoulder',
+      seen: 'small-step',
+      note: 'A nail just feels it, all the way round',
+    },
+  },
   { unit: 'Harrow 6', axle: 1, stopAt: { stage: 'adjust', stepId: 'home' } },
   { unit: 'Drift 11', axle: 1, stopAt: { stage: 'wheel-on' } },
   { unit: 'Hollow 64', axle: 3, stopAt: { stage: 'adjust', stepId: 'back-off' } },
@@ -188,7 +204,7 @@ const inTheBays: { unit: string; axle: number; stopAt: NonNullable<JobPlan['stop
 ];
 
 function openTodaysJobs(random: Random, demo: Demo, people: readonly Actor[], today: string): void {
-  inTheBays.forEach(({ unit: name, axle, stopAt }, i) => {
+  inTheBays.forEach(({ unit: name, axle, stopAt, doubt }, i) => {
     const unit = demo.units.find((u) => u.name === name);
     if (!unit) throw new Error(`demo: there is no unit ${name}`);
     const { km, hours } = unit.meters.at(-1)!;
@@ -207,6 +223,7 @@ function openTodaysJobs(random: Random, demo: Demo, people: readonly Actor[], to
       hubs,
       forgetsLock: false,
       stopAt,
+      ...(doubt ? { doubt } : {}),
       startMinutes: 20 + i * 45,
     });
   });

@@ -41,6 +41,8 @@ export interface JobPlan {
   crib: ToolCrib;
   /** Works until this step is at hand and leaves it there; without it the job is finished. */
   stopAt?: { stage: string; stepId?: string };
+  /** A finding that could go either way, on the first wheel end. */
+  doubt?: { component: string; seen: string; note: string };
   /** Leaves the lock out and releases with a reason: the nut will walk. */
   forgetsLock: boolean;
   /** Brings the unit to the retorque afterwards. */
@@ -189,7 +191,7 @@ class Hand {
       case 'ready':
         return { kind: 'ready', lines: allAtHand(w.procedure, w.sheet) };
       case 'judge':
-        return { kind: 'judge', hardWorked: false, findings: soundFindings };
+        return { kind: 'judge', hardWorked: false, findings: this.findings() };
       case 'linings':
         return this.linings();
       case 'heat': {
@@ -228,6 +230,14 @@ class Hand {
 
   private day(): string {
     return this.plan.start.toISOString().slice(0, 10);
+  }
+
+  private findings(): Extract<StepData, { kind: 'judge' }>['findings'] {
+    const { doubt, opening } = this.plan;
+    if (!doubt || this.position !== opening.wheelEnds[0]!.position) return soundFindings;
+    return soundFindings.map((f) =>
+      f.component === doubt.component ? { ...doubt, disposition: 'ask' as const } : f,
+    );
   }
 
   /** A nut that was never locked shows it when the hub comes off. */

@@ -1,6 +1,8 @@
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { randomUUID } from 'node:crypto';
 import { quantity } from '@lanternwright/core/quantity';
+import type { Tool } from '@lanternwright/core/tool';
 import { addUnit, confirmStep, fetchJob, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
 import { verifyChain } from '../jobs/record.ts';
 import { plain } from './page.ts';
@@ -24,6 +26,18 @@ beforeAll(async () => {
       gauge: 'DI-04',
     }).expect(200);
   }
+  const listed: Tool = {
+    id: randomUUID(),
+    kind: 'dial-indicator',
+    code: 'DI-04',
+    title: 'Dial on a magnetic base',
+    calibratedUntil: '2099-07-31',
+    graduation: quantity(0.001, 'in'),
+  };
+  await shop.supervisor.call.put('/api/tools').send(listed).expect(200);
+  const at = { position: '2L', stage: 'diagnose', stepId: 'as-found', round: 1 } as const;
+  const data = { kind: 'measure', by: 'dial', listed } as const;
+  await send(call, jobId, 9, { kind: 'step-recorded', ...at, data }).expect(200);
 });
 afterAll(() => shop.close());
 
@@ -59,6 +73,7 @@ describe('a job on paper', () => {
     expect(size).toEqual([595, 842]); // ISO 216, A4 in points
     expect(text).toContain('Tern 640: service record');
     expect(text).toContain('push 0 thou, pull 3.1 thou: 0.0787 mm with DI-04');
+    expect(text).toContain('Tool DI-04 Dial on a magnetic base, 0.001 in, in calibration until 2099-07-31');
     expect(text).toContain('revision 1');
     expect(text).toContain('Rock the wheel: nothing moves');
     expect(text).toContain('not released. ');

@@ -1,6 +1,7 @@
 import { driveVerdict, driveVerdicts, symptoms } from '@lanternwright/core/inspection';
 import { readinessOf, sheetLines, stepsOf, stages } from '@lanternwright/core/procedure';
 import { formatQuantity, unitDefinition, type Quantity } from '@lanternwright/core/quantity';
+import { sayTool } from '@lanternwright/core/tool';
 import {
   againstRelease,
   lastVerdict,
@@ -76,7 +77,7 @@ export function travellerPaper(job: Job, context: PaperContext): Promise<Uint8Ar
       doc,
       'At hand',
       readinessOf(w.procedure, w.sheet)
-        .map((l) => l.what)
+        .map((l) => (l.detail ? `${l.what} (${l.detail})` : l.what))
         .join(', '),
     );
     const steps = stepsOf(w.procedure, 'start', {});
@@ -108,6 +109,18 @@ function readingsBlock({ doc }: Page, w: WheelEnd): void {
   }
   const last = lastVerdict(w);
   if (last) line(doc, 'End play', `${last.result.endPlayMm.toFixed(4)} mm, ${last.result.verdict}`);
+}
+
+/** Every listed tool that was used, as it stood that day. */
+function toolsBlock({ doc }: Page, w: WheelEnd): void {
+  const used = new Map<string, string>();
+  for (const { data } of w.records) {
+    const tool = data?.kind === 'torque' || data?.kind === 'measure' ? data.listed : undefined;
+    if (!tool) continue;
+    const until = tool.calibratedUntil ? `, in calibration until ${tool.calibratedUntil}` : '';
+    used.set(tool.code, `${tool.title}${sayTool(tool) ? `, ${sayTool(tool)}` : ''}${until}`);
+  }
+  for (const [code, words] of [...used].sort()) line(doc, `Tool ${code}`, words);
 }
 
 /** Lines that stand against a release and are named on paper; the rest are counted. */
@@ -148,6 +161,7 @@ export function servicePaper(job: Job, context: PaperContext): Promise<Uint8Arra
     heading(doc, `Wheel end ${w.position}`);
     sheetBlock(page, w);
     readingsBlock(page, w);
+    toolsBlock(page, w);
     releaseBlock(page, w, context);
   }
   heading(doc, 'Everything recorded, in order');
