@@ -175,6 +175,15 @@ describe('the tool', () => {
     expect(lastWords(t)).toMatch(/350 lbf·ft with TW-01 through a multiplier of 4/);
   });
 
+  it('of a retorque as well', () => {
+    const t = jobAt('none');
+    t.do({ kind: 'wheel-end-released', position: '2L' }, supervisor);
+    const torque = quantity(450, 'lbf-ft');
+    const done = { kind: 'retorque-recorded', position: '2L', torque, tool: 'TW-01' } as const;
+    expect(t.try({ ...done, listed: wrench })).toMatch(/good from/);
+    expect(t.try({ ...done, listed: { ...wrench, max: quantity(600, 'lbf-ft') } })).toBeNull();
+  });
+
   it('for end play is a dial that is fine enough', () => {
     const t = jobAt('end-play');
     t.readings('2L', 0.003, 0.003, 0.003);

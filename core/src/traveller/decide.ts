@@ -3,6 +3,7 @@ import { no, yes, type DecideContext, type Decision } from './decision.ts';
 import { retorqueDue, type RetorqueRule } from '../interval/index.ts';
 import { findProcedure, stageOrder, whyNotAdjustable, type RetorqueFigure } from '../procedure/index.ts';
 import { convert } from '../quantity/index.ts';
+import { whyNotTool } from '../tool/index.ts';
 import { againstRelease, torqueFits } from './against-release.ts';
 import { meterKm, type BodyOf, type Command, type JobOpened } from './event.ts';
 import { currentRound, wheelEndAt, type Job, type WheelEnd } from './job.ts';
@@ -44,7 +45,7 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
   }
   const wheelEnd = wheelEndAt(job, command.position);
   if (!wheelEnd) return no(`${command.position} is not in this job`);
-  if (command.kind === 'retorque-recorded') return retorque(wheelEnd, command);
+  if (command.kind === 'retorque-recorded') return retorque(wheelEnd, command, context.today);
   if (command.kind === 'follow-up-done') return followUpDone(wheelEnd, command);
   if (job.stopped) return no(`The job is held: ${job.stopped.reason}`);
   if (wheelEnd.release) return no(`${command.position} is released`);
@@ -164,9 +165,12 @@ function retorqueRule({ sheet: { retorque } }: WheelEnd): RetorqueRule | undefin
   return { fromKm: km(retorque.from), byKm: km(retorque.by), days: retorque.days };
 }
 
-function retorque(w: WheelEnd, command: BodyOf<'retorque-recorded'>): Decision {
+function retorque(w: WheelEnd, command: BodyOf<'retorque-recorded'>, today: string): Decision {
   if (!w.release) return no(`${w.position} is not released yet`);
   if (w.retorque) return no(`The retorque of ${w.position} is recorded already`);
+  const { listed, torque } = command;
+  const unfit = listed && whyNotTool(listed, { kind: 'torque-wrench', today, settingNm: torque.si });
+  if (unfit) return no(unfit);
   const figure = w.sheet.wheelTorque;
   if (figure && !torqueFits(command.torque.si, figure) && !command.note)
     return no('The torque is off the sheet’s figure: say why');

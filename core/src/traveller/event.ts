@@ -4,6 +4,7 @@ import { dispositionSchema, symptomSchema } from '../inspection/index.ts';
 import { axleRoles, positionSchema, type AxleRole } from '../axle-plan/index.ts';
 import { retorqueDueSchema } from '../interval/index.ts';
 import { sheetSchema, stageSchema, stepDataSchema } from '../procedure/index.ts';
+import { toolSchema } from '../tool/index.ts';
 import { convert, distanceSchema, hoursSchema, readingSchema, torqueSchema } from '../quantity/index.ts';
 
 const words = z.string().trim().min(1).max(500);
@@ -48,6 +49,8 @@ const retorqueRecorded = z.object({
   position: positionSchema,
   torque: torqueSchema,
   tool: name,
+  /** The tool as the shop's list had it that day; never of an outside workshop. */
+  listed: toolSchema.optional(),
   doneBy: name.optional(),
   distance: distanceSchema.optional(),
   note: words.optional(),

@@ -160,8 +160,8 @@ function changed(w: WheelEnd, body: WheelEndBody, trace: Trace): WheelEnd {
       return { ...w, followUpsDone: [...w.followUpsDone, { ...trace, followUp, doneBy, note }] };
     }
     case 'retorque-recorded': {
-      const { torque, tool, doneBy, distance, note } = body;
-      return { ...w, retorque: { ...trace, torque, tool, doneBy, distance, note } };
+      const { torque, tool, listed, doneBy, distance, note } = body;
+      return { ...w, retorque: { ...trace, torque, tool, listed, doneBy, distance, note } };
     }
   }
 }

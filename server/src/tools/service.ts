@@ -18,6 +18,7 @@ const toListed = ({ tool, changedAt, changedBy }: ToolRow): ListedTool => ({
 
 /** The tool a command says was used. A correction may name it as it was on its day. */
 function toolUsed(command: Command): Tool | undefined {
+  if (command.kind === 'retorque-recorded') return command.listed;
   if (command.kind !== 'step-recorded') return undefined;
   const { data } = command;
   return data.kind === 'torque' || data.kind === 'measure' ? data.listed : undefined;

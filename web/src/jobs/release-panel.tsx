@@ -11,6 +11,7 @@ import {
 import { sayTorque } from '@lanternwright/core/procedure';
 import { sayDate, sayKm, sayPlay, sayTime } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
+import { ToolField, useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
 import { AreaField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -36,16 +37,21 @@ function Retorque({ open, wheelEnd }: Props) {
   const read = parseQuantity(torque, ['lbf-ft', 'Nm'], figure.max.unit);
   const km = meter.trim() === '' ? null : parseQuantity(meter, ['km', 'mi'], 'km');
   const off = read.ok && !torqueFits(read.quantity.si, figure);
+  const outside = doneBy.trim() !== '';
+  const use = { kind: 'torque-wrench', settingNm: figure.max.si } as const;
+  const { listed, unfit } = useListedTool(tool, use);
   const save = () => {
     if (!read.ok) return setRefused(read.message);
     if (km && !km.ok) return setRefused(km.message);
     if (tool.trim() === '') return setRefused('Which torque wrench');
+    if (!outside && unfit) return setRefused(unfit);
     setRefused(
       open.send({
         kind: 'retorque-recorded',
         position: wheelEnd.position,
         torque: read.quantity,
         tool: tool.trim(),
+        ...(listed && !outside ? { listed } : {}),
         ...(km?.ok ? { distance: km.quantity } : {}),
         ...(doneBy.trim() ? { doneBy: doneBy.trim() } : {}),
         ...(note.trim() ? { note: note.trim() } : {}),
@@ -70,12 +76,6 @@ function Retorque({ open, wheelEnd }: Props) {
           onChange={(e) => setTorque(e.target.value)}
         />
         <TextField
-          label="Torque wrench"
-          value={tool}
-          placeholder="TW-05"
-          onChange={(e) => setTool(e.target.value)}
-        />
-        <TextField
           label="Distance on the meter"
           value={meter}
           placeholder="km or mi"
@@ -87,6 +87,15 @@ function Retorque({ open, wheelEnd }: Props) {
           onChange={(e) => setDoneBy(e.target.value)}
         />
       </div>
+      {outside ? (
+        <TextField
+          label="Torque wrench, as their paper says"
+          value={tool}
+          onChange={(e) => setTool(e.target.value)}
+        />
+      ) : (
+        <ToolField use={use} code={tool} onChange={setTool} />
+      )}
       {off && (
         <TextField
           label="The torque is off the sheet’s figure: why"
@@ -142,6 +151,7 @@ function Released({ open, wheelEnd }: Props) {
               eventId={release.eventId}
               by={release.by.id}
               words={`Open ${wheelEnd.position} again`}
+              effect={`Strike the release out and open ${wheelEnd.position} again`}
             />
           )}
           <p className="text-16">

@@ -6,11 +6,13 @@ import type { OpenJob } from './use-job.ts';
 interface Props {
   open: OpenJob;
   eventId: string;
+  /** What striking it out does, where that is more than the record itself. */
+  effect?: string;
   onDone: () => void;
 }
 
 /** Strikes a record out with a reason. Nothing is removed: both stay in the record. */
-export function StrikeOut({ open, eventId, onDone }: Props) {
+export function StrikeOut({ open, eventId, effect = 'Strike out this record', onDone }: Props) {
   const [reason, setReason] = useState('');
   const [error, setError] = useState<string>();
   const save = () => {
@@ -41,7 +43,7 @@ export function StrikeOut({ open, eventId, onDone }: Props) {
       />
       <div className="flex flex-wrap gap-2">
         <Button type="submit" weight="grave">
-          Strike out this record
+          {effect}
         </Button>
         <Button onClick={onDone}>Leave it</Button>
       </div>
@@ -55,15 +57,17 @@ export function TakeBack({
   eventId,
   by,
   words,
+  effect,
 }: {
   open: OpenJob;
   eventId: string;
   by: string;
   words: string;
+  effect?: string;
 }) {
   const [striking, setStriking] = useState(false);
   if (open.person.role !== 'supervisor' && open.person.id !== by) return null;
-  if (striking) return <StrikeOut {...{ open, eventId }} onDone={() => setStriking(false)} />;
+  if (striking) return <StrikeOut {...{ open, eventId }} effect={effect} onDone={() => setStriking(false)} />;
   return (
     <Button weight="quiet" className="self-start text-14" onClick={() => setStriking(true)}>
       {words}

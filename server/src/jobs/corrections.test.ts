@@ -1,0 +1,74 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { quantity } from '@lanternwright/core/quantity';
+import { addUnit, fetchJob, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
+
+let shop: Shop;
+beforeAll(async () => {
+  shop = await openShop();
+});
+afterAll(() => shop.close());
+
+const unitOf = async (unitId: string) =>
+  (await shop.technician.call.get(`/api/fleet/units/${unitId}`).expect(200)).body;
+
+describe('the intake put right', () => {
+  it('changes the unit’s own meter as well, once', async () => {
+    const unitId = await addUnit(shop);
+    const jobId = await openJobOn(shop, unitId, ['2L']);
+    expect((await unitOf(unitId)).meterKm).toBe(611_300);
+    const [opening] = (await fetchJob(shop.technician.call, jobId)).events;
+    const right = {
+      kind: 'intake',
+      complaint: 'Seal weep, left',
+      reportedBy: 'driver',
+      symptoms: [],
+      meter: { distance: quantity(611_250, 'km') },
+    } as const;
+    const command = { kind: 'correction', corrects: opening!.id, reason: 'Two digits turned' } as const;
+    await send(shop.technician.call, jobId, 1, { ...command, replacement: null }).expect(422);
+    await send(shop.technician.call, jobId, 1, {
+      ...command,
+      replacement: { ...right, symptoms: [] },
+    }).expect(200);
+    const unit = await unitOf(unitId);
+    expect(unit.meterKm).toBe(611_250);
+    const job = await fetchJob(shop.technician.call, jobId);
+    expect(job).toMatchObject({ complaint: 'Seal weep, left', meter: { distance: { value: 611_250 } } });
+  });
+});
+
+describe('a release struck out', () => {
+  it('opens the wheel end again, but not while another job works on it', async () => {
+    const unitId = await addUnit(shop);
+    const jobId = await openJobOn(shop, unitId, ['2L']);
+    const release = {
+      kind: 'wheel-end-released',
+      position: '2L',
+      overrideReason: 'to the next shop only',
+    } as const;
+    const event = (await send(shop.supervisor.call, jobId, 1, release).expect(200)).body as { id: string };
+    const strike = {
+      kind: 'correction',
+      corrects: event.id,
+      reason: 'Wrong side',
+      replacement: null,
+    } as const;
+    const next = await openJobOn(shop, unitId, ['2L']);
+    const detail = (await shop.technician.call.get(`/api/jobs/${next}`).expect(200)).body;
+    expect(detail.releasedBefore).toMatchObject([
+      { position: '2L', by: 'I. Okonedo', overrideReason: 'to the next shop only' },
+    ]);
+    const held = await send(shop.supervisor.call, jobId, 2, strike).expect(422);
+    expect(held.body.detail).toBe('2L is in another open job by now');
+    await send(shop.supervisor.call, next, 1, { kind: 'job-voided', reason: 'Opened by mistake' }).expect(
+      200,
+    );
+    await send(shop.technician.call, jobId, 2, strike).expect(422);
+    await send(shop.supervisor.call, jobId, 2, strike).expect(200);
+    const unit = await unitOf(unitId);
+    expect(unit.followUps).toEqual([]);
+    expect(unit.jobs.find((j: { id: string }) => j.id === jobId).closedAt).toBeNull();
+    const third = { unitId, title: 'x', complaint: '', reportedBy: '', meter: {}, positions: ['2L'] };
+    await shop.technician.call.post('/api/jobs').send(third).expect(422);
+  });
+});
