@@ -60,6 +60,9 @@ await picture(page, 'unit');
 await page.goto(`${shop}/fleet/sheets/a-steer-double`);
 await page.getByRole('heading', { level: 1 }).waitFor();
 await picture(page, 'sheet');
+await page.goto(`${shop}/fleet/tools`);
+await page.getByText('TW-01').waitFor();
+await picture(page, 'tools');
 for (const name of ['nut-setting', 'seal-seat', 'setting-life', 'shop-plan', 'tightening-sequence']) {
   await page.goto(`${shop}/reckoner/${name}`);
   await page.getByRole('button', { name: 'Copy the result' }).waitFor();
@@ -80,10 +83,10 @@ await picture(page, 'job-verify-in-band');
 await page.goto(`${shop}/fleet`);
 await page.getByRole('link', { name: /Tern 402/ }).click();
 await page.getByRole('button', { name: 'Open a job' }).click();
-for (const position of ['2L', '2R']) await page.getByRole('checkbox', { name: position }).check();
+for (const position of ['1L', '1R']) await page.getByRole('checkbox', { name: position }).check();
 await page.getByText('Movement felt by hand').click();
 await page.getByLabel('What was noticed').fill('Movement felt at 12 and 6');
-await page.getByRole('button', { name: 'Open the job on 2L, 2R' }).click();
+await page.getByRole('button', { name: 'Open the job on 1L, 1R' }).click();
 await page.getByRole('button', { name: 'Moves at 12 and 6' }).click();
 await page.getByLabel(/^Axle to knuckle/).fill('0.0012');
 await page.getByLabel(/^Knuckle to hub/).fill('0.0120');
@@ -93,10 +96,38 @@ await page.getByRole('button', { name: 'Leave this one out' }).click();
 await page.getByRole('button', { name: 'Everything is at hand' }).click();
 await page.getByRole('button', { name: 'Ready', exact: true }).click();
 await page.getByRole('button', { name: 'Done', exact: true }).click();
+await page.getByRole('button', { name: 'Nothing looked wrong' }).click();
 await page.getByRole('button', { name: 'Every part is sound' }).click();
 await page.getByRole('radio', { name: /^Bent, cracked/ }).check();
 await page.getByRole('radio', { name: /^A small step/ }).check();
+await page.evaluate(() => window.scrollTo(0, 0));
 await picture(page, 'job-inspect');
+await openJobOf(page, 'Sluice 3');
+for (const name of [
+  'Everything is at hand',
+  'Ready',
+  'Done',
+  'Nothing looked wrong',
+  'Every part is sound',
+  'Record what was found',
+  'Every new part is as the old',
+  'Yes',
+  /^Bearings (packed|oiled)/,
+])
+  await page.getByRole('region', { name: 'Step at hand' }).getByRole('button', { name, exact: true }).click();
+await page.getByText('mm', { exact: true }).first().click();
+await page.getByLabel('Outside dry').check();
+await page.getByLabel('Set to a measured depth').check();
+await page.getByLabel(/^Sound journal/).fill('3');
+await page.getByLabel('to', { exact: true }).first().fill('18');
+await page.getByLabel(/^Old groove/).fill('10.5');
+await page.getByLabel('to', { exact: true }).last().fill('11.5');
+await page.getByLabel(/^Main lip/).fill('8');
+await page.getByLabel(/^Dust lip/).fill('3');
+await page.getByLabel(/^Deepest/).fill('9');
+await page.getByLabel('Seal set at').fill('5.5');
+await picture(page, 'job-seal');
+await page.getByText('thou', { exact: true }).first().click();
 await openJobOf(page, 'Drift 11');
 await page.setViewportSize({ width: 1024, height: 768 });
 await page.getByRole('button', { name: 'Bay view' }).click();

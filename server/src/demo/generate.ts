@@ -33,7 +33,7 @@ const PLATE_LETTERS = 'ABCDEFGHJKLMNPRSTVWX';
  * Four years of the invented shop, ending today. The same seed and date give the same shop.
  * @param people demo people; the supervisors release, the technicians work
  */
-export function generateDemo(people: readonly Actor[], today: string, seed = 618): Demo {
+export function generateDemo(people: readonly Actor[], today: string, seed = 620): Demo {
   const random = seededRandom(seed);
   const crib = new ToolCrib(seededRandom(seed + 1));
   const demo: Demo = { units: [], jobs: [], crib };
