@@ -100,7 +100,8 @@ await page.getByRole('button', { name: 'Nothing looked wrong' }).click();
 await page.getByRole('button', { name: 'Every part is sound' }).click();
 await page.getByRole('radio', { name: /^Bent, cracked/ }).check();
 await page.getByRole('radio', { name: /^A small step/ }).check();
-await page.evaluate(() => window.scrollTo(0, 0));
+await page.mouse.move(600, 400);
+await page.mouse.wheel(0, -5000);
 await picture(page, 'job-inspect');
 await openJobOf(page, 'Sluice 3');
 for (const name of [

@@ -1,4 +1,5 @@
 import { expect } from '@playwright/test';
+import { axe, hand } from '../hands/axe.ts';
 import { adjustA, afterVerify, beforeAdjust, browserOf, doStep, measure, test } from '../hands/shop.ts';
 
 test('from a new unit to a signed record by keyboard, a second browser watching live', async ({
@@ -71,6 +72,8 @@ test('from a new unit to a signed record by keyboard, a second browser watching 
     await expect(page.getByText(/Retorque due between 1,380 km and 1,460 km/)).toBeVisible();
     await page.getByRole('button', { name: 'Verify, 2L: done' }).click();
     await expect(page.getByText('Round 1 push 0.0000 in, pull 8.5 thou')).toBeVisible();
+    await axe(page, 'Verify, looked back on', hand);
+    await axe(watcher, 'Released', hand);
     await page.getByRole('button', { name: 'Back to the step at hand' }).click();
     await page.getByRole('link', { name: 'Tern 900' }).press('Enter');
     await expect(page.getByRole('heading', { name: /2L, in band/ })).toBeVisible();

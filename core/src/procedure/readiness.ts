@@ -29,6 +29,15 @@ export function allAtHand(procedure: Procedure, sheet: Sheet) {
   return readinessOf(procedure, sheet).map(({ what }) => ({ what, state: 'have' as const }));
 }
 
+/** Parts that are taken as they are needed; of every other one a wheel end takes one. */
+const uncounted: ReadonlySet<string> = new Set([
+  'Studs',
+  'Knuckle gaskets',
+  'Medium threadlocker',
+  'Axle oil',
+  'Cover gasket or sealant',
+]);
+
 /** Tools that are listed by what they must be able to do instead of by name. */
 const byNeed = /^(torque wrench|dial indicator|pull scale)/i;
 
@@ -83,7 +92,9 @@ export function readinessOf(procedure: Procedure, sheet: Sheet): ReadyLine[] {
     ...(first
       ? lines('tool', sheet.wheelTorque ? ['Torque wrench for the wheel nuts, in calibration'] : [])
       : neededTools(procedure, sheet)),
-    ...lines('part', procedure.singleUse),
+    ...lines('part', procedure.singleUse).map((l) =>
+      first || uncounted.has(l.what) ? l : { ...l, detail: '1 for this wheel end' },
+    ),
     { group: 'lubricant', what: sheet.lubricant.name, ...(amount ? { detail: amount } : {}) },
     ...lines('lifting', ['Stands rated for the axle', 'Wheel and hub dolly']),
   ];

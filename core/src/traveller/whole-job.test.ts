@@ -61,7 +61,11 @@ describe('ready', () => {
 
   it('names the parts that are not used twice', () => {
     const w = new TestJob(openingOn(['1L'], 'e-torque')).at('1L');
-    expect(readinessOf(w.procedure, w.sheet)).toContainEqual({ group: 'part', what: 'Staked nut' });
+    expect(readinessOf(w.procedure, w.sheet)).toContainEqual({
+      group: 'part',
+      what: 'Staked nut',
+      detail: '1 for this wheel end',
+    });
   });
 });
 

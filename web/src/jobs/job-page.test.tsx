@@ -174,3 +174,20 @@ describe('looking back and releasing', () => {
     expect(await step().findByText('Reason: needed tonight')).toBeDefined();
   });
 });
+
+describe('the whole unit', () => {
+  it('is released together when nothing stands against any of its wheel ends', async () => {
+    const t = new TestJob();
+    t.workTo('2L');
+    const { sent, user } = await openPage(t, supervisor);
+    await heading('Release 2L');
+    expect(screen.queryByRole('button', { name: /together/ })).toBeNull();
+    cleanup();
+    t.workTo('2R');
+    const whole = await openPage(t, supervisor);
+    await user.click(await screen.findByRole('button', { name: 'Release 2L and 2R together' }));
+    await waitFor(() => expect(whole.sent).toHaveLength(2));
+    expect(t.job.wheelEnds.every((w) => w.release !== null)).toBe(true);
+    expect(sent).toHaveLength(0);
+  });
+});

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { oppositeOf } from '@lanternwright/core/axle-plan';
 import { BEARING_LIMIT_MM, whichJoint } from '@lanternwright/core/inspection';
 import type { StepData } from '@lanternwright/core/procedure';
 import { formatQuantity, parseQuantity, quantity } from '@lanternwright/core/quantity';
@@ -87,6 +88,10 @@ export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
           </Button>
         ))}
       </div>
+      <p className="text-14">
+        Then rock {oppositeOf(wheelEnd.position)} in the same lift: what fails on one side is near on the
+        other.
+      </p>
       {felt !== null && (
         <Form button="Record the movement" onRecord={save}>
           {!kingpin && (

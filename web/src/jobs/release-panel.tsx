@@ -18,6 +18,7 @@ import { Note } from '../ui/problem-note.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { DraftScope, forgetDrafts, useDraft } from './use-draft.ts';
 import { AlsoDueFields, AlsoDueList, type AlsoDue } from './also-due.tsx';
+import { ReleaseTogether } from './release-together.tsx';
 import { TakeBack } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
 
@@ -238,6 +239,7 @@ function ReleaseForm({ open, wheelEnd }: Props) {
       ) : (
         <Note tone="plain">A supervisor releases {position}. It waits under Jobs with this state.</Note>
       )}
+      {isSupervisor && <ReleaseTogether open={open} />}
     </>
   );
 }
