@@ -26,7 +26,7 @@ export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd
   );
   if (!since) return null;
   const release = open.detail.releasedBefore.find((r) => r.position === position);
-  const rate = (mm: number) => `${sayPlay(mm, unit)} in 10,000 km`;
+  const rate = (mm: number) => `${sayPlay(mm, unit)} per 10,000 km`;
   return (
     <Note tone={since.finding === 'walked' ? 'trouble' : 'plain'}>
       <p className="font-semibold">
