@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { quantity } from '../quantity/index.ts';
-import { confirmFigure, familySheet, recalledFigures, sheetDifferences, sheetSchema } from './index.ts';
+import {
+  confirmFigure,
+  familySheet,
+  openSchools,
+  recalledFigures,
+  sheetDifferences,
+  sheetLines,
+  sheetSchema,
+  type Sheet,
+} from './index.ts';
 
 const sheet = familySheet('a-steer-double')!;
 
@@ -33,5 +42,22 @@ describe('recalled figures', () => {
     expect(recalledFigures(confirmed)).toEqual(['backOff', 'hub']);
     expect(sheetSchema.parse(confirmed).jamTorque).toMatchObject({ max: { value: 300 }, mark: 'shop' });
     expect(confirmFigure(sheet, 'drag')).toBe(sheet);
+  });
+});
+
+describe('what a shop does where practitioners differ', () => {
+  it('stands on the sheet only where it asks for one of them, and is seen in a revision', () => {
+    const open = { ...sheet, schools: openSchools };
+    const asks = {
+      ...open,
+      schools: { ...openSchools, joint: 'gasket', lockCheck: 'second-person' },
+    } as Sheet;
+    const labels = (s: Sheet) => sheetLines(s, 'in').map((l) => l.label);
+    expect(labels(open)).not.toContain('Hub cap joint');
+    expect(labels(asks)).toEqual(expect.arrayContaining(['Hub cap joint', 'Lock checked by']));
+    expect(sheetDifferences(open, asks)).toEqual([
+      { label: 'Hub cap joint', before: '', after: 'Gasket' },
+      { label: 'Lock checked by', before: '', after: 'A second person' },
+    ]);
   });
 });

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { quantity } from '../quantity/index.ts';
 import { sayTool, toolSchema, usableRangeNm, whyNotTool, type Tool } from './index.ts';
@@ -58,5 +59,22 @@ describe('whether a tool may be used', () => {
   it('refuses a range that runs backwards, and names the field', () => {
     const turned = { ...wrench, min: quantity(700, 'Nm'), max: quantity(70, 'Nm') };
     expect(toolSchema.safeParse(turned).error?.issues[0]?.path).toEqual(['max', 'value']);
+  });
+
+  it('any torque is refused exactly where it lies outside the upper 80 % of the range (ISO 6789)', () => {
+    const range = fc.tuple(
+      fc.double({ min: 1, max: 500, noNaN: true }),
+      fc.double({ min: 1.01, max: 20, noNaN: true }),
+    );
+    fc.assert(
+      fc.property(range, fc.double({ min: 0, max: 12_000, noNaN: true }), ([min, ratio], settingNm) => {
+        const [low, high] = [quantity(min, 'Nm'), quantity(min * ratio, 'Nm')];
+        const tool = { ...wrench, min: low, max: high } as Tool;
+        const [from, to] = usableRangeNm({ min: low, max: high });
+        fc.pre(Math.min(Math.abs(settingNm - from), Math.abs(settingNm - to)) > 1e-6);
+        const fits = settingNm > from && settingNm < to;
+        expect(whyNotTool(tool, { kind: 'torque-wrench', today, settingNm }) === null).toBe(fits);
+      }),
+    );
   });
 });

@@ -191,3 +191,26 @@ describe('the whole unit', () => {
     expect(sent).toHaveLength(0);
   });
 });
+
+describe('the intake', () => {
+  it('is put right with a reason, its meter read as typed', async () => {
+    const t = new TestJob();
+    const { sent, user } = await openPage(t);
+    await user.click(await screen.findByRole('button', { name: /^Intake, 2L/ }));
+    await user.click(step().getByRole('button', { name: 'Put the intake right' }));
+    const meter = step().getByLabelText('Should be on the meter');
+    await user.clear(meter);
+    await user.type(meter, '380 thousand');
+    await user.click(step().getByRole('button', { name: 'Put the intake right' }));
+    expect(step().getByText(/is not/)).toBeDefined();
+    await user.clear(meter);
+    await user.type(meter, '380,000 mi');
+    await user.click(step().getByRole('button', { name: 'Put the intake right' }));
+    expect(step().getByText('Say why')).toBeDefined();
+    await user.click(step().getByLabelText('Noise from the wheel'));
+    await user.type(step().getByLabelText('Why it is wrong'), 'Read as km');
+    await user.click(step().getByRole('button', { name: 'Put the intake right' }));
+    await waitFor(() => expect(sent).toHaveLength(1));
+    expect(t.job).toMatchObject({ symptoms: ['noise'], meter: { distance: { value: 380_000, unit: 'mi' } } });
+  });
+});

@@ -16,10 +16,8 @@ export function AddPhoto({ open, position, stage }: { open: OpenJob; position: s
   const [caption, setCaption] = useState('');
   const dispatch = useAppDispatch();
   const [error, setError] = useState<string | null>(null);
-  const pending = useAppSelector((s) =>
-    s.photoQueue.waiting.filter((p) => p.jobId === open.job.id && p.position === position),
-  ).length;
-  const refusal = useAppSelector((s) => s.photoQueue.refusal);
+  const { waiting, refusal } = useAppSelector((s) => s.photoQueue);
+  const pending = waiting.filter((p) => p.jobId === open.job.id && p.position === position).length;
   const take = async (file: File) => {
     setError(null);
     let jpeg: string;

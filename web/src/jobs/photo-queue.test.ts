@@ -1,0 +1,86 @@
+import { configureStore } from '@reduxjs/toolkit';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { api } from '../api.ts';
+import { preferencesReducer } from '../shell/preferences.ts';
+import { outboxReducer } from './outbox.ts';
+import { addPhoto, photoQueueReducer, sendPhotos } from './photo-queue.ts';
+
+/** The browser's own database, of which Node has none. */
+const pictures = vi.hoisted(() => new Map<string, unknown>());
+vi.mock('idb-keyval', () => ({
+  get: async (key: string) => pictures.get(key),
+  set: async (key: string, value: unknown) => void pictures.set(key, value),
+  del: async (key: string) => void pictures.delete(key),
+}));
+
+function newStore() {
+  return configureStore({
+    reducer: {
+      [api.reducerPath]: api.reducer,
+      preferences: preferencesReducer,
+      outbox: outboxReducer,
+      photoQueue: photoQueueReducer,
+    },
+    middleware: (standard) => standard().concat(api.middleware),
+  });
+}
+
+const sent = vi.fn<typeof fetch>();
+const photo = { jobId: 'job-1', position: '2L', stage: 'inspect', caption: 'Step' } as const;
+const answer = (status: number, body: unknown) => new Response(JSON.stringify(body), { status });
+
+beforeEach(() => {
+  localStorage.clear();
+  pictures.clear();
+  sent.mockReset();
+  vi.stubGlobal('fetch', sent);
+});
+afterEach(() => vi.unstubAllGlobals());
+
+describe('photos on their way', () => {
+  it('wait on the device while the network is gone, over a restart, and are sent once', async () => {
+    sent.mockRejectedValueOnce(new TypeError('no network'));
+    await newStore().dispatch(addPhoto(photo, 'anBlZw=='));
+    expect([...pictures.values()]).toEqual(['anBlZw==']);
+    const store = newStore();
+    expect(store.getState().photoQueue.waiting).toMatchObject([photo]);
+    sent.mockResolvedValueOnce(answer(200, { id: 'photo-1', sha256: 'f'.repeat(64) }));
+    sent.mockRejectedValue(new TypeError('no network'));
+    await store.dispatch(sendPhotos());
+    expect(store.getState().photoQueue.waiting).toEqual([]);
+    expect(pictures.size).toBe(0);
+    expect(store.getState().outbox.waiting).toMatchObject([
+      {
+        jobId: 'job-1',
+        command: { kind: 'photo-added', photoId: 'photo-1', position: '2L', caption: 'Step' },
+      },
+    ]);
+    await store.dispatch(sendPhotos());
+    const uploads = sent.mock.calls.filter(([url]) => String(url).endsWith('/photos'));
+    expect(uploads).toHaveLength(2);
+  });
+
+  it('that the server refuses are named and not tried again', async () => {
+    sent.mockResolvedValueOnce(answer(422, { detail: 'The picture is over 1.5 MB: make it smaller' }));
+    const store = newStore();
+    await store.dispatch(addPhoto(photo, 'anBlZw=='));
+    expect(store.getState().photoQueue).toMatchObject({
+      waiting: [],
+      refusal: { jobId: 'job-1', text: expect.stringContaining('over 1.5 MB') as string },
+    });
+    expect(store.getState().outbox.waiting).toEqual([]);
+  });
+
+  it('wait where the server has lost the session, and say what is gone from the device', async () => {
+    sent.mockResolvedValueOnce(answer(401, { detail: 'Sign in first' }));
+    const store = newStore();
+    await store.dispatch(addPhoto(photo, 'anBlZw=='));
+    expect(store.getState().photoQueue.waiting).toHaveLength(1);
+    pictures.clear();
+    await store.dispatch(sendPhotos());
+    expect(store.getState().photoQueue).toMatchObject({
+      waiting: [],
+      refusal: { text: expect.stringContaining('gone from this device') as string },
+    });
+  });
+});

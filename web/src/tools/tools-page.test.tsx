@@ -1,0 +1,109 @@
+import { configureStore } from '@reduxjs/toolkit';
+import { cleanup, render, screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { Provider } from 'react-redux';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { quantity } from '@lanternwright/core/quantity';
+import type { Tool } from '@lanternwright/core/tool';
+import { api } from '../api.ts';
+import '../people/people-api.ts';
+import { toolsApi } from './tools-api.ts';
+import { ToolsPage } from './tools-page.tsx';
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const wrench = (code: string, calibratedUntil: string | null): Tool => ({
+  id: `00000000-0000-4000-8000-0000000000${code.slice(-2)}`,
+  kind: 'torque-wrench',
+  code,
+  title: 'Long wrench',
+  calibratedUntil,
+  min: quantity(100, 'lbf-ft'),
+  max: quantity(600, 'lbf-ft'),
+});
+
+/** The page over a server that takes whatever it is sent. */
+async function openTools(tools: readonly Tool[], role: 'supervisor' | 'technician') {
+  const sent: { method: string; url: string; body: unknown }[] = [];
+  vi.stubGlobal('fetch', async (request: Request) => {
+    const body: unknown = request.method === 'PUT' ? await request.json() : null;
+    sent.push({ method: request.method, url: request.url, body });
+    const answer = { tool: body, changedAt: '2026-11-25T08:00:00.000Z', changedBy: 'Sup' };
+    return new Response(JSON.stringify(request.method === 'GET' ? [] : answer), { status: 200 });
+  });
+  vi.stubGlobal(
+    'Request',
+    class extends Request {
+      constructor(input: RequestInfo | URL, init?: RequestInit) {
+        super(typeof input === 'string' ? new URL(input, 'http://shop.test') : input, init);
+      }
+    },
+  );
+  const store = configureStore({
+    reducer: { [api.reducerPath]: api.reducer },
+    middleware: (standard) => standard().concat(api.middleware),
+  });
+  const listed = tools.map((tool) => ({ tool, changedAt: '2026-11-25T08:00:00.000Z', changedBy: 'Sup' }));
+  await store.dispatch(toolsApi.util.upsertQueryData('tools', undefined, listed));
+  const person = { id: wrench('TW-01', null).id, name: 'Sup', login: 'sup', role };
+  const session = { person, demoPeople: [], needsFirstPerson: false };
+  await store.dispatch(
+    api.util.upsertQueryData('session' as never, undefined as never, session as never) as never,
+  );
+  render(
+    <Provider store={store}>
+      <ToolsPage />
+    </Provider>,
+  );
+  return { sent, user: userEvent.setup() };
+}
+
+const row = (code: string) => screen.getByText(code).closest('li')!;
+
+describe('the tools page', () => {
+  it('says which calibration has run out and which is not on record; a technician changes nothing', async () => {
+    await openTools(
+      [wrench('TW-03', '2099-03-15'), wrench('TW-04', '2020-10-31'), wrench('TW-05', null)],
+      'technician',
+    );
+    expect(within(row('TW-03')).getByText(/in calibration until/)).toBeDefined();
+    expect(within(row('TW-04')).getByText(/out of calibration since/)).toBeDefined();
+    expect(within(row('TW-05')).getByText('no calibration on record')).toBeDefined();
+    expect(screen.queryByRole('button', { name: 'Add a tool' })).toBeNull();
+    expect(screen.queryByRole('button', { name: /^Change/ })).toBeNull();
+  });
+
+  it('adds a tool with its range as typed; what cannot be read stays with its reason', async () => {
+    const { sent, user } = await openTools([], 'supervisor');
+    await user.click(screen.getByRole('button', { name: 'Add a tool' }));
+    await user.type(screen.getByLabelText('Code on it'), 'TW-09');
+    await user.type(screen.getByLabelText('What it is'), 'Short wrench');
+    await user.type(screen.getByLabelText(/^From, N/), '40');
+    await user.type(screen.getByLabelText('To'), 'a lot');
+    await user.click(screen.getByRole('button', { name: 'Add TW-09' }));
+    expect(screen.getByText(/"a lot" is not a figure/)).toBeDefined();
+    expect(sent).toEqual([]);
+    await user.clear(screen.getByLabelText('To'));
+    await user.type(screen.getByLabelText('To'), '250 lbf-ft');
+    await user.click(screen.getByRole('button', { name: 'Add TW-09' }));
+    await waitFor(() => expect(sent[0]?.method).toBe('PUT'));
+    expect(sent[0]?.body).toMatchObject({
+      kind: 'torque-wrench',
+      code: 'TW-09',
+      calibratedUntil: null,
+      min: { value: 40, unit: 'lbf-ft' },
+      max: { value: 250, unit: 'lbf-ft' },
+    });
+  });
+
+  it('asks once more before a tool is let go', async () => {
+    const { sent, user } = await openTools([wrench('TW-03', '2099-03-15')], 'supervisor');
+    await user.click(screen.getByRole('button', { name: 'Let TW-03 go' }));
+    expect(sent).toEqual([]);
+    await user.click(screen.getByRole('button', { name: 'Take TW-03 off the list' }));
+    await waitFor(() => expect(sent[0]).toMatchObject({ method: 'DELETE' }));
+  });
+});
