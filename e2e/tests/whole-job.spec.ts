@@ -53,10 +53,12 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
 
   await test.step('inspect: what could go either way is asked', async () => {
     await page.getByText('Add a photo').click();
+    await page.getByLabel('Of which part').selectOption('Spindle shoulder');
     await page.getByLabel('What it shows').fill('Step on the shoulder');
     const picture = { name: 'shoulder.png', mimeType: 'image/png', buffer: await page.screenshot() };
     await page.getByLabel('Take or choose a photo').setInputFiles(picture);
     await expect(page.getByRole('img', { name: 'Step on the shoulder' })).toBeVisible();
+    await expect(page.getByText(/^Spindle shoulder\. Step on the shoulder\./)).toBeVisible();
     const text = { name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no picture') };
     await page.getByLabel('Take or choose a photo').setInputFiles(text);
     await expect(page.getByText('This file is no picture. Nothing was kept.')).toBeVisible();

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { billSchema } from '../cost/index.ts';
-import { dispositionSchema, symptomSchema } from '../inspection/index.ts';
+import { components, dispositionSchema, symptomSchema } from '../inspection/index.ts';
 import { axleRoles, positionSchema, type AxleRole } from '../axle-plan/index.ts';
 import { retorqueDueSchema } from '../interval/index.ts';
 import { sheetSchema, stageSchema, stepDataSchema } from '../procedure/index.ts';
@@ -89,6 +89,8 @@ const photoAdded = z.object({
   stage: stageSchema,
   photoId: z.uuid(),
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
+  /** The part it shows, where it was taken of one. */
+  component: z.enum(components.map((c) => c.id) as [string, ...string[]]).optional(),
   caption: z.string().trim().max(200),
 });
 

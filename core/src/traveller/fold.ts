@@ -148,8 +148,8 @@ function changed(w: WheelEnd, body: WheelEndBody, trace: Trace): WheelEnd {
       return { ...w, reckonings: [...w.reckonings, { ...trace, name, title, summary, reckoned, note }] };
     }
     case 'photo-added': {
-      const { stage, photoId, sha256, caption } = body;
-      return { ...w, photos: [...w.photos, { ...trace, stage, photoId, sha256, caption }] };
+      const { stage, photoId, sha256, component, caption } = body;
+      return { ...w, photos: [...w.photos, { ...trace, stage, photoId, sha256, component, caption }] };
     }
     case 'decision-made': {
       const { component, decision, reason } = body;

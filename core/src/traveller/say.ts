@@ -126,6 +126,8 @@ function sayFinding({ component, seen, disposition, note }: Finding): string {
   return `${known?.title ?? component}: ${words.toLowerCase()}, ${dispositions[disposition].toLowerCase()}${note ? ` (${note})` : ''}`;
 }
 
+const partTitle = (id: string) => (components.find((c) => c.id === id)?.title ?? id).toLowerCase();
+
 function sayBody(job: Job, body: EventBody): string {
   switch (body.kind) {
     case 'job-opened':
@@ -149,10 +151,9 @@ function sayBody(job: Job, body: EventBody): string {
     case 'reckoning-kept':
       return `${body.position}, reckoned, ${body.title}: ${body.summary}${body.note ? `. ${body.note}` : ''}`;
     case 'photo-added':
-      return `${body.position}, photo${body.caption ? `: ${body.caption}` : ''}`;
+      return `${body.position}, photo${body.component ? ` of ${partTitle(body.component)}` : ''}${body.caption ? `: ${body.caption}` : ''}`;
     case 'decision-made': {
-      const title = components.find((c) => c.id === body.component)?.title ?? body.component;
-      return `${body.position}, decided on ${title.toLowerCase()}: ${dispositions[body.decision].toLowerCase()}. ${body.reason}`;
+      return `${body.position}, decided on ${partTitle(body.component)}: ${dispositions[body.decision].toLowerCase()}. ${body.reason}`;
     }
     case 'follow-up-done':
       return `${body.position}, ${followUpKinds[body.followUp].toLowerCase()} looked after${body.doneBy ? `, by ${body.doneBy}` : ''}${body.note ? `. ${body.note}` : ''}`;

@@ -13,6 +13,7 @@ export interface PendingPhoto {
   jobId: string;
   position: string;
   stage: Stage;
+  component?: string;
   caption: string;
 }
 
@@ -86,7 +87,7 @@ export function sendPhotos() {
 
 /** @returns whether it is settled, one way or the other */
 async function sendOne(
-  { id, jobId, position, stage, caption }: PendingPhoto,
+  { id, jobId, position, stage, component, caption }: PendingPhoto,
   dispatch: AppDispatch,
   getState: () => RootState,
 ): Promise<boolean> {
@@ -118,6 +119,7 @@ async function sendOne(
   }
   const { id: photoId, sha256 } = (await response.json()) as { id: string; sha256: string };
   const seen = jobsApi.endpoints.job.select(jobId)(getState()).data?.events.length ?? 1;
-  dispatch(record(jobId, seen, { kind: 'photo-added', position, stage, photoId, sha256, caption }));
+  const of = component ? { component } : {};
+  dispatch(record(jobId, seen, { kind: 'photo-added', position, stage, photoId, sha256, ...of, caption }));
   return true;
 }

@@ -1,11 +1,12 @@
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
+import { components } from '@lanternwright/core/inspection';
 import { stages, type Stage } from '@lanternwright/core/procedure';
 import type { WheelEnd } from '@lanternwright/core/traveller';
 import { sayTime } from '../shell/words.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { buttonLook } from '../ui/button.tsx';
-import { TextField } from '../ui/field.tsx';
+import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { addPhoto } from './photo-queue.ts';
 import { scalePhoto } from './scale-photo.ts';
@@ -14,6 +15,8 @@ import type { OpenJob } from './use-job.ts';
 /** Takes a photo, or a picture from the device, and puts it into the record of a stage. */
 export function AddPhoto({ open, position, stage }: { open: OpenJob; position: string; stage: Stage }) {
   const [caption, setCaption] = useState('');
+  const [component, setComponent] = useState('');
+  const of = component === '' ? {} : { component };
   const dispatch = useAppDispatch();
   const [error, setError] = useState<string | null>(null);
   const { waiting, refusal } = useAppSelector((s) => s.photoQueue);
@@ -28,7 +31,7 @@ export function AddPhoto({ open, position, stage }: { open: OpenJob; position: s
       return setError('This file is no picture. Nothing was kept.');
     }
     try {
-      await dispatch(addPhoto({ jobId: open.job.id, position, stage, caption: caption.trim() }, jpeg));
+      await dispatch(addPhoto({ jobId: open.job.id, position, stage, ...of, caption: caption.trim() }, jpeg));
       setCaption('');
     } catch (cause) {
       if (!(cause instanceof DOMException)) throw cause;
@@ -39,6 +42,22 @@ export function AddPhoto({ open, position, stage }: { open: OpenJob; position: s
     <details className="border-t border-rule pt-3">
       <summary className="min-h-8 text-14">Add a photo</summary>
       <div className="flex flex-wrap items-end gap-3 pt-2">
+        {stage === 'inspect' && (
+          <div className="min-w-48">
+            <SelectField
+              label="Of which part"
+              value={component}
+              onChange={(e) => setComponent(e.target.value)}
+            >
+              <option value="">the whole</option>
+              {components.map((c) => (
+                <option key={c.id} value={c.id}>
+                  {c.title}
+                </option>
+              ))}
+            </SelectField>
+          </div>
+        )}
         <div className="min-w-60 flex-1">
           <TextField
             label="What it shows"
@@ -95,6 +114,7 @@ export function Photos({ wheelEnd }: { wheelEnd: WheelEnd }) {
                 />
               </a>
               <p className="text-12 text-muted">
+                {p.component && `${components.find((c) => c.id === p.component)?.title ?? p.component}. `}
                 {p.caption && `${p.caption}. `}
                 {where}, {p.by.name}, {sayTime(p.at)}
               </p>
