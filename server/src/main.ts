@@ -12,7 +12,7 @@ await app.live.start();
 
 const server = createServer(app.app);
 // The default of 5 s closes a quiet connection just as a slow hand at a step uses it again.
-server.keepAliveTimeout = 65_000;
+server.keepAliveTimeout = 55_000;
 server.on('error', (error) => {
   console.error(`The server cannot listen on ${config.host}:${config.port}: ${error.message}`);
   process.exit(1);
