@@ -1,31 +1,14 @@
 import type { Session } from '@lanternwright/contract/people';
-import {
-  test as base,
-  expect,
-  type Browser,
-  type BrowserContext,
-  type BrowserContextOptions,
-  type Page,
-} from '@playwright/test';
+import { test as base, expect, type Browser, type BrowserContextOptions, type Page } from '@playwright/test';
 
 export const shopUrl = () => process.env['SHOP_URL']!;
 
-const opened: BrowserContext[] = [];
-
-async function newContext(browser: Browser, options: BrowserContextOptions): Promise<BrowserContext> {
-  const context = await browser.newContext({ reducedMotion: 'reduce', ...options });
-  opened.push(context);
-  return context;
-}
-
-/** A test after which every browser it opened is closed: each keeps a live stream and would slow the next. */
+/** A test after which every context it opened is closed: each keeps a live stream and would slow the next. */
 export const test = base.extend<{ tidy: void }>({
   tidy: [
-    // Playwright wants the pattern, though nothing is taken from it.
-    // eslint-disable-next-line no-empty-pattern
-    async ({}, use) => {
+    async ({ browser }, use) => {
       await use();
-      await Promise.all(opened.splice(0).map((context) => context.close()));
+      await Promise.all(browser.contexts().map((context) => context.close()));
     },
     { auto: true },
   ],
@@ -37,7 +20,7 @@ export async function browserOf(
   person: string,
   options: BrowserContextOptions = {},
 ): Promise<Page> {
-  const context = await newContext(browser, options);
+  const context = await browser.newContext({ reducedMotion: 'reduce', ...options });
   const page = await context.newPage();
   await page.goto(shopUrl());
   await page.getByRole('button', { name: new RegExp(person) }).click();
@@ -51,7 +34,7 @@ export async function signedIn(
   person: string,
   options: BrowserContextOptions = {},
 ): Promise<Page> {
-  const context = await newContext(browser, options);
+  const context = await browser.newContext({ reducedMotion: 'reduce', ...options });
   const session = `${shopUrl()}/api/people/session`;
   const { demoPeople } = (await (await context.request.get(session)).json()) as Session;
   const personId = demoPeople.find((p) => p.name === person)?.id;

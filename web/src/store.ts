@@ -5,15 +5,20 @@ import { outboxReducer } from './jobs/outbox.ts';
 import { photoQueueReducer } from './jobs/photo-queue.ts';
 import { preferencesReducer } from './shell/preferences.ts';
 
-export const store = configureStore({
-  reducer: {
-    [api.reducerPath]: api.reducer,
-    preferences: preferencesReducer,
-    outbox: outboxReducer,
-    photoQueue: photoQueueReducer,
-  },
-  middleware: (standard) => standard().concat(api.middleware),
-});
+/** A store as the application has it: what was kept on the device is in it. */
+export function newStore() {
+  return configureStore({
+    reducer: {
+      [api.reducerPath]: api.reducer,
+      preferences: preferencesReducer,
+      outbox: outboxReducer,
+      photoQueue: photoQueueReducer,
+    },
+    middleware: (standard) => standard().concat(api.middleware),
+  });
+}
+
+export const store = newStore();
 
 export type RootState = ReturnType<typeof store.getState>;
 export type AppDispatch = typeof store.dispatch;

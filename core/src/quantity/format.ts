@@ -32,3 +32,8 @@ export function formatValue(value: number, unit: Unit): string {
 export function formatQuantity(q: Pick<Quantity, 'value' | 'unit'>, unit: Unit = q.unit): string {
   return `${formatValue(convert(q.value, q.unit, unit), unit)} ${unitDefinition(unit).label}`;
 }
+
+/** A quantity with every digit that was typed and none added: "8.5 thou", "450 lbf·ft". */
+export function formatTyped({ value, unit }: Pick<Quantity, 'value' | 'unit'>): string {
+  return `${value} ${unitDefinition(unit).label}`;
+}

@@ -1,5 +1,5 @@
 export { convertCalculation } from './convert-calculation.ts';
-export { formatQuantity, formatValue } from './format.ts';
+export { formatQuantity, formatTyped, formatValue } from './format.ts';
 export { parseQuantity, type Parsed } from './parse.ts';
 export {
   amountSchema,

@@ -1,4 +1,4 @@
-import { convert, formatValue, unitDefinition } from '../quantity/index.ts';
+import { convert, formatTyped, formatValue, unitDefinition } from '../quantity/index.ts';
 import { torqueSetting } from '../torque/index.ts';
 import type { Tool, ToolKind } from './tool.ts';
 
@@ -52,7 +52,6 @@ export function sayTool(tool: Tool): string {
     const min = formatValue(convert(tool.min.value, tool.min.unit, unit), unit);
     return `${min} to ${formatValue(value, unit)} ${unitDefinition(unit).label}`;
   }
-  if (tool.kind === 'dial-indicator')
-    return `${tool.graduation.value} ${unitDefinition(tool.graduation.unit).label}`;
+  if (tool.kind === 'dial-indicator') return formatTyped(tool.graduation);
   return '';
 }

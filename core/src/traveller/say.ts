@@ -2,7 +2,7 @@ import { sayTurn } from '../nut/index.ts';
 import { billTotals, sayMoney } from '../cost/index.ts';
 import { BEARING_LIMIT_MM, components, dispositions, whichJoint } from '../inspection/index.ts';
 import { compared, readyStates, stages, type Step, type StepData } from '../procedure/index.ts';
-import { formatQuantity, type Quantity } from '../quantity/index.ts';
+import { formatQuantity, formatTyped, type Quantity } from '../quantity/index.ts';
 import { followUpKinds, ownerAnswers, type EventBody, type StoredEvent } from './event.ts';
 import { wheelEndAt, type Job } from './job.ts';
 import { stepTitled } from './progress.ts';
@@ -66,7 +66,7 @@ export function sayStepData(data: StepData, step?: Step): string {
       return `${other.length === 0 ? 'new as the old' : differing.join('. ')}${note}`;
     }
     case 'seal': {
-      const depth = data.depth ? `${data.depth.value} ${data.depth.unit} below the hub face` : 'at its stop';
+      const depth = data.depth ? `${formatTyped(data.depth)} below the hub face` : 'at its stop';
       return `${depth}, outside ${data.outside}${note}`;
     }
     case 'pack': {

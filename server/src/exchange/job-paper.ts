@@ -1,6 +1,6 @@
 import { driveVerdict, driveVerdicts, symptoms } from '@lanternwright/core/inspection';
 import { readinessOf, sheetLines, stepsOf, stages } from '@lanternwright/core/procedure';
-import { formatQuantity, unitDefinition, type Quantity } from '@lanternwright/core/quantity';
+import { formatQuantity, formatTyped } from '@lanternwright/core/quantity';
 import { sayTool } from '@lanternwright/core/tool';
 import {
   againstRelease,
@@ -97,13 +97,10 @@ export function travellerPaper(job: Job, context: PaperContext): Promise<Uint8Ar
   return page.bytes();
 }
 
-/** Every digit that was typed, none added. */
-const asTyped = ({ value, unit }: Quantity) => `${value} ${unitDefinition(unit).label}`;
-
 function readingsBlock({ doc }: Page, w: WheelEnd): void {
   for (const round of [0, ...w.rounds.map((r) => r.number)]) {
     readingsOf(w, round).forEach((r, i) => {
-      const words = `push ${asTyped(r.push)}, pull ${asTyped(r.pull)}: ${playMm(r).toFixed(4)} mm${r.gauge ? ` with ${r.gauge}` : ''}, ${r.by.name}`;
+      const words = `push ${formatTyped(r.push)}, pull ${formatTyped(r.pull)}: ${playMm(r).toFixed(4)} mm${r.gauge ? ` with ${r.gauge}` : ''}, ${r.by.name}`;
       line(doc, round === 0 ? `As found, cycle ${i + 1}` : `Round ${round}, cycle ${i + 1}`, words);
     });
   }

@@ -7,20 +7,18 @@ import {
   type TorqueFigure,
   procedures,
 } from '@lanternwright/core/procedure';
-import { parseQuantity, unitDefinition, type Quantity, type Unit } from '@lanternwright/core/quantity';
+import { formatTyped, parseQuantity, type Quantity, type Unit } from '@lanternwright/core/quantity';
 import { useNewestSheets } from '../sheets/sheets-api.ts';
 import { SelectField, TextField } from '../ui/field.tsx';
-import { HubFields, RetorqueField, SchoolFields } from './shop-choices.tsx';
+import { HubFields, RetorqueField, SchoolFields, shop } from './shop-choices.tsx';
 import { sayMark, torques } from '@lanternwright/core/procedure';
 
 const torqueUnits: Unit[] = ['lbf-ft', 'Nm'];
 const forceUnits: Unit[] = ['N', 'lbf'];
 const lengthUnits: Unit[] = ['in', 'mm', 'thou'];
-const shop = { mark: 'shop', source: 'Set by the shop' } as const;
 
-const typed = (q: Quantity) => `${q.value} ${unitDefinition(q.unit).label}`;
 const typedRange = (r: { min: Quantity; max: Quantity } | null) =>
-  !r ? '' : r.min.si === r.max.si ? typed(r.min) : `${r.min.value} to ${typed(r.max)}`;
+  !r ? '' : r.min.si === r.max.si ? formatTyped(r.min) : `${r.min.value} to ${formatTyped(r.max)}`;
 
 /** Reads "300 to 400 lbf·ft": the lower figure may leave its unit to the upper one. */
 function readRange(text: string, units: Unit[]): { min: Quantity; max: Quantity } | string {

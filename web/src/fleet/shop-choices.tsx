@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { sayHubFill, schoolNames, schools, type Hub, type Sheet } from '@lanternwright/core/procedure';
-import { parseQuantity, unitDefinition, type Quantity } from '@lanternwright/core/quantity';
+import { formatTyped, parseQuantity } from '@lanternwright/core/quantity';
 import { SelectField, TextField } from '../ui/field.tsx';
 
 interface Props {
@@ -8,7 +8,8 @@ interface Props {
   set: (part: Partial<Sheet>) => void;
 }
 
-const shop = { mark: 'shop', source: 'Set by the shop' } as const;
+/** Where a figure comes from that the shop entered itself. */
+export const shop = { mark: 'shop', source: 'Set by the shop' } as const;
 
 /** What this shop does where practitioners differ. */
 export function SchoolFields({ sheet, set }: Props) {
@@ -95,13 +96,11 @@ export function HubFields({ sheet, set }: Props) {
   );
 }
 
-const typed = (q: Quantity) => `${q.value} ${unitDefinition(q.unit).label}`;
-
 /** When wheel nuts are torqued again on this kind of wheel end; empty for the shop's usual 80 to 160 km. */
 export function RetorqueField({ sheet, set }: Props) {
   const { retorque } = sheet;
   const [text, setText] = useState(
-    retorque ? `${retorque.from.value} to ${typed(retorque.by)}, ${retorque.days} days` : '',
+    retorque ? `${retorque.from.value} to ${formatTyped(retorque.by)}, ${retorque.days} days` : '',
   );
   const [error, setError] = useState<string>();
   const settle = () => {

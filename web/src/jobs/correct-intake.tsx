@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Symptom } from '@lanternwright/core/inspection';
-import { parseQuantity, unitDefinition } from '@lanternwright/core/quantity';
+import { formatTyped, parseQuantity } from '@lanternwright/core/quantity';
 import type { Meter } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -9,7 +9,7 @@ import type { OpenJob } from './use-job.ts';
 
 const typed = ({ distance, hours }: Meter) => {
   const q = distance ?? hours;
-  return q ? `${q.value} ${unitDefinition(q.unit).label}` : '';
+  return q ? formatTyped(q) : '';
 };
 
 /** What was noted at intake, put right with a reason. What stood there first stays in the record. */

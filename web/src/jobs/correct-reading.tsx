@@ -1,12 +1,11 @@
 import { useState } from 'react';
-import { parseQuantity, unitDefinition } from '@lanternwright/core/quantity';
+import { formatTyped, parseQuantity } from '@lanternwright/core/quantity';
 import type { Reading } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import type { OpenJob } from './use-job.ts';
 
 const units = ['in', 'mm', 'thou', 'um'] as const;
-const typed = ({ value, unit }: Reading['push']) => `${value} ${unitDefinition(unit).label}`;
 
 interface Props {
   open: OpenJob;
@@ -17,8 +16,8 @@ interface Props {
 
 /** Corrects one cycle, or strikes it out, with a reason. What was recorded first stays in the record. */
 export function CorrectReading({ open, position, reading, onDone }: Props) {
-  const [push, setPush] = useState(typed(reading.push));
-  const [pull, setPull] = useState(typed(reading.pull));
+  const [push, setPush] = useState(formatTyped(reading.push));
+  const [pull, setPull] = useState(formatTyped(reading.pull));
   const [reason, setReason] = useState('');
   const [error, setError] = useState<string>();
   const send = (strike: 'strike' | 'replace') => {

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { parseQuantity, unitDefinition } from '@lanternwright/core/quantity';
+import { formatTyped, parseQuantity } from '@lanternwright/core/quantity';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
 import { useInstruments } from '../instruments/use-instruments.ts';
 import { TextField } from '../ui/field.tsx';
@@ -16,7 +16,7 @@ export function HeatForm({ record }: FormProps<'heat'>) {
   const here = parseQuantity(text.here, units, 'degC');
   const other = parseQuantity(text.other, units, 'degC');
   const thermometer = useInstruments('HT', ({ quantity }) => {
-    const words = `${quantity.value} ${unitDefinition(quantity.unit).label}`;
+    const words = formatTyped(quantity);
     setText((t) => (t.here === '' ? { ...t, here: words } : { ...t, other: words }));
   });
   const warmer = here.ok && other.ok ? Math.round(here.quantity.si - other.quantity.si) : null;

@@ -1,10 +1,7 @@
-import { configureStore } from '@reduxjs/toolkit';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Command } from '@lanternwright/core/traveller';
-import { api } from '../api.ts';
-import { preferencesReducer } from '../shell/preferences.ts';
-import { outboxReducer, record, sendWaiting } from './outbox.ts';
-import { photoQueueReducer } from './photo-queue.ts';
+import { newStore } from '../store.ts';
+import { record, sendWaiting } from './outbox.ts';
 
 const command: Command = {
   kind: 'step-recorded',
@@ -14,18 +11,6 @@ const command: Command = {
   round: 1,
   data: { kind: 'instruct' },
 };
-
-function newStore() {
-  return configureStore({
-    reducer: {
-      [api.reducerPath]: api.reducer,
-      preferences: preferencesReducer,
-      outbox: outboxReducer,
-      photoQueue: photoQueueReducer,
-    },
-    middleware: (standard) => standard().concat(api.middleware),
-  });
-}
 
 const answer = (status: number, body: unknown) => new Response(JSON.stringify(body), { status });
 const settle = () => vi.waitFor(() => expect(sent.mock.results.every((r) => r.type === 'return')).toBe(true));

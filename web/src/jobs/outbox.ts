@@ -57,8 +57,7 @@ const slice = createSlice({
   },
 });
 
-export const { refusalSeen } = slice.actions;
-export const { wentOffline } = slice.actions;
+export const { refusalSeen, wentOffline } = slice.actions;
 const { queued, settled, refused } = slice.actions;
 export const outboxReducer = slice.reducer;
 
@@ -93,20 +92,39 @@ export function sendWaiting() {
   };
 }
 
+/**
+ * Posts something that can wait.
+ * @returns the server's verdict, or null where there is none yet and it has to be sent again: the network is
+ * gone, the server is in trouble, or the session has ended
+ */
+export async function postWaiting(
+  url: string,
+  body: unknown,
+  dispatch: AppDispatch,
+): Promise<Response | null> {
+  let response: Response;
+  try {
+    response = await fetch(url, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  } catch (error) {
+    if (!(error instanceof TypeError)) throw error;
+    return null;
+  }
+  const { status } = response;
+  if (status === 401) dispatch(jobsApi.util.invalidateTags(['session']));
+  return status < 500 && status !== 429 && status !== 401 ? response : null;
+}
+
 /** @returns whether to go on with the next one */
 async function sendOne(
   { id, jobId, seenVersion, command }: Waiting,
   dispatch: AppDispatch,
 ): Promise<boolean> {
-  let response: Response;
-  try {
-    response = await fetch(`/api/jobs/${jobId}/events`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ id, seenVersion, command }),
-    });
-  } catch (error) {
-    if (!(error instanceof TypeError)) throw error;
+  const response = await postWaiting(`/api/jobs/${jobId}/events`, { id, seenVersion, command }, dispatch);
+  if (!response) {
     dispatch(wentOffline());
     return false;
   }
@@ -116,16 +134,7 @@ async function sendOne(
     dispatch(settled(id));
     return true;
   }
-  if (response.status >= 500 || response.status === 429) {
-    dispatch(wentOffline());
-    return false;
-  }
   const problem = (await response.json()) as Problem & { job?: JobDetail };
-  if (response.status === 401) {
-    dispatch(wentOffline());
-    dispatch(jobsApi.util.invalidateTags(['session']));
-    return false;
-  }
   if (problem.job) dispatch(jobsApi.util.upsertQueryData('job', jobId, problem.job));
   dispatch(refused({ id, jobId, text: problem.detail }));
   return true;

@@ -1,9 +1,6 @@
-import { configureStore } from '@reduxjs/toolkit';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { api } from '../api.ts';
-import { preferencesReducer } from '../shell/preferences.ts';
-import { outboxReducer } from './outbox.ts';
-import { addPhoto, photoQueueReducer, sendPhotos } from './photo-queue.ts';
+import { newStore } from '../store.ts';
+import { addPhoto, sendPhotos } from './photo-queue.ts';
 
 /** The browser's own database, of which Node has none. */
 const pictures = vi.hoisted(() => new Map<string, unknown>());
@@ -12,18 +9,6 @@ vi.mock('idb-keyval', () => ({
   set: async (key: string, value: unknown) => void pictures.set(key, value),
   del: async (key: string) => void pictures.delete(key),
 }));
-
-function newStore() {
-  return configureStore({
-    reducer: {
-      [api.reducerPath]: api.reducer,
-      preferences: preferencesReducer,
-      outbox: outboxReducer,
-      photoQueue: photoQueueReducer,
-    },
-    middleware: (standard) => standard().concat(api.middleware),
-  });
-}
 
 const sent = vi.fn<typeof fetch>();
 const photo = { jobId: 'job-1', position: '2L', stage: 'inspect', caption: 'Step' } as const;

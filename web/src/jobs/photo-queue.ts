@@ -5,7 +5,7 @@ import type { Problem } from '@lanternwright/contract/route';
 import type { Stage } from '@lanternwright/core/procedure';
 import type { AppDispatch, RootState } from '../store.ts';
 import { jobsApi } from './jobs-api.ts';
-import { record, wentOffline } from './outbox.ts';
+import { postWaiting, record, wentOffline } from './outbox.ts';
 
 /** A photo on its way to the server; its picture lies in this browser's own database meanwhile. */
 export interface PendingPhoto {
@@ -96,19 +96,8 @@ async function sendOne(
     dispatch(refused({ jobId, text: 'A photo that waited is gone from this device. Take it again.' }));
     return true;
   }
-  let response: Response;
-  try {
-    response = await fetch(`/api/jobs/${jobId}/photos`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ jpeg }),
-    });
-  } catch (error) {
-    if (!(error instanceof TypeError)) throw error;
-    dispatch(wentOffline());
-    return false;
-  }
-  if (response.status >= 500 || response.status === 429 || response.status === 401) {
+  const response = await postWaiting(`/api/jobs/${jobId}/photos`, { jpeg }, dispatch);
+  if (!response) {
     dispatch(wentOffline());
     return false;
   }

@@ -1,5 +1,11 @@
 import { useState } from 'react';
-import { formatQuantity, parseQuantity, unitDefinition, type Quantity } from '@lanternwright/core/quantity';
+import {
+  formatQuantity,
+  formatTyped,
+  parseQuantity,
+  type Quantity,
+  unitDefinition,
+} from '@lanternwright/core/quantity';
 import { tighteningSequence, torqueSetting, type TorqueVia } from '@lanternwright/core/torque';
 import { torqueFits } from '@lanternwright/core/traveller';
 import { sayMark, sayTorque } from '@lanternwright/core/procedure';
@@ -119,7 +125,7 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
   } as const;
   const { listed, unfit } = useListedTool(tool, use);
   const wrench = useInstruments('TW', ({ id, quantity }) => {
-    setTorque(`${quantity.value} ${unitDefinition(quantity.unit).label}`);
+    setTorque(formatTyped(quantity));
     setTool(id);
   });
   const save = () => {

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { v4 as uuid } from 'uuid';
-import { parseQuantity, unitDefinition, type Quantity } from '@lanternwright/core/quantity';
+import { formatTyped, parseQuantity } from '@lanternwright/core/quantity';
 import { sayTool, toolKinds, type Tool, type ToolKind } from '@lanternwright/core/tool';
 import { problemFields, problemText } from '../api.ts';
 import { usePerson } from '../people/people-api.ts';
@@ -45,7 +45,6 @@ interface Draft {
   graduation: string;
 }
 
-const typed = (q: Quantity) => `${q.value} ${unitDefinition(q.unit).label}`;
 const blank = (): Draft => ({
   id: uuid(),
   kind: 'torque-wrench',
@@ -60,9 +59,9 @@ const draftOf = (tool: Tool): Draft => ({
   ...blank(),
   ...tool,
   until: tool.calibratedUntil ?? '',
-  min: tool.kind === 'torque-wrench' ? typed(tool.min) : '',
-  max: tool.kind === 'torque-wrench' ? typed(tool.max) : '',
-  graduation: tool.kind === 'dial-indicator' ? typed(tool.graduation) : '',
+  min: tool.kind === 'torque-wrench' ? formatTyped(tool.min) : '',
+  max: tool.kind === 'torque-wrench' ? formatTyped(tool.max) : '',
+  graduation: tool.kind === 'dial-indicator' ? formatTyped(tool.graduation) : '',
 });
 
 /** The tool a draft describes, or what cannot be read in it, by field. */
