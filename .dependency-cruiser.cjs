@@ -25,7 +25,7 @@ module.exports = {
       name: 'core-room-by-its-index',
       severity: 'error',
       from: { path: '^core/src/([^/]+)/' },
-      to: { path: '^core/src/([^/]+)/', pathNot: '^core/src/($1/|[^/]+/index\\.ts$)' },
+      to: { path: '^core/src/([^/]+)/', pathNot: '^core/src/($1/|[^/]+/index\\.ts$|[^/]+/testing/)' },
     },
     {
       name: 'rooms-by-their-face',

@@ -12,7 +12,11 @@ export default defineConfig({
       {
         resolve,
         ssr,
-        test: { name: 'core', include: ['core/src/**/*.test.ts', 'contract/src/**/*.test.ts'] },
+        test: {
+          name: 'core',
+          include: ['core/src/**/*.test.ts', 'contract/src/**/*.test.ts'],
+          testTimeout: 20_000,
+        },
       },
       { resolve, ssr, test: { name: 'scripts', include: ['scripts/**/*.test.mjs'], testTimeout: 60_000 } },
       {
@@ -29,7 +33,13 @@ export default defineConfig({
       },
       {
         extends: './web/vite.config.ts',
-        test: { name: 'web', root: './web', include: ['src/**/*.test.{ts,tsx}'], environment: 'jsdom' },
+        test: {
+          name: 'web',
+          root: './web',
+          include: ['src/**/*.test.{ts,tsx}'],
+          environment: 'jsdom',
+          testTimeout: 20_000,
+        },
       },
     ],
   },

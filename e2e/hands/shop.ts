@@ -1,5 +1,13 @@
 import type { Session } from '@lanternwright/contract/people';
-import { test as base, expect, type Browser, type BrowserContextOptions, type Page } from '@playwright/test';
+import type { Work } from '@lanternwright/core/stack';
+import {
+  test as base,
+  expect,
+  type Browser,
+  type BrowserContextOptions,
+  type Locator,
+  type Page,
+} from '@playwright/test';
 
 export const shopUrl = () => process.env['SHOP_URL']!;
 
@@ -49,6 +57,7 @@ export async function newJob(
   name: string,
   layoutId: string,
   positions: string[],
+  works: Work[] = ['seal'],
 ): Promise<string> {
   const { layouts } = await import('@lanternwright/core/axle-plan');
   const axles = layouts.find((l) => l.id === layoutId)!.axles;
@@ -70,7 +79,7 @@ export async function newJob(
       complaint: '',
       reportedBy: '',
       meter: { distance: { value: 81_100, unit: 'km' } },
-      positions,
+      wheelEnds: positions.map((position) => ({ position, works })),
     },
   });
   expect(opened.ok(), await opened.text()).toBe(true);
@@ -110,7 +119,7 @@ export const inBand: readonly [string, string][] = [
 ];
 
 /** The first wrench of the list that is in calibration and able to do it. */
-export async function chooseTool(page: Page): Promise<void> {
+async function chooseTool(page: Page): Promise<void> {
   await page
     .getByRole('group', { name: /^Torque wrench: those/ })
     .getByRole('button')
@@ -118,114 +127,123 @@ export async function chooseTool(page: Page): Promise<void> {
     .press('Enter');
 }
 
-/** Does the step whose title is given, as a person would; the next step's title must come up. */
-export async function doStep(page: Page, title: string, how: Touch): Promise<void> {
-  const hand = page.getByRole('region', { name: 'Step at hand' });
-  await expect(hand.getByRole('heading', { name: title, level: 2 })).toBeVisible();
-  switch (title.replace(/, second round$/, '')) {
-    case 'End play as found':
-    case 'Measure end play':
-      await measure(page, inBand);
-      return press(page, /^Accept/, how);
-    case 'Rock the wheel':
-      return press(page, 'Nothing moves', how);
-    case 'Tools, parts and lubricant at hand':
-      await press(page, 'Everything is at hand', how);
-      return press(page, 'Ready', how);
-    case 'Judge the parts':
-      await press(page, 'Every part is sound', how);
-      return press(page, 'Record what was found', how);
-    case 'Brakes back':
-      await page.getByLabel('Inner lining, mm').fill('12');
-      await page.getByLabel('Outer lining, mm').fill('11.5');
-      return press(page, 'Record the brake', how);
-    case 'Hub heat after the road':
-      await page.getByLabel(/^This hub/).fill('48');
-      await page.getByLabel(/^The other side/).fill('46 °C');
-      return press(page, 'Record the temperatures', how);
-    case 'Cups home':
-    case 'Final look':
-      return press(page, 'Yes', how);
-    case 'What looked wrong':
-      return press(page, 'Nothing looked wrong', how);
-    case 'New beside old':
-      return press(page, 'Every new part is as the old', how);
-    case 'Pack the bearings':
-      return press(page, /^Bearings (packed|oiled)/, how);
-    case 'Seal in':
-      await pick(page, 'Outside dry', how);
-      return press(page, 'Seal is in', how);
-    case 'Rotate the wheel':
-      return press(page, /^Turned/, how);
-    case 'Back off one full turn':
-    case 'Final back-off':
-    case 'Turn the adjusting nut':
-      return press(page, /^(Backed off|Tightened)/, how);
-    case 'Locking washer on':
-    case 'To the slot that takes the pin':
-      return press(page, 'Lined up', how);
-    case 'Seat the bearings, third round':
-    case 'Rotate the wheel, third round':
-      return press(page, 'Leave this one out', how);
-    case 'Seat the bearings':
-    case 'Set torque':
-    case 'Jam nut':
-    case 'Wheel nuts': {
-      const reached = page.getByLabel(/^Reached/);
-      if (title === 'Jam nut') await reached.fill('250');
-      if (title === 'Wheel nuts' && (await reached.inputValue()) === '') await reached.fill('85');
-      await chooseTool(page);
-      return press(page, 'Record the torque', how);
-    }
-    case 'Lock the nut':
-      await pick(page, 'Two tangs bent', how);
-      await page.getByLabel('Checked by').fill('S. Varga');
-      return press(page, 'Record the lock', how);
-    case 'New cotter in':
-      await pick(page, 'New cotter, legs round the nut', how);
-      await page.getByLabel('Checked by').fill('S. Varga');
-      return press(page, 'Record the lock', how);
-    case 'Fill and close':
-      await pick(page, 'Gasket', how);
-      return press(page, 'Filled and closed', how);
-    case 'Which way to set it':
-      return press(page, 'Torque, then back off', how);
-    default:
-      return press(page, 'Done', how);
+/** The part of the page that holds the one step at hand. */
+const stepAtHand = (page: Page): Locator => page.getByRole('region', { name: 'Step at hand' });
+
+/** Title of the step that the page shows. */
+const titleOf = (page: Page): Promise<string> =>
+  stepAtHand(page).getByRole('heading', { level: 2 }).first().innerText();
+
+async function fillTorque(page: Page): Promise<void> {
+  const hand = stepAtHand(page);
+  const makers = page.getByLabel(/^The maker’s sheet asks for/);
+  const reached = page.getByLabel(/^Reached/);
+  if (await makers.isVisible()) {
+    await makers.fill('60');
+    await reached.fill('60');
+  } else {
+    const words = await hand.innerText();
+    const figure = /([\d.]+)(?: to ([\d.]+))? lbf·ft/.exec(words);
+    await reached.fill(figure![2] ?? figure![1]!);
   }
+  await chooseTool(page);
 }
 
-export const beforeAdjust = [
-  'Rock the wheel',
-  'End play as found',
-  'Tools, parts and lubricant at hand',
-  'Wheel and hub off',
-  'What looked wrong',
-  'Judge the parts',
-  'New beside old',
-  'Cups home',
-  'Pack the bearings',
-  'Seal in',
-  'Hub on',
+/** Buttons that answer a step by themselves, in the order they are looked for. */
+const answers = [
+  'Nothing moves',
+  'Nothing looked wrong',
+  'Every new part is as the old',
+  /^Bearings (packed|oiled)/,
+  'Yes',
+  'Done',
+  /^Turned /,
+  /^(Backed off|Tightened)/,
+  'No movement felt, spins freely',
+  'Light, even drag all the way round',
+  'Lined up',
+  'Gasket',
+  'Torque, then back off',
+  'Both tyres deflated',
+  'Rim sound, tyre stays up',
 ];
-export const adjustA = [
-  'Lubricate the bearings',
-  'Seat the bearings',
-  'Rotate the wheel',
-  'Seat the bearings, second round',
-  'Rotate the wheel, second round',
-  'Seat the bearings, third round',
-  'Rotate the wheel, third round',
-  'Back off one full turn',
-  'Set torque',
-  'Final back-off',
-  'Locking washer on',
-  'Jam nut',
-];
-export const afterVerify = [
-  'Fill and close',
-  'Brakes back',
-  'Wheel nuts',
-  'Hub heat after the road',
-  'Final look',
-];
+
+/** Answers whatever step is shown by what it shows, as an honest technician would. */
+async function answerShown(page: Page, how: Touch): Promise<void> {
+  const hand = stepAtHand(page);
+  const button = (name: string | RegExp) => hand.getByRole('button', { name });
+  const seen = (name: string | RegExp) => button(name).first().isVisible();
+  if (await seen('Record the torque')) {
+    await fillTorque(page);
+    return press(page, 'Record the torque', how);
+  }
+  if (await page.getByLabel(/^Pushed in/).isVisible()) {
+    await measure(page, inBand);
+    return press(page, /^Accept/, how);
+  }
+  if (await seen('Record the lock')) {
+    await hand.getByRole('radio').first().check();
+    return press(page, 'Record the lock', how);
+  }
+  if (await seen(/has looked: locked$/)) return press(page, /has looked: locked$/, how);
+  if (await seen(/^(Ready|Start all the same)$/)) {
+    await press(page, /^(Everything|The rest) is at hand$/, how);
+    return press(page, 'Ready', how);
+  }
+  if (await seen(/(the rest is|The rest is|Every part is) sound$/)) {
+    await press(page, /(the rest is|The rest is|Every part is) sound$/, how);
+    return press(page, 'Record what was found', how);
+  }
+  if (await seen('Record the brake')) {
+    await page.getByLabel('Inner lining, mm').fill('12');
+    await page.getByLabel('Outer lining, mm').fill('11.5');
+    await pick(page, 'Free', how);
+    return press(page, 'Record the brake', how);
+  }
+  if (await seen('Record the temperatures')) {
+    await page.getByLabel(/^This hub/).fill('48');
+    await page.getByLabel(/^The other side/).fill('46 °C');
+    await page.getByLabel(/^The air/).fill('12');
+    return press(page, 'Record the temperatures', how);
+  }
+  if (await seen('Filled and closed')) {
+    await pick(page, 'Gasket', how);
+    return press(page, 'Filled and closed', how);
+  }
+  if (await seen('Seal is in')) {
+    await pick(page, 'Outside dry', how);
+    return press(page, 'Seal is in', how);
+  }
+  if (await seen('Record the measurement')) {
+    await hand.getByRole('textbox').nth(0).fill('0.2 mm');
+    await page.getByLabel(/^At least/).fill('0.1 mm');
+    await page.getByLabel(/^At most/).fill('0.3 mm');
+    return press(page, 'Record the measurement', how);
+  }
+  for (const name of answers) if (await seen(name)) return press(page, name, how);
+  throw new Error(`nothing to press on “${await titleOf(page)}”`);
+}
+
+/** Does the step whose title is given; it must be the one that is shown. */
+export async function doStep(page: Page, title: string, how: Touch): Promise<void> {
+  const hand = stepAtHand(page);
+  await expect(hand.getByRole('heading', { name: title, level: 2, exact: true })).toBeVisible();
+  await answerShown(page, how);
+}
+
+/** Does every step that is shown until one with this title comes up. */
+export async function workUntil(page: Page, title: string | RegExp, how: Touch = 'key'): Promise<string[]> {
+  const done: string[] = [];
+  const fits = (shown: string) => (typeof title === 'string' ? shown === title : title.test(shown));
+  for (let guard = 0; guard < 120; guard++) {
+    const shown = await titleOf(page);
+    if (fits(shown)) return done;
+    await answerShown(page, how);
+    done.push(shown);
+    await expect(
+      stepAtHand(page).getByRole('heading', { level: 2, name: shown, exact: true }),
+      `after “${shown}”`,
+    ).toBeHidden();
+  }
+  throw new Error(`“${String(title)}” does not come up`);
+}

@@ -29,13 +29,13 @@ test('a result goes into the record of an open job, with its input', async ({ br
     .first()
     .click();
   await page.getByRole('link', { name: 'Torque setting' }).click();
-  await expect(page.getByRole('heading', { name: 'Set 450 lbf·ft' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Set 500 lbf·ft' })).toBeVisible();
   await page.getByLabel('Note, if any').fill('No adapter on this one');
   await page.getByRole('button', { name: 'Put it into the record of 2L' }).click();
   await page.getByRole('link', { name: 'Open the job' }).click();
   const holds = page.getByRole('complementary', { name: 'What holds' });
   await expect(holds.getByText('No adapter on this one')).toBeVisible();
-  await expect(holds.getByText(/setting 450 lbf·ft/)).toBeVisible();
+  await expect(holds.getByText(/setting 500 lbf·ft/)).toBeVisible();
 });
 
 test('bad input is named at its field and nothing is lost; long sums run off the page’s thread', async ({

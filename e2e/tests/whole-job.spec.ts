@@ -1,7 +1,7 @@
 import { expect } from '@playwright/test';
 import { axe, hand } from '../hands/axe.ts';
-import { doStep, newJob, shopUrl, signedIn, test } from '../hands/shop.ts';
-import { recordWhile, stepAt } from '../hands/work-through.ts';
+import { doStep, newJob, shopUrl, signedIn, test, workUntil } from '../hands/shop.ts';
+import { fetchJob, recordTo, recordWhile, stepAt } from '../hands/work-through.ts';
 
 test('the blamed kingpin: two indicators lead to the bearing; a doubtful part goes to the supervisor and back', async ({
   browser,
@@ -12,16 +12,6 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
   const jobId = await newJob(page, 'Beacon 70', 'tractor-2', ['1L']);
   await page.goto(`${shopUrl()}/jobs/${jobId}`);
 
-  await test.step('diagnose', async () => {
-    await page.getByRole('button', { name: 'Moves at 12 and 6' }).click();
-    await page.getByLabel(/^Axle to knuckle/).fill('0.0012');
-    await page.getByLabel(/^Knuckle to hub/).fill('0.30 mm');
-    await expect(page.getByText(/The bearing is loose, the kingpin is sound\. 91 %/)).toBeVisible();
-    await axe(page, 'Diagnose', hand);
-    await page.getByRole('button', { name: 'Record the movement' }).click();
-    await doStep(page, 'End play as found', 'key');
-  });
-
   await test.step('ready: a line missing asks for a reason', async () => {
     await page.getByRole('button', { name: 'Everything is at hand' }).click();
     await page.getByRole('radiogroup', { name: 'Hub seal' }).getByRole('radio', { name: 'Missing' }).click();
@@ -30,7 +20,21 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await axe(page, 'Ready', hand);
     await page.getByLabel(/why the work starts all the same/i).fill('Comes with the noon delivery');
     await page.getByRole('button', { name: 'Start all the same' }).click();
-    for (const title of ['Wheel and hub off', 'What looked wrong']) await doStep(page, title, 'key');
+    await expect(page.getByText('Hub seal: not here yet')).toBeVisible();
+    await page.getByRole('button', { name: 'It has come' }).click();
+    await expect(page.getByText('Hub seal: not here yet')).toBeHidden();
+    await workUntil(page, 'Rock the wheel');
+  });
+
+  await test.step('diagnose', async () => {
+    await page.getByRole('button', { name: 'Moves at 12 and 6' }).click();
+    await page.getByLabel(/^Axle to knuckle/).fill('0.0012');
+    await page.getByLabel(/^Knuckle to hub/).fill('0.30 mm');
+    await page.getByLabel(/^Allowed at the kingpin/).fill('0.010');
+    await expect(page.getByText(/The bearing is loose, the kingpin is sound\. 91 %/)).toBeVisible();
+    await axe(page, 'Diagnose', hand);
+    await page.getByRole('button', { name: 'Record the movement' }).click();
+    await workUntil(page, 'Judge the parts');
   });
 
   await test.step('estimate: written, answered, kept', async () => {
@@ -43,12 +47,12 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await axe(chief, 'Estimate', 'main');
     await chief.getByRole('button', { name: 'Keep the estimate' }).click();
     await chief.getByLabel('The owner’s answer').selectOption('defer');
-    await chief.getByLabel('Who answered').fill('P. Lark');
+    await chief.getByLabel('Who answered').fill('Q. Fenmoor');
     await chief.getByRole('button', { name: 'Record the answer' }).click();
     await expect(chief.getByText('Deferred needs a date and the risk in words')).toBeVisible();
     await chief.getByLabel('The owner’s answer').selectOption('do-now');
     await chief.getByRole('button', { name: 'Record the answer' }).click();
-    await expect(chief.getByText(/P\. Lark: do it now/)).toBeVisible();
+    await expect(chief.getByText(/Q\. Fenmoor: do it now/)).toBeVisible();
   });
 
   await test.step('inspect: what could go either way is asked', async () => {
@@ -69,9 +73,11 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await axe(page, 'Inspect', hand);
     await page.getByRole('button', { name: 'Record and ask the supervisor' }).click();
     await expect(page.getByText('Waits for the supervisor: spindle shoulder of 1L')).toBeVisible();
+    // The new cage is asked for before anything goes back together.
+    await page.getByRole('radiogroup', { name: 'Cage' }).getByRole('radio', { name: 'Have it' }).click();
+    await page.getByRole('button', { name: 'Ready', exact: true }).click();
     await doStep(page, 'New beside old', 'key');
-    await doStep(page, 'Cups home', 'key');
-    await page.getByRole('button', { name: /^Bearings oiled/ }).click();
+    await page.getByRole('button', { name: 'Yes' }).click();
     await expect(page.getByText('First the supervisor decides about spindle shoulder')).toBeVisible();
   });
 
@@ -85,18 +91,22 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await axe(chief, 'Decide', 'main');
     await chief.getByRole('button', { name: 'Reuse', exact: true }).click();
     await expect(page.getByText(/Waits for the supervisor/)).toBeHidden();
-    for (const title of ['Pack the bearings', 'Seal in', 'Hub on']) await doStep(page, title, 'key');
+    for (const title of ['Cups home', 'Oil the bearings', 'Seal in', 'Hub on'])
+      await doStep(page, title, 'key');
   });
 
-  await test.step('held and taken up again', async () => {
+  await test.step('held and resumed', async () => {
     await page.getByRole('button', { name: 'Hold the job' }).click();
     await page.getByLabel('What it waits for').fill('Seal comes at noon');
     await page.getByRole('button', { name: 'Hold it' }).click();
     await expect(page.getByText(/Held: Seal comes at noon/)).toBeVisible();
-    await page.getByRole('button', { name: 'Done', exact: true }).click();
+    await page
+      .getByRole('region', { name: 'Step at hand' })
+      .getByRole('button', { name: /^(Done|Yes)$/ })
+      .click();
     await expect(page.getByText('The job is held: Seal comes at noon').first()).toBeVisible();
-    await page.getByRole('button', { name: 'Take it up again' }).click();
-    await doStep(page, 'Lubricate the bearings', 'key');
+    await page.getByRole('button', { name: 'Resume the job' }).click();
+    await workUntil(page, 'Seat the bearings');
   });
 
   await test.step('released with something to look after later', async () => {
@@ -127,7 +137,7 @@ test('Bay view at 390 px: a keypad, a gauge that types, and the simulated instru
     hasTouch: true,
   });
   const jobId = await newJob(page, 'Beacon 71', 'tractor-2', ['2L']);
-  await recordWhile(page, jobId, (step) => step.id !== 'end-play');
+  await recordTo(page, jobId, 'end-play');
   await page.goto(`${shopUrl()}/jobs/${jobId}`);
   await page.getByRole('button', { name: 'Bay view' }).tap();
   await expect(page.getByRole('complementary', { name: 'What holds' })).toBeHidden();
@@ -156,11 +166,16 @@ test('Bay view at 390 px: a keypad, a gauge that types, and the simulated instru
   await expect(page.getByText(/Dial indicator connected/)).toBeVisible();
   await say('DI-04 271 Nm');
   await expect(page.getByText(/DI-04: .*Nothing was taken from it/)).toBeVisible();
+  // A dial that nobody has taken fills nothing, whoever has a reading open.
+  await say('DI-04 0.0021 in');
+  await expect(page.getByRole('button', { name: 'Take DI-04' })).toBeVisible();
+  await expect(page.getByLabel(/^Pushed in/)).toHaveValue('');
+  await page.getByRole('button', { name: 'Take DI-04' }).tap();
+  await expect(page.getByText(/DI-04 is yours for this step/)).toBeVisible();
   await say('DI-04 0.0000 in');
   await expect(page.getByLabel(/^Pushed in/)).toHaveValue('0 in');
   await page.request.post(`${knobs}/drop`, { data: {} });
-  await expect(page.getByText(/Dial indicator connected/)).toBeHidden();
-  await expect(page.getByText(/Dial indicator connected/)).toBeVisible();
+  await page.waitForTimeout(2500);
   await say('DI-04 0.0033 in');
   await page.getByRole('button', { name: /^Accept/ }).tap();
   await expect(page.getByRole('heading', { name: 'Lock the nut' })).toBeVisible();
@@ -184,4 +199,37 @@ test('a sheet is revised and shows what changed; a copy is a sheet of its own', 
   await page.getByLabel('Copy it as a sheet of its own, titled').fill('Marsh steer axle');
   await page.getByRole('button', { name: 'Copy the sheet' }).click();
   await expect(page.getByRole('heading', { name: /Marsh steer axle/ })).toBeVisible();
+});
+
+test('two jobs measured at once with two dials: nothing crosses, and each sees who has the other', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const [left, right] = [await signedIn(browser, 'D. Achterberg'), await signedIn(browser, 'M. Pellow')];
+  const knobs = process.env['KNOBS_URL']!;
+  const say = (line: string) => left.request.post(`${knobs}/send`, { data: { line } });
+  const open = async (page: typeof left, name: string) => {
+    const jobId = await newJob(page, name, 'tractor-2', ['2L']);
+    await recordTo(page, jobId, 'end-play');
+    await page.goto(`${shopUrl()}/jobs/${jobId}`);
+    await expect(page.getByText(/Dial indicator connected/)).toBeVisible();
+    return jobId;
+  };
+  const jobs = [await open(left, 'Beacon 73'), await open(right, 'Beacon 74')] as const;
+  await say('DI-21 0.0010 in');
+  await say('DI-22 0.0010 in');
+  await left.getByRole('button', { name: 'Take DI-21' }).click();
+  await expect(right.getByText('DI-21 is with D. Achterberg, 2L of Beacon 73')).toBeVisible();
+  await right.getByRole('button', { name: 'Take DI-22' }).click();
+  await expect(right.getByText(/DI-22 is yours/)).toBeVisible();
+  for (const line of ['DI-21 0.0000 in', 'DI-22 0.0001 in', 'DI-21 0.0031 in', 'DI-22 0.0042 in'])
+    await say(line);
+  const cycles = async (i: 0 | 1) =>
+    (await fetchJob(left, jobs[i])).wheelEnds[0]!.readings.filter((r) => r.round === 1).map((r) => [
+      r.push.value,
+      r.pull.value,
+      r.gauge,
+    ]);
+  await expect.poll(() => cycles(0)).toEqual([[0, 0.0031, 'DI-21']]);
+  await expect.poll(() => cycles(1)).toEqual([[0.0001, 0.0042, 'DI-22']]);
 });

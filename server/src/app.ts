@@ -139,7 +139,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(fleetRouter(fleet));
   app.use(sheetsRouter(sheets));
   app.use(toolsRouter(tools));
-  app.use(jobsRouter(jobs, photos));
+  app.use(jobsRouter(jobs, photos, people));
   app.use(exchangeRouter(db, fleet, jobs, sheets, shopTime(config.shopZone)));
   app.use(live.router);
   app.use(instruments.router);

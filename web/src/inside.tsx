@@ -63,6 +63,10 @@ const router = createBrowserRouter([
       { path: 'jobs', lazy: async () => ({ Component: (await import('./jobs/jobs-page.tsx')).JobsPage }) },
       { path: 'jobs/:id', lazy: async () => ({ Component: (await import('./jobs/job-page.tsx')).JobPage }) },
       {
+        path: 'jobs/:id/release',
+        lazy: async () => ({ Component: (await import('./jobs/release-page.tsx')).ReleasePage }),
+      },
+      {
         path: 'reckoner',
         lazy: async () => ({ Component: (await import('./reckoner/reckoner-page.tsx')).ReckonerPage }),
       },

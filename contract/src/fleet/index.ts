@@ -10,7 +10,15 @@ export const ownerSchema = z.object({ id: z.uuid(), name: z.string() });
 export type Owner = z.infer<typeof ownerSchema>;
 
 /** State of a wheel end as drawn: its last verdict, or what is going on. */
-export const wheelEndStateSchema = z.enum(['in-band', 'tight', 'loose', 'repeat', 'not-measured', 'working']);
+export const wheelEndStateSchema = z.enum([
+  'in-band',
+  'tight',
+  'loose',
+  'repeat',
+  'not-measured',
+  'working',
+  'out-of-service',
+]);
 export type WheelEndState = z.infer<typeof wheelEndStateSchema>;
 
 export const wheelEndSummarySchema = z.object({
@@ -19,6 +27,8 @@ export const wheelEndSummarySchema = z.object({
   endPlayMm: z.number().nullable(),
   readAt: z.iso.datetime().nullable(),
   readKm: z.number().nullable(),
+  /** Why a job ended it out of service; null where none did, or a later one released it. */
+  outOfService: z.string().nullable(),
 });
 export type WheelEndSummary = z.infer<typeof wheelEndSummarySchema>;
 

@@ -1,15 +1,32 @@
 import { z } from 'zod';
 import { instrumentKinds, type InstrumentLetters } from '@lanternwright/core/gauge';
 import type { Quantity } from '@lanternwright/core/quantity';
+import { defineRoute, okSchema } from '../route/index.ts';
 
 const letters = z.enum(Object.keys(instrumentKinds) as [InstrumentLetters, ...InstrumentLetters[]]);
+const instrumentId = z.string().min(1).max(20);
 
-/** What the stream of the instruments carries: whether they are there, a reading, or a line nobody can use. */
+/** Who has an instrument now, and where they use it. */
+const holderSchema = z.object({ name: z.string(), where: z.string() });
+
+/**
+ * What the stream of the instruments carries: its own name, whether the instruments are there, each one that has
+ * spoken with who has it, a reading of one that this stream has taken, or a line nobody can use.
+ */
 export const instrumentMessageSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('stream'), stream: z.uuid() }),
   z.object({ kind: z.literal('state'), connected: z.boolean() }),
   z.object({
+    kind: z.literal('instrument'),
+    id: instrumentId,
+    letters,
+    holder: holderSchema.nullable(),
+    /** This stream has it. */
+    mine: z.boolean(),
+  }),
+  z.object({
     kind: z.literal('reading'),
-    id: z.string(),
+    id: instrumentId,
     letters,
     quantity: z.custom<Quantity>(),
     at: z.iso.datetime(),
@@ -17,3 +34,15 @@ export const instrumentMessageSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('fault'), reason: z.string() }),
 ]);
 export type InstrumentMessage = z.output<typeof instrumentMessageSchema>;
+
+export const instrumentsRoutes = {
+  take: defineRoute({
+    method: 'post',
+    path: '/api/instruments/take',
+    summary:
+      'Take an instrument for the step that an open stream belongs to; it is let go when the stream ends',
+    access: 'signed-in',
+    body: z.object({ stream: z.uuid(), id: instrumentId }),
+    answer: okSchema,
+  }),
+};

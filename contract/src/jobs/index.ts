@@ -1,7 +1,13 @@
 import { z } from 'zod';
 import { positionSchema, unitKindSchema } from '@lanternwright/core/axle-plan';
 import { stageSchema } from '@lanternwright/core/procedure';
-import { commandSchema, jobOpenedSchema, storedEventSchema } from '@lanternwright/core/traveller';
+import { layerIds, workSchema } from '@lanternwright/core/stack';
+import {
+  commandSchema,
+  jobOpenedSchema,
+  objectionSchema,
+  storedEventSchema,
+} from '@lanternwright/core/traveller';
 import { ownerSchema, readingRowSchema } from '../fleet/index.ts';
 import { defineRoute, idParams, problemSchema } from '../route/index.ts';
 
@@ -22,6 +28,8 @@ export const wheelEndStandSchema = z.object({
   trouble: z.string().nullable(),
   /** Who recorded last on it. */
   who: z.string().nullable(),
+  /** Every step is recorded: a supervisor looks and signs. */
+  waitsForRelease: z.boolean().default(false),
   /** Findings that wait for the supervisor. */
   asks: z.array(openQuestionSchema).default([]),
 });
@@ -35,7 +43,7 @@ export const jobSummarySchema = z.object({
   openedAt: z.iso.datetime(),
   closedAt: z.iso.datetime().nullable(),
   /** Held or voided, with the reason; null while it runs. */
-  stopped: z.object({ as: z.enum(['held', 'void']), reason: z.string() }).nullable(),
+  stopped: z.object({ as: z.enum(['held', 'void', 'out-of-service']), reason: z.string() }).nullable(),
   wheelEnds: z.array(wheelEndStandSchema),
 });
 export type JobSummary = z.infer<typeof jobSummarySchema>;
@@ -57,7 +65,7 @@ export const jobDetailSchema = z.object({
       position: positionSchema,
       at: z.iso.datetime(),
       by: z.string(),
-      overridden: z.array(z.string()),
+      overridden: z.array(objectionSchema),
       overrideReason: z.string().nullable(),
     }),
   ),
@@ -65,10 +73,20 @@ export const jobDetailSchema = z.object({
 });
 export type JobDetail = z.output<typeof jobDetailSchema>;
 
+/** A wheel end of a new job, with what is wanted of it. */
+const wantedSchema = z.object({
+  position: positionSchema,
+  works: z.array(workSchema).min(1, 'say what is to be done').max(12),
+  /** Layers that are off already where the unit comes in pieces. */
+  alreadyOff: z.array(z.enum(layerIds)).max(12).default([]),
+  /** Wheel, drum and hub in one on a dolly. */
+  together: z.boolean().default(false),
+});
+
 /** A new job names the wheel ends; their sheets are taken from the axles as they are now. */
 export const openJobSchema = jobOpenedSchema
   .pick({ unitId: true, title: true, complaint: true, reportedBy: true, symptoms: true, meter: true })
-  .extend({ positions: z.array(positionSchema).min(1, 'choose at least one wheel end').max(18) });
+  .extend({ wheelEnds: z.array(wantedSchema).min(1, 'choose at least one wheel end').max(18) });
 export type OpenJobInput = z.input<typeof openJobSchema>;
 
 /** A command with the sender's own id (sent twice, stored once) and the version the sender saw. */
@@ -78,6 +96,15 @@ export const postEventSchema = z.object({
   command: commandSchema,
 });
 export type PostEventInput = z.input<typeof postEventSchema>;
+
+/** A record that another person makes at this step, with their own login and password, or as one of the demo people. */
+export const secondPersonSchema = postEventSchema.extend({
+  person: z.union([
+    z.object({ login: z.string().min(1).max(40), password: z.string().min(1).max(200) }),
+    z.object({ demoId: z.uuid() }),
+  ]),
+});
+export type SecondPersonInput = z.input<typeof secondPersonSchema>;
 
 /** 409: the job has moved on and the command no longer fits. */
 export const staleProblemSchema = problemSchema.extend({ job: jobDetailSchema });
@@ -134,6 +161,15 @@ export const jobsRoutes = {
     access: 'signed-in',
     params: idParams,
     body: postEventSchema,
+    answer: storedEventSchema,
+  }),
+  secondPerson: defineRoute({
+    method: 'post',
+    path: '/api/jobs/:id/second-person',
+    summary: 'Record something as a second person, who signs with their own password at this step',
+    access: 'signed-in',
+    params: idParams,
+    body: secondPersonSchema,
     answer: storedEventSchema,
   }),
 };

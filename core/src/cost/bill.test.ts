@@ -3,35 +3,35 @@ import { billDifferences, billTotals, sayMoney, type Bill } from './index.ts';
 
 const quoted: Bill = {
   currency: 'USD',
-  lines: [{ group: 'labour', what: 'Hubs', per: 'wheel', quantity: 2, unitMinor: 30_000 }],
+  lines: [{ group: 'labour', what: 'Hubs', per: 'wheel', quantity: 2, unitMinor: 21_500 }],
   suppliesPercent: 0,
   tax: { percent: 0, on: [] },
 };
 const actual: Bill = {
   ...quoted,
   lines: [
-    { group: 'labour', what: 'Hubs', per: 'hour', quantity: 7, unitMinor: 9000 },
-    { group: 'parts', what: 'Seal', per: 'piece', quantity: 2, unitMinor: 7500 },
+    { group: 'labour', what: 'Hubs', per: 'hour', quantity: 5.5, unitMinor: 8460 },
+    { group: 'parts', what: 'Seal', per: 'piece', quantity: 3, unitMinor: 4185 },
   ],
-  tax: { percent: 9.0974, on: ['labour', 'parts'] },
+  tax: { percent: 7.5, on: ['labour', 'parts'] },
 };
 
 describe('a bill', () => {
-  it('two wheels quoted at 300 each come to 850.96, and the difference is told (common practice, no source)', () => {
-    expect(billTotals(quoted).totalMinor).toBe(60_000);
-    expect(billTotals(actual).totalMinor).toBe(85_096);
+  it('two wheels quoted at 215 each come to 635.16, and the difference is told (worked by hand)', () => {
+    expect(billTotals(quoted).totalMinor).toBe(43_000);
+    expect(billTotals(actual).totalMinor).toBe(63_516);
     const differences = billDifferences(quoted, actual);
     expect(differences).toEqual([
-      { what: 'Hubs', quotedMinor: 60_000, actualMinor: 63_000 },
-      { what: 'Seal', quotedMinor: 0, actualMinor: 15_000 },
-      { what: 'Tax', quotedMinor: 0, actualMinor: 7096 },
+      { what: 'Hubs', quotedMinor: 43_000, actualMinor: 46_530 },
+      { what: 'Seal', quotedMinor: 0, actualMinor: 12_555 },
+      { what: 'Tax', quotedMinor: 0, actualMinor: 4431 },
     ]);
-    expect(differences.reduce((s, d) => s + d.actualMinor - d.quotedMinor, 0)).toBe(85_096 - 60_000);
+    expect(differences.reduce((s, d) => s + d.actualMinor - d.quotedMinor, 0)).toBe(63_516 - 43_000);
     expect(billDifferences(actual, actual)).toEqual([]);
   });
 
   it('is written with its coins', () => {
-    expect(sayMoney(85_096, 'USD')).toBe('850.96 USD');
+    expect(sayMoney(63_516, 'USD')).toBe('635.16 USD');
     expect(sayMoney(-123_456_705, 'EUR')).toBe('−1,234,567.05 EUR');
     expect(sayMoney(5, 'GBP')).toBe('0.05 GBP');
   });

@@ -66,7 +66,7 @@ export function billDifferences(quoted: Bill, actual: Bill): BillDifference[] {
   ].filter((d) => d.quotedMinor !== d.actualMinor);
 }
 
-/** Money as it is written: 850.96. @param minor smallest coin, a hundredth */
+/** Money as it is written: 635.16. @param minor smallest coin, a hundredth */
 export function sayMoney(minor: number, currency: string): string {
   const sign = minor < 0 ? '−' : '';
   const whole = Math.trunc(Math.abs(minor) / 100).toString();

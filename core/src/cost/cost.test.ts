@@ -5,19 +5,19 @@ import { whichJoint } from '../inspection/index.ts';
 import { jobCost } from './index.ts';
 
 describe('jobCost', () => {
-  it('comes to 850.96 for two wheels, to the cent (the shop’s worked bill, common practice, no source)', () => {
+  it('comes to 635.16 for two wheels (worked by hand: 465.30 + 125.55 + 7.5 % of 590.85, half up)', () => {
     const bill = jobCost({
-      labour: [{ hours: 7, rateMinor: 9000 }],
-      parts: [{ quantity: 2, unitMinor: 7500 }],
+      labour: [{ hours: 5.5, rateMinor: 8460 }],
+      parts: [{ quantity: 3, unitMinor: 4185 }],
       suppliesPercent: 0,
-      tax: { percent: 9.0974, on: ['labour', 'parts'] },
+      tax: { percent: 7.5, on: ['labour', 'parts'] },
     });
     expect(bill).toEqual({
-      labourMinor: 63_000,
-      partsMinor: 15_000,
+      labourMinor: 46_530,
+      partsMinor: 12_555,
       suppliesMinor: 0,
-      taxMinor: 7096,
-      totalMinor: 85_096,
+      taxMinor: 4431,
+      totalMinor: 63_516,
     });
   });
 

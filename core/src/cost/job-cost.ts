@@ -63,9 +63,9 @@ export const jobCostCalculation = defineCalculation({
   outputSchema,
   sources: [{ text: 'Arithmetic; rounded half up', mark: 'common-practice' }],
   example: {
-    labour: [{ hours: 7, rateMinor: 9000 }],
-    parts: [{ quantity: 2, unitMinor: 7500 }],
-    tax: { percent: 9.0974, on: ['labour', 'parts'] },
+    labour: [{ hours: 5.5, rateMinor: 8460 }],
+    parts: [{ quantity: 3, unitMinor: 4185 }],
+    tax: { percent: 7.5, on: ['labour', 'parts'] },
   },
   compute: jobCost,
 });

@@ -208,6 +208,103 @@ export const components: readonly Component[] = [
   ),
 ];
 
+/** Parts that only some constructions have. */
+const ofSomeStacks: readonly Component[] = [
+  of(
+    'unit-hub-bearing',
+    'Unit hub',
+    sound('Turns smooth and silent, no movement'),
+    ['movement', 'Movement felt', 'replace', 'It cannot be adjusted: a new hub'],
+    ['rough', 'Rough, dry or noisy', 'replace', 'Its bearing is inside: a new hub'],
+    ['sensor', 'Sensor lead or its plug damaged', 'ask', 'The hub may stay if the sensor comes apart'],
+  ),
+  of('axle-joint', 'Axle joint', sound('No play, boot whole'), [
+    'play',
+    'Play, or its boot torn',
+    'ask',
+    'It is reached now and not again soon',
+  ]),
+  of(
+    'shaft-seat',
+    'Shaft where the seal runs',
+    sound('Smooth to a nail, edge clean'),
+    ['nick', 'A nick or light rust', 'dress', 'Fine emery, then feel again'],
+    ['groove', 'A groove felt by a nail', 'ask', 'Move the lip off it, or a new shaft'],
+  ),
+  of('shaft-journal', 'Shaft where the bearing runs', sound('Even, no step, no pitting'), [
+    'pitting',
+    'Pitting or a step',
+    'replace',
+    'The rollers run on the shaft itself: a new shaft and bearing',
+  ]),
+  of('clip-and-pin', 'C-clip, cross pin and its bolt', sound('Whole, edges sharp'), [
+    'worn',
+    'Worn, cracked or burred',
+    'replace',
+    'It alone keeps the shaft in the axle',
+  ]),
+  of('needle-bearing', 'Needle bearing of the spindle', sound('Every needle, turns smooth'), [
+    'dry',
+    'Dry, rusty or a needle missing',
+    'replace',
+    'It does not recover',
+  ]),
+  of('spindle-bore', 'Bore of the spindle', sound('Dull, bearing tight'), [
+    'spun',
+    'Bright and oversize: the bearing turned in it',
+    'replace',
+    'It will turn again: a new spindle',
+  ]),
+  of('kingpin-and-bushes', 'Kingpin and bushes', sound('No play, no step'), [
+    'worn',
+    'Play or a step',
+    'replace-pair',
+    'Both sides of a steer axle alike',
+  ]),
+  of('swivel-bearings', 'Swivel bearings', sound('Even, turn smooth'), [
+    'dents',
+    'Dents, rust or notches',
+    'replace-set',
+    'It steers in steps and wears out the seal',
+  ]),
+  of('knuckle-ball', 'Ball of the knuckle', sound('Smooth, paint whole'), [
+    'pitted',
+    'Pitted or rusty where the seal runs',
+    'ask',
+    'It cuts the new seal',
+  ]),
+  of('magnet', 'Magnet', sound('Wear marks still there'), [
+    'worn',
+    'Its wear marks are gone',
+    'replace',
+    'It grips less and less: replaced when the marks go',
+  ]),
+  of(
+    'drum-or-rotor',
+    'Drum or rotor',
+    sound('Even, within its size, no cracks'),
+    ['cracked', 'Cracks that reach an edge', 'replace-pair', 'It breaks apart under heat'],
+    ['worn', 'Over its wear size', 'replace-pair', 'Both sides of an axle brake alike'],
+    ['hot', 'Blue spots or checked by heat', 'ask', 'Look for what drags'],
+  ),
+];
+
+/** Every part that can be judged, as it was and as it is built. */
+const everyComponent = [...components, ...ofSomeStacks];
+
+/** A part that is judged, by its id; undefined where there is none. */
+export function componentOf(id: string): Component | undefined {
+  return everyComponent.find((c) => c.id === id);
+}
+
+/** What the work was opened to renew: judged by the plan and not by its looks. */
+export const PLANNED: Condition = {
+  id: 'planned',
+  words: 'Renewed as planned',
+  disposition: 'replace',
+  reason: 'The work asks for it',
+};
+
 /** Every part looked at and sound. */
 export const soundFindings = components.map(({ id }) => ({
   component: id,
@@ -234,7 +331,12 @@ export function dispose(
   seen: string,
   { hardWorked, renewBearings }: UnitPressure,
 ): Pick<Condition, 'disposition' | 'reason'> | undefined {
-  const found = components.find((c) => c.id === component)?.conditions.find((c) => c.id === seen);
+  const known = componentOf(component);
+  if (known && seen === PLANNED.id) {
+    const disposition = component === BEARINGS || component === 'cage' ? 'replace-set' : PLANNED.disposition;
+    return { disposition, reason: PLANNED.reason };
+  }
+  const found = known?.conditions.find((c) => c.id === seen);
   if (!found) return undefined;
   if (found.id === DOUBTFUL && hardWorked)
     return {

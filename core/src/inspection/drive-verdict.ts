@@ -12,6 +12,13 @@ export const symptoms = {
   'oil-on-lining': 'Oil or grease on the lining',
   'cap-missing': 'Cap missing or loose',
   'metal-in-cap': 'Metal in the cap',
+  'oil-hub-open': 'Cap, plug or window of an oil hub missing or open',
+  'grease-cap-missing': 'Grease cap missing',
+  'hub-warmer': 'One hub warmer than the other',
+  cracked: 'Hub or wheel cracked',
+  'nuts-missing': 'Wheel nuts missing or loose',
+  'dry-stain': 'Dry stain at the hub',
+  'weep-at-cap': 'Grease weep at a cap',
 } as const;
 export type Symptom = keyof typeof symptoms;
 export const symptomSchema = z.enum(Object.keys(symptoms) as [Symptom, ...Symptom[]]);
@@ -24,31 +31,43 @@ export const driveVerdicts = {
 export type DriveVerdict = keyof typeof driveVerdicts;
 
 const toShop: readonly Symptom[] = [
-  'smoke',
-  'noise',
-  'movement',
-  'oil-on-lining',
   'cap-missing',
+  'grease-cap-missing',
+  'movement',
+  'noise',
+  'pulls',
+  'shimmy',
   'metal-in-cap',
+  'hub-warmer',
+  'oil-on-tyre',
 ];
+
+/** What alone keeps a unit where it stands. */
+const standing: readonly Symptom[] = ['smoke', 'oil-hub-open', 'oil-on-lining', 'cracked', 'nuts-missing'];
 
 const list = (found: readonly Symptom[]) => found.map((s) => symptoms[s].toLowerCase()).join(', ');
 
 /**
- * Whether a unit with these symptoms may move, and why. Smoke, lamp and pull together are a suspected bearing
- * failure; so are smoke and movement or metal. A person who sees the unit decides, never this list alone.
- * @source common practice, no single source
+ * Whether a unit with these symptoms may move, and why. A person who sees the unit decides, never this list alone, and
+ * local rules decide over both.
+ * @source roadside out-of-service practice in North America, value from memory
  */
 export function driveVerdict(noticed: readonly Symptom[]): { verdict: DriveVerdict; reason: string } {
   const has = (s: Symptom) => noticed.includes(s);
-  if (has('smoke') && has('lamp') && has('pulls'))
-    return { verdict: 'do-not-move', reason: 'Smoke, lamp and pull together: a bearing is failing' };
-  if (has('smoke') && (has('movement') || has('metal-in-cap')))
-    return { verdict: 'do-not-move', reason: 'Heat with movement or metal: a bearing has failed' };
-  const grave = noticed.filter((s) => toShop.includes(s));
-  if (grave.length > 0) return { verdict: 'to-shop', reason: `Because of ${list(grave)}` };
+  const together = (...some: Symptom[]) => (some.every(has) ? some : []);
+  const grave = [
+    ...noticed.filter((s) => standing.includes(s)),
+    ...together('movement', 'noise'),
+    ...together('movement', 'hub-warmer'),
+    ...together('movement', 'metal-in-cap'),
+    ...together('pulls', 'lamp', 'noise'),
+  ];
+  if (grave.length > 0) return { verdict: 'do-not-move', reason: `Because of ${list([...new Set(grave)])}` };
+  const slow = noticed.filter((s) => toShop.includes(s));
+  if (slow.length > 0)
+    return { verdict: 'to-shop', reason: `Slowly, empty, watched, because of ${list(slow)}` };
   return {
     verdict: 'drive',
-    reason: noticed.length === 0 ? 'Nothing was noticed' : `Look soon because of ${list(noticed)}`,
+    reason: noticed.length === 0 ? 'Nothing was noticed' : `Booked because of ${list(noticed)}`,
   };
 }

@@ -1,8 +1,10 @@
 export {
+  componentOf,
   components,
   dispose,
   dispositions,
   dispositionSchema,
+  PLANNED,
   soundFindings,
   type Component,
   type Disposition,

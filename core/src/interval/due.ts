@@ -126,12 +126,12 @@ export const dueCalculation = defineCalculation({
     { text: 'Median of slopes: Theil 1950, Sen 1968', mark: 'published' },
   ],
   example: {
-    interval: { distanceKm: 96_000, months: 48 },
-    last: { date: '2024-03-14', distanceKm: 41_000 },
+    interval: { distanceKm: 72_000, months: 30 },
+    last: { date: '2025-02-11', distanceKm: 18_400 },
     meter: [
-      { date: '2024-03-14', distanceKm: 41_000 },
-      { date: '2025-03-14', distanceKm: 63_500 },
-      { date: '2026-03-14', distanceKm: 85_900 },
+      { date: '2025-02-11', distanceKm: 18_400 },
+      { date: '2025-09-02', distanceKm: 36_700 },
+      { date: '2026-06-23', distanceKm: 61_150 },
     ],
     today: '2026-11-25',
   },

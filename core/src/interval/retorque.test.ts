@@ -6,7 +6,7 @@ describe('retorque', () => {
     expect(retorqueDue(611_240, '2026-02-26')).toEqual({
       fromKm: 611_320,
       byKm: 611_400,
-      byDate: '2026-03-05',
+      byDate: '2026-03-12',
     });
     expect(retorqueDue(null, '2026-02-26')).toMatchObject({ fromKm: null, byKm: null });
   });
@@ -16,7 +16,7 @@ describe('retorque', () => {
     expect(retorqueState(due, 1050, '2026-11-21')).toBe('early');
     expect(retorqueState(due, 1090, '2026-11-21')).toBe('due');
     expect(retorqueState(due, 1161, '2026-11-21')).toBe('overdue');
-    expect(retorqueState(due, 1000, '2026-11-28')).toBe('overdue');
+    expect(retorqueState(due, 1000, '2026-12-05')).toBe('overdue');
     expect(retorqueState(retorqueDue(null, '2026-11-20'), null, '2026-11-27')).toBe('early');
   });
 

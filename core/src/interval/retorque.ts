@@ -10,10 +10,10 @@ export const retorqueDueSchema = z.object({
 export type RetorqueDue = z.infer<typeof retorqueDueSchema>;
 
 /**
- * Shop defaults: 80 to 160 km (50 to 100 mi) after the wheel went on, common practice, no source.
- * The days are the shop's own nag where the unit is not driven that far.
+ * Shop defaults: 80 to 160 km (50 to 100 mi) after the wheel went on, or 14 days where the unit is not driven that
+ * far; common practice, no source. The check after the road test comes before it, on the route.
  */
-export const retorqueDefaults: RetorqueRule = { fromKm: 80, byKm: 160, days: 7 };
+export const retorqueDefaults: RetorqueRule = { fromKm: 80, byKm: 160, days: 14 };
 
 /** How far, and how many days, after the wheel went on. */
 export interface RetorqueRule {

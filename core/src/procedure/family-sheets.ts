@@ -13,27 +13,35 @@ const heavyBand: BandFigure = {
   mark: 'published',
   source: rp,
 };
-const ftLb = (
-  min: number,
-  max: number,
-  mark: 'published' | 'common-practice' | 'from-memory',
-  source: string,
-): TorqueFigure => torqueFigure([min, max], 'lbf-ft', mark, source);
+const ftLb = (min: number, max: number, mark: TorqueFigure['mark'], source: string): TorqueFigure =>
+  torqueFigure([min, max], 'lbf-ft', mark, source);
 const turns = (value: number, mark: TurnFigure['mark'], source: string): TurnFigure => ({
   turns: value,
   mark,
   source,
 });
 
-const heavyWheel = ftLb(450, 450, 'common-practice', practice);
-/** No figure for these is in the handbook: the shop must set its own before the wheel is on. */
-const lightWheel = ftLb(80, 90, 'from-memory', 'Recalled for light trailers');
-const tractorWheel = ftLb(150, 200, 'from-memory', 'Recalled for farm tractors');
+/** Hub-piloted M22 wheels only; every other wheel asks for its maker's figure. */
+const heavyWheel = ftLb(450, 500, 'from-memory', 'TMC RP 222 for hub-piloted M22, recalled');
 
 const oil = { kind: 'oil', name: 'Wheel-end oil, as the hub asks' } as const;
 const grease = { kind: 'grease', name: 'Lithium complex NLGI 2, GC-LB' } as const;
 
-const noBolts = { drag: null, nutTorque: null, boltTorque: null } as const;
+const noBolts = {
+  drag: null,
+  nutTorque: null,
+  boltTorque: null,
+  flangeTorque: null,
+  caliperTorque: null,
+  bracketTorque: null,
+  spindleTorque: null,
+  capTorque: null,
+  jointTorque: null,
+  coverTorque: null,
+  swivelPull: null,
+  shaftMovement: null,
+  stack: null,
+} as const;
 
 /** Sizes of a common heavy hub and of a light trailer's; a shop measures its own. */
 const heavyHub: Hub = {
@@ -89,14 +97,12 @@ function blank(sheetId: string, family: Family, procedureId: string, lubricant: 
     nut: '',
     band: null,
     verifyBy: 'none',
-    drag: null,
     seatTorque: null,
     setTorque: null,
     backOff: null,
     jamTorque: null,
     wheelTorque: null,
-    nutTorque: null,
-    boltTorque: null,
+    ...noBolts,
     studs: null,
     lubricant,
     hub: null,
@@ -105,7 +111,9 @@ function blank(sheetId: string, family: Family, procedureId: string, lubricant: 
   };
 }
 
-const eightStuds = { wheelTorque: ftLb(135, 140, 'common-practice', practice), studs: 8 };
+/** Seen on one vehicle: offered, and asked to be confirmed against the maker's. */
+const seenOnce = (min: number, max: number, on: string) => ftLb(min, max, 'seen-once', `Seen on ${on}`);
+const eightStuds = { wheelTorque: seenOnce(135, 140, 'one eight-stud light truck'), studs: 8 };
 const stepless = { kind: 'stepless' } as const;
 const lightBand: BandFigure = { ...heavyBand, mark: 'common-practice', source: practice };
 
@@ -193,7 +201,6 @@ export const familySheets: readonly Sheet[] = [
     band: lightBand,
     verifyBy: 'dial-or-feel',
     seatTorque: ftLb(50, 50, 'common-practice', practice),
-    wheelTorque: lightWheel,
     studs: 5,
     hub: lightHub,
   },
@@ -205,7 +212,6 @@ export const familySheets: readonly Sheet[] = [
     nut: 'Six slots, one hole',
     band: lightBand,
     verifyBy: 'dial-or-feel',
-    wheelTorque: tractorWheel,
     studs: 6,
   },
   {
@@ -219,7 +225,7 @@ export const familySheets: readonly Sheet[] = [
     nut: 'One-piece nut, lock ring and key',
     seatTorque: ftLb(200, 200, 'common-practice', practice),
     setTorque: ftLb(100, 100, 'common-practice', practice),
-    backOff: turns(-0.125, 'common-practice', practice),
+    backOff: turns(-0.125, 'seen-once', 'Seen on one drive axle'),
   },
   {
     ...heavy,
@@ -250,7 +256,7 @@ export const familySheets: readonly Sheet[] = [
       source: 'Hub sheet, recalled',
     },
     seatTorque: null,
-    setTorque: ftLb(300, 300, 'common-practice', practice),
+    setTorque: seenOnce(300, 300, 'one pre-set hub'),
     backOff: null,
   },
   {
@@ -261,8 +267,9 @@ export const familySheets: readonly Sheet[] = [
     nut: 'Staked nut, keyed washer',
     band: lightBand,
     verifyBy: 'dial-or-feel',
-    boltTorque: ftLb(118, 118, 'common-practice', 'Common practice, caliper bolts of a bus'),
-    ...eightStuds,
+    caliperTorque: seenOnce(118, 118, 'one bus'),
+    jointTorque: seenOnce(80, 80, 'one bus'),
+    studs: 8,
   },
   {
     ...blank('e-torque', 'E', 'e-torque', grease),
@@ -272,9 +279,10 @@ export const familySheets: readonly Sheet[] = [
     nut: 'Staked nut, two notches',
     band: lightBand,
     verifyBy: 'dial-or-feel',
-    seatTorque: ftLb(77, 77, 'common-practice', practice),
-    backOff: turns(-0.25, 'common-practice', practice),
-    ...eightStuds,
+    seatTorque: seenOnce(77, 77, 'one medium-duty front hub'),
+    backOff: turns(-0.25, 'seen-once', 'Seen on one medium-duty front hub'),
+    caliperTorque: seenOnce(118, 118, 'one bus'),
+    studs: 8,
   },
   {
     ...blank('f-unitised', 'F', 'f-unitised', grease),
@@ -287,20 +295,21 @@ export const familySheets: readonly Sheet[] = [
     ...blank('h-lock-nuts', 'H', 'h-lock-nuts', grease),
     nut: 'Two lock nuts or a lock plate',
     verifyBy: 'drag',
-    wheelTorque: lightWheel,
   },
   {
     ...blank('j-shaft-seal', 'J', 'j-shaft-seal', grease),
     nut: 'Three grub screws',
-    wheelTorque: lightWheel,
   },
-  { ...blank('k-spindle-needle', 'K', 'k-spindle-needle', grease), wheelTorque: lightWheel },
+  { ...blank('k-spindle-needle', 'K', 'k-spindle-needle', grease), verifyBy: 'drag' },
   {
     ...blank('l-swivel', 'L', 'l-swivel', grease),
     verifyBy: 'drag',
-    wheelTorque: lightWheel,
   },
-  { ...blank('m-swaged-studs', 'M', 'm-swaged-studs', grease), wheelTorque: tractorWheel },
+  {
+    ...blank('m-swaged-studs', 'M', 'm-swaged-studs', grease),
+    nut: 'Two nuts with a pin',
+    verifyBy: 'dial-or-feel',
+  },
 ];
 
 /** A family sheet by its id, or undefined. */

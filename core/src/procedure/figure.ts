@@ -12,9 +12,9 @@ import {
 
 /**
  * How well a figure is known. A figure recalled from memory is shown with "confirm against the
- * maker's sheet"; `shop` is a figure the shop entered itself.
+ * maker's sheet"; so is one that was seen on a single vehicle. `shop` is a figure the shop entered itself.
  */
-const markSchema = z.enum(['published', 'common-practice', 'from-memory', 'shop']);
+const markSchema = z.enum(['published', 'common-practice', 'from-memory', 'seen-once', 'shop']);
 export type Mark = z.infer<typeof markSchema>;
 
 const origin = { mark: markSchema, source: z.string().trim().min(1).max(200) };

@@ -1,7 +1,7 @@
 export { allAtHand, readinessOf, readyStates, type ReadyLine, type ReadyState } from './readiness.ts';
 export { familySheet, familySheets } from './family-sheets.ts';
 export { type BandFigure, type Hub, type Mark, type RetorqueFigure, type TorqueFigure } from './figure.ts';
-export { findProcedure, procedures, stepsOf, whyNotAdjustable } from './procedures.ts';
+export { findProcedure, procedures, stepsOf } from './procedures.ts';
 export { sayMark, sayTorque, sheetLines, torques, type SheetLine } from './say-sheet.ts';
 export { confirmFigure, recalledFigures, sheetDifferences, type SheetDifference } from './sheet-revision.ts';
 export {
@@ -13,14 +13,17 @@ export {
   type Sheet,
   type TorqueKey,
 } from './sheet.ts';
+export { askStep, chooseStep, doStep, lockStep, measureDrag, practice, torqueStep } from './building.ts';
 export { hubFill, sayHubFill } from './hub-fill.ts';
 export { openSchools, saySchool, schoolNames, schools, type School, type Schools } from './schools.ts';
 export { sealDepths, whyNoSeat } from './seal-depth.ts';
 export { compared, stepDataSchema, type Compared, type MeasuredSeat, type StepData } from './step-data.ts';
 export {
+  dimensions,
   stageOrder,
   stages,
   stageSchema,
+  type Dimension,
   type Option,
   type Procedure,
   type Stage,

@@ -11,7 +11,6 @@ import { shaftSeal } from './family-j.ts';
 import { spindleNeedle } from './family-k.ts';
 import { swivelBearings } from './family-l.ts';
 import { swagedStuds } from './family-m.ts';
-import type { Sheet } from './sheet.ts';
 import { stageOrder, type Procedure, type Step } from './step.ts';
 
 /** The families' own steps, every version of them. */
@@ -63,25 +62,6 @@ export function findProcedure(id: string, version?: number): Procedure | undefin
 function around({ without = [], around: version = 1 }: Procedure, family: readonly Step[]): Step[] {
   const { before, after } = sharedSteps[version];
   return [...before, ...family, ...after].filter((s) => !without.includes(s.id) || family.includes(s));
-}
-
-/**
- * Why a wheel end with this sheet cannot be worked on yet, or null.
- * A sheet must carry every figure its procedure asks for, but for those that only the maker's sheet has.
- */
-export function whyNotAdjustable(sheet: Sheet): string | null {
-  const procedure = sheet.procedureId === null ? undefined : findProcedure(sheet.procedureId);
-  if (!procedure) return `There is no procedure for “${sheet.title}” yet`;
-  const lacks = (what: string) => `The sheet “${sheet.title}” ${what}`;
-  const turns = [...procedure.steps, ...procedure.readjust].some((s) => s.kind === 'turn');
-  if (turns && (!sheet.thread || !sheet.lock)) return lacks('names no thread and lock');
-  if (sheet.verifyBy === 'dial' && !sheet.band) return lacks('has no end-play band');
-  for (const step of around(procedure, procedure.steps)) {
-    if (step.kind === 'torque' && !step.makers && !sheet[step.figure])
-      return lacks(`has no figure for “${step.title}”`);
-    if (step.kind === 'turn' && step.turns === 'back-off' && !sheet.backOff) return lacks('has no back-off');
-  }
-  return null;
 }
 
 /** Every step in the order of work, whatever is chosen. */

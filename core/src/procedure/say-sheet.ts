@@ -7,7 +7,12 @@ import type { Sheet, TorqueKey } from './sheet.ts';
 
 /** Where a figure comes from; a recalled one asks to be confirmed. */
 export function sayMark({ mark, source }: { mark: Mark; source: string }): string {
-  return mark === 'from-memory' ? `${source}: confirm against the maker’s sheet` : source;
+  return needsConfirming(mark) ? `${source}: confirm against the maker’s sheet` : source;
+}
+
+/** A recalled figure, or one seen on a single vehicle, asks to be confirmed. */
+export function needsConfirming(mark: Mark): boolean {
+  return mark === 'from-memory' || mark === 'seen-once';
 }
 
 function sayRange({ min, max }: { min: TorqueFigure['min']; max: TorqueFigure['max'] }, unit: Unit): string {
@@ -59,6 +64,13 @@ export const torques: readonly [TorqueKey, string][] = [
   ['wheelTorque', 'Wheel nuts'],
   ['nutTorque', 'Axle nut or pin bolt'],
   ['boltTorque', 'Its own bolts'],
+  ['flangeTorque', 'Flange nuts or cap bolts'],
+  ['caliperTorque', 'Caliper bolts'],
+  ['bracketTorque', 'Bracket bolts'],
+  ['spindleTorque', 'Spindle nuts'],
+  ['capTorque', 'Swivel caps'],
+  ['jointTorque', 'Steering joints'],
+  ['coverTorque', 'Axle cover'],
 ];
 
 /** What holds for a wheel end, line by line; figures the sheet does not have are left out. */

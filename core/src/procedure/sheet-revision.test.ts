@@ -37,9 +37,9 @@ describe('two revisions of a sheet', () => {
 
 describe('recalled figures', () => {
   it('are named until somebody confirms them', () => {
-    expect(recalledFigures(sheet)).toEqual(['backOff', 'hub', 'jamTorque']);
+    expect(recalledFigures(sheet)).toEqual(['backOff', 'hub', 'jamTorque', 'wheelTorque']);
     const confirmed = confirmFigure(sheet, 'jamTorque');
-    expect(recalledFigures(confirmed)).toEqual(['backOff', 'hub']);
+    expect(recalledFigures(confirmed)).toEqual(['backOff', 'hub', 'wheelTorque']);
     expect(sheetSchema.parse(confirmed).jamTorque).toMatchObject({ max: { value: 300 }, mark: 'shop' });
     expect(confirmFigure(sheet, 'drag')).toBe(sheet);
   });

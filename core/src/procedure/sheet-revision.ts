@@ -1,4 +1,4 @@
-import { sheetLines, torques } from './say-sheet.ts';
+import { needsConfirming, sheetLines, torques } from './say-sheet.ts';
 import type { Sheet } from './sheet.ts';
 
 /** One line in which two revisions of a sheet differ. Empty where the other has none. */
@@ -37,12 +37,24 @@ export function sheetDifferences(before: Sheet, after: Sheet): SheetDifference[]
     .filter((line) => line.before !== line.after);
 }
 
-const figureKeys = ['band', 'backOff', 'drag', 'hub', 'retorque', ...torques.map(([key]) => key)] as const;
+const figureKeys = [
+  'band',
+  'backOff',
+  'drag',
+  'swivelPull',
+  'shaftMovement',
+  'hub',
+  'retorque',
+  ...torques.map(([key]) => key),
+] as const;
 type FigureKey = (typeof figureKeys)[number];
 
 /** Figures of a sheet that are recalled and wait to be confirmed against the maker's sheet. */
 export function recalledFigures(sheet: Sheet): FigureKey[] {
-  return figureKeys.filter((key) => sheet[key]?.mark === 'from-memory');
+  return figureKeys.filter((key) => {
+    const figure = sheet[key];
+    return figure ? needsConfirming(figure.mark) : false;
+  });
 }
 
 /** The sheet with one recalled figure confirmed by the shop against the maker's sheet. */

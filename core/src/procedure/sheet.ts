@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Band } from '../calculation/index.ts';
+import { stackSchema } from '../stack/index.ts';
 import {
   bandFigureSchema,
   forceFigureSchema,
@@ -68,6 +69,24 @@ export const sheetSchema = z.object({
   nutTorque: torqueFigureSchema.nullable().default(null),
   /** The construction's own bolts: hub, cover, swivel cap or grub screws. */
   boltTorque: torqueFigureSchema.nullable().default(null),
+  /** Nuts of the shaft flange, or bolts of the hub lock or cap. */
+  flangeTorque: torqueFigureSchema.nullable().default(null),
+  caliperTorque: torqueFigureSchema.nullable().default(null),
+  bracketTorque: torqueFigureSchema.nullable().default(null),
+  /** Nuts that hold the spindle to the knuckle. */
+  spindleTorque: torqueFigureSchema.nullable().default(null),
+  /** Caps or arms over the swivel bearings. */
+  capTorque: torqueFigureSchema.nullable().default(null),
+  /** Track rod, drag link and ball joints. */
+  jointTorque: torqueFigureSchema.nullable().default(null),
+  /** Cover of the axle. */
+  coverTorque: torqueFigureSchema.nullable().default(null),
+  /** Pull at the steering arm that turns the knuckle, links off. */
+  swivelPull: forceFigureSchema.nullable().default(null),
+  /** End movement of a shaft held by a C-clip; never an end-play band. */
+  shaftMovement: bandFigureSchema.nullable().default(null),
+  /** How the wheel end is built, outside in; null for what this construction usually has. */
+  stack: stackSchema.nullable().default(null),
   /** Wheel studs, to light them in order. */
   studs: z.int().min(3).max(24).nullable().default(null),
   lubricant: lubricantSchema,
@@ -81,7 +100,20 @@ export const sheetSchema = z.object({
 export type Sheet = z.output<typeof sheetSchema>;
 
 /** Figures a step can ask of the sheet. */
-export type TorqueKey = 'seatTorque' | 'setTorque' | 'jamTorque' | 'wheelTorque' | 'nutTorque' | 'boltTorque';
+export type TorqueKey =
+  | 'seatTorque'
+  | 'setTorque'
+  | 'jamTorque'
+  | 'wheelTorque'
+  | 'nutTorque'
+  | 'boltTorque'
+  | 'flangeTorque'
+  | 'caliperTorque'
+  | 'bracketTorque'
+  | 'spindleTorque'
+  | 'capTorque'
+  | 'jointTorque'
+  | 'coverTorque';
 
 /** A band figure as the calculations take it, in mm. */
 export function bandInMm(band: BandFigure): Band {

@@ -57,7 +57,14 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
     note,
   }),
   z.object({ kind: z.literal('rotate'), note }),
-  z.object({ kind: z.literal('turn'), turns: z.number().min(-5).max(5), note }),
+  z.object({
+    kind: z.literal('turn'),
+    /** As it was turned, positive tightens. */
+    turns: z.number().min(-5).max(5),
+    /** As it was planned; left out in jobs of the first build, which recorded the plan as made. */
+    planned: z.number().min(-5).max(5).optional(),
+    note,
+  }),
   z.object({ kind: z.literal('inspect'), ok: z.boolean(), note }),
   z.object({
     kind: z.literal('joint'),
@@ -103,7 +110,14 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
     set: z.boolean(),
     note,
   }),
-  z.object({ kind: z.literal('heat'), here: temperatureSchema, other: temperatureSchema, note }),
+  z.object({
+    kind: z.literal('heat'),
+    here: temperatureSchema,
+    other: temperatureSchema,
+    /** Of the air; left out in jobs of the first build. */
+    air: temperatureSchema.optional(),
+    note,
+  }),
   z.object({ kind: z.literal('choose'), option: name, note }),
   z.object({
     kind: z.literal('measure'),
@@ -143,6 +157,19 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
     lubricant: name,
     by: z.enum(['hand', 'packer', 'oiled']),
     amount: amountSchema.optional(),
+    note,
+  }),
+  z.object({
+    kind: z.literal('dimension'),
+    value: readingSchema,
+    /** What the maker's sheet or the part itself asks for, where the shop's sheet has no figure. */
+    asked: z.object({ least: readingSchema, most: readingSchema }).optional(),
+    note,
+  }),
+  z.object({
+    kind: z.literal('cure'),
+    /** Hours the sealant's own sheet asks for, since the cover was tightened. */
+    hours: z.number().positive().max(72),
     note,
   }),
 ]);

@@ -26,6 +26,13 @@ export function stageOrder(stage: Stage): number {
   return stages.findIndex((s) => s.id === stage);
 }
 
+/** What is measured against a figure of its own. */
+export const dimensions = {
+  'needle-depth': 'Depth below flush, as thick as its seal',
+  'shaft-movement': 'End movement of the shaft',
+} as const;
+export type Dimension = keyof typeof dimensions;
+
 interface StepBase {
   id: string;
   stage: Stage;
@@ -53,7 +60,12 @@ export type Step = StepBase &
     | { kind: 'torque'; figure: TorqueKey; makers?: true }
     | { kind: 'rotate'; turns: number }
     | { kind: 'turn'; turns: number | 'back-off' | 'planned' }
-    | { kind: 'inspect'; question: string }
+    | {
+        kind: 'inspect';
+        question: string;
+        /** Answered by another person than who recorded this step. */
+        otherThan?: string;
+      }
     | { kind: 'joint' }
     | { kind: 'ready' }
     | { kind: 'judge' }
@@ -67,6 +79,8 @@ export type Step = StepBase &
     | { kind: 'compare' }
     | { kind: 'seal' }
     | { kind: 'pack' }
+    | { kind: 'dimension'; what: Dimension }
+    | { kind: 'cure' }
   );
 
 export type StepKind = Step['kind'];

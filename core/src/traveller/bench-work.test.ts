@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Sheet, StepData } from '../procedure/index.ts';
 import { quantity } from '../quantity/index.ts';
 import type { Tool } from '../tool/index.ts';
-import { hasKingpin, partsToCompare, sayEvent } from './index.ts';
+import { hasKingpin, partsToCompare, partsToJudge, sayEvent } from './index.ts';
 import { openingOn, soundParts, supervisor, technician, TestJob } from './testing/work.ts';
 
 const lastWords = (t: TestJob) => sayEvent(t.job, t.job.events.at(-1)!);
@@ -24,29 +24,33 @@ describe('tear-down', () => {
   it('what looked wrong is picked from the list, or said', () => {
     const t = jobAt('looked-wrong');
     expect(t.recordStep('2L', { kind: 'found', signs: ['gremlins'] })).toMatch(/not on the list/);
+    expect(t.recordStep('2L', { kind: 'found', signs: ['metal', 'heat'] })).toBeNull();
+    expect(lastWords(t)).toBe('2L, What looked wrong: metal in the cap or the lubricant, signs of heat');
+  });
+
+  it('notes what the lock looked like before it is opened', () => {
+    const t = jobAt('lock-as-found');
     expect(t.recordStep('2L', { kind: 'found', signs: ['nut-loose', 'not-locked'] })).toBeNull();
-    expect(lastWords(t)).toBe(
-      '2L, What looked wrong: nut finger-loose, nut not locked: no stake, pin or tang',
-    );
+    expect(lastWords(t)).toBe('2L, What the lock looked like: nut finger-loose, not locked at all');
   });
 });
 
 describe('new beside old', () => {
   it('wants every new part; one that differs wants a reason', () => {
     const t = jobAt('judge-parts');
-    const parts = soundParts();
+    const parts = soundParts(partsToJudge(t.at('2L')));
     const findings = parts.findings.map((f) =>
       f.component === 'cage' ? { ...f, seen: 'damaged', disposition: 'replace-set' as const } : f,
     );
     expect(t.recordStep('2L', { ...parts, findings })).toBeNull();
+    t.workTo('2L', 'compare');
     const wanted = partsToCompare(t.at('2L'));
-    expect(wanted[0]).toBe('Cage');
-    expect(wanted).toContain('Hub seal');
+    expect(wanted).toEqual(['cage', 'hub-seal', 'lock-washer', 'flange-gasket']);
     const same = wanted.map((part) => ({ part, differs: [] }));
     expect(t.recordStep('2L', { kind: 'compare', parts: same.slice(1) })).toMatch(/Hold cage against/);
     const other: StepData = {
       kind: 'compare',
-      parts: [{ part: 'Cage', differs: ['width'] }, ...same.slice(1)],
+      parts: [{ part: 'cage', differs: ['width'] }, ...same.slice(1)],
     };
     expect(t.recordStep('2L', other)).toMatch(/Cage is not as the old one/);
     expect(t.recordStep('2L', { ...other, note: 'Newer set, same T' })).toBeNull();
@@ -114,26 +118,38 @@ describe('lubricant and joint', () => {
 });
 
 describe('the second person', () => {
-  it('looks at the lock where the sheet asks, and is not who made it', () => {
+  it('looks at the lock in a step of their own, under their own name', () => {
     const t = jobAt('lock', schools({ lockCheck: 'second-person' }));
-    const lock = { kind: 'lock', method: 'one-tang' } as const;
-    expect(t.recordStep('2L', lock)).toMatch(/second person/);
-    expect(t.recordStep('2L', { ...lock, checkedBy: ` ${technician.name.toUpperCase()}` })).toMatch(
-      /somebody else/,
-    );
-    expect(t.recordStep('2L', { ...lock, checkedBy: supervisor.name })).toBeNull();
+    expect(t.recordStep('2L', { kind: 'lock', method: 'one-tang' })).toBeNull();
+    expect(t.step('2L')?.id).toBe('lock-looked-at');
+    expect(t.skip('2L', 'Nobody here')).toMatch(/not left out/);
+    expect(t.recordStep('2L', { kind: 'inspect', ok: true }, technician)).toMatch(/Another person/);
+    expect(t.recordStep('2L', { kind: 'inspect', ok: true }, supervisor)).toBeNull();
+  });
+
+  it('looks again when the lock was made again', () => {
+    const t = jobAt('fill', schools({ lockCheck: 'second-person' }));
+    expect(t.redo('2L', 'lock', { kind: 'lock', method: 'two-tangs' })).toBeNull();
+    expect(t.step('2L')?.id).toBe('lock-looked-at');
+  });
+
+  it('is not asked for where the sheet does not', () => {
+    const t = jobAt('lock', schools({}));
+    t.recordStep('2L');
+    expect(t.step('2L')?.id).not.toBe('lock-looked-at');
   });
 });
 
 describe('what a shop does with good-looking bearings', () => {
   it('renewed where the sheet says so, with its reason', () => {
     const t = jobAt('judge-parts', schools({ bearings: 'renew' }));
-    expect(t.recordStep('2L', soundParts())).toMatch(/asks for something else/);
-    const renewed = soundParts().findings.map((f) =>
+    const sound = soundParts(partsToJudge(t.at('2L')));
+    expect(t.recordStep('2L', sound)).toMatch(/asks for something else/);
+    const renewed = sound.findings.map((f) =>
       f.component === 'cups-and-rollers' ? { ...f, disposition: 'replace-set' as const } : f,
     );
-    expect(t.recordStep('2L', { ...soundParts(), findings: renewed })).toBeNull();
-    expect(partsToCompare(t.at('2L'))).toContain('Cups and rollers');
+    expect(t.recordStep('2L', { ...sound, findings: renewed })).toBeNull();
+    expect(partsToCompare(t.at('2L'))).toContain('cups-and-rollers');
   });
 });
 
@@ -204,19 +220,14 @@ describe('the tool', () => {
 
 describe('the kingpin', () => {
   it('is asked for only where there is one', () => {
-    const opening = openingOn(['2L']);
-    const trailer = {
-      ...opening,
-      wheelEnds: opening.wheelEnds.map((w) => ({ ...w, axle: 'trailer' as const })),
-    };
-    const t = new TestJob(trailer);
+    const t = jobAt('rock', {}, 'a-trailer');
     const felt = { kind: 'joint', felt: 'twelve-six', knuckleToHub: mm(0.3) } as const;
     const asked = { ...felt, axleToKnuckle: mm(0.02), kingpinLimit: mm(0.25) };
     expect(t.recordStep('2L', asked)).toBe('2L has no kingpin to measure');
     expect(t.recordStep('2L', felt)).toBeNull();
-    expect(hasKingpin(new TestJob(opening).at('2L'))).toBe(true);
-    const swivel = openingOn(['2L'], 'l-swivel').wheelEnds[0]!;
-    expect(hasKingpin({ axle: 'drive', sheet: swivel.sheet })).toBe(true);
+    expect(hasKingpin(new TestJob(openingOn(['2L'], 'a-steer-double')).at('2L'))).toBe(true);
+    const swivel = new TestJob(openingOn(['2L'], 'l-swivel')).at('2L');
+    expect(hasKingpin({ ...swivel, axle: 'drive' })).toBe(true);
   });
 });
 

@@ -18,6 +18,7 @@ const correctable = [
   'wheel-end-released',
   'retorque-recorded',
   'follow-up-done',
+  'part-received',
 ] as const;
 type Correctable = BodyOf<(typeof correctable)[number]>;
 
@@ -48,7 +49,7 @@ export function correct(job: Job, command: Correction, { by }: DecideContext): D
 
 function replace(
   w: WheelEnd,
-  { body, by, at }: { body: Correctable; by: { name: string }; at: string },
+  { body, by, at }: { body: Correctable; by: { id: string; name: string }; at: string },
   command: Correction,
   replacement: NonNullable<Correction['replacement']>,
 ): Decision {
@@ -72,6 +73,6 @@ function replace(
   }
   if (replacement.data.kind !== body.data.kind) return no('A correction stays with its kind of step');
   const step = stepTitled(w, body.stage, body.stepId);
-  const wrong = step && misfit(w, step, replacement.data, { by, today: at.slice(0, 10) });
+  const wrong = step && misfit(w, step, replacement.data, { by, today: at.slice(0, 10), now: at });
   return wrong ? no(wrong) : yes(command);
 }

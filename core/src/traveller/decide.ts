@@ -1,27 +1,30 @@
 import { correct } from './correct.ts';
 import { no, yes, type DecideContext, type Decision } from './decision.ts';
-import { retorqueDue, type RetorqueRule } from '../interval/index.ts';
-import { findProcedure, stageOrder, whyNotAdjustable, type RetorqueFigure } from '../procedure/index.ts';
+import { oppositeOf } from '../axle-plan/index.ts';
+import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
+import { stageOrder, type RetorqueFigure, type Step } from '../procedure/index.ts';
+import type { Act } from '../route/index.ts';
+import { allNeedsOff, layerOf, layerTitles, reachOf, works, worksOf } from '../stack/index.ts';
 import { convert } from '../quantity/index.ts';
 import { whyNotTool } from '../tool/index.ts';
-import { againstRelease, torqueFits } from './against-release.ts';
+import { againstRelease, mayStayLoose, torqueFits } from './against-release.ts';
 import { meterKm, type BodyOf, type Command, type JobOpened } from './event.ts';
-import { currentRound, wheelEndAt, type Job, type WheelEnd } from './job.ts';
+import { currentRound, isClosed, wheelEndAt, type Job, type RoutePlan, type WheelEnd } from './job.ts';
 import { misfit } from './misfit.ts';
 import { impossible } from './impossible.ts';
-import { openQuestions, readingRound, stepAtHand } from './progress.ts';
+import { openQuestions, progressOf, readingRound, stepAtHand } from './progress.ts';
+import { sayObjection } from './say-objection.ts';
+import { whyNoRoute } from './why-no-route.ts';
 
 /** Decides whether a job may open on these wheel ends. */
 export function decideOpening(opening: JobOpened): Decision {
   const seen = new Set<string>();
-  for (const { position, sheet, procedureVersion } of opening.wheelEnds) {
+  for (const { position, sheet, route } of opening.wheelEnds) {
     if (seen.has(position)) return no(`${position} is named twice`);
     seen.add(position);
-    const why = whyNotAdjustable(sheet);
+    if (!route) return no(`Say what is to be done on ${position}`);
+    const why = whyNoRoute(sheet, route);
     if (why) return no(`${position}: ${why}`);
-    if (!findProcedure(sheet.procedureId ?? '', procedureVersion)) {
-      return no(`${position}: the procedure has no version ${procedureVersion}`);
-    }
   }
   return yes(opening);
 }
@@ -29,6 +32,7 @@ export function decideOpening(opening: JobOpened): Decision {
 /** Decides one command on an open job. Pure: the browser and the server ask the same question. */
 export function decide(job: Job, command: Command, context: DecideContext): Decision {
   if (job.stopped?.as === 'void') return no('The job is void');
+  if (job.stopped?.as === 'out-of-service') return no('The job has ended out of service: open another');
   switch (command.kind) {
     case 'correction':
       return correct(job, command, context);
@@ -37,11 +41,14 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
     case 'owner-answered':
       return ownerAnswered(job, command);
     case 'job-held':
+      if (isClosed(job)) return no('The job is closed');
       return job.stopped ? no('The job is held already') : yes(command);
     case 'job-resumed':
       return job.stopped ? yes(command) : no('The job is not held');
     case 'job-voided':
       return voiding(job, command, context);
+    case 'ended-out-of-service':
+      return context.by.role === 'supervisor' ? yes(command) : no('A supervisor ends a job out of service');
   }
   const wheelEnd = wheelEndAt(job, command.position);
   if (!wheelEnd) return no(`${command.position} is not in this job`);
@@ -51,11 +58,9 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
   if (wheelEnd.release) return no(`${command.position} is released`);
   switch (command.kind) {
     case 'step-recorded':
-      return recordStep(wheelEnd, command, context);
-    case 'step-skipped': {
-      const wrong = notAtHand(wheelEnd, command);
-      return wrong ? no(wrong) : yes(command);
-    }
+      return recordStep(job, wheelEnd, command, context);
+    case 'step-skipped':
+      return skipStep(wheelEnd, command);
     case 'reading-taken':
       return takeReading(wheelEnd, command);
     case 'adjust-reopened':
@@ -67,6 +72,12 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
       return answerQuestion(wheelEnd, command, context);
     case 'wheel-end-released':
       return release(job, wheelEnd, command, context);
+    case 'work-added':
+    case 'work-withdrawn':
+    case 'layer-opened':
+    case 'sheet-changed':
+    case 'part-received':
+      return changeRoute(wheelEnd, command, context);
   }
 }
 
@@ -79,13 +90,128 @@ function notAtHand(w: WheelEnd, at: { stage: string; stepId: string; round: numb
   return null;
 }
 
-function recordStep(w: WheelEnd, command: BodyOf<'step-recorded'>, context: DecideContext): Decision {
-  const wrong = notAtHand(w, command) ?? misfit(w, stepAtHand(w)!, command.data, context);
+function recordStep(
+  job: Job,
+  w: WheelEnd,
+  command: BodyOf<'step-recorded'>,
+  context: DecideContext,
+): Decision {
+  const again = stepToRedo(w, command);
+  const wrong = again ? null : notAtHand(w, command);
   if (wrong) return no(wrong);
+  const step = again ?? stepAtHand(w)!;
+  const why = misfit(w, step, command.data, context) ?? waitsForOtherSide(job, w, step);
+  if (why) return no(why);
   const [question] = openQuestions(w);
-  if (question && stageOrder(command.stage) >= stageOrder('assemble'))
+  if (question && isPutBack(w, step))
     return no(`First the supervisor decides about ${question.title.toLowerCase()}`);
   return yes(command);
+}
+
+function isPutBack(w: WheelEnd, step: Step): boolean {
+  if (w.plan.by === 'procedure') return stageOrder(step.stage) >= stageOrder('assemble');
+  const { phase } = step as Act;
+  return phase === 'back' || phase === 'later';
+}
+
+/** A put-back step that is done once more: nothing outside it is on again, so that it can be reached. */
+function stepToRedo(w: WheelEnd, at: { stage: string; stepId: string; round: number }): Step | null {
+  if (w.plan.by === 'procedure' || at.round !== currentRound(w).number) return null;
+  const progress = progressOf(w);
+  const found = progress.find((p) => p.step.stage === at.stage && p.step.id === at.stepId);
+  const act = found?.step as Act | undefined;
+  if (!act || !found?.record || act.phase !== 'back' || !act.layer) return null;
+  const outer = allNeedsOff(w.plan.stack, act.layer, w.plan.together);
+  const covered = progress.some(({ step, record }) => {
+    const { phase, layer } = step as Act;
+    return record && layer && outer.has(layer) && (phase === 'back' || phase === 'later');
+  });
+  return covered ? null : act;
+}
+
+/** The axle is closed when neither side needs it. */
+function waitsForOtherSide(job: Job, w: WheelEnd, step: Step): string | null {
+  const { layer, phase } = step as Act;
+  if (w.plan.by === 'procedure' || layer !== 'axle' || phase !== 'back') return null;
+  const other = wheelEndAt(job, oppositeOf(w.position));
+  if (!other || other.release || other.plan.by === 'procedure') return null;
+  const open = progressOf(other).find((p) => {
+    const act = p.step as Act;
+    return act.layer === 'shaft' && act.phase === 'back' && p.record === null;
+  });
+  return open ? `First the shaft of ${other.position} is back: the axle is closed once` : null;
+}
+
+function skipStep(w: WheelEnd, command: BodyOf<'step-skipped'>): Decision {
+  const wrong = notAtHand(w, command);
+  if (wrong) return no(wrong);
+  const step = stepAtHand(w)!;
+  const loose = step.kind === 'measure' && mayStayLoose(w);
+  if ('guard' in step && step.guard === 'never' && !loose)
+    return no(`“${step.title}” is not left out, for any reason: do it, or end the job out of service`);
+  return yes(command);
+}
+
+type RouteChange = Extract<
+  Command,
+  { kind: 'work-added' | 'work-withdrawn' | 'layer-opened' | 'sheet-changed' | 'part-received' }
+>;
+
+/** What changes the route itself: more work, less, a layer opened again, another sheet, a part that came. */
+function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideContext): Decision {
+  const { plan } = w;
+  if (plan.by === 'procedure') return no('This job was opened before routes: finish it as it is');
+  switch (command.kind) {
+    case 'work-added': {
+      if (plan.works.includes(command.work)) return no(`“${works[command.work]}” is wanted already`);
+      return worksOf(plan.stack).includes(command.work)
+        ? yes(command)
+        : no(`${w.position} cannot have “${works[command.work]}”`);
+    }
+    case 'work-withdrawn':
+      return withdraw(w, plan, command);
+    case 'layer-opened': {
+      const back = progressOf(w).some(({ step, record }) => {
+        const { layer, phase } = step as Act;
+        return record && layer === command.layer && (phase === 'back' || phase === 'later');
+      });
+      return back ? yes(command) : no(`${layerTitles[command.layer]} is not back yet`);
+    }
+    case 'sheet-changed': {
+      if (by.role !== 'supervisor') return no('A supervisor says that it is built differently');
+      const { stack } = command;
+      const wanted = plan.works.find((work) => !worksOf(stack).includes(work));
+      if (wanted) return no(`Built so, it cannot have “${works[wanted]}”`);
+      const lost = [...reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together).off].find(
+        (id) => !layerOf(stack, id) && isTouched(w, id),
+      );
+      if (lost) return no(`${layerTitles[lost]} is off already: it stays in the stack`);
+      const why = whyNoRoute(command.sheet, { ...plan, stack });
+      return why ? no(why) : yes(command);
+    }
+    case 'part-received':
+      return yes(command);
+  }
+}
+
+/** Whether anything was recorded of taking a layer off. */
+function isTouched(w: WheelEnd, id: string): boolean {
+  return progressOf(w).some(({ step, record }) => {
+    const { layer, phase } = step as Act;
+    return record?.data && layer === id && (phase === 'ground' || phase === 'off');
+  });
+}
+
+function withdraw(w: WheelEnd, plan: RoutePlan, command: BodyOf<'work-withdrawn'>): Decision {
+  const { work } = command;
+  if (!plan.works.includes(work)) return no(`“${works[work]}” is not wanted here`);
+  const left = plan.works.filter((x) => x !== work);
+  if (left.length === 0) return no('It is the only work here: void the job, or end it out of service');
+  const stay = reachOf(plan.stack, left, plan.alreadyOff, plan.together).layers;
+  const touched = [...reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together).layers.keys()].find(
+    (id) => !stay.has(id) && isTouched(w, id),
+  );
+  return touched ? no(`${layerTitles[touched]} is opened already: what was opened goes back`) : yes(command);
 }
 
 function answerQuestion(w: WheelEnd, command: BodyOf<'decision-made'>, { by }: DecideContext): Decision {
@@ -109,8 +235,11 @@ function voiding(job: Job, command: BodyOf<'job-voided'>, { by }: DecideContext)
 }
 
 function followUpDone(w: WheelEnd, command: BodyOf<'follow-up-done'>): Decision {
-  if (!w.release?.alsoDue.some((f) => f.kind === command.followUp)) return no('There is no such follow-up');
-  if (w.followUpsDone.some((f) => f.followUp === command.followUp)) return no('It is recorded already');
+  const { followUp, nth } = command;
+  const ofKind = w.release?.alsoDue.filter((f) => f.kind === followUp) ?? [];
+  if (nth >= ofKind.length) return no('There is no such follow-up');
+  if (w.followUpsDone.some((f) => f.followUp === followUp && f.nth === nth))
+    return no('It is recorded already');
   return yes(command);
 }
 
@@ -119,10 +248,11 @@ function takeReading(w: WheelEnd, command: BodyOf<'reading-taken'>): Decision {
   if (step?.kind === 'measure' && command.round !== readingRound(w, step))
     return no(`${w.position} has moved on since`);
   if (step?.kind !== 'measure') {
+    const measured = progressOf(w).some(
+      (p) => p.step.kind === 'measure' && p.step.stage === 'verify' && p.record,
+    );
     return no(
-      step && stageOrder(step.stage) < stageOrder('verify')
-        ? `First “${step.title}”`
-        : `The reading of ${w.position} is accepted already`,
+      step && !measured ? `First “${step.title}”` : `The reading of ${w.position} is accepted already`,
     );
   }
   const wrong = impossible(command);
@@ -131,13 +261,26 @@ function takeReading(w: WheelEnd, command: BodyOf<'reading-taken'>): Decision {
 
 function reopen(w: WheelEnd, command: BodyOf<'adjust-reopened'>): Decision {
   if (command.round !== currentRound(w).number) return no(`${w.position} has gone back to Adjust already`);
-  const step = stepAtHand(w);
-  if (step && stageOrder(step.stage) < stageOrder('verify'))
-    return no(`${w.position} has not left Adjust yet`);
+  if (!hasLeftAdjust(w)) return no(`${w.position} has not left Adjust yet`);
   if (w.rounds.length >= 99) return no('That many rounds are a matter for inspection');
   if (command.from === 'setting' && command.turns === undefined) return no('Say how far the nut is to turn');
+  if (command.from === 'setting' && (!w.sheet.thread || !w.sheet.lock))
+    return no('The sheet names no thread and lock: begin Adjust from the start');
   return yes(command);
 }
+
+function hasLeftAdjust(w: WheelEnd): boolean {
+  const step = stepAtHand(w);
+  if (w.plan.by === 'procedure') return !step || stageOrder(step.stage) >= stageOrder('verify');
+  const progress = progressOf(w);
+  const adjusting = progress.filter((p) => p.step.stage === 'adjust' && (p.step as Act).layer === 'nut');
+  return adjusting.length > 0 && adjusting.every((p) => p.record);
+}
+
+/** A reason that somebody can weigh later has more than a word or two. */
+const LEAST_REASON = 20;
+/** A release in spite of something stands for so long before it is looked at again, days. Rule of this product. */
+const TEMPORARY_DAYS = 14;
 
 function release(
   job: Job,
@@ -147,15 +290,38 @@ function release(
 ): Decision {
   if (context.by.role !== 'supervisor') return no('A supervisor releases a wheel end');
   const against = againstRelease(w);
-  if (against.length > 0 && !command.overrideReason) return no(against.join('. '));
+  const never = against.filter((o) => o.guard === 'never');
+  if (never.length > 0)
+    return no(`Nobody releases ${w.position}: ${never.map((o) => sayObjection(w, o)).join('. ')}`);
+  const reason = command.overrideReason?.trim() ?? '';
+  if (against.length > 0 && reason === '') return no(against.map((o) => sayObjection(w, o)).join('. '));
+  if (against.length > 0 && reason.length < LEAST_REASON)
+    return no('Give the reason in a sentence: somebody has to weigh it later');
+  const temporary = {
+    kind: 'temporary' as const,
+    byDate: addDays(context.today, TEMPORARY_DAYS),
+    what: against
+      .map((o) => sayObjection(w, o))
+      .join('. ')
+      .slice(0, 500),
+  };
+  const alsoDue = [...(command.alsoDue ?? []), ...(against.length > 0 ? [temporary] : [])];
   return yes({
     kind: 'wheel-end-released',
     position: w.position,
     overridden: against,
-    ...(command.alsoDue ? { alsoDue: command.alsoDue } : {}),
-    followUp: retorqueDue(meterKm(job.meter), context.today, retorqueRule(w)),
-    ...(against.length > 0 ? { overrideReason: command.overrideReason } : {}),
+    ...(alsoDue.length > 0 ? { alsoDue } : {}),
+    followUp: wheelCameOff(w) ? retorqueDue(meterKm(job.meter), context.today, retorqueRule(w)) : null,
+    ...(against.length > 0 ? { overrideReason: reason } : {}),
+    ...(w.records.some((r) => r.by.id === context.by.id) ? { ownWork: true } : {}),
   });
+}
+
+/** Wheel nuts are torqued again only where they were off. */
+function wheelCameOff(w: WheelEnd): boolean {
+  if (w.plan.by === 'procedure') return true;
+  const { stack, works: wanted, alreadyOff, together } = w.plan;
+  return reachOf(stack, wanted, alreadyOff, together).layers.has('wheel');
 }
 
 /** The sheet's own rule, where it has one. */
@@ -167,6 +333,7 @@ function retorqueRule({ sheet: { retorque } }: WheelEnd): RetorqueRule | undefin
 
 function retorque(w: WheelEnd, command: BodyOf<'retorque-recorded'>, today: string): Decision {
   if (!w.release) return no(`${w.position} is not released yet`);
+  if (!w.release.followUp) return no(`The wheel of ${w.position} was not off`);
   if (w.retorque) return no(`The retorque of ${w.position} is recorded already`);
   const { listed, torque } = command;
   const unfit = listed && whyNotTool(listed, { kind: 'torque-wrench', today, settingNm: torque.si });

@@ -7,6 +7,8 @@ export interface DecideContext {
   by: Actor;
   /** Date of the decision in the shop's zone. */
   today: string;
+  /** The moment of the decision, ISO. */
+  now: string;
 }
 
 /** A refusal, with why. */

@@ -1,11 +1,14 @@
 import { z } from 'zod';
 import { billSchema } from '../cost/index.ts';
-import { components, dispositionSchema, symptomSchema } from '../inspection/index.ts';
+import { componentOf, dispositionSchema, symptomSchema } from '../inspection/index.ts';
 import { axleRoles, positionSchema, type AxleRole } from '../axle-plan/index.ts';
 import { retorqueDueSchema } from '../interval/index.ts';
 import { sheetSchema, stageSchema, stepDataSchema } from '../procedure/index.ts';
+import { layerIds, stackSchema, workSchema } from '../stack/index.ts';
 import { toolSchema } from '../tool/index.ts';
 import { convert, distanceSchema, hoursSchema, readingSchema, torqueSchema } from '../quantity/index.ts';
+
+import { objectionSchema } from './objection.ts';
 
 const words = z.string().trim().min(1).max(500);
 const name = z.string().trim().min(1).max(80);
@@ -71,6 +74,8 @@ const followUpDone = z.object({
   kind: z.literal('follow-up-done'),
   position: positionSchema,
   followUp: followUpKind,
+  /** Which of its kind, where a release opened several; the first is 0. */
+  nth: z.int().min(0).max(20).default(0),
   doneBy: name.optional(),
   note: words.optional(),
 });
@@ -90,7 +95,10 @@ const photoAdded = z.object({
   photoId: z.uuid(),
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
   /** The part it shows, where it was taken of one. */
-  component: z.enum(components.map((c) => c.id) as [string, ...string[]]).optional(),
+  component: z
+    .string()
+    .refine((id) => componentOf(id) !== undefined, 'is no part that is judged')
+    .optional(),
   caption: z.string().trim().max(200),
 });
 
@@ -139,6 +147,54 @@ const intake = z.object({
   symptoms: z.array(symptomSchema).max(20),
   meter: meterSchema,
 });
+/** More work on a wheel end, found on the way: the route grows, what is recorded stays. */
+const workAdded = z.object({
+  kind: z.literal('work-added'),
+  position: positionSchema,
+  work: workSchema,
+  reason: words,
+  photoId: z.uuid().optional(),
+});
+/** Work whose layers are untouched is not done after all. */
+const workWithdrawn = z.object({
+  kind: z.literal('work-withdrawn'),
+  position: positionSchema,
+  work: workSchema,
+  reason: words,
+});
+/** A layer that was put back is opened once more. */
+const layerOpened = z.object({
+  kind: z.literal('layer-opened'),
+  position: positionSchema,
+  layer: z.enum(layerIds),
+  reason: words,
+});
+/** The wheel end is built otherwise than its sheet says. */
+const sheetChanged = z.object({
+  kind: z.literal('sheet-changed'),
+  position: positionSchema,
+  sheet: sheetSchema,
+  stack: stackSchema,
+  reason: words,
+});
+/** A part that was not there when the work began has come, or the old one goes in again. */
+const partReceived = z.object({
+  kind: z.literal('part-received'),
+  position: positionSchema,
+  /** Id of the readiness line. */
+  what: z.string().trim().min(1).max(120),
+  as: z.enum(['received', 'reused']),
+  note: words.optional(),
+});
+/** The job ends without a release: the unit stays, or leaves without rolling on this axle. */
+const endedOutOfService = z.object({
+  kind: z.literal('ended-out-of-service'),
+  reason: words,
+  leaves: z.enum(['stays', 'on-a-bed', 'axle-lifted']),
+  /** Who was told, on the owner's side. */
+  told: name,
+});
+
 const correction = z.object({
   kind: z.literal('correction'),
   /** Id of the event that was wrong. */
@@ -174,19 +230,38 @@ const asAsked = [
   jobHeld,
   jobResumed,
   jobVoided,
+  workAdded,
+  workWithdrawn,
+  layerOpened,
+  sheetChanged,
+  partReceived,
+  endedOutOfService,
   correction,
 ] as const;
 
-/** What a person can ask of an open job. */
-export const commandSchema = z.discriminatedUnion('kind', [...asAsked, releaseAsked]);
-export type Command = z.output<typeof commandSchema>;
-export type CommandInput = z.input<typeof commandSchema>;
+const commands = z.discriminatedUnion('kind', [...asAsked, releaseAsked]);
+export type Command = z.output<typeof commands>;
+export type CommandInput = z.input<typeof commands>;
+/** What a person can ask of an open job. Named types keep what is built on it short. */
+export const commandSchema: z.ZodType<Command, CommandInput> = commands;
 
 /** A wheel end as the job takes it over from the axle: figures frozen as they are today. */
 const wheelEndOpenedSchema = z.object({
   position: positionSchema,
   sheet: sheetSchema,
-  procedureVersion: z.int().min(1),
+  /** Jobs of the first build walk one version of one procedure. */
+  procedureVersion: z.int().min(1).optional(),
+  /** How it is built and what is wanted of it; what its route is derived from. */
+  route: z
+    .object({
+      /** Version of the rules that derive the route. */
+      rules: z.literal(1),
+      stack: stackSchema,
+      works: z.array(workSchema).min(1).max(12),
+      alreadyOff: z.array(z.enum(layerIds)).max(12).default([]),
+      together: z.boolean().default(false),
+    })
+    .optional(),
   /** What the axle does; null in jobs older than this field. */
   axle: z
     .enum(Object.keys(axleRoles) as [AxleRole, ...AxleRole[]])
@@ -208,14 +283,18 @@ export const jobOpenedSchema = z.object({
 export type JobOpened = z.output<typeof jobOpenedSchema>;
 
 const released = releaseAsked.extend({
-  /** What stood against the release when a supervisor overrode it, in words. */
-  overridden: z.array(z.string()).max(40),
-  followUp: retorqueDueSchema,
+  /** What stood against the release when a supervisor overrode it. */
+  overridden: z.array(objectionSchema).max(60),
+  /** Null where the wheel did not come off. */
+  followUp: retorqueDueSchema.nullable(),
+  /** Who releases did part of the work. */
+  ownWork: z.boolean().optional(),
 });
 
+const eventBodies = z.discriminatedUnion('kind', [...asAsked, jobOpenedSchema, released]);
+export type EventBody = z.output<typeof eventBodies>;
 /** What is stored: the truth about a job. */
-export const eventBodySchema = z.discriminatedUnion('kind', [...asAsked, jobOpenedSchema, released]);
-export type EventBody = z.output<typeof eventBodySchema>;
+export const eventBodySchema: z.ZodType<EventBody> = eventBodies;
 export type BodyOf<K extends EventBody['kind']> = Extract<EventBody, { kind: K }>;
 
 export const actorSchema = z.object({
@@ -225,8 +304,7 @@ export const actorSchema = z.object({
 });
 export type Actor = z.output<typeof actorSchema>;
 
-/** An event as the server stored it. */
-export const storedEventSchema = z.object({
+const storedEvents = z.object({
   id: z.uuid(),
   jobId: z.uuid(),
   /** Place in the job, from 1, without gaps. */
@@ -235,4 +313,6 @@ export const storedEventSchema = z.object({
   by: actorSchema,
   body: eventBodySchema,
 });
-export type StoredEvent = z.output<typeof storedEventSchema>;
+export type StoredEvent = z.output<typeof storedEvents>;
+/** An event as the server stored it. */
+export const storedEventSchema: z.ZodType<StoredEvent> = storedEvents;

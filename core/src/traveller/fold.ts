@@ -1,11 +1,22 @@
+import { oppositeOf } from '../axle-plan/index.ts';
 import { findProcedure } from '../procedure/index.ts';
+import { sharedSteps } from '../route/index.ts';
+import { layerOf } from '../stack/index.ts';
 import type { Actor, BodyOf, EventBody, StoredEvent } from './event.ts';
-import type { Job, JobMoney, Trace, WheelEnd } from './job.ts';
+import type { Job, JobMoney, Plan, Round, Trace, WheelEnd } from './job.ts';
+import { disturbed } from './disturbed.ts';
+import { addWork, changeSheet, openAgain, reopenNut, withdrawWork } from './open-again.ts';
 
 /** An event list that no job could have produced. */
 export class FoldError extends Error {}
 
-type Correction = { at: string; by: Actor; reason: string; replacement: BodyOf<'correction'>['replacement'] };
+type Correction = {
+  version: number;
+  at: string;
+  by: Actor;
+  reason: string;
+  replacement: BodyOf<'correction'>['replacement'];
+};
 
 /**
  * The job that a list of events describes. Corrected events count as what their last correction says.
@@ -13,9 +24,9 @@ type Correction = { at: string; by: Actor; reason: string; replacement: BodyOf<'
  */
 export function fold(events: readonly StoredEvent[]): Job {
   const corrections = new Map<string, Correction>();
-  for (const { at, by, body } of events) {
+  for (const { version, at, by, body } of events) {
     if (body.kind === 'correction')
-      corrections.set(body.corrects, { at, by, reason: body.reason, replacement: body.replacement });
+      corrections.set(body.corrects, { version, at, by, reason: body.reason, replacement: body.replacement });
   }
   let job: Job | null = null;
   for (const event of events) job = step(job, event, corrections.get(event.id));
@@ -42,7 +53,8 @@ function step(job: Job | null, event: StoredEvent, correction: Correction | unde
   if (body.kind === 'correction' || correction?.replacement === null) return { ...job, version };
   const effective = correction?.replacement ?? body;
   if (effective.kind === 'intake') throw new FoldError('Only the opening of a job has an intake');
-  const trace: Trace = { eventId: event.id, at: event.at, by: event.by };
+  const seq = correction && disturbed(body, effective) ? correction.version : version;
+  const trace: Trace = { eventId: event.id, seq, at: event.at, by: event.by };
   if (correction) trace.corrected = { reason: correction.reason, at: correction.at, by: correction.by };
   switch (effective.kind) {
     case 'job-held':
@@ -61,6 +73,10 @@ function step(job: Job | null, event: StoredEvent, correction: Correction | unde
     case 'owner-answered': {
       const { answer, name, until, risk } = effective;
       return { ...job, version, money: { ...job.money, answer: { ...trace, answer, name, until, risk } } };
+    }
+    case 'ended-out-of-service': {
+      const { reason } = effective;
+      return { ...job, version, stopped: { as: 'out-of-service', reason, at: event.at, by: event.by } };
     }
     case 'job-resumed':
       return { ...job, version, stopped: null };
@@ -83,17 +99,14 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
     money: { estimate: null, answer: null, actual: null },
     opened: { at: event.at, by: event.by },
     version: event.version,
-    wheelEnds: body.wheelEnds.map(({ position, sheet, procedureVersion, axle }): WheelEnd => {
-      const procedure = findProcedure(sheet.procedureId ?? '', procedureVersion);
-      if (!procedure)
-        throw new FoldError(`There is no procedure ${sheet.procedureId} version ${procedureVersion}`);
-      const rounds = [{ number: 1, from: 'start' as const, turns: null, predictedMm: null }];
+    wheelEnds: body.wheelEnds.map((opened): WheelEnd => {
+      const { position, sheet, axle } = opened;
       return {
         position,
         axle,
         sheet,
-        procedure,
-        rounds,
+        plan: planOf(opened),
+        rounds: [firstRound],
         records: [],
         readings: [],
         reckonings: [],
@@ -108,6 +121,35 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
   };
 }
 
+const firstRound: Round = {
+  number: 1,
+  from: 'start',
+  turns: null,
+  predictedMm: null,
+  wasLocked: false,
+  brakeOn: false,
+};
+
+function planOf({ sheet, procedureVersion, route }: BodyOf<'job-opened'>['wheelEnds'][number]): Plan {
+  if (route) {
+    const { stack, works, alreadyOff, together } = route;
+    return {
+      by: 'route',
+      stack,
+      works,
+      alreadyOff,
+      together,
+      since: { off: {}, back: {} },
+      sinceStep: {},
+      received: [],
+    };
+  }
+  const procedure = findProcedure(sheet.procedureId ?? '', procedureVersion);
+  if (!procedure)
+    throw new FoldError(`There is no procedure ${sheet.procedureId} version ${procedureVersion}`);
+  return { by: 'procedure', procedure };
+}
+
 /** What happens to one wheel end. */
 type WheelEndBody = Extract<EventBody, { position: string }>;
 
@@ -115,7 +157,27 @@ function change(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace
   if (!wheelEnds.some((w) => w.position === body.position)) {
     throw new FoldError(`${body.position} is not in this job`);
   }
-  return wheelEnds.map((w) => (w.position === body.position ? changed(w, body, trace) : w));
+  const after = wheelEnds.map((w) => (w.position === body.position ? changed(w, body, trace) : w));
+  return shared(after, body, trace);
+}
+
+/** The axle is one: what is recorded of it, and its opening again, holds for the other side as well. */
+function shared(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace): WheelEnd[] {
+  const here = wheelEnds.find((w) => w.position === body.position)!;
+  const other = oppositeOf(body.position);
+  return wheelEnds.map((w) => {
+    if (w.position !== other || w.plan.by !== 'route' || here.plan.by !== 'route') return w;
+    if (!layerOf(w.plan.stack, 'axle')) return w;
+    if ((body.kind === 'step-recorded' || body.kind === 'step-skipped') && sharedSteps.has(body.stepId))
+      return changed(w, { ...body, position: other }, trace);
+    const [since, theirs] = [here.plan.since, w.plan.since];
+    if (since.back.axle === theirs.back.axle && since.off.axle === theirs.off.axle) return w;
+    const opened = {
+      off: { ...theirs.off, axle: since.off.axle },
+      back: { ...theirs.back, axle: since.back.axle },
+    };
+    return { ...w, plan: { ...w.plan, since: opened } };
+  });
 }
 
 function changed(w: WheelEnd, body: WheelEndBody, trace: Trace): WheelEnd {
@@ -137,7 +199,20 @@ function changed(w: WheelEnd, body: WheelEndBody, trace: Trace): WheelEnd {
     }
     case 'adjust-reopened': {
       const { from, turns = null, predictedMm = null } = body;
-      return { ...w, rounds: [...w.rounds, { number: body.round + 1, from, turns, predictedMm }] };
+      return reopenNut(w, trace.seq, { from, turns, predictedMm });
+    }
+    case 'work-added':
+      return addWork(w, trace.seq, body.work);
+    case 'work-withdrawn':
+      return withdrawWork(w, body.work);
+    case 'layer-opened':
+      return openAgain(w, trace.seq, body.layer);
+    case 'sheet-changed':
+      return changeSheet(w, trace.seq, body.sheet, body.stack);
+    case 'part-received': {
+      if (w.plan.by !== 'route') return w;
+      const { what, as } = body;
+      return { ...w, plan: { ...w.plan, received: [...w.plan.received, { ...trace, what, as }] } };
     }
     case 'wheel-end-released': {
       const { overrideReason = null, overridden, followUp, alsoDue = [] } = body;
@@ -156,8 +231,8 @@ function changed(w: WheelEnd, body: WheelEndBody, trace: Trace): WheelEnd {
       return { ...w, decisions: [...w.decisions, { ...trace, component, decision, reason }] };
     }
     case 'follow-up-done': {
-      const { followUp, doneBy, note } = body;
-      return { ...w, followUpsDone: [...w.followUpsDone, { ...trace, followUp, doneBy, note }] };
+      const { followUp, nth, doneBy, note } = body;
+      return { ...w, followUpsDone: [...w.followUpsDone, { ...trace, followUp, nth, doneBy, note }] };
     }
     case 'retorque-recorded': {
       const { torque, tool, listed, doneBy, distance, note } = body;

@@ -1,4 +1,5 @@
-export { againstRelease, thinLining, torqueFits } from './against-release.ts';
+export { againstRelease, figureFor, mayStayLoose, thinLining, torqueFits } from './against-release.ts';
+export { brakeKindsOf } from './brake-kind.ts';
 export { decide, decideOpening } from './decide.ts';
 export { type DecideContext, type Decision } from './decision.ts';
 export {
@@ -33,6 +34,7 @@ export {
   type JobMoney,
   type KeptReckoning,
   type Photo,
+  type Plan,
   type Reading,
   type Round,
   type StepRecord,
@@ -48,13 +50,24 @@ export {
   stageAtHand,
   stageStates,
   stepAtHand,
+  stepTitled,
   verdictOf,
   type OpenQuestion,
   type StageState,
   type StepProgress,
 } from './progress.ts';
+export { judgedParts, readyLines, renewedParts } from './findings.ts';
+export { hubHeat, type HeatVerdict } from './hub-heat.ts';
 export { hasKingpin } from './kingpin.ts';
 export { partsToCompare } from './parts-to-compare.ts';
 export { otherSideDue } from './pair-rule.ts';
 export { stageMinutes } from './stage-minutes.ts';
+export { layerStates, plannedLayers, type LayerState } from './layer-states.ts';
+export { linesToAnswer, partsPlanned, partsToJudge } from './misfit.ts';
+export { objectionSchema, type Objection } from './objection.ts';
+export { linesToSay } from './ready-words.ts';
+export { routeStateOf } from './route-progress.ts';
 export { sayEvent, sayStepData } from './say.ts';
+export { sayObjection } from './say-objection.ts';
+export { upcast } from './upcast.ts';
+export { whyNoRoute, whyNotWorkable } from './why-no-route.ts';

@@ -1,14 +1,18 @@
 import type { AxleRole, Position } from '../axle-plan/index.ts';
+import type { LayerId, Stack, Work } from '../stack/index.ts';
 import type { Bill } from '../cost/index.ts';
 import type { Symptom } from '../inspection/index.ts';
 import type { Procedure, Sheet, Stage, StepData } from '../procedure/index.ts';
 import type { Quantity } from '../quantity/index.ts';
 import type { RetorqueDue } from '../interval/index.ts';
 import type { Actor, BodyOf, Meter, StoredEvent } from './event.ts';
+import type { Objection } from './objection.ts';
 
 /** When, by whom, and by which event something was recorded. */
 export interface Trace {
   eventId: string;
+  /** Place in the job; of a correction that changes what was done with the nut, the place of the correction. */
+  seq: number;
   at: string;
   by: Actor;
   /** Set when a later correction changed what stands here. */
@@ -33,8 +37,9 @@ export interface Reading extends Trace {
 
 interface Release extends Trace {
   overrideReason: string | null;
-  overridden: readonly string[];
-  followUp: RetorqueDue;
+  overridden: readonly Objection[];
+  /** Null where the wheel did not come off. */
+  followUp: RetorqueDue | null;
   alsoDue: NonNullable<BodyOf<'wheel-end-released'>['alsoDue']>;
 }
 
@@ -53,14 +58,38 @@ export interface Round {
   from: 'start' | 'setting';
   turns: number | null;
   predictedMm: number | null;
+  /** The nut was locked, and the brake back on, when this round opened it. */
+  wasLocked: boolean;
+  brakeOn: boolean;
 }
+
+/** Place in the job from which on the records of a layer count, by layer; from the opening where it is not named. */
+export type Since = Readonly<Partial<Record<LayerId, number>>>;
+
+/** How the steps of a wheel end come about. */
+export type Plan =
+  /** By one procedure: jobs of the first build. */
+  | { by: 'procedure'; procedure: Procedure }
+  /** By the stack, the works and what was found. */
+  | {
+      by: 'route';
+      stack: Stack;
+      works: readonly Work[];
+      alreadyOff: readonly LayerId[];
+      together: boolean;
+      since: { off: Since; back: Since };
+      /** Steps whose figure changed with the sheet, and from where on their records count. */
+      sinceStep: Readonly<Record<string, number>>;
+      received: readonly (Trace & { what: string; as: 'received' | 'reused' })[];
+    };
+export type RoutePlan = Extract<Plan, { by: 'route' }>;
 
 /** One position being worked on: its own record, nothing copied from the other side. */
 export interface WheelEnd {
   position: Position;
   axle: AxleRole | null;
   sheet: Sheet;
-  procedure: Procedure;
+  plan: Plan;
   rounds: readonly Round[];
   records: readonly StepRecord[];
   readings: readonly Reading[];
@@ -89,7 +118,7 @@ export interface Job {
   meter: Meter;
   symptoms: readonly Symptom[];
   /** Set while the job is held, with its reason; a voided job stays so. */
-  stopped: { as: 'held' | 'void'; reason: string; at: string; by: Actor } | null;
+  stopped: { as: 'held' | 'void' | 'out-of-service'; reason: string; at: string; by: Actor } | null;
   opened: { at: string; by: Actor };
   money: JobMoney;
   /** Version of the last event. */
@@ -117,7 +146,11 @@ export function lastTrace(w: WheelEnd): Trace | undefined {
   return all.sort((a, b) => (a.at < b.at ? -1 : 1)).at(-1);
 }
 
-/** A job is closed when every wheel end in it is released, or when it was voided. */
+/** A job is closed when every wheel end in it is released, when it was voided, or ended out of service. */
 export function isClosed(job: Job): boolean {
-  return job.stopped?.as === 'void' || job.wheelEnds.every((w) => w.release !== null);
+  return (
+    job.stopped?.as === 'void' ||
+    job.stopped?.as === 'out-of-service' ||
+    job.wheelEnds.every((w) => w.release !== null)
+  );
 }

@@ -1,6 +1,7 @@
-import { components, dispose } from '../inspection/index.ts';
+import { componentOf, components, dispose, PLANNED } from '../inspection/index.ts';
 import {
   readinessOf,
+  type ReadyLine,
   sealDepths,
   whyNoSeat,
   type Sheet,
@@ -9,22 +10,30 @@ import {
 } from '../procedure/index.ts';
 import { whyNotTool } from '../tool/index.ts';
 import { torqueSetting } from '../torque/index.ts';
-import { figureFor, thinLining, torqueFits } from './against-release.ts';
+import { partsToJudgeOf, partTitle, plannedParts, verifyBy } from '../route/index.ts';
+import { liningMinimums } from '../brake/index.ts';
+import { askedOf, figureFor, thinLining, torqueFits } from './against-release.ts';
+import { brakeKindsOf } from './brake-kind.ts';
+import { hubHeat } from './hub-heat.ts';
 import type { WheelEnd } from './job.ts';
 import { hasKingpin } from './kingpin.ts';
 import { partsToCompare } from './parts-to-compare.ts';
-import { readingRound, verdictOf } from './progress.ts';
+import { progressOf, readingRound, verdictOf } from './progress.ts';
+import { openParts, readinessLines, routeStateOf } from './route-progress.ts';
 
 type DataOf<K extends StepData['kind']> = Extract<StepData, { kind: K }>;
 
 /** By whom, and on which day, something is recorded. */
 interface Recording {
-  by: { name: string };
+  by: { id: string; name: string };
   today: string;
+  /** The moment, ISO; what cures is held against it. */
+  now?: string;
 }
 
 /** Why what was recorded does not answer the step, or null. */
-export function misfit(w: WheelEnd, step: Step, data: StepData, { by, today }: Recording): string | null {
+export function misfit(w: WheelEnd, step: Step, data: StepData, recording: Recording): string | null {
+  const { by, today } = recording;
   if (data.kind !== step.kind) return `“${step.title}” is a step to ${step.kind}`;
   switch (data.kind) {
     case 'choose':
@@ -32,23 +41,23 @@ export function misfit(w: WheelEnd, step: Step, data: StepData, { by, today }: R
         ? null
         : `“${data.option}” is not a choice of “${step.title}”`;
     case 'lock':
-      return misfitLock(w.sheet, step, data, by.name);
+      return misfitLock(w, step, data, by.name);
     case 'inspect':
-      return data.ok || data.note ? null : 'Say what was found';
+      return data.ok || data.note ? misfitOther(w, step, by) : 'Say what was found';
     case 'torque':
       return step.kind === 'torque' ? misfitTorque(w.sheet, step, data, today) : null;
     case 'measure':
       return (
-        misfitTool(data, today) ?? (data.by === 'dial' ? misfitDial(w, step) : misfitByHand(w.sheet, data))
+        misfitTool(data, today) ?? (data.by === 'dial' ? misfitDial(w, step) : misfitByHand(w, step, data))
       );
     case 'joint':
       return misfitJoint(w, data);
     case 'ready':
       return misfitReady(w, data);
     case 'judge':
-      return misfitJudge(w.sheet, data);
+      return misfitJudge(w, data);
     case 'linings':
-      return misfitLinings(data);
+      return misfitLinings(w, data);
     case 'found':
       return misfitFound(step, data);
     case 'compare':
@@ -59,6 +68,12 @@ export function misfit(w: WheelEnd, step: Step, data: StepData, { by, today }: R
       return misfitPack(w.sheet, data);
     case 'fill':
       return misfitFill(w.sheet, step, data);
+    case 'heat':
+      return misfitHeat(w, data);
+    case 'dimension':
+      return misfitDimension(w.sheet, step, data);
+    case 'cure':
+      return misfitCure(w, data, recording);
     default:
       return null;
   }
@@ -90,12 +105,55 @@ function misfitTool({ by, listed }: DataOf<'measure'>, today: string): string | 
   return whyNotTool(listed, { kind: by === 'dial' ? 'dial-indicator' : 'pull-scale', today });
 }
 
-function misfitLock({ schools }: Sheet, step: Step, data: DataOf<'lock'>, who: string): string | null {
+function misfitLock(
+  { plan, sheet: { schools } }: WheelEnd,
+  step: Step,
+  data: DataOf<'lock'>,
+  who: string,
+): string | null {
   if (step.kind !== 'lock' || !step.methods.some((m) => m.id === data.method))
     return `“${data.method}” is not a way to lock this nut`;
-  if (schools.lockCheck !== 'second-person') return null;
+  // On a route the second person looks in a step of their own, under their own name.
+  if (plan.by === 'route' || schools.lockCheck !== 'second-person') return null;
   if (!data.checkedBy) return 'The sheet asks for a second person: who looked at the lock';
   return sameName(data.checkedBy, who) ? 'The lock is checked by somebody else than who made it' : null;
+}
+
+/** A second look is another person's: by sign-in, never a name that is typed. */
+function misfitOther(w: WheelEnd, step: Step, by: { id: string }): string | null {
+  if (step.kind !== 'inspect' || !step.otherThan) return null;
+  const first = progressOf(w).find((p) => p.step.id === step.otherThan)?.record;
+  return first?.by.id === by.id ? 'Another person looks at this than who made it' : null;
+}
+
+function misfitHeat(w: WheelEnd, data: DataOf<'heat'>): string | null {
+  if (w.plan.by === 'procedure') return null;
+  if (!data.air) return 'Say how warm the air is';
+  if (data.here.si < data.air.si - AIR_SLACK_K) return 'A hub is not colder than the air: measure again';
+  return hubHeat(data).verdict === 'fine' || data.note
+    ? null
+    : 'Much warmer than the air or the other side: say what was looked at, bearing and brake';
+}
+
+/** Thermometers differ by a little, K. */
+const AIR_SLACK_K = 5;
+
+function misfitDimension(sheet: Sheet, step: Step, data: DataOf<'dimension'>): string | null {
+  if (data.value.si < 0) return 'It is not under zero';
+  const asked = askedOf(sheet, step, data);
+  if (!asked) return 'Say between what it must lie: the maker’s figure, or the part’s own size';
+  if (asked.least.si > asked.most.si) return 'The least is over the most';
+  return (data.value.si >= asked.least.si && data.value.si <= asked.most.si) || data.note
+    ? null
+    : 'It is off its figure: put it right, or say what was found';
+}
+
+function misfitCure(w: WheelEnd, { hours }: DataOf<'cure'>, { now }: Recording): string | null {
+  const closed = progressOf(w).find((p) => p.step.id === 'axle-cover-3')?.record;
+  if (!closed || !now) return 'First the cover is tightened';
+  const until = Date.parse(closed.at) + hours * 3_600_000;
+  const left = Math.ceil((until - Date.parse(now)) / 60_000);
+  return left <= 0 ? null : `It cures for another ${left} min`;
 }
 
 const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
@@ -109,12 +167,14 @@ function misfitDial(w: WheelEnd, step: Step): string | null {
 }
 
 /** Acceptance by feel or by drag. */
-function misfitByHand({ verifyBy, drag }: Sheet, data: DataOf<'measure'>): string | null {
-  if (verifyBy === 'dial') return 'This wheel end needs the dial';
-  if ((data.by === 'drag') !== (verifyBy === 'drag'))
-    return verifyBy === 'drag'
-      ? 'This wheel end is set by its drag'
-      : 'This wheel end has end play, not drag';
+function misfitByHand(w: WheelEnd, step: Step, data: DataOf<'measure'>): string | null {
+  const swivel = step.id === 'swivel-preload';
+  const own = w.plan.by === 'route' ? verifyBy(w.plan.stack, w.sheet) : w.sheet.verifyBy;
+  const by = swivel ? 'drag' : own;
+  const drag = swivel ? w.sheet.swivelPull : w.sheet.drag;
+  if (by === 'dial') return 'This wheel end needs the dial';
+  if ((data.by === 'drag') !== (by === 'drag'))
+    return by === 'drag' ? 'This wheel end is set by its drag' : 'This wheel end has end play, not drag';
   if (!drag) return null;
   if (!data.pull) return 'The sheet gives a figure: measure the pull';
   if (data.pull.si >= drag.min.si && data.pull.si <= drag.max.si) return null;
@@ -132,34 +192,66 @@ function misfitJoint(
   return knuckleToHub || note ? null : 'It moves: set the indicator from knuckle to hub, or say why not';
 }
 
-function misfitReady(w: WheelEnd, { lines, note }: DataOf<'ready'>): string | null {
-  const held = new Map(lines.map((l) => [l.what, l]));
-  const open = readinessOf(w.procedure, w.sheet).find((l) => !held.has(l.what));
-  if (open) return `Say how it stands with “${open.what}”`;
-  const undated = lines.find((l) => l.state === 'ordered' && !l.by);
-  if (undated) return `When does “${undated.what}” arrive`;
-  const lacking = lines.filter((l) => l.state === 'missing' || l.state === 'ordered');
-  if (lacking.length === 0 || note) return null;
-  return `${lacking.map((l) => l.what).join(', ')} not here: say why the work starts all the same`;
+/** The lines a readiness list has to answer: all of them, or what a grown route asks for besides. */
+export function linesToAnswer(w: WheelEnd): readonly ReadyLine[] {
+  if (w.plan.by === 'procedure') return readinessOf(w.plan.procedure, w.sheet);
+  const lines = readinessLines(w);
+  const open = new Set(openParts(w, 'ready'));
+  return open.size === 0 ? lines : lines.filter((l) => open.has(l.what));
 }
 
-function misfitJudge({ schools }: Sheet, { findings, hardWorked }: DataOf<'judge'>): string | null {
-  const pressure = { hardWorked, renewBearings: schools.bearings === 'renew' };
+function misfitReady(w: WheelEnd, { lines, note }: DataOf<'ready'>): string | null {
+  const held = new Map(lines.map((l) => [l.what, l]));
+  const asked = linesToAnswer(w);
+  const words = new Map(asked.map((l) => [l.what, l.title ?? l.what]));
+  const say = (what: string) => words.get(what) ?? what;
+  const open = asked.find((l) => !held.has(l.what));
+  if (open) return `Say how it stands with “${say(open.what)}”`;
+  const undated = lines.find((l) => l.state === 'ordered' && !l.by);
+  if (undated) return `When does “${say(undated.what)}” arrive`;
+  const lacking = lines.filter((l) => l.state === 'missing' || l.state === 'ordered');
+  if (lacking.length === 0 || note) return null;
+  return `${lacking.map((l) => say(l.what)).join(', ')} not here: say why the work starts all the same`;
+}
+
+/** Parts that are to be judged now: all, or what a grown route bares besides. Ids. */
+export function partsToJudge(w: WheelEnd): string[] {
+  if (w.plan.by === 'procedure') return components.map((c) => c.id);
+  const open = openParts(w, 'judge');
+  return open.length > 0 ? open : partsToJudgeOf(routeStateOf(w, w.plan));
+}
+
+/** Parts that this work is there to renew: they may be answered as planned. Ids. */
+export function partsPlanned(w: WheelEnd): string[] {
+  return w.plan.by === 'procedure' ? [] : plannedParts(routeStateOf(w, w.plan));
+}
+
+function misfitJudge(w: WheelEnd, { findings, hardWorked }: DataOf<'judge'>): string | null {
+  const pressure = { hardWorked, renewBearings: w.sheet.schools.bearings === 'renew' };
   const seen = new Map(findings.map((f) => [f.component, f]));
   if (seen.size < findings.length) return 'A part is judged twice';
-  const open = components.find((c) => !seen.has(c.id));
-  if (open) return `Judge ${open.title.toLowerCase()} as well`;
+  const open = partsToJudge(w).find((id) => !seen.has(id));
+  if (open) return `Judge ${componentOf(open)!.title.toLowerCase()} as well`;
+  const planned = partsPlanned(w);
+  const unplanned = findings.find((f) => f.seen === PLANNED.id && !planned.includes(f.component));
+  if (unplanned)
+    return `This work does not renew ${componentOf(unplanned.component)?.title.toLowerCase() ?? unplanned.component}`;
   const wrong = findings.find((f) => dispose(f.component, f.seen, pressure)?.disposition !== f.disposition);
   return wrong ? `“${wrong.seen}” on ${wrong.component} asks for something else` : null;
 }
 
-function misfitLinings(data: DataOf<'linings'>): string | null {
+function misfitLinings(w: WheelEnd, data: DataOf<'linings'>): string | null {
+  const kinds = brakeKindsOf(w);
+  if (kinds && !kinds.includes(data.brake))
+    return `This axle has another brake: ${liningMinimums[kinds[0]!].title.toLowerCase()}`;
   if (data.brake === 'none') return null;
   if (!data.inner || !data.outer) return 'Measure the lining inner and outer';
   if (data.inner.si < 0 || data.outer.si < 0) return 'A lining is not thinner than nothing';
   if (!data.set && !data.note) return 'The brake is not back: say why';
   const thin = thinLining(data);
-  return thin && !data.note ? `${thin}: say what is done about it` : null;
+  return thin && !data.note
+    ? `The lining is ${thin.mm.toFixed(1)} mm, at or under ${thin.leastMm} mm: say what is done about it`
+    : null;
 }
 
 function misfitFound(step: Step, { signs }: DataOf<'found'>): string | null {
@@ -169,9 +261,10 @@ function misfitFound(step: Step, { signs }: DataOf<'found'>): string | null {
 
 function misfitCompare(w: WheelEnd, { parts, note }: DataOf<'compare'>): string | null {
   const open = partsToCompare(w).find((part) => !parts.some((p) => p.part === part));
-  if (open) return `Hold ${open.toLowerCase()} against the old one as well`;
+  const say = (part: string) => (w.plan.by === 'route' ? partTitle(part) : part);
+  if (open) return `Hold ${say(open).toLowerCase()} against the old one as well`;
   const other = parts.find((p) => p.differs.length > 0);
-  return other && !note ? `${other.part} is not as the old one: say why it goes in` : null;
+  return other && !note ? `${say(other.part)} is not as the old one: say why it goes in` : null;
 }
 
 function misfitSeal({ schools }: Sheet, { outside, depth, seat, note }: DataOf<'seal'>): string | null {

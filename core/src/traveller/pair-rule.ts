@@ -1,17 +1,15 @@
 import { oppositeOf } from '../axle-plan/index.ts';
-import { components, type Disposition } from '../inspection/index.ts';
+import { componentOf, PLANNED } from '../inspection/index.ts';
+import { judgedParts, renewedParts } from './findings.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
-
-const failed: readonly Disposition[] = ['replace', 'replace-set', 'replace-pair'];
 
 /** Parts of a wheel end that failed: judged for replacement, or decided so by the supervisor. Titles. */
 function failedParts(wheelEnd: WheelEnd): string[] {
-  const judged = wheelEnd.records.filter((r) => r.data?.kind === 'judge').at(-1)?.data;
-  const findings =
-    judged?.kind === 'judge' ? judged.findings.filter((f) => failed.includes(f.disposition)) : [];
-  const decided = wheelEnd.decisions.filter((d) => failed.includes(d.decision));
-  const ids = new Set([...findings, ...decided].map((f) => f.component));
-  return components.filter((c) => ids.has(c.id)).map((c) => c.title);
+  const planned = [...judgedParts(wheelEnd).values()].filter((j) => j.finding.seen === PLANNED.id);
+  const spared = new Set(planned.map((j) => j.finding.component));
+  return [...renewedParts(wheelEnd)]
+    .filter((id) => !spared.has(id))
+    .map((id) => componentOf(id)?.title ?? id);
 }
 
 /**

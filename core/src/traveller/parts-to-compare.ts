@@ -1,18 +1,21 @@
-import { components } from '../inspection/index.ts';
+import { componentOf, type Disposition } from '../inspection/index.ts';
 import type { WheelEnd } from './job.ts';
+import { openParts } from './route-progress.ts';
 
-const renewed: ReadonlySet<string> = new Set(['replace', 'replace-set', 'replace-pair']);
+const renewed: ReadonlySet<string> = new Set<Disposition>(['replace', 'replace-set', 'replace-pair']);
 
 /**
- * The new parts of a wheel end that are held against the old ones before they go in: what the judging and
- * the supervisor replace, and what is not used twice.
+ * The new parts of a wheel end that are still to be held against the old ones before they go in: what the judging and
+ * the supervisor replace, and what is not used twice. Ids; titles in jobs of the first build.
  */
-export function partsToCompare({ records, decisions, procedure }: WheelEnd): string[] {
+export function partsToCompare(w: WheelEnd): string[] {
+  if (w.plan.by === 'route') return openParts(w, 'compare');
+  const { records, decisions } = w;
   const judged = records.filter((r) => r.data?.kind === 'judge').at(-1)?.data;
   const findings = judged?.kind === 'judge' ? judged.findings : [];
   const decided = new Map(decisions.map((d) => [d.component, d.decision as string]));
   const replaced = findings
     .filter((f) => renewed.has(decided.get(f.component) ?? f.disposition))
-    .map((f) => components.find((c) => c.id === f.component)?.title ?? f.component);
-  return [...replaced, ...procedure.singleUse];
+    .map((f) => componentOf(f.component)?.title ?? f.component);
+  return [...replaced, ...w.plan.procedure.singleUse];
 }

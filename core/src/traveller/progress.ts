@@ -1,7 +1,9 @@
 import { judgeEndPlay, type EndPlayResult } from '../end-play/index.ts';
-import { components } from '../inspection/index.ts';
+import { componentOf } from '../inspection/index.ts';
 import { bandInMm, stageOrder, stages, stepsOf, type Stage, type Step } from '../procedure/index.ts';
+import { judgedParts } from './findings.ts';
 import { AS_FOUND, currentRound, type Reading, type StepRecord, type WheelEnd } from './job.ts';
+import { actsOf, routeProgress } from './route-progress.ts';
 
 /** A step with what was recorded for it, if anything. */
 export interface StepProgress {
@@ -9,16 +11,25 @@ export interface StepProgress {
   record: StepRecord | null;
 }
 
-export type StageState = 'done' | 'now' | 'ahead' | 'trouble';
+/** `nothing`: this route has nothing to do in the stage. */
+export type StageState = 'done' | 'now' | 'ahead' | 'trouble' | 'nothing';
 
 /** Cycle of one reading, in mm. */
 export function playMm(reading: Pick<Reading, 'push' | 'pull'>): number {
   return Math.abs(reading.pull.si - reading.push.si) * 1000;
 }
 
-/** Readings of one round, in the order taken. */
+/**
+ * Readings of one round that still count, in the order taken: none from before the nut was last moved, and no reading
+ * as found from before the wheel end was found to be built differently.
+ */
 export function readingsOf(wheelEnd: WheelEnd, round = currentRound(wheelEnd).number): Reading[] {
-  return wheelEnd.readings.filter((r) => r.round === round);
+  const { plan } = wheelEnd;
+  const from =
+    plan.by === 'route' && round === currentRound(wheelEnd).number
+      ? Math.max(routeProgress(wheelEnd, plan).settledAt, plan.since.back.nut ?? 0)
+      : 0;
+  return wheelEnd.readings.filter((r) => r.round === round && r.seq > from);
 }
 
 /** What the readings of a round mean against the sheet's band; null without readings. */
@@ -56,7 +67,9 @@ export function progressOf(wheelEnd: WheelEnd): readonly StepProgress[] {
 /** Kept by wheel end, a value that never changes: `decide`, the screen and the lists ask again and again. */
 const progressKnown = new WeakMap<WheelEnd, readonly StepProgress[]>();
 
-function reckonProgress(wheelEnd: WheelEnd): StepProgress[] {
+function reckonProgress(wheelEnd: WheelEnd): readonly StepProgress[] {
+  const { plan } = wheelEnd;
+  if (plan.by === 'route') return routeProgress(wheelEnd, plan).acts;
   const round = currentRound(wheelEnd);
   const records = new Map<string, StepRecord>();
   const chosen: Record<string, string> = {};
@@ -65,7 +78,7 @@ function reckonProgress(wheelEnd: WheelEnd): StepProgress[] {
     records.set(`${record.stage}/${record.stepId}`, record);
     if (record.data?.kind === 'choose') chosen[record.stepId] = record.data.option;
   }
-  return stepsOf(wheelEnd.procedure, round.from, chosen).map((step) => ({
+  return stepsOf(plan.procedure, round.from, chosen).map((step) => ({
     step,
     record: records.get(`${step.stage}/${step.id}`) ?? null,
   }));
@@ -74,8 +87,19 @@ function reckonProgress(wheelEnd: WheelEnd): StepProgress[] {
 /** A step a wheel end can have, whatever was chosen. */
 export function stepTitled(w: WheelEnd | undefined, stage: string, stepId: string): Step | undefined {
   if (!w) return undefined;
-  const all = [...stepsOf(w.procedure, 'start', {}), ...w.procedure.steps, ...w.procedure.readjust];
-  return all.find((s) => s.stage === stage && s.id === stepId);
+  return stepsEver(w).find((s) => s.stage === stage && s.id === stepId);
+}
+
+/** Every step a wheel end has now or had in an earlier round. */
+function stepsEver(w: WheelEnd): readonly Step[] {
+  if (w.plan.by === 'route') return [...actsOf(w), ...earlierActs(w)];
+  const { procedure } = w.plan;
+  return [...stepsOf(procedure, 'start', {}), ...procedure.steps, ...procedure.readjust];
+}
+
+/** Acts of earlier rounds, which the round at hand may not have. */
+function earlierActs(w: WheelEnd): Step[] {
+  return w.rounds.slice(0, -1).flatMap((_, i) => [...actsOf({ ...w, rounds: w.rounds.slice(0, i + 1) })]);
 }
 
 /** The first step that is neither done nor skipped; null when only the release is left. */
@@ -99,23 +123,23 @@ export interface OpenQuestion {
   at: string;
 }
 
-/** Findings of the last judging that ask the supervisor and have no answer since. */
+/** Findings that ask the supervisor and have no answer since. */
 export function openQuestions(wheelEnd: WheelEnd): OpenQuestion[] {
-  const judged = wheelEnd.records.filter((r) => r.data?.kind === 'judge').at(-1);
-  if (judged?.data?.kind !== 'judge') return [];
-  const answered = new Set(wheelEnd.decisions.filter((d) => d.at >= judged.at).map((d) => d.component));
-  return judged.data.findings
-    .filter((f) => f.disposition === 'ask' && !answered.has(f.component))
-    .map(({ component, seen, note }) => {
-      const known = components.find((c) => c.id === component);
-      const words = known?.conditions.find((c) => c.id === seen)?.words ?? seen;
+  return [...judgedParts(wheelEnd).values()]
+    .filter(
+      ({ finding, record }) =>
+        finding.disposition === 'ask' &&
+        !wheelEnd.decisions.some((d) => d.component === finding.component && d.seq > record.seq),
+    )
+    .map(({ finding: { component, seen, note }, record }) => {
+      const known = componentOf(component);
       return {
         component,
         title: known?.title ?? component,
-        seen: words,
+        seen: known?.conditions.find((c) => c.id === seen)?.words ?? seen,
         note,
-        askedBy: judged.by.name,
-        at: judged.at,
+        askedBy: record.by.name,
+        at: record.at,
       };
     });
 }
@@ -131,11 +155,16 @@ export function stageStates(wheelEnd: WheelEnd): Record<Stage, StageState> {
   const now = stageAtHand(wheelEnd);
   const states = {} as Record<Stage, StageState>;
   for (const { id } of stages) {
-    const records = progress.filter((p) => p.step.stage === id && !p.step.optional).map((p) => p.record);
+    const here = progress.filter((p) => p.step.stage === id);
+    const records = here.filter((p) => !p.step.optional).map((p) => p.record);
     if (wheelEnd.release && id === 'release') states[id] = 'done';
     else if (records.some((r) => r && isTrouble(r))) states[id] = 'trouble';
     else if (id === now) states[id] = 'now';
-    else states[id] = stageOrder(id) < stageOrder(now) ? 'done' : 'ahead';
+    else if (wheelEnd.plan.by === 'procedure')
+      states[id] = stageOrder(id) < stageOrder(now) ? 'done' : 'ahead';
+    else if (here.length === 0)
+      states[id] = id === 'intake' ? 'done' : id === 'release' ? 'ahead' : 'nothing';
+    else states[id] = here.every((p) => p.record) ? 'done' : 'ahead';
   }
   const verdict = verdictOf(wheelEnd)?.verdict;
   if (verdict === 'tight' || verdict === 'loose') states.verify = 'trouble';

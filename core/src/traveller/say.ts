@@ -1,10 +1,14 @@
 import { sayTurn } from '../nut/index.ts';
 import { billTotals, sayMoney } from '../cost/index.ts';
-import { BEARING_LIMIT_MM, components, dispositions, whichJoint } from '../inspection/index.ts';
+import { BEARING_LIMIT_MM, componentOf, dispositions, PLANNED, whichJoint } from '../inspection/index.ts';
+import { partTitle } from '../route/index.ts';
+import { layerTitles, works } from '../stack/index.ts';
 import { compared, readyStates, stages, type Step, type StepData } from '../procedure/index.ts';
 import { formatQuantity, formatTyped, type Quantity } from '../quantity/index.ts';
 import { followUpKinds, ownerAnswers, type EventBody, type StoredEvent } from './event.ts';
-import { wheelEndAt, type Job } from './job.ts';
+import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
+import { linesToSay } from './ready-words.ts';
+import { sayObjection } from './say-objection.ts';
 import { stepTitled } from './progress.ts';
 
 type Finding = Extract<StepData, { kind: 'judge' }>['findings'][number];
@@ -16,20 +20,20 @@ const accepted = {
 };
 
 /** What a recorded step says, in words: "350 lbf·ft with TW-03, 3 rounds". */
-export function sayStepData(data: StepData, step?: Step): string {
+export function sayStepData(data: StepData, step?: Step, w?: WheelEnd): string {
   const note = data.note ? `. ${data.note}` : '';
   switch (data.kind) {
     case 'torque':
       return `${formatQuantity(data.torque)} with ${data.tool}${sayVia(data)}${data.asked ? `, the maker asks for ${formatQuantity(data.asked)}` : ''}${data.rounds > 1 ? `, ${data.rounds} rounds` : ''}${note}`;
     case 'turn':
-      return `${data.turns < 0 ? 'backed off' : 'tightened'} ${sayTurn(data.turns)}${note}`;
+      return `${data.turns < 0 ? 'backed off' : 'tightened'} ${sayTurn(data.turns)}${data.planned !== undefined && data.planned !== data.turns ? `, planned ${sayTurn(data.planned)}` : ''}${note}`;
     case 'inspect':
       return `${data.ok ? 'yes' : 'no'}${note}`;
     case 'joint':
       return `${sayJoint(data)}${note}`;
     case 'ready': {
       const lacking = data.lines.filter((l) => l.state !== 'have');
-      return `${lacking.length === 0 ? 'everything at hand' : lacking.map((l) => `${l.what}: ${readyStates[l.state].toLowerCase()}${l.by ? ` for ${l.by}` : ''}`).join(', ')}${note}`;
+      return `${lacking.length === 0 ? 'everything at hand' : lacking.map((l) => `${linesToSay(w, l.what)}: ${readyStates[l.state].toLowerCase()}${l.by ? ` for ${l.by}` : ''}`).join(', ')}${note}`;
     }
     case 'judge': {
       const bad = data.findings.filter((f) => f.disposition !== 'reuse');
@@ -38,7 +42,7 @@ export function sayStepData(data: StepData, step?: Step): string {
     case 'linings':
       return `${data.brake === 'none' ? 'no brake here' : `inner ${sayReading(data.inner)}, outer ${sayReading(data.outer)}, ${data.set ? 'brake set' : 'not set'}`}${note}`;
     case 'heat':
-      return `${formatQuantity(data.here)} here, ${formatQuantity(data.other)} on the other side${note}`;
+      return `${formatQuantity(data.here)} here, ${formatQuantity(data.other)} on the other side${data.air ? `, air ${formatQuantity(data.air)}` : ''}${note}`;
     case 'choose':
       return `${(step?.kind === 'choose' && step.options.find((o) => o.id === data.option)?.label) || data.option}${note}`;
     case 'lock': {
@@ -61,7 +65,7 @@ export function sayStepData(data: StepData, step?: Step): string {
     case 'compare': {
       const other = data.parts.filter((p) => p.differs.length > 0);
       const differing = other.map(
-        (p) => `${p.part}: ${p.differs.map((d) => compared[d].toLowerCase()).join(', ')} differs`,
+        (p) => `${partTitle(p.part)}: ${p.differs.map((d) => compared[d].toLowerCase()).join(', ')} differs`,
       );
       return `${other.length === 0 ? 'new as the old' : differing.join('. ')}${note}`;
     }
@@ -73,6 +77,13 @@ export function sayStepData(data: StepData, step?: Step): string {
       const by = { hand: 'by hand', packer: 'with a packer', oiled: 'oiled' }[data.by];
       return `${data.lubricant}, ${by}${data.amount ? `, ${formatQuantity(data.amount)}` : ''}${note}`;
     }
+    case 'dimension': {
+      const { value, asked } = data;
+      const between = asked ? `, to lie from ${formatTyped(asked.least)} to ${formatTyped(asked.most)}` : '';
+      return `${formatTyped(value)}${between}${note}`;
+    }
+    case 'cure':
+      return `cured ${data.hours} h${note}`;
     case 'instruct':
     case 'rotate':
       return data.note ? `done. ${data.note}` : 'done';
@@ -121,12 +132,19 @@ function sayJoint({
 }
 
 function sayFinding({ component, seen, disposition, note }: Finding): string {
-  const known = components.find((c) => c.id === component);
-  const words = known?.conditions.find((c) => c.id === seen)?.words ?? seen;
+  const known = componentOf(component);
+  const words =
+    seen === PLANNED.id ? PLANNED.words : (known?.conditions.find((c) => c.id === seen)?.words ?? seen);
   return `${known?.title ?? component}: ${words.toLowerCase()}, ${dispositions[disposition].toLowerCase()}${note ? ` (${note})` : ''}`;
 }
 
-const partTitle = (id: string) => (components.find((c) => c.id === id)?.title ?? id).toLowerCase();
+const partWords = (id: string) => partTitle(id).toLowerCase();
+
+const leaving = {
+  stays: 'the unit stays',
+  'on-a-bed': 'it leaves on a bed',
+  'axle-lifted': 'it leaves with that axle lifted',
+};
 
 function sayBody(job: Job, body: EventBody): string {
   switch (body.kind) {
@@ -134,7 +152,7 @@ function sayBody(job: Job, body: EventBody): string {
       return `opened the job on ${body.wheelEnds.map((w) => w.position).join(', ')}`;
     case 'step-recorded': {
       const step = stepTitled(wheelEndAt(job, body.position), body.stage, body.stepId);
-      return `${body.position}, ${step?.title ?? body.stepId}: ${sayStepData(body.data, step)}`;
+      return `${body.position}, ${step?.title ?? body.stepId}: ${sayStepData(body.data, step, wheelEndAt(job, body.position))}`;
     }
     case 'step-skipped': {
       const step = stepTitled(wheelEndAt(job, body.position), body.stage, body.stepId);
@@ -151,9 +169,9 @@ function sayBody(job: Job, body: EventBody): string {
     case 'reckoning-kept':
       return `${body.position}, reckoned, ${body.title}: ${body.summary}${body.note ? `. ${body.note}` : ''}`;
     case 'photo-added':
-      return `${body.position}, photo${body.component ? ` of ${partTitle(body.component)}` : ''}${body.caption ? `: ${body.caption}` : ''}`;
+      return `${body.position}, photo${body.component ? ` of ${partWords(body.component)}` : ''}${body.caption ? `: ${body.caption}` : ''}`;
     case 'decision-made': {
-      return `${body.position}, decided on ${partTitle(body.component)}: ${dispositions[body.decision].toLowerCase()}. ${body.reason}`;
+      return `${body.position}, decided on ${partWords(body.component)}: ${dispositions[body.decision].toLowerCase()}. ${body.reason}`;
     }
     case 'follow-up-done':
       return `${body.position}, ${followUpKinds[body.followUp].toLowerCase()} looked after${body.doneBy ? `, by ${body.doneBy}` : ''}${body.note ? `. ${body.note}` : ''}`;
@@ -169,8 +187,22 @@ function sayBody(job: Job, body: EventBody): string {
       return 'took the job up again';
     case 'job-voided':
       return `voided the job: ${body.reason}`;
+    case 'work-added':
+      return `${body.position}, went deeper: ${works[body.work].toLowerCase()}. ${body.reason}`;
+    case 'work-withdrawn':
+      return `${body.position}, not done after all: ${works[body.work].toLowerCase()}. ${body.reason}`;
+    case 'layer-opened':
+      return `${body.position}, opened again: ${layerTitles[body.layer].toLowerCase()}. ${body.reason}`;
+    case 'sheet-changed':
+      return `${body.position}, built differently, now “${body.sheet.title}”. ${body.reason}`;
+    case 'part-received': {
+      const what = linesToSay(wheelEndAt(job, body.position), body.what);
+      return `${body.position}, ${what}: ${body.as === 'received' ? 'has come' : 'the old one goes in again'}${body.note ? `. ${body.note}` : ''}`;
+    }
+    case 'ended-out-of-service':
+      return `ended the job out of service, ${leaving[body.leaves]}. ${body.reason}. Told: ${body.told}`;
     case 'wheel-end-released':
-      return `released ${body.position}${body.overrideReason ? ` in spite of: ${body.overridden.join('. ')}. Reason: ${body.overrideReason}` : ''}`;
+      return `released ${body.position}${body.overrideReason ? ` in spite of: ${body.overridden.map((o) => sayObjection(wheelEndAt(job, body.position), o)).join('. ')}. Reason: ${body.overrideReason}` : ''}`;
     case 'retorque-recorded':
       return `${body.position}, retorque: ${formatQuantity(body.torque)} with ${body.tool}${body.doneBy ? `, done by ${body.doneBy}` : ''}`;
     case 'correction': {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { familySheets, findProcedure } from '../procedure/index.ts';
+import { familySheets } from '../procedure/index.ts';
 import { quantity } from '../quantity/index.ts';
 import {
   againstRelease,
@@ -22,32 +22,36 @@ const release = (position: string, overrideReason?: string) =>
 describe('the order of work', () => {
   it('takes steps only in order and only once', () => {
     const t = new TestJob();
-    const rock = {
+    const ready = t.step('2L')!;
+    const chocks = {
       kind: 'step-recorded',
       position: '2L',
-      stage: 'diagnose',
-      stepId: 'rock',
+      stage: 'tear-down',
+      stepId: 'chocks',
       round: 1,
-      data: { kind: 'joint', felt: 'nothing' },
+      data: { kind: 'instruct' },
     } as const;
-    expect(
-      t.try({
-        ...rock,
-        stage: 'adjust',
-        stepId: 'seat',
-        data: { kind: 'torque', torque: quantity(200, 'lbf-ft'), tool: 'TW', rounds: 1 },
-      }),
-    ).toMatch(/at hand is “Rock the wheel”/);
-    expect(t.try(rock)).toBeNull();
-    expect(t.try(rock)).toMatch(/at hand is “End play as found”/);
+    expect(t.try(chocks)).toBe(`On 2L the step at hand is “${ready.title}”`);
+    expect(t.recordStep('2L')).toBeNull();
+    expect(t.try(chocks)).toBeNull();
+    expect(t.try(chocks)).toMatch(/at hand is “Rims and tyres”/);
   });
 
   it('keeps left and right apart', () => {
     const t = new TestJob();
     t.workTo('2L', 'seat');
     expect(stageAtHand(t.at('2L'))).toBe('adjust');
-    expect(stageAtHand(t.at('2R'))).toBe('diagnose');
-    expect(stageStates(t.at('2R'))).toMatchObject({ intake: 'done', diagnose: 'now', adjust: 'ahead' });
+    expect(stageAtHand(t.at('2R'))).toBe('ready');
+    expect(stageStates(t.at('2R'))).toMatchObject({ intake: 'done', ready: 'now', adjust: 'ahead' });
+  });
+
+  it('says of a stage that this route has nothing to do in it', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['wheel-off']));
+    expect(stageStates(t.at('2L'))).toMatchObject({
+      adjust: 'nothing',
+      verify: 'nothing',
+      'wheel-on': 'ahead',
+    });
   });
 
   it('takes readings only where the dial is on', () => {
@@ -152,7 +156,7 @@ describe('release', () => {
     t.workTo('2L');
     expect(t.try(release('2L'))).toMatch(/supervisor/);
     t.do(release('2L'), supervisor);
-    expect(t.at('2L').release?.followUp).toEqual({ fromKm: 611_320, byKm: 611_400, byDate: '2026-12-02' });
+    expect(t.at('2L').release?.followUp).toEqual({ fromKm: 611_320, byKm: 611_400, byDate: '2026-12-09' });
     expect(t.try({ kind: 'adjust-reopened', position: '2L', round: 1, from: 'start' })).toMatch(/released/);
     expect(isClosed(t.job)).toBe(false);
     t.workTo('2R');
@@ -160,24 +164,38 @@ describe('release', () => {
     expect(isClosed(t.job)).toBe(true);
   });
 
-  it('says in words what stands against it', () => {
+  it('is refused to everybody without the lock, and the lock cannot be left out', () => {
     const t = new TestJob();
     t.workTo('2L', 'lock');
-    t.do({
-      kind: 'step-skipped',
-      position: '2L',
-      stage: 'lock-and-fill',
-      stepId: 'lock',
-      round: 1,
-      reason: 'no washer',
-    });
+    expect(t.skip('2L', 'no washer')).toMatch(/“Lock the nut” is not left out, for any reason/);
+    expect(t.try(release('2L', 'It has to be on the road tonight'), supervisor)).toMatch(
+      /^Nobody releases 2L: The lock is not recorded/,
+    );
+  });
+
+  it('in spite of something less takes a sentence, says what, and opens a temporary follow-up', () => {
+    const t = new TestJob();
+    t.workTo('2L', 'sensor');
+    expect(t.skip('2L', 'lead is on order')).toBeNull();
     t.workTo('2L');
-    expect(t.try(release('2L'), supervisor)).toBe('Lock and fill, “Lock the nut” was skipped: no washer');
-    t.do(release('2L', 'Needed tonight'), supervisor);
+    const words = 'Assemble, “Sensor and tone ring” was skipped: lead is on order';
+    expect(t.try(release('2L'), supervisor)).toBe(words);
+    expect(t.try(release('2L', 'x'), supervisor)).toMatch(/in a sentence/);
+    t.do(release('2L', 'Runs in the yard only until the lead is here'), supervisor);
     expect(t.at('2L').release).toMatchObject({
-      overrideReason: 'Needed tonight',
-      overridden: ['Lock and fill, “Lock the nut” was skipped: no washer'],
+      overrideReason: 'Runs in the yard only until the lead is here',
+      overridden: [{ code: 'skipped', guard: 'supervisor', params: { step: 'sensor' } }],
+      alsoDue: [{ kind: 'temporary', byDate: '2026-12-09', what: words }],
     });
+    expect(sayEvent(t.job, t.job.events.at(-1)!)).toContain(words);
+  });
+
+  it('of one’s own work is marked as such', () => {
+    const own = { ...technician, role: 'supervisor' } as const;
+    const t = new TestJob();
+    t.workTo('2L');
+    t.do(release('2L'), own);
+    expect(t.job.events.at(-1)!.body).toMatchObject({ ownWork: true });
   });
 
   it.each([
@@ -195,11 +213,11 @@ describe('release', () => {
     [
       'an inspection said no',
       (t: TestJob) => {
-        t.workTo('2L', 'cup-home');
-        t.recordStep('2L', { kind: 'inspect', ok: false, note: 'feeler goes in' });
+        t.workTo('2L', 'hose');
+        t.recordStep('2L', { kind: 'inspect', ok: false, note: 'clip broken' });
         return t;
       },
-      /found trouble: feeler goes in/,
+      /found trouble: clip broken/,
     ],
   ])('refuses when %s', (_what, prepare, words) => {
     expect(prepare(new TestJob()).try(release('2L'), supervisor)).toMatch(words);
@@ -297,7 +315,7 @@ describe('correction', () => {
       /a supervisor corrects it/,
     );
     t.do({ kind: 'correction', corrects: reading.id, reason: 'misread', replacement: null }, supervisor);
-    expect(againstRelease(t.at('2L'))).toEqual(['End play needs three cycles that repeat']);
+    expect(againstRelease(t.at('2L'))).toEqual([{ code: 'not-repeated', guard: 'never', params: {} }]);
   });
 });
 
@@ -371,20 +389,27 @@ describe('every family', () => {
 });
 
 describe('opening and folding', () => {
-  it('refuses wheel ends that have no procedure or stand twice', () => {
+  it('refuses wheel ends that have no work, work they cannot have, or stand twice', () => {
     expect(decideOpening(openingOn(['1L', '1L']))).toMatchObject({ ok: false, reason: '1L is named twice' });
     const opening = openingOn(['1L']);
-    const bare = {
-      ...opening,
-      wheelEnds: [{ ...opening.wheelEnds[0]!, sheet: { ...opening.wheelEnds[0]!.sheet, procedureId: null } }],
-    };
-    expect(decideOpening(bare)).toMatchObject({ ok: false });
+    const [w] = opening.wheelEnds;
+    const bare = { ...w!, route: undefined };
+    expect(decideOpening({ ...opening, wheelEnds: [bare] })).toMatchObject({
+      reason: 'Say what is to be done on 1L',
+    });
+    const swivels = { ...w!, route: { ...w!.route!, works: ['swivels' as const] } };
+    expect(decideOpening({ ...opening, wheelEnds: [swivels] })).toMatchObject({
+      reason: expect.stringMatching(/is not work for this wheel end/) as string,
+    });
+    const lacking = { ...w!, sheet: { ...w!.sheet, backOff: null } };
+    expect(decideOpening({ ...opening, wheelEnds: [lacking] })).toMatchObject({
+      reason: expect.stringMatching(/has no back-off/) as string,
+    });
   });
 
   it('keeps the figures a job was opened with', () => {
     const t = new TestJob(openingOn(['2L'], 'a-steer-double'));
     expect(t.at('2L').sheet.backOff?.turns).toBe(-0.5);
-    expect(t.at('2L').procedure.version).toBe(findProcedure('a-two-nuts')!.version);
   });
 
   it('throws on lists that are no job', () => {

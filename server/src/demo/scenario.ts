@@ -227,13 +227,14 @@ export const fleetLines: readonly FleetLine[] = [
   },
 ];
 
+/** What was noticed, by whom, the symptoms, and the work that followed. */
 export const complaints = [
-  ['Seal weep on the inside of the tyre', 'driver', ['oil-on-tyre']],
-  ['Annual hub service', 'planned', []],
-  ['Wheel off for brakes, hubs looked at', 'planned', []],
-  ['Movement felt at 12 and 6', 'driver', ['movement']],
-  ['Hub warmer than the other side after the road', 'driver', ['smoke']],
-  ['Wheel-speed lamp comes and goes', 'driver', ['lamp']],
+  ['Seal weep on the inside of the tyre', 'driver', ['oil-on-tyre'], 'seal'],
+  ['Annual hub service', 'planned', [], 'repack'],
+  ['Brakes renewed, hubs looked at', 'planned', [], 'brakes'],
+  ['Movement felt at 12 and 6', 'driver', ['movement'], 'bearings'],
+  ['Hub warmer than the other side after the road', 'driver', ['hub-warmer'], 'bearings'],
+  ['Wheel-speed lamp comes and goes', 'driver', ['lamp'], 'seal'],
 ] as const;
 
 const wrench = (code: string, title: string, [min, max]: [number, number]) =>

@@ -1,13 +1,5 @@
 import { adviseSetting, pitchOf } from '@lanternwright/core/nut';
-import { soundFindings } from '@lanternwright/core/inspection';
-import {
-  allAtHand,
-  bandInMm,
-  hubFill,
-  type Sheet,
-  type Step,
-  type StepData,
-} from '@lanternwright/core/procedure';
+import { bandInMm, type Step, type StepData } from '@lanternwright/core/procedure';
 import { quantity, type Quantity } from '@lanternwright/core/quantity';
 import {
   againstRelease,
@@ -16,7 +8,7 @@ import {
   currentRound,
   decide,
   fold,
-  partsToCompare,
+  mayStayLoose,
   readingRound,
   stepAtHand,
   wheelEndAt,
@@ -26,9 +18,16 @@ import {
   type StoredEvent,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
+import {
+  answerStep,
+  freshSettingMm,
+  measuredBy,
+  truePlayMm,
+  type HubTruth,
+  type Technician,
+} from '@lanternwright/core/rig';
 import type { Random } from './random.ts';
 import type { ToolCrib } from './tool-crib.ts';
-import { freshSettingMm, truePlayMm, type HubTruth } from './wheel-behaviour.ts';
 
 export interface JobPlan {
   id: string;
@@ -43,7 +42,7 @@ export interface JobPlan {
   stopAt?: { stage: string; stepId?: string };
   /** A finding that could go either way, on the first wheel end. */
   doubt?: { component: string; seen: string; note: string };
-  /** Leaves the lock out and releases with a reason: the nut will walk. */
+  /** Records a tang as bent that never was: the nut will walk. */
   forgetsLock: boolean;
   /** Brings the unit to the retorque afterwards. */
   retorque: boolean;
@@ -67,7 +66,8 @@ export function workJob(random: Random, plan: JobPlan): StoredEvent[] {
 
   const send = (command: Command, by: Actor, minutes: number) => {
     at += Math.round(minutes * 60_000);
-    const decision = decide(job, command, { by, today: new Date(at).toISOString().slice(0, 10) });
+    const now = new Date(at).toISOString();
+    const decision = decide(job, command, { by, today: now.slice(0, 10), now });
     if (!decision.ok) throw new Error(`demo: ${command.kind} refused: ${decision.reason}`);
     job = append(job, {
       id: random.uuid(),
@@ -81,12 +81,13 @@ export function workJob(random: Random, plan: JobPlan): StoredEvent[] {
 
   for (const [i, { position }] of job.wheelEnds.entries()) {
     const by = plan.technicians[i % plan.technicians.length]!;
-    const hand = new Hand(random, plan, position, by, send);
-    for (let guard = 0; guard < 200; guard++) {
+    const hand = new Hand(random, plan, position, by, send, () => wheelEndAt(job, position)!);
+    for (let guard = 0; guard < 400; guard++) {
       const w = wheelEndAt(job, position)!;
       const step = stepAtHand(w);
       const isStop =
         step && plan.stopAt?.stage === step.stage && (!plan.stopAt.stepId || plan.stopAt.stepId === step.id);
+      if (!step && !isStop && hand.goesDeeper(w)) continue;
       if (!step || isStop) break;
       hand.work(w, step);
     }
@@ -95,13 +96,14 @@ export function workJob(random: Random, plan: JobPlan): StoredEvent[] {
   if (plan.retorque) {
     at += random.between(1, 4) * 86_400_000;
     for (const w of job.wheelEnds) {
-      const figure = w.sheet.wheelTorque!;
+      if (!w.release?.followUp) continue;
+      const torque = w.sheet.wheelTorque?.min ?? quantity(60, 'lbf-ft');
       const km = quantity(Math.round(plan.km + random.between(70, 150)), 'km');
       send(
         {
           kind: 'retorque-recorded',
           position: w.position,
-          torque: figure.max,
+          torque,
           tool: 'TW-05',
           ...(plan.opening.meter.distance ? { distance: km } : {}),
         },
@@ -121,14 +123,7 @@ const MINUTES: Partial<Record<Step['kind'], number>> = {
   fill: 6,
 };
 
-/** What the made-up maker's sheets ask for where the shop's has no figure. */
-const makersFigure = { min: quantity(60, 'lbf-ft'), max: quantity(60, 'lbf-ft') };
-
-function pack({ lubricant, hub }: Sheet): StepData {
-  const amount = hubFill({ lubricant, hub });
-  const by = lubricant.kind === 'oil' ? 'oiled' : 'hand';
-  return { kind: 'pack', lubricant: lubricant.name, by, ...(amount && by === 'hand' ? { amount } : {}) };
-}
+type Findings = Extract<StepData, { kind: 'judge' }>['findings'];
 
 /** One pair of hands on one wheel end. */
 class Hand {
@@ -137,118 +132,71 @@ class Hand {
   private readonly position: string;
   private readonly by: Actor;
   private readonly send: (command: Command, by: Actor, minutes: number) => void;
+  /** The wheel end as it stands after everything sent. */
+  private readonly look: () => WheelEnd;
   private playMm = 0;
   private rounds = 0;
 
-  constructor(random: Random, plan: JobPlan, position: string, by: Actor, send: Hand['send']) {
+  constructor(
+    random: Random,
+    plan: JobPlan,
+    position: string,
+    by: Actor,
+    send: Hand['send'],
+    look: Hand['look'],
+  ) {
     this.random = random;
     this.plan = plan;
     this.position = position;
     this.by = by;
     this.send = send;
+    this.look = look;
   }
 
   work(w: WheelEnd, step: Step): void {
-    if (step.kind === 'measure' && w.sheet.band) return this.measure(w, step);
+    if (step.kind === 'measure' && measuredBy(w, step) === 'dial') return this.measure(w, step);
     const { stage, id: stepId } = step;
     const at = { position: this.position, stage, stepId, round: currentRound(w).number };
-    if (step.kind === 'lock' && this.plan.forgetsLock) {
-      return this.send({ kind: 'step-skipped', ...at, reason: 'No new washer on the shelf' }, this.by, 2);
-    }
-    this.send({ kind: 'step-recorded', ...at, data: this.answer(w, step) }, this.by, MINUTES[step.kind] ?? 2);
+    const by = step.kind === 'inspect' && step.otherThan ? this.plan.supervisor : this.by;
+    this.send({ kind: 'step-recorded', ...at, data: this.answer(w, step) }, by, MINUTES[step.kind] ?? 2);
   }
 
   private answer(w: WheelEnd, step: Step): StepData {
-    switch (step.kind) {
-      case 'torque': {
-        const { min, max } = w.sheet[step.figure] ?? makersFigure;
-        const value = min.value === max.value ? max.value : Math.round((min.value + max.value) / 2);
-        const torque = quantity(value, max.unit);
-        const listed = this.plan.crib.find('torque-wrench', this.day(), torque.si);
-        return {
-          kind: 'torque',
-          torque,
-          tool: listed.code,
-          listed,
-          ...(w.sheet[step.figure] ? {} : { asked: makersFigure.max }),
-          rounds: 1,
-        };
-      }
-      case 'turn':
-        return {
-          kind: 'turn',
-          turns:
-            step.turns === 'planned'
-              ? currentRound(w).turns!
-              : step.turns === 'back-off'
-                ? w.sheet.backOff!.turns
-                : step.turns,
-        };
-      case 'inspect':
-        return { kind: 'inspect', ok: true };
-      case 'joint':
-        return { kind: 'joint', felt: 'nothing' };
-      case 'ready':
-        return { kind: 'ready', lines: allAtHand(w.procedure, w.sheet) };
-      case 'judge':
-        return { kind: 'judge', hardWorked: false, findings: this.findings() };
-      case 'linings':
-        return this.linings();
-      case 'heat': {
-        const warm = () => quantity(Math.round(this.random.between(38, 62)), 'degC');
-        return { kind: 'heat', here: warm(), other: warm() };
-      }
-      case 'choose':
-        return { kind: 'choose', option: this.random.pick(step.options.slice(0, 2)).id };
-      case 'lock':
-        return {
-          kind: 'lock',
-          method: this.random.pick(step.methods.slice(0, 2)).id,
-          checkedBy: this.plan.supervisor.name,
-        };
-      case 'fill':
-        return {
-          kind: 'fill',
-          lubricant: w.sheet.lubricant.name,
-          ...(step.joint ? { joint: 'gasket' as const } : {}),
-        };
-      case 'found':
-        return { kind: 'found', signs: this.lookedWrong() };
-      case 'compare':
-        return { kind: 'compare', parts: partsToCompare(w).map((part) => ({ part, differs: [] })) };
-      case 'seal':
-        return { kind: 'seal', outside: 'dry' };
-      case 'pack':
-        return pack(w.sheet);
-      case 'measure':
-        return { kind: 'measure', by: w.sheet.verifyBy === 'drag' ? 'drag' : 'feel' };
-      case 'instruct':
-      case 'rotate':
-        return { kind: step.kind };
-    }
+    const data = answerStep(w, step, this.technician());
+    if (data.kind === 'judge') return { ...data, findings: this.findings(data.findings) };
+    // A nut that was never locked shows it before it is touched.
+    if (step.id === 'lock-as-found' && this.hub().walk > 0)
+      return { kind: 'found', signs: ['not-locked', 'nut-loose'] };
+    return data;
+  }
+
+  private technician(): Technician {
+    const { random, plan } = this;
+    return {
+      pick: (list) => random.pick(list.slice(0, 2)),
+      wrench: (nm) => {
+        const listed = plan.crib.find('torque-wrench', this.day(), nm);
+        return { tool: listed.code, listed };
+      },
+      liningMm: () => Number(random.between(9, 16).toFixed(1)),
+      hubDegC: () => Math.round(random.between(38, 55)),
+    };
+  }
+
+  private hub(): HubTruth {
+    return this.plan.hubs[this.position]!;
   }
 
   private day(): string {
     return this.plan.start.toISOString().slice(0, 10);
   }
 
-  private findings(): Extract<StepData, { kind: 'judge' }>['findings'] {
+  private findings(findings: Findings): Findings {
     const { doubt, opening } = this.plan;
-    if (!doubt || this.position !== opening.wheelEnds[0]!.position) return soundFindings;
-    return soundFindings.map((f) =>
+    if (!doubt || this.position !== opening.wheelEnds[0]!.position) return findings;
+    return findings.map((f) =>
       f.component === doubt.component ? { ...doubt, disposition: 'ask' as const } : f,
     );
-  }
-
-  /** A nut that was never locked shows it when the hub comes off. */
-  private lookedWrong(): string[] {
-    return this.plan.hubs[this.position]!.walk > 0 ? ['nut-loose', 'not-locked'] : [];
-  }
-
-  /** Linings somewhere between new and half worn. */
-  private linings(): StepData {
-    const thickness = () => quantity(Number(this.random.between(9, 16).toFixed(1)), 'mm');
-    return { kind: 'linings', brake: 'air-drum', inner: thickness(), outer: thickness(), set: true };
   }
 
   /** Reads three cycles of whatever the hub's play is now; out of band it goes back to Adjust. */
@@ -295,8 +243,8 @@ class Hand {
     if (
       lock?.kind === 'castellated' &&
       lock.holeAxesDeg.length === 1 &&
-      this.rounds > 2 &&
-      this.random.next() < 0.5
+      this.rounds > 1 &&
+      mayStayLoose(this.look())
     ) {
       const at = {
         position: this.position,
@@ -344,12 +292,19 @@ class Hand {
     return [quantity(round(rest), unit), quantity(round(rest + play), unit)];
   }
 
+  /** A setting that was only looked at and found out is adjusted in the same visit. */
+  goesDeeper(w: WheelEnd): boolean {
+    if (this.plan.stopAt || !againstRelease(w).some((o) => o.code === 'found-out')) return false;
+    const reason = 'End play found out of its band with the wheel off';
+    this.send({ kind: 'work-added', position: this.position, work: 'adjust', reason }, this.by, 3);
+    return true;
+  }
+
   release(w: WheelEnd): void {
-    const against = againstRelease(w);
-    const reason = this.plan.forgetsLock
-      ? 'Needed for the morning run, washer comes with the next delivery'
-      : 'Spins freely, no movement felt. Look again at the next visit';
-    const overrideReason = against.length > 0 ? reason : undefined;
+    const overrideReason =
+      againstRelease(w).length > 0
+        ? 'The next slot is tight; spins freely, no movement felt. Look again at the next visit'
+        : undefined;
     this.send(
       {
         kind: 'wheel-end-released',

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { randomUUID } from 'node:crypto';
 import { quantity } from '@lanternwright/core/quantity';
 import type { Tool } from '@lanternwright/core/tool';
-import { addUnit, confirmStep, fetchJob, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
+import { addUnit, mirrored, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
 import { verifyChain } from '../jobs/record.ts';
 import { plain } from './page.ts';
 
@@ -13,8 +13,9 @@ beforeAll(async () => {
   shop = await openShop();
   jobId = await openJobOn(shop, await addUnit(shop, 'Tern 640'));
   const call = shop.technician.call;
-  const job = await fetchJob(call, jobId);
-  await send(call, jobId, 1, confirmStep(job, '2L')).expect(200);
+  const { t, flush } = mirrored(shop, jobId, ['2L', '2R']);
+  t.workTo('2L', 'as-found');
+  await flush();
   for (const thou of [3, 3.1, 2.9]) {
     await send(call, jobId, 9, {
       kind: 'reading-taken',
@@ -89,7 +90,7 @@ describe('a job on paper', () => {
       'Seat the bearings',
       'To 200 lbf·ft',
       'Caution: Never tighten to reach a hole',
-      'Lock-nut sockets',
+      'Socket of the bearing nut (six or eight point)',
     ])
       expect(text).toContain(words);
   });
@@ -102,26 +103,26 @@ describe('a job on paper', () => {
 
   it('the estimate has its lines, the owner’s answer, the bill and why it differs; there is none before it is written', async () => {
     await shop.technician.call.get(`/api/exchange/jobs/${jobId}/estimate.pdf`).expect(404);
-    const lines = [{ group: 'labour', what: 'Hubs', per: 'wheel', quantity: 2, unitMinor: 30_000 }] as const;
+    const lines = [{ group: 'labour', what: 'Hubs', per: 'wheel', quantity: 2, unitMinor: 21_500 }] as const;
     const quoted = { currency: 'USD', lines: [...lines], suppliesPercent: 0, tax: { percent: 0, on: [] } };
     const actual = {
       ...quoted,
       lines: [
-        { group: 'labour' as const, what: 'Hubs', per: 'hour' as const, quantity: 7, unitMinor: 9000 },
-        { group: 'parts' as const, what: 'Seal', per: 'piece' as const, quantity: 2, unitMinor: 7500 },
+        { group: 'labour' as const, what: 'Hubs', per: 'hour' as const, quantity: 5.5, unitMinor: 8460 },
+        { group: 'parts' as const, what: 'Seal', per: 'piece' as const, quantity: 3, unitMinor: 4185 },
       ],
-      tax: { percent: 9.0974, on: ['labour' as const, 'parts' as const] },
+      tax: { percent: 7.5, on: ['labour' as const, 'parts' as const] },
     };
     const call = shop.supervisor.call;
     await send(call, jobId, 9, { kind: 'bill-written', as: 'estimate', bill: quoted }).expect(200);
-    await send(call, jobId, 9, { kind: 'owner-answered', answer: 'do-now', name: 'P. Lark' }).expect(200);
+    await send(call, jobId, 9, { kind: 'owner-answered', answer: 'do-now', name: 'Q. Fenmoor' }).expect(200);
     await send(call, jobId, 9, { kind: 'bill-written', as: 'actual', bill: actual }).expect(200);
     const { text } = await paper('estimate', 'a4');
     for (const words of [
-      'Hubs, 2 × 300.00 USD per wheel: 600.00 USD',
-      'P. Lark: Do it now',
-      '850.96 USD',
-      'quoted 0.00 USD, came to 150.00 USD',
+      'Hubs, 2 × 215.00 USD per wheel: 430.00 USD',
+      'Q. Fenmoor: Do it now',
+      '635.16 USD',
+      'quoted 0.00 USD, came to 125.55 USD',
     ])
       expect(text).toContain(words);
   });

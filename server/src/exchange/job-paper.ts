@@ -1,10 +1,14 @@
 import { driveVerdict, driveVerdicts, symptoms } from '@lanternwright/core/inspection';
-import { readinessOf, sheetLines, stepsOf, stages } from '@lanternwright/core/procedure';
+import { sheetLines, stages } from '@lanternwright/core/procedure';
+import { sayLayer, works } from '@lanternwright/core/stack';
 import { formatQuantity, formatTyped } from '@lanternwright/core/quantity';
 import { sayTool } from '@lanternwright/core/tool';
 import {
   againstRelease,
   lastVerdict,
+  linesToAnswer,
+  progressOf,
+  sayObjection,
   readingsOf,
   playMm,
   sayEvent,
@@ -47,16 +51,23 @@ export function head({ doc }: Page, job: Job, { unit, number, sayTime }: PaperCo
       `${job.symptoms.map((s) => symptoms[s]).join(', ')}. ${driveVerdicts[verdict]}: ${reason}`,
     );
   }
-  if (job.stopped) line(doc, job.stopped.as === 'void' ? 'Void' : 'Held', job.stopped.reason);
+  if (job.stopped)
+    line(
+      doc,
+      { void: 'Void', held: 'Held', 'out-of-service': 'Out of service' }[job.stopped.as],
+      job.stopped.reason,
+    );
 }
 
 function sheetBlock({ doc }: Page, w: WheelEnd): void {
-  const { sheet, procedure } = w;
-  line(
-    doc,
-    'Sheet',
-    `${sheet.title}, revision ${sheet.revision}. Procedure: ${procedure.title}, version ${procedure.version}`,
-  );
+  const { sheet, plan } = w;
+  const by =
+    plan.by === 'procedure' ? ` Procedure: ${plan.procedure.title}, version ${plan.procedure.version}` : '';
+  line(doc, 'Sheet', `${sheet.title}, revision ${sheet.revision}.${by}`);
+  if (plan.by === 'route') {
+    line(doc, 'Work', plan.works.map((work) => works[work]).join(', '));
+    line(doc, 'Stack', plan.stack.map(sayLayer).join(', '));
+  }
   for (const { label, value, source } of sheetLines(sheet, 'in'))
     line(doc, label, source ? `${value}. ${source}` : value);
 }
@@ -76,21 +87,20 @@ export function travellerPaper(job: Job, context: PaperContext): Promise<Uint8Ar
     line(
       doc,
       'At hand',
-      readinessOf(w.procedure, w.sheet)
-        .map((l) => (l.detail ? `${l.what} (${l.detail})` : l.what))
+      linesToAnswer(w)
+        .map((l) => ({ ...l, title: l.title ?? l.what }))
+        .map((l) => (l.detail ? `${l.title} (${l.detail})` : l.title))
         .join(', '),
     );
-    const steps = stepsOf(w.procedure, 'start', {});
-    for (const stage of stages) {
-      for (const step of steps.filter((s) => s.stage === stage.id)) {
-        const figure = step.kind === 'torque' ? w.sheet[step.figure] : null;
-        const to = figure ? ` To ${formatQuantity(figure.max)}.` : '';
-        line(
-          doc,
-          stage.title,
-          `[   ]  ${step.title}. ${step.text}${to}${step.caution ? ` Caution: ${step.caution}` : ''}`,
-        );
-      }
+    for (const { step, record } of progressOf(w)) {
+      const stage = stages.find((s) => s.id === step.stage)!;
+      const figure = step.kind === 'torque' ? w.sheet[step.figure] : null;
+      const to = figure ? ` To ${formatQuantity(figure.max)}.` : '';
+      line(
+        doc,
+        stage.title,
+        `[ ${record ? 'x' : '  '} ]  ${step.title}. ${step.text}${to}${step.caution ? ` Caution: ${step.caution}` : ''}`,
+      );
     }
   }
   footers(doc, `Job ${context.number}, ${context.unit.name}.`);
@@ -126,16 +136,22 @@ const SHOWN = 4;
 function releaseBlock({ doc }: Page, w: WheelEnd, { sayTime }: PaperContext): void {
   const { release, retorque } = w;
   if (!release) {
-    const against = againstRelease(w);
+    const against = againstRelease(w).map((o) => sayObjection(w, o));
     const more = against.length > SHOWN ? `, and ${against.length - SHOWN} more` : '';
     line(doc, 'Release', `not released. ${against.slice(0, SHOWN).join('. ')}${more}`);
     return;
   }
   line(doc, 'Released', `${sayTime(release.at)}, ${release.by.name}, ${release.by.role}`);
   if (release.overrideReason)
-    line(doc, 'In spite of', `${release.overridden.join('. ')}. Reason: ${release.overrideReason}`);
-  const { byDate, byKm } = release.followUp;
-  line(doc, 'Retorque due', `by ${byDate}${byKm === null ? '' : ` or ${Math.round(byKm)} km`}`);
+    line(
+      doc,
+      'In spite of',
+      `${release.overridden.map((o) => sayObjection(w, o)).join('. ')}. Reason: ${release.overrideReason}`,
+    );
+  if (release.followUp) {
+    const { byDate, byKm } = release.followUp;
+    line(doc, 'Retorque due', `by ${byDate}${byKm === null ? '' : ` or ${Math.round(byKm)} km`}`);
+  }
   if (retorque)
     line(
       doc,

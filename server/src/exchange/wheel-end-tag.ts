@@ -52,7 +52,8 @@ export function tagPaper(
       .text(plain(unit.owner), x + 118, doc.y, text);
     const state = w.release ? `Released ${w.release.at.slice(0, 10)}` : 'Being worked on: do not move';
     doc.text(state, x + 118, doc.y + 4, text);
-    if (w.release && !w.retorque) doc.text(`Retorque by ${w.release.followUp.byDate}`, x + 118, doc.y, text);
+    if (w.release?.followUp && !w.retorque)
+      doc.text(`Retorque by ${w.release.followUp.byDate}`, x + 118, doc.y, text);
   });
   return page.bytes();
 }

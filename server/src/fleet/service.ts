@@ -53,10 +53,13 @@ function summariseWheelEnds(axleCount: number, rows: readonly WheelEndRow[]): Wh
       position,
       state: row?.openJobId
         ? 'working'
-        : ((row?.verdict === 'unsure' ? 'repeat' : row?.verdict) ?? 'not-measured'),
+        : row?.outOfService
+          ? 'out-of-service'
+          : ((row?.verdict === 'unsure' ? 'repeat' : row?.verdict) ?? 'not-measured'),
       endPlayMm: row?.endPlayMm ?? null,
       readAt: row?.readAt?.toISOString() ?? null,
       readKm: row?.readKm ?? null,
+      outOfService: row?.outOfService?.reason ?? null,
     };
   });
 }

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { quantity } from '@lanternwright/core/quantity';
-import { addUnit, fetchJob, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
+import { addUnit, fetchJob, mirrored, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
 
 let shop: Shop;
 beforeAll(async () => {
@@ -40,13 +40,16 @@ describe('the intake put right', () => {
 describe('a release struck out', () => {
   it('opens the wheel end again, but not while another job works on it', async () => {
     const unitId = await addUnit(shop);
-    const jobId = await openJobOn(shop, unitId, ['2L']);
-    const release = {
-      kind: 'wheel-end-released',
-      position: '2L',
-      overrideReason: 'to the next shop only',
-    } as const;
-    const event = (await send(shop.supervisor.call, jobId, 1, release).expect(200)).body as { id: string };
+    const jobId = await openJobOn(shop, unitId, ['2L'], ['check']);
+    const { t, flush } = mirrored(shop, jobId, ['2L'], ['check']);
+    expect(t.skip('2L', 'Over the pit')).toBeNull();
+    t.workTo('2L');
+    await flush();
+    const overrideReason = 'It stood over the pit and could not roll';
+    const release = { kind: 'wheel-end-released', position: '2L', overrideReason } as const;
+    const event = (await send(shop.supervisor.call, jobId, t.job.version, release).expect(200)).body as {
+      id: string;
+    };
     const strike = {
       kind: 'correction',
       corrects: event.id,
@@ -55,20 +58,25 @@ describe('a release struck out', () => {
     } as const;
     const next = await openJobOn(shop, unitId, ['2L']);
     const detail = (await shop.technician.call.get(`/api/jobs/${next}`).expect(200)).body;
-    expect(detail.releasedBefore).toMatchObject([
-      { position: '2L', by: 'I. Okonedo', overrideReason: 'to the next shop only' },
-    ]);
-    const held = await send(shop.supervisor.call, jobId, 2, strike).expect(422);
+    expect(detail.releasedBefore).toMatchObject([{ position: '2L', by: 'I. Okonedo', overrideReason }]);
+    const held = await send(shop.supervisor.call, jobId, t.job.version + 1, strike).expect(422);
     expect(held.body.detail).toBe('2L is in another open job by now');
     await send(shop.supervisor.call, next, 1, { kind: 'job-voided', reason: 'Opened by mistake' }).expect(
       200,
     );
-    await send(shop.technician.call, jobId, 2, strike).expect(422);
-    await send(shop.supervisor.call, jobId, 2, strike).expect(200);
+    await send(shop.technician.call, jobId, t.job.version + 1, strike).expect(422);
+    await send(shop.supervisor.call, jobId, t.job.version + 1, strike).expect(200);
     const unit = await unitOf(unitId);
     expect(unit.followUps).toEqual([]);
     expect(unit.jobs.find((j: { id: string }) => j.id === jobId).closedAt).toBeNull();
-    const third = { unitId, title: 'x', complaint: '', reportedBy: '', meter: {}, positions: ['2L'] };
+    const third = {
+      unitId,
+      title: 'x',
+      complaint: '',
+      reportedBy: '',
+      meter: {},
+      wheelEnds: [{ position: '2L', works: ['seal'] }],
+    };
     await shop.technician.call.post('/api/jobs').send(third).expect(422);
   });
 });

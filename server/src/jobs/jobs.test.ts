@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { quantity } from '@lanternwright/core/quantity';
-import { TestJob, openingOn } from '../../../core/src/traveller/testing/work.ts';
 import {
   addUnit,
   asSuperuser,
   confirmStep,
   fetchJob,
+  mirrored,
   openJobOn,
   openShop,
   send,
@@ -19,24 +19,6 @@ beforeAll(async () => {
   shop = await openShop();
 });
 afterAll(() => shop.close());
-
-/** Works one wheel end through the API as the core's own test hand would. */
-async function workTo(jobId: string, position: string, stepId?: string, inches = 0.003): Promise<void> {
-  const t = new TestJob(openingOn([position]));
-  const sent = () => t.job.events.length;
-  let from = sent();
-  t.workTo(position, 'end-play');
-  if (stepId !== 'end-play') {
-    t.readings(position, inches, inches, inches);
-    t.recordStep(position);
-    t.workTo(position, stepId);
-  }
-  for (; from < sent(); from++) {
-    const { body } = t.job.events[from]!;
-    const { version } = await fetchJob(shop.technician.call, jobId);
-    await send(shop.technician.call, jobId, version, body as never).expect(200);
-  }
-}
 
 describe('a sum put into the record', () => {
   it('is reckoned again here: another result, another name or bad input is not taken', async () => {
@@ -74,7 +56,7 @@ describe('recording', () => {
     expect(list[0]).toMatchObject({
       id: jobId,
       unit: { name: 'Tern 500' },
-      wheelEnds: [{ position: '2L', stage: 'diagnose' }, { position: '2R' }],
+      wheelEnds: [{ position: '2L', stage: 'ready' }, { position: '2R' }],
     });
     const unit = (await shop.technician.call.get(`/api/fleet/units/${unitId}`).expect(200)).body;
     expect(unit).toMatchObject({ openJobId: jobId, meterKm: 611_300 });
@@ -84,12 +66,19 @@ describe('recording', () => {
   it('refuses a wheel end that is in another open job, or is not there', async () => {
     const unitId = await addUnit(shop);
     await openJobOn(shop, unitId);
-    const again = { unitId, title: 'x', complaint: '', reportedBy: '', meter: {}, positions: ['2L'] };
+    const again = {
+      unitId,
+      title: 'x',
+      complaint: '',
+      reportedBy: '',
+      meter: {},
+      wheelEnds: [{ position: '2L', works: ['seal'] }],
+    };
     const busy = await shop.technician.call.post('/api/jobs').send(again).expect(422);
     expect(busy.body.detail).toBe('2L is in an open job already');
     const missing = await shop.technician.call
       .post('/api/jobs')
-      .send({ ...again, positions: ['9L'] })
+      .send({ ...again, wheelEnds: [{ position: '9L', works: ['seal'] }] })
       .expect(422);
     expect(missing.body.detail).toBe('The unit has no wheel end 9L');
   });
@@ -114,7 +103,7 @@ describe('recording', () => {
     const stale = await send(shop.supervisor.call, jobId, 1, confirmStep(job, '2L')).expect(409);
     expect(stale.headers['content-type']).toMatch(/problem\+json/);
     expect(stale.body.detail).toMatch(
-      /I\. Okonedo was first, the last of 2 records: 2R, Rock the wheel: nothing moves/,
+      /I\. Okonedo was first, the last of 2 records: 2R, Tools, parts and lubricant at hand: everything at hand/,
     );
     expect(stale.body.job.events).toHaveLength(3);
     const fresh = await send(shop.supervisor.call, jobId, 3, confirmStep(job, '2L')).expect(422);
@@ -178,7 +167,9 @@ describe('recording', () => {
 
   it('keeps technicians from releasing and nobody in who is not signed in', async () => {
     const jobId = await openJobOn(shop, await addUnit(shop), ['2L']);
-    await workTo(jobId, '2L');
+    const { t, flush } = mirrored(shop, jobId, ['2L']);
+    t.workTo('2L');
+    await flush();
     const { version } = await fetchJob(shop.technician.call, jobId);
     const release = { kind: 'wheel-end-released', position: '2L' } as const;
     expect((await send(shop.technician.call, jobId, version, release).expect(422)).body.detail).toMatch(
@@ -194,17 +185,11 @@ describe('projections', () => {
   it('follow the readings, the release and the retorque, and are the same when rebuilt', async () => {
     const unitId = await addUnit(shop);
     const jobId = await openJobOn(shop, unitId, ['2L']);
-    await workTo(jobId, '2L', 'end-play');
+    const { t, flush } = mirrored(shop, jobId, ['2L']);
+    t.workTo('2L', 'end-play');
+    t.readings('2L', 0.0083, 0.0083, 0.0083);
+    await flush();
     const at = async () => (await fetchJob(shop.technician.call, jobId)).version;
-    const reading = {
-      kind: 'reading-taken',
-      position: '2L',
-      round: 1,
-      push: quantity(0, 'in'),
-      pull: quantity(0.0083, 'in'),
-      source: 'typed',
-    } as const;
-    for (let i = 0; i < 3; i++) await send(shop.technician.call, jobId, await at(), reading).expect(200);
     const unit = async () => (await shop.technician.call.get(`/api/fleet/units/${unitId}`).expect(200)).body;
     expect((await unit()).readings.at(-1)).toMatchObject({
       round: 1,
@@ -213,10 +198,18 @@ describe('projections', () => {
       km: 611_300,
       final: true,
     });
+    const refused = await send(shop.supervisor.call, jobId, await at(), {
+      kind: 'wheel-end-released',
+      position: '2L',
+      overrideReason: 'It has to go to the next shop this evening',
+    }).expect(422);
+    expect(refused.body.detail).toMatch(/^Nobody releases 2L: .*End play is loose by/);
+    t.do({ kind: 'adjust-reopened', position: '2L', round: 1, from: 'start' });
+    t.workTo('2L');
+    await flush();
     await send(shop.supervisor.call, jobId, await at(), {
       kind: 'wheel-end-released',
       position: '2L',
-      overrideReason: 'to the next shop only',
     }).expect(200);
     expect(await unit()).toMatchObject({
       openJobId: null,

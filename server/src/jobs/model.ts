@@ -22,7 +22,7 @@ export interface JobRow extends Model<InferAttributes<JobRow>, InferCreationAttr
   openedAt: Date;
   closedAt: Date | null;
   wheelEnds: WheelEndStand[];
-  stopped: CreationOptional<{ as: 'held' | 'void'; reason: string } | null>;
+  stopped: CreationOptional<{ as: 'held' | 'void' | 'out-of-service'; reason: string } | null>;
   unit?: NonAttribute<UnitRow>;
 }
 
@@ -133,6 +133,7 @@ export interface WheelEndRow extends Model<
   readAt: Date | null;
   readKm: number | null;
   openJobId: string | null;
+  outOfService: { as: 'out-of-service'; reason: string } | null;
 }
 
 export function defineWheelEnd(sequelize: Sequelize): ModelStatic<WheelEndRow> {
@@ -144,6 +145,7 @@ export function defineWheelEnd(sequelize: Sequelize): ModelStatic<WheelEndRow> {
     readAt: DataTypes.DATE,
     readKm: DataTypes.DOUBLE,
     openJobId: DataTypes.UUID,
+    outOfService: DataTypes.JSONB,
   });
 }
 
@@ -155,6 +157,7 @@ export interface FollowUpRow extends Model<
   position: string;
   unitId: string;
   kind: 'retorque' | FollowUpKind;
+  nth: CreationOptional<number>;
   what: string;
   fromKm: number | null;
   byKm: number | null;
@@ -168,6 +171,7 @@ export function defineFollowUp(sequelize: Sequelize): ModelStatic<FollowUpRow> {
     position: { type: DataTypes.TEXT, primaryKey: true },
     unitId: DataTypes.UUID,
     kind: { type: DataTypes.TEXT, primaryKey: true },
+    nth: { type: DataTypes.SMALLINT, primaryKey: true },
     what: DataTypes.TEXT,
     fromKm: DataTypes.DOUBLE,
     byKm: DataTypes.DOUBLE,

@@ -10,6 +10,7 @@ import {
   readingsOf,
   stageAtHand,
   stageStates,
+  stepAtHand,
   verdictOf,
   wheelEndAt,
   type EventBody,
@@ -27,6 +28,7 @@ function standOf(w: WheelEnd): WheelEndStand {
     position: w.position,
     stage: stageAtHand(w),
     released: w.release !== null,
+    waitsForRelease: w.release === null && stepAtHand(w) === null,
     trouble: outOfBand ? verdict : (troubled ?? null),
     who: lastTrace(w)?.by.name ?? null,
     asks: openQuestions(w),
@@ -59,18 +61,23 @@ function readingRows(job: Job, w: WheelEnd) {
 
 function followUpRows(job: Job, w: WheelEnd) {
   if (!w.release) return [];
-  const { fromKm, byKm, byDate } = w.release.followUp;
+  const { followUp } = w.release;
   const at = { jobId: job.id, position: w.position, unitId: job.unitId };
   const when = (trace: { at: string } | null | undefined) => (trace ? new Date(trace.at) : null);
-  const others = w.release.alsoDue.map((f) => ({
+  const others = w.release.alsoDue.map((f, i, all) => {
+    const nth = all.slice(0, i).filter((x) => x.kind === f.kind).length;
+    const done = w.followUpsDone.find((d) => d.followUp === f.kind && d.nth === nth);
+    return { ...at, ...f, nth, fromKm: null, byKm: null, doneAt: when(done) };
+  });
+  const retorque = followUp && {
     ...at,
-    ...f,
-    fromKm: null,
-    byKm: null,
-    doneAt: when(w.followUpsDone.find((d) => d.followUp === f.kind)),
-  }));
-  const retorque = { kind: 'retorque' as const, what: '', fromKm, byKm, byDate, doneAt: when(w.retorque) };
-  return [{ ...at, ...retorque }, ...others];
+    kind: 'retorque' as const,
+    what: '',
+    nth: 0,
+    ...followUp,
+    doneAt: when(w.retorque),
+  };
+  return [...(retorque ? [retorque] : []), ...others];
 }
 
 function closedAt(job: Job): Date | null {
@@ -97,8 +104,8 @@ function touched(job: Job, body: EventBody): WheelEnd[] {
 }
 
 const refreshWheelEnds = `
-  insert into wheel_end (unit_id, position, verdict, end_play_mm, read_at, read_km, open_job_id)
-  select w.unit_id, w.position, r.verdict, r.end_play_mm, r.at, r.km, o.id
+  insert into wheel_end (unit_id, position, verdict, end_play_mm, read_at, read_km, open_job_id, out_of_service)
+  select w.unit_id, w.position, r.verdict, r.end_play_mm, r.at, r.km, o.id, s.stopped
   from (
     select distinct j.unit_id, e ->> 'position' as position
     from job j, jsonb_array_elements(j.wheel_ends) e where :unitId is null or j.unit_id = :unitId ::uuid
@@ -112,9 +119,16 @@ const refreshWheelEnds = `
     where j.unit_id = w.unit_id and j.closed_at is null
       and e ->> 'position' = w.position and not (e ->> 'released')::boolean limit 1
   ) o on true
+  left join lateral (
+    select case when j.stopped ->> 'as' = 'out-of-service' and not (e ->> 'released')::boolean then j.stopped end as stopped
+    from job j, jsonb_array_elements(j.wheel_ends) e
+    where j.unit_id = w.unit_id and e ->> 'position' = w.position
+      and j.closed_at is not null and coalesce(j.stopped ->> 'as', '') <> 'void'
+    order by j.closed_at desc, j.number desc limit 1
+  ) s on true
   on conflict (unit_id, position) do update set
     verdict = excluded.verdict, end_play_mm = excluded.end_play_mm, read_at = excluded.read_at,
-    read_km = excluded.read_km, open_job_id = excluded.open_job_id`;
+    read_km = excluded.read_km, open_job_id = excluded.open_job_id, out_of_service = excluded.out_of_service`;
 
 /** Writes what lists and figures need, for the wheel ends an event touched. In the event's transaction. */
 export async function project(

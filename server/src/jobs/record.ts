@@ -1,5 +1,5 @@
 import { QueryTypes, type Transaction } from 'sequelize';
-import { eventBodySchema, fold, type Job, type StoredEvent } from '@lanternwright/core/traveller';
+import { fold, upcast, type Job, type StoredEvent } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { GENESIS, hashLink, linkOf, type Link } from './chain.ts';
 import type { JobEventRow } from './model.ts';
@@ -11,7 +11,7 @@ const CHAIN_LOCK = 618_002;
 /** Channel on which every stored event is announced, as `{ jobId, seq }`. */
 export const CHANNEL = 'job_event';
 
-/** An event as the traveller takes it. A body of an old shape is read through today's schema. */
+/** An event as the traveller takes it; a body of an old shape is lifted. */
 export function toStored(row: JobEventRow): StoredEvent {
   return {
     id: row.id,
@@ -19,7 +19,7 @@ export function toStored(row: JobEventRow): StoredEvent {
     version: row.version,
     at: row.at.toISOString(),
     by: row.by,
-    body: eventBodySchema.parse(row.body),
+    body: upcast(row.body),
   };
 }
 

@@ -2,9 +2,10 @@ import { Router } from 'express';
 import { jobsRoutes } from '@lanternwright/contract/jobs';
 import { serve } from '../http/serve.ts';
 import type { PhotosService } from './photos.ts';
+import type { PeopleService } from '../people/service.ts';
 import type { JobsService } from './service.ts';
 
-export function jobsRouter(jobs: JobsService, photos: PhotosService): Router {
+export function jobsRouter(jobs: JobsService, photos: PhotosService, people: PeopleService): Router {
   const router = Router();
   serve(router, jobsRoutes.list, ({ query }) => jobs.list(query.status));
   serve(router, jobsRoutes.photo, async ({ params, res }) => {
@@ -16,5 +17,10 @@ export function jobsRouter(jobs: JobsService, photos: PhotosService): Router {
   serve(router, jobsRoutes.job, ({ params }) => jobs.detail(params.id));
   serve(router, jobsRoutes.open, ({ body, person }) => jobs.open(body, person));
   serve(router, jobsRoutes.postEvent, ({ params, body, person }) => jobs.record(params.id, body, person));
+  serve(router, jobsRoutes.secondPerson, async ({ params, body: { person: who, ...event } }) => {
+    const second =
+      'demoId' in who ? await people.asDemo(who.demoId) : await people.withPassword(who.login, who.password);
+    return jobs.record(params.id, event, second);
+  });
   return router;
 }

@@ -4,7 +4,7 @@ import type { z } from 'zod';
 import type { JobDetail, JobSummary, openJobSchema, postEventSchema } from '@lanternwright/contract/jobs';
 import type { Person } from '@lanternwright/contract/people';
 import { axleIndex, type Axle } from '@lanternwright/core/axle-plan';
-import { findProcedure } from '@lanternwright/core/procedure';
+import { usualStack } from '@lanternwright/core/stack';
 import {
   append,
   decide,
@@ -16,6 +16,7 @@ import {
   type Command,
   type Job,
   type StoredEvent,
+  upcast,
 } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import type { FleetService } from '../fleet/service.ts';
@@ -91,13 +92,16 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
       lastReleases,
       { type: QueryTypes.SELECT, replacements: { unitId, jobId }, transaction },
     );
-    return rows.map(({ at, by, body }) => ({
-      position: body.position,
-      at: at.toISOString(),
-      by: by.name,
-      overridden: body.overridden,
-      overrideReason: body.overrideReason ?? null,
-    }));
+    return rows.map(({ at, by, body: stored }) => {
+      const body = upcast(stored) as BodyOf<'wheel-end-released'>;
+      return {
+        position: body.position,
+        at: at.toISOString(),
+        by: by.name,
+        overridden: body.overridden,
+        overrideReason: body.overrideReason ?? null,
+      };
+    });
   }
 
   /** What others recorded since the sender looked, as one sentence. */
@@ -135,12 +139,18 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
     );
   }
 
-  function wheelEndFrom(axles: readonly Axle[], position: string) {
+  type Wanted = z.output<typeof openJobSchema>['wheelEnds'][number];
+
+  /** The wheel end as its axle has it now, with how it is built and what is wanted of it. */
+  function wheelEndFrom(axles: readonly Axle[], { position, works, alreadyOff, together }: Wanted) {
     const axle = axles[axleIndex(position)];
-    if (!axle) throw refused(`The unit has no wheel end ${position}`, 'positions');
+    if (!axle) throw refused(`The unit has no wheel end ${position}`, 'wheelEnds');
     const { sheet, role } = axle;
-    const procedureVersion = findProcedure(sheet.procedureId ?? '')?.version ?? 1;
-    return { position, sheet, procedureVersion, axle: role };
+    const stack = sheet.stack ?? usualStack(sheet.procedureId, axle);
+    if (!stack)
+      throw refused(`Nobody has said how ${position} is built: its sheet has no stack`, 'wheelEnds');
+    const route = { rules: 1 as const, stack: [...stack], works, alreadyOff, together };
+    return { position, sheet, axle: role, route };
   }
 
   return {
@@ -178,19 +188,22 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
         const unit = await db.unit.findByPk(input.unitId, { transaction, lock: Transaction.LOCK.UPDATE });
         if (!unit) throw notFound('unit');
         const axles = await fleet.axles(unit.id, transaction);
-        const { positions, ...rest } = input;
+        const { wheelEnds, ...rest } = input;
+        const positions = wheelEnds.map((w) => w.position);
         const decision = decideOpening({
           kind: 'job-opened',
           ...rest,
-          wheelEnds: [...positions].sort().map((p) => wheelEndFrom(axles, p)),
+          wheelEnds: [...wheelEnds]
+            .sort((a, b) => (a.position < b.position ? -1 : 1))
+            .map((w) => wheelEndFrom(axles, w)),
         });
-        if (!decision.ok) throw refused(decision.reason, 'positions');
+        if (!decision.ok) throw refused(decision.reason, 'wheelEnds');
         const busy = await db.wheelEnd.findAll({
           where: { unitId: unit.id, position: positions },
           transaction,
         });
         const taken = busy.find((w) => w.openJobId !== null);
-        if (taken) throw refused(`${taken.position} is in an open job already`, 'positions');
+        if (taken) throw refused(`${taken.position} is in an open job already`, 'wheelEnds');
         const id = randomUUID();
         const at = clock.now();
         const row = await db.job.create(
@@ -237,7 +250,11 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
         const stored = job.events.find((e) => e.id === input.id);
         if (stored) return stored;
         await tools.prove(input.command);
-        const decision = decide(job, input.command, { by: actorOf(person), today: clock.today() });
+        const decision = decide(job, input.command, {
+          by: actorOf(person),
+          today: clock.today(),
+          now: clock.now().toISOString(),
+        });
         if (!decision.ok) {
           if (input.seenVersion >= job.version) throw refused(decision.reason, 'command');
           throw new HttpProblem(

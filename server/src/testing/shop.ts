@@ -4,6 +4,7 @@ import supertest from 'supertest';
 import { inject } from 'vitest';
 import { layouts, type Axle } from '@lanternwright/core/axle-plan';
 import { quantity } from '@lanternwright/core/quantity';
+import type { Work } from '@lanternwright/core/stack';
 import {
   fold,
   stepAtHand,
@@ -12,7 +13,7 @@ import {
   type Job,
   type StoredEvent,
 } from '@lanternwright/core/traveller';
-import { answer } from '../../../core/src/traveller/testing/work.ts';
+import { answer, openingOn, supervisor, TestJob } from '../../../core/src/traveller/testing/work.ts';
 import type { NewPerson, Person } from '@lanternwright/contract/people';
 import { createApp } from '../app.ts';
 import { readConfig } from '../config.ts';
@@ -108,6 +109,7 @@ export async function openJobOn(
   shop: Shop,
   unitId: string,
   positions: string[] = ['2L', '2R'],
+  works: Work[] = ['seal'],
 ): Promise<string> {
   const body = {
     unitId,
@@ -115,7 +117,7 @@ export async function openJobOn(
     complaint: 'Seal weep',
     reportedBy: 'driver',
     meter: { distance: quantity(611_300, 'km') },
-    positions,
+    wheelEnds: positions.map((position) => ({ position, works })),
   };
   return (await shop.technician.call.post('/api/jobs').send(body).expect(200)).body.id as string;
 }
@@ -147,4 +149,23 @@ export function confirmStep(job: Job, position: string): Command {
     round: 1,
     data: answer(wheelEnd, step),
   };
+}
+
+/**
+ * A job worked in memory whose every record is then sent to the server by whoever made it: the technician, or the
+ * supervisor where the core's own test has them.
+ */
+export function mirrored(shop: Shop, jobId: string, positions: string[], works: Work[] = ['seal']) {
+  const t = new TestJob(openingOn(positions, 'a-drive-tang', works));
+  let sent = t.job.events.length;
+  const flush = async (): Promise<void> => {
+    for (; sent < t.job.events.length; sent++) {
+      const { body, by } = t.job.events[sent]!;
+      const { call } = by.id === supervisor.id ? shop.supervisor : shop.technician;
+      const { version } = await fetchJob(call, jobId);
+      const answered = await send(call, jobId, version, body as never);
+      if (answered.status !== 200) throw new Error(`${body.kind}: ${JSON.stringify(answered.body)}`);
+    }
+  };
+  return { t, flush };
 }

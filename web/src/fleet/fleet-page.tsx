@@ -13,7 +13,15 @@ import { StateMark, stateWords } from '../ui/state-mark.tsx';
 import type { RuleUnit } from '../ui/thou-rule.tsx';
 import { useUnitsQuery } from './fleet-api.ts';
 
-const states: readonly WheelEndState[] = ['working', 'loose', 'tight', 'repeat', 'in-band', 'not-measured'];
+const states: readonly WheelEndState[] = [
+  'working',
+  'out-of-service',
+  'loose',
+  'tight',
+  'repeat',
+  'in-band',
+  'not-measured',
+];
 
 /** The wheel end one would look at first: worst state, then newest reading. */
 function worstOf(unit: UnitSummary): WheelEndSummary | undefined {
@@ -31,7 +39,8 @@ function UnitRow({ unit, shown }: { unit: UnitSummary; shown: RuleUnit }) {
   const worst = worstOf(unit);
   const last = newestReading(unit);
   const working = worst?.state === 'working';
-  const trouble = worst && ['loose', 'tight', 'repeat'].includes(worst.state) ? worst : undefined;
+  const trouble =
+    worst && ['out-of-service', 'loose', 'tight', 'repeat'].includes(worst.state) ? worst : undefined;
   return (
     <li className={`border-b border-rule ${working ? 'bg-linear-to-r from-lamp to-transparent' : ''}`}>
       <Link
@@ -194,7 +203,7 @@ export function FleetPage() {
           <h1 className="text-23">Fleet</h1>
           <p className="text-13 text-muted">
             {units.length} units, {ends.length} wheel ends
-            {(['working', 'loose', 'tight'] as const).map((state) => {
+            {(['working', 'out-of-service', 'loose', 'tight'] as const).map((state) => {
               const found = count(state);
               return found === 0 ? null : (
                 <button
@@ -205,7 +214,11 @@ export function FleetPage() {
                   className={`ml-2 inline-flex min-h-8 items-center gap-1.5 rounded-md border px-2 text-13 font-semibold text-ink ${filters.state === state ? 'border-lamp-edge bg-lamp' : 'border-edge bg-panel'}`}
                 >
                   <StateMark state={state} size={14} /> {found}{' '}
-                  {state === 'working' ? 'in a job' : `left ${state}`}
+                  {state === 'working'
+                    ? 'in a job'
+                    : state === 'out-of-service'
+                      ? 'out of service'
+                      : `left ${state}`}
                 </button>
               );
             })}

@@ -181,6 +181,12 @@ function Unit({ unit }: { unit: UnitDetail }) {
                 <span className="text-13 font-normal text-muted">last read {sayDate(wheelEnd.readAt)}</span>
               )}
             </h2>
+            {wheelEnd.outOfService && (
+              <Note tone="trouble">
+                Out of service: {wheelEnd.outOfService}. It never rolls on this axle until a job has released
+                it.
+              </Note>
+            )}
             <Suspense fallback={<div className="h-[276px]" />}>
               <ReadingsChart
                 readings={unit.readings.filter((r) => r.position === wheelEnd.position)}

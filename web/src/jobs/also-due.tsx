@@ -91,10 +91,11 @@ export function AlsoDueFields({ due, onChange }: { due: AlsoDue; onChange: (due:
 export function AlsoDueList({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
   const [error, setError] = useState<string>();
   const due = wheelEnd.release?.alsoDue ?? [];
-  return due.map((d) => {
-    const done = wheelEnd.followUpsDone.find((f) => f.followUp === d.kind);
+  return due.map((d, i) => {
+    const nth = due.slice(0, i).filter((x) => x.kind === d.kind).length;
+    const done = wheelEnd.followUpsDone.find((f) => f.followUp === d.kind && f.nth === nth);
     return (
-      <Note key={d.kind} tone={done ? 'good' : 'plain'}>
+      <Note key={`${d.kind} ${nth}`} tone={done ? 'good' : 'plain'}>
         <span className="flex flex-wrap items-center justify-between gap-3">
           <span>
             <b>{followUpKinds[d.kind]}</b>, by {sayDate(d.byDate)}: {d.what}.{' '}
@@ -105,7 +106,7 @@ export function AlsoDueList({ open, wheelEnd }: { open: OpenJob; wheelEnd: Wheel
             <Button
               onClick={() =>
                 setError(
-                  open.send({ kind: 'follow-up-done', position: wheelEnd.position, followUp: d.kind }) ??
+                  open.send({ kind: 'follow-up-done', position: wheelEnd.position, followUp: d.kind, nth }) ??
                     undefined,
                 )
               }

@@ -4,6 +4,7 @@ import { components } from '@lanternwright/core/inspection';
 import { quantity } from '@lanternwright/core/quantity';
 import type { Tool } from '@lanternwright/core/tool';
 import { isDrawn } from '../ui/condition-drawing.tsx';
+import { openingOn, supervisor, TestJob } from '../../../core/src/traveller/testing/work.ts';
 import { heading, jobAt, openPage, step } from './testing/open-page.tsx';
 
 beforeEach(() => {
@@ -45,6 +46,10 @@ describe('the tool of a torque', () => {
     expect(sent).toHaveLength(0);
     await user.click(offered.getByRole('button', { name: /^TW-01/ }));
     await user.click(step().getByRole('button', { name: 'Record the torque' }));
+    // No torque is pre-filled as reached.
+    expect(sent).toHaveLength(0);
+    await user.type(step().getByLabelText(/^Reached/), '200');
+    await user.click(step().getByRole('button', { name: 'Record the torque' }));
     await waitFor(() =>
       expect(sent[0]).toMatchObject({ data: { tool: 'TW-01', listed: { code: 'TW-01' } } }),
     );
@@ -77,11 +82,17 @@ describe('judging', () => {
     await heading('Judge the parts');
     await user.click(step().getByRole('radio', { name: /^Bent, cracked/ }));
     await user.click(step().getByRole('button', { name: 'Record what was found' }));
-    expect(step().getByText(/^Not looked at yet: cups and rollers/)).toBeDefined();
+    expect(step().getByText(/^Not looked at yet: studs, lining/)).toBeDefined();
     await user.click(step().getByRole('button', { name: 'The rest is sound' }));
     await user.click(step().getByRole('button', { name: 'Record what was found' }));
-    await heading('New beside old');
+    // The new cage is asked for in Ready before anything goes back together.
+    await heading('Tools, parts and lubricant at hand');
     expect(sent[0]).toMatchObject({ data: { kind: 'judge' } });
+    await user.click(
+      within(step().getByRole('radiogroup', { name: 'Cage' })).getByRole('radio', { name: 'Have it' }),
+    );
+    await user.click(step().getByRole('button', { name: 'Ready' }));
+    await heading('New beside old');
     expect(screen.getByRole('group', { name: 'Cage' })).toBeDefined();
   });
 });
@@ -96,7 +107,7 @@ describe('new beside old', () => {
     expect(sent).toHaveLength(0);
     await user.type(step().getByLabelText(/not as the old/), 'Newer pattern, sits deeper');
     await user.click(step().getByRole('button', { name: 'Record what differs' }));
-    await heading('Cups home');
+    await heading('Oil the bearings');
     expect(sent[0]).toMatchObject({ data: { note: 'Newer pattern, sits deeper' } });
   });
 });
@@ -128,17 +139,76 @@ describe('the seal', () => {
 });
 
 describe('the lock', () => {
-  it('wants a second person where the sheet asks, and not oneself', async () => {
+  it('is looked at by a second person in a step of its own, with their own password', async () => {
     const { sent, user } = await openPage(jobAt('lock'));
     await user.click(await step().findByLabelText('One tang bent'));
     await user.click(step().getByRole('button', { name: 'Record the lock' }));
-    expect(step().getByText('Who looked at it')).toBeDefined();
-    await user.type(step().getByLabelText('Checked by'), 'Tech');
-    expect(step().getByText('Somebody else than you')).toBeDefined();
-    await user.clear(step().getByLabelText('Checked by'));
-    await user.type(step().getByLabelText('Checked by'), 'Sup');
-    await user.click(step().getByRole('button', { name: 'Record the lock' }));
-    await heading('Fill and close');
+    await heading('A second person looks at the lock');
     expect(sent).toHaveLength(1);
+    expect(step().queryByRole('button', { name: 'Yes' })).toBeNull();
+    expect(step().queryByRole('button', { name: 'Skip this step' })).toBeNull();
+    const sign = step().getByRole('button', { name: 'Looked at: it is locked' });
+    expect(sign).toHaveProperty('disabled', true);
+    await user.type(step().getByLabelText('Name of the second person'), 'sup');
+    await user.type(step().getByLabelText('Their password'), 'not this one');
+    expect(sign).toHaveProperty('disabled', false);
+  });
+
+  it('is looked at by whoever is signed in, where another made it', async () => {
+    const t = jobAt('lock');
+    t.recordStep('2L');
+    const { sent, user } = await openPage(t, supervisor);
+    await user.click(await step().findByRole('button', { name: 'Yes' }));
+    await waitFor(() => expect(sent[0]).toMatchObject({ stepId: 'lock-looked-at', data: { ok: true } }));
+  });
+});
+
+describe('going deeper', () => {
+  it('adds work with what was found; the stack and the steps follow', async () => {
+    const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['wheel-off']));
+    t.workTo('2L', 'wheel-off');
+    const { sent, user } = await openPage(t);
+    await user.click(await step().findByRole('button', { name: 'Go deeper' }));
+    const add = () => step().getByRole('button', { name: /^(Choose the work|Add:)/ });
+    expect(add()).toHaveProperty('disabled', true);
+    await user.click(step().getByRole('button', { name: 'Seal, renew' }));
+    expect(add()).toHaveProperty('disabled', true);
+    await user.type(step().getByLabelText('What was found'), 'Oil on the inside of the tyre');
+    await user.click(add());
+    await waitFor(() =>
+      expect(sent[0]).toMatchObject({
+        kind: 'work-added',
+        work: 'seal',
+        reason: 'Oil on the inside of the tyre',
+      }),
+    );
+    expect(screen.getByText('Seal, renew')).toBeDefined();
+    // What the deeper work needs is asked for before it goes on.
+    await heading('Tools, parts and lubricant at hand');
+  });
+
+  it('only a supervisor says that it is built differently', async () => {
+    await openPage(jobAt('wheel-off'));
+    await step().findByRole('button', { name: 'Go deeper' });
+    expect(step().queryByRole('button', { name: 'It is built differently' })).toBeNull();
+  });
+});
+
+describe('hub heat', () => {
+  it('is held against the air as well, and a hot hub asks what was looked at', async () => {
+    const { sent, user } = await openPage(jobAt('hub-heat'));
+    await heading('Hub heat after the road');
+    await user.type(step().getByLabelText(/^This hub/), '90');
+    await user.type(step().getByLabelText(/^The other side/), '50');
+    await user.click(step().getByRole('button', { name: 'Record the temperatures' }));
+    expect(sent).toHaveLength(0);
+    await user.type(step().getByLabelText(/^The air/), '12');
+    expect(step().getByText(/^Much warmer than the air/)).toBeDefined();
+    await user.clear(step().getByLabelText(/^This hub/));
+    await user.type(step().getByLabelText(/^This hub/), '140');
+    expect(step().getByText(/^More than 95 K over the air/)).toBeDefined();
+    await user.type(step().getByLabelText('What was looked at'), 'Brake drags');
+    await user.click(step().getByRole('button', { name: 'Record the temperatures' }));
+    await waitFor(() => expect(sent[0]).toMatchObject({ data: { kind: 'heat', note: 'Brake drags' } }));
   });
 });

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { compared, hubFill, sayHubFill, type Compared } from '@lanternwright/core/procedure';
 import { formatQuantity, parseQuantity, unitDefinition } from '@lanternwright/core/quantity';
+import { comparableOf, partTitle } from '@lanternwright/core/route';
 import { partsToCompare } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -40,7 +41,11 @@ export function FoundForm({ step, record }: FormProps<'found'>) {
   );
 }
 
-const differences = Object.entries(compared) as [Compared, string][];
+/** In what a part can differ: only what it has. */
+const differencesOf = (part: string, byId: boolean): [Compared, string][] =>
+  (Object.entries(compared) as [Compared, string][]).filter(
+    ([key]) => !byId || comparableOf(part).includes(key),
+  );
 
 /** Each new part beside the old one, and in what it differs. */
 export function CompareForm({ wheelEnd, record }: FormProps<'compare'>) {
@@ -75,9 +80,9 @@ export function CompareForm({ wheelEnd, record }: FormProps<'compare'>) {
             key={part}
             className="grid items-center gap-2 border-b border-rule py-2 lg:grid-cols-[14rem_1fr]"
           >
-            <span className="text-16">{part}</span>
-            <span role="group" aria-label={part} className="flex flex-wrap gap-1">
-              {differences.map(([key, label]) => {
+            <span className="text-16">{partTitle(part)}</span>
+            <span role="group" aria-label={partTitle(part)} className="flex flex-wrap gap-1">
+              {differencesOf(part, wheelEnd.plan.by === 'route').map(([key, label]) => {
                 const on = differs[part]?.includes(key) ?? false;
                 return (
                   <button
@@ -97,7 +102,7 @@ export function CompareForm({ wheelEnd, record }: FormProps<'compare'>) {
       </ul>
       {other.length > 0 && (
         <TextField
-          label={`${other.join(', ')}: not as the old. Why it goes in all the same`}
+          label={`${other.map(partTitle).join(', ')}: not as the old. Why it goes in all the same`}
           value={note}
           error={tried && note.trim() === '' ? 'Say why, or fetch the right one' : undefined}
           onChange={(e) => setNote(e.target.value)}
@@ -166,7 +171,7 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
         />
         {!oil && (
           <TextField
-            label={`Used, ${unitDefinition('g').label} (may stay empty)`}
+            label={`Used, ${unitDefinition('g').label} (optional)`}
             className="figure"
             inputMode="decimal"
             value={amount}

@@ -11,7 +11,9 @@ export function LockForm({ step, record, person, wheelEnd }: FormProps<'lock'> &
   const [method, setMethod] = useDraft('method', '');
   const [checkedBy, setCheckedBy] = useDraft('checkedBy', '');
   const [tried, setTried] = useState(false);
-  const second = wheelEnd.sheet.schools.lockCheck === 'second-person';
+  // On a route the second person looks in a step of their own.
+  const asks = wheelEnd.plan.by === 'procedure';
+  const second = asks && wheelEnd.sheet.schools.lockCheck === 'second-person';
   const checker = checkedBy.trim();
   const own = checker.toLowerCase() === person.name.toLowerCase();
   const wrong = !second ? null : checker === '' ? 'Who looked at it' : own ? 'Somebody else than you' : null;
@@ -32,17 +34,19 @@ export function LockForm({ step, record, person, wheelEnd }: FormProps<'lock'> &
         onChoose={setMethod}
         focus="first"
       />
-      <TextField
-        label="Checked by"
-        value={checkedBy}
-        error={tried && wrong ? wrong : undefined}
-        onChange={(e) => setCheckedBy(e.target.value)}
-        hint={
-          second
-            ? `This sheet asks for a second pair of eyes: not ${person.name}`
-            : `A second pair of eyes, not ${person.name}; may stay empty`
-        }
-      />
+      {asks && (
+        <TextField
+          label="Checked by"
+          value={checkedBy}
+          error={tried && wrong ? wrong : undefined}
+          onChange={(e) => setCheckedBy(e.target.value)}
+          hint={
+            second
+              ? `This sheet asks for a second pair of eyes: not ${person.name}`
+              : `A second pair of eyes, not ${person.name} (optional)`
+          }
+        />
+      )}
     </Form>
   );
 }
@@ -100,7 +104,7 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
         />
         {sheet.lubricant.kind === 'oil' && (
           <TextField
-            label="Poured in, mL (may stay empty)"
+            label="Poured in, mL (optional)"
             className="figure"
             inputMode="decimal"
             value={amount}

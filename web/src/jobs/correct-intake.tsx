@@ -79,7 +79,7 @@ export function CorrectIntake({ open, onDone }: { open: OpenJob; onDone: () => v
       </div>
       <div className="flex flex-wrap gap-2">
         <Button type="submit" weight="main">
-          Put the intake right
+          Correct the intake
         </Button>
         <Button onClick={onDone}>Leave it</Button>
       </div>

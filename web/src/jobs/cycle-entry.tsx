@@ -102,7 +102,8 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
     e.preventDefault();
     go();
   };
-  const dial = useInstruments('DI', ({ id, quantity: read }) => {
+  const where = `${position} of ${open.detail.unit.name}`;
+  const dial = useInstruments('DI', where, ({ id, quantity: read }) => {
     setGauge(id);
     const first = parseQuantity(push, units, unit);
     if (push.trim() === '' || !first.ok) {

@@ -2,32 +2,48 @@ import { useState } from 'react';
 import { formatTyped, parseQuantity } from '@lanternwright/core/quantity';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
 import { useInstruments } from '../instruments/use-instruments.ts';
+import { hubHeat } from '@lanternwright/core/traveller';
 import { TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
 import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 
 const units = ['degC', 'degF'] as const;
 
 /** Hub temperatures of this side and the other after the road. */
-export function HeatForm({ record }: FormProps<'heat'>) {
-  const [text, setText] = useDraft('text', { here: '', other: '' });
+export function HeatForm({ record, step, wheelEnd }: FormProps<'heat'>) {
+  const [text, setText] = useDraft('text', { here: '', other: '', air: '' });
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const here = parseQuantity(text.here, units, 'degC');
   const other = parseQuantity(text.other, units, 'degC');
-  const thermometer = useInstruments('HT', ({ quantity }) => {
+  const air = parseQuantity(text.air, units, 'degC');
+  const thermometer = useInstruments('HT', `${wheelEnd.position}, ${step.title}`, ({ quantity }) => {
     const words = formatTyped(quantity);
-    setText((t) => (t.here === '' ? { ...t, here: words } : { ...t, other: words }));
+    setText((t) => {
+      const next = (['here', 'other', 'air'] as const).find((key) => t[key] === '') ?? 'here';
+      return { ...t, [next]: words };
+    });
   });
   const warmer = here.ok && other.ok ? Math.round(here.quantity.si - other.quantity.si) : null;
+  const heat =
+    here.ok && other.ok && air.ok
+      ? hubHeat({ here: here.quantity, other: other.quantity, air: air.quantity })
+      : null;
   const save = () => {
     setTried(true);
-    if (here.ok && other.ok)
-      record({ kind: 'heat', here: here.quantity, other: other.quantity, ...noted(note) });
+    if (here.ok && other.ok && air.ok)
+      record({
+        kind: 'heat',
+        here: here.quantity,
+        other: other.quantity,
+        air: air.quantity,
+        ...noted(note),
+      });
   };
   return (
     <Form button="Record the temperatures" onRecord={save}>
-      <div className="grid gap-3 sm:grid-cols-2">
+      <div className="grid gap-3 sm:grid-cols-3">
         <TextField
           label="This hub, °C or °F"
           className="figure"
@@ -45,6 +61,14 @@ export function HeatForm({ record }: FormProps<'heat'>) {
           error={tried && !other.ok ? other.message : undefined}
           onChange={(e) => setText({ ...text, other: e.target.value })}
         />
+        <TextField
+          label="The air, °C or °F"
+          className="figure"
+          inputMode="decimal"
+          value={text.air}
+          error={tried && !air.ok ? air.message : undefined}
+          onChange={(e) => setText({ ...text, air: e.target.value })}
+        />
       </div>
       <InstrumentLine what="Thermometer" {...thermometer} />
       {warmer !== null && (
@@ -54,7 +78,18 @@ export function HeatForm({ record }: FormProps<'heat'>) {
             : `${Math.abs(warmer)} °C ${warmer > 0 ? 'warmer' : 'cooler'} than the other side`}
         </p>
       )}
-      <TextField label="Note" value={note} onChange={(e) => setNote(e.target.value)} />
+      {heat && heat.verdict !== 'fine' && (
+        <Note tone="trouble">
+          {heat.verdict === 'not-released'
+            ? 'More than 95 K over the air: not released. Find what makes it hot, bearing or brake.'
+            : 'Much warmer than the air or the other side: look again, at the brake as well, and say what was found.'}
+        </Note>
+      )}
+      <TextField
+        label={heat && heat.verdict !== 'fine' ? 'What was looked at' : 'Note'}
+        value={note}
+        onChange={(e) => setNote(e.target.value)}
+      />
     </Form>
   );
 }

@@ -4,6 +4,7 @@ import { sayTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { OutOfService } from './out-of-service.tsx';
 import type { OpenJob } from './use-job.ts';
 
 const acts = {
@@ -15,7 +16,7 @@ const acts = {
   },
 } as const;
 
-/** Holding a job, taking it up again, voiding it. */
+/** Holding a job, resuming it, voiding it, ending it out of service. */
 export function HoldBar({ open }: { open: OpenJob }) {
   const { job, person } = open;
   const [act, setAct] = useState<keyof typeof acts | null>(null);
@@ -27,12 +28,12 @@ export function HoldBar({ open }: { open: OpenJob }) {
       <Note tone="trouble">
         <span className="flex flex-wrap items-center justify-between gap-3">
           <span>
-            {stopped.as === 'held' ? 'Held' : 'Void'}: {stopped.reason}. {stopped.by.name},{' '}
-            {sayTime(stopped.at)}.
+            {{ held: 'Held', void: 'Void', 'out-of-service': 'Out of service' }[stopped.as]}: {stopped.reason}
+            . {stopped.by.name}, {sayTime(stopped.at)}.
           </span>
           {stopped.as === 'held' && (
             <Button onClick={() => setError(open.send({ kind: 'job-resumed' }) ?? undefined)}>
-              Take it up again
+              Resume the job
             </Button>
           )}
         </span>
@@ -60,6 +61,7 @@ export function HoldBar({ open }: { open: OpenJob }) {
             {acts['job-voided'].label}
           </Button>
         )}
+        {person.role === 'supervisor' && <OutOfService open={open} />}
       </div>
     );
   }

@@ -15,7 +15,7 @@ afterEach(() => {
 });
 
 describe('torque', () => {
-  it('wants the tool, takes the other unit, and remembers the wrench', async () => {
+  it('wants tool and torque, pre-fills neither, and takes the other unit', async () => {
     const { sent, user } = await openPage(jobAt('seat'));
     await heading('Seat the bearings');
     await user.click(step().getByRole('button', { name: 'Record the torque' }));
@@ -29,7 +29,6 @@ describe('torque', () => {
     expect(sent[0]).toMatchObject({
       data: { kind: 'torque', torque: { value: 271, unit: 'Nm' }, tool: 'TW-03', rounds: 1 },
     });
-    expect(localStorage.getItem('lanternwright.tool.seatTorque')).toBe('TW-03');
   });
 
   it('off the figure asks why before it records', async () => {
@@ -56,14 +55,14 @@ describe('turns and choices', () => {
     await heading('Jam nut');
     await waitFor(() =>
       expect(sent.map((c) => c.kind === 'step-recorded' && c.data)).toEqual([
-        { kind: 'turn', turns: -0.25 },
+        { kind: 'turn', turns: -0.25, planned: -0.25 },
         { kind: 'choose', option: 'turned-over' },
       ]),
     );
   });
 
   it('an inspection that says no wants words', async () => {
-    const { sent, user } = await openPage(jobAt('cup-home'));
+    const { sent, user } = await openPage(jobAt('sensor'));
     await user.click(await step().findByRole('button', { name: 'No' }));
     const record = step().getByRole('button', { name: 'Record what was found' });
     expect(record).toHaveProperty('disabled', true);
@@ -74,18 +73,31 @@ describe('turns and choices', () => {
     );
   });
 
-  it('the lock wants its method, and a skipped step its reason', async () => {
+  it('the lock wants its method and cannot be left out', async () => {
     const { sent, user } = await openPage(jobAt('lock'));
     await heading('Lock the nut');
     expect(step().getByRole('button', { name: 'Record the lock' })).toHaveProperty('disabled', true);
-    await user.click(step().getByRole('button', { name: 'Skip this step' }));
-    expect(step().getByRole('button', { name: 'Skip it' })).toHaveProperty('disabled', true);
-    await user.click(step().getByRole('button', { name: 'Do it after all' }));
+    expect(step().queryByRole('button', { name: 'Skip this step' })).toBeNull();
     await user.click(step().getByLabelText('Two tangs bent'));
-    await user.type(step().getByLabelText('Checked by'), 'I. Okonedo');
     await user.click(step().getByRole('button', { name: 'Record the lock' }));
+    await waitFor(() => expect(sent[0]).toMatchObject({ data: { kind: 'lock', method: 'two-tangs' } }));
+  });
+
+  it('a step that may be left out wants its reason', async () => {
+    const { sent, user } = await openPage(jobAt('sensor'));
+    await user.click(await step().findByRole('button', { name: 'Skip this step' }));
+    expect(step().getByRole('button', { name: 'Skip it' })).toHaveProperty('disabled', true);
+    await user.type(step().getByLabelText('Why it is skipped'), 'Lead on order');
+    await user.click(step().getByRole('button', { name: 'Skip it' }));
+    await waitFor(() => expect(sent[0]).toMatchObject({ kind: 'step-skipped', reason: 'Lead on order' }));
+  });
+
+  it('a turn that was made otherwise is recorded as made, beside the plan', async () => {
+    const { sent, user } = await openPage(jobAt('back-off'));
+    await user.type(await step().findByLabelText(/^Turned otherwise/), '105');
+    await user.click(step().getByRole('button', { name: 'Backed off 105°' }));
     await waitFor(() =>
-      expect(sent[0]).toMatchObject({ data: { kind: 'lock', method: 'two-tangs', checkedBy: 'I. Okonedo' } }),
+      expect(sent[0]).toMatchObject({ data: { kind: 'turn', turns: -105 / 360, planned: -0.25 } }),
     );
   });
 });
@@ -150,28 +162,29 @@ describe('looking back and releasing', () => {
     expect(await step().findByText(/Released by Sup/)).toBeDefined();
     expect(step().getByText(/Retorque due between 611,320 km and 611,400 km/)).toBeDefined();
     await user.click(step().getByRole('button', { name: 'Record the retorque of 2L' }));
+    expect(step().getByLabelText(/^Reached/)).toHaveProperty('value', '');
+    await user.type(step().getByLabelText(/^Reached/), '450');
+    await user.click(step().getByRole('button', { name: 'Record the retorque of 2L' }));
     expect(step().getByText('Which torque wrench')).toBeDefined();
   });
 
   it('what stands against a release is listed, and the override wants a reason', async () => {
     const t = new TestJob(openingOn(['2L']));
-    t.workTo('2L', 'lock');
-    t.do({
-      kind: 'step-skipped',
-      position: '2L',
-      stage: 'lock-and-fill',
-      stepId: 'lock',
-      round: 1,
-      reason: 'no washer',
-    });
+    t.workTo('2L', 'sensor');
+    t.skip('2L', 'lead on order');
     t.workTo('2L');
     const { user } = await openPage(t, supervisor);
-    expect(await step().findByText('Lock and fill, “Lock the nut” was skipped: no washer')).toBeDefined();
+    expect(
+      await step().findByText('Assemble, “Sensor and tone ring” was skipped: lead on order'),
+    ).toBeDefined();
     const release = step().getByRole('button', { name: 'Release 2L in spite of this' });
     expect(release).toHaveProperty('disabled', true);
-    await user.type(step().getByLabelText(/Your reason/), 'needed tonight');
+    await user.type(step().getByLabelText(/Your reason/), 'yard');
     await user.click(release);
-    expect(await step().findByText('Reason: needed tonight')).toBeDefined();
+    expect(await step().findByText(/in a sentence/)).toBeDefined();
+    await user.type(step().getByLabelText(/Your reason/), ' work only until the lead is here');
+    await user.click(release);
+    expect(await step().findByText('Reason: yard work only until the lead is here')).toBeDefined();
   });
 });
 
@@ -197,19 +210,19 @@ describe('the intake', () => {
     const t = new TestJob();
     const { sent, user } = await openPage(t);
     await user.click(await screen.findByRole('button', { name: /^Intake, 2L/ }));
-    await user.click(step().getByRole('button', { name: 'Put the intake right' }));
+    await user.click(step().getByRole('button', { name: 'Correct the intake' }));
     const meter = step().getByLabelText('Should be on the meter');
     await user.clear(meter);
     await user.type(meter, '380 thousand');
-    await user.click(step().getByRole('button', { name: 'Put the intake right' }));
+    await user.click(step().getByRole('button', { name: 'Correct the intake' }));
     expect(step().getByText(/is not/)).toBeDefined();
     await user.clear(meter);
     await user.type(meter, '380,000 mi');
-    await user.click(step().getByRole('button', { name: 'Put the intake right' }));
+    await user.click(step().getByRole('button', { name: 'Correct the intake' }));
     expect(step().getByText('Say why')).toBeDefined();
     await user.click(step().getByLabelText('Noise from the wheel'));
     await user.type(step().getByLabelText('Why it is wrong'), 'Read as km');
-    await user.click(step().getByRole('button', { name: 'Put the intake right' }));
+    await user.click(step().getByRole('button', { name: 'Correct the intake' }));
     await waitFor(() => expect(sent).toHaveLength(1));
     expect(t.job).toMatchObject({ symptoms: ['noise'], meter: { distance: { value: 380_000, unit: 'mi' } } });
   });

@@ -32,6 +32,7 @@ import { PaperLinks } from './paper-links.tsx';
 import { Questions } from './questions.tsx';
 import { ReleasePanel } from './release-panel.tsx';
 import { StagePanel } from './stage-panel.tsx';
+import { StackPanel } from './stack-panel.tsx';
 import { StepPanel } from './step-panel.tsx';
 import { useOpenJob, type OpenJob } from './use-job.ts';
 import { WhatHolds } from './what-holds.tsx';
@@ -41,6 +42,7 @@ const cellOf: Record<StageState, MarkState> = {
   now: 'working',
   ahead: 'ahead',
   trouble: 'trouble',
+  nothing: 'nothing',
 };
 
 /** A wheel end of the job as the small plan draws it. */
@@ -89,7 +91,7 @@ function JobHead({ open }: { open: OpenJob }) {
           Job {detail.number} · {unitKinds[detail.unit.kind]} · {detail.unit.owner.name} ·{' '}
           {sayMeter(distance ? distance.si / 1000 : null, hours?.value ?? null)}
           {job.stopped
-            ? ` · ${job.stopped.as === 'held' ? 'held' : 'void'}`
+            ? ` · ${{ held: 'held', void: 'void', 'out-of-service': 'out of service' }[job.stopped.as]}`
             : isClosed(job) && ' · every wheel end is released'}
         </p>
       </div>
@@ -111,7 +113,7 @@ function Refusal({ jobId }: { jobId: string }) {
     <Note tone="trouble">
       <span className="flex flex-wrap items-center justify-between gap-3">
         {refusal.text}
-        <Button onClick={() => dispatch(refusalSeen())}>I have seen it</Button>
+        <Button onClick={() => dispatch(refusalSeen())}>Dismiss</Button>
       </span>
     </Note>
   );
@@ -209,6 +211,8 @@ function JobView({ open }: { open: OpenJob }) {
             onSelect={select}
           />
           <p className="py-3 text-13 text-muted">{whoWorks(job)}</p>
+          <StackPanel wheelEnd={wheelEnd} />
+          <div className="h-4" />
           <Button className="mb-3 w-full" onClick={switchBay}>
             Bay view
           </Button>

@@ -1,4 +1,4 @@
-import type { JobDetail, JobSummary, OpenJobInput } from '@lanternwright/contract/jobs';
+import type { JobDetail, JobSummary, OpenJobInput, SecondPersonInput } from '@lanternwright/contract/jobs';
 import type { StoredEvent } from '@lanternwright/core/traveller';
 import { api } from '../api.ts';
 import type { AppDispatch } from '../store.ts';
@@ -14,10 +14,14 @@ export const jobsApi = api.injectEndpoints({
       query: (body) => ({ url: 'api/jobs', method: 'POST', body }),
       invalidatesTags: ['jobs', 'fleet', 'unit'],
     }),
+    secondPerson: build.mutation<StoredEvent, SecondPersonInput & { jobId: string }>({
+      query: ({ jobId, ...body }) => ({ url: `api/jobs/${jobId}/second-person`, method: 'POST', body }),
+      invalidatesTags: ['job'],
+    }),
   }),
 });
 
-export const { useJobsQuery, useJobQuery, useOpenJobMutation } = jobsApi;
+export const { useJobsQuery, useJobQuery, useOpenJobMutation, useSecondPersonMutation } = jobsApi;
 
 /**
  * Puts a stored event into a job the browser holds. One that was missed in between makes the job be

@@ -111,6 +111,38 @@ function DecideList({ jobs }: { jobs: readonly JobSummary[] }) {
   );
 }
 
+/** Wheel ends on which only the release is left: a supervisor looks and signs. */
+function WaitingForRelease({ jobs }: { jobs: readonly JobSummary[] }) {
+  const waiting = jobs.flatMap((job) => {
+    const ends = job.wheelEnds.filter((w) => !w.released && w.waitsForRelease);
+    return ends.length > 0 && !job.stopped ? [{ job, ends }] : [];
+  });
+  if (waiting.length === 0) return null;
+  return (
+    <section aria-labelledby="waiting" className="border-b border-rule px-5 py-4">
+      <h2 id="waiting" className="pb-1 text-18">
+        Waiting for release
+      </h2>
+      <ul>
+        {waiting.map(({ job, ends }) => (
+          <li key={job.id} className="border-b border-rule">
+            <Link
+              to={`/jobs/${job.id}/release`}
+              className="flex min-h-12 flex-wrap items-center gap-x-3 text-16 hover:underline"
+            >
+              <span className="font-semibold">
+                {job.unit.name}, {ends.map((w) => w.position).join(' and ')}
+              </span>
+              <span>{job.title}</span>
+              <span className="text-13 text-muted">{ends[0]!.who}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** Jobs: those that are open, and those that are done. */
 export function JobsPage() {
   const [status, setStatus] = useState<'open' | 'closed'>('open');
@@ -149,6 +181,7 @@ export function JobsPage() {
         </div>
       )}
       {data && status === 'open' && <DecideList jobs={data} />}
+      {data && status === 'open' && <WaitingForRelease jobs={data} />}
       <ul>
         {data?.map((job) => (
           <JobRow key={job.id} job={job} />

@@ -32,7 +32,7 @@ const lengthUnits = ['mm', 'in', 'thou', 'um'] as const;
 export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
   const unit = useAppSelector((s) => s.preferences.unit);
   const [felt, setFelt] = useDraft<Felt | null>('felt', null);
-  const [text, setText] = useDraft('text', { axle: '', hub: '', limit: unit === 'in' ? '0.010' : '0.25' });
+  const [text, setText] = useDraft('text', { axle: '', hub: '', limit: '' });
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const read = (typed: string) => (typed.trim() === '' ? null : parseQuantity(typed, lengthUnits, unit));
@@ -128,7 +128,11 @@ export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
                 tone="grave"
               />
               {kingpin &&
-                field('limit', 'Allowed at the kingpin', 'Recalled: confirm against the maker’s sheet')}
+                field(
+                  'limit',
+                  'Allowed at the kingpin',
+                  `From the maker’s sheet; ${unit === 'in' ? '0.010 in' : '0.25 mm'} is recalled`,
+                )}
             </div>
           </div>
           {!kingpin && hub?.ok && (

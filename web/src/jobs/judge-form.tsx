@@ -1,5 +1,12 @@
 import { useState } from 'react';
-import { components, dispose, dispositions, type Disposition } from '@lanternwright/core/inspection';
+import {
+  componentOf,
+  dispose,
+  dispositions,
+  PLANNED,
+  type Disposition,
+} from '@lanternwright/core/inspection';
+import { partsPlanned, partsToJudge } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { ConditionDrawing } from '../ui/condition-drawing.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -23,6 +30,11 @@ export function JudgeForm({ record, wheelEnd }: FormProps<'judge'>) {
   const [hardWorked, setHardWorked] = useDraft('hardWorked', false);
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
+  const planned = partsPlanned(wheelEnd);
+  const components = partsToJudge(wheelEnd).map((id) => {
+    const c = componentOf(id)!;
+    return planned.includes(id) ? { ...c, conditions: [PLANNED, ...c.conditions] } : c;
+  });
   const open = components.filter((c) => !seen[c.id]);
   const judged = components.map((c) => ({
     c,
@@ -44,7 +56,8 @@ export function JudgeForm({ record, wheelEnd }: FormProps<'judge'>) {
       ...noted(note),
     });
   };
-  const restSound = () => setSeen(Object.fromEntries(components.map((c) => [c.id, seen[c.id] ?? 'sound'])));
+  const restSound = () =>
+    setSeen(Object.fromEntries(components.map((c) => [c.id, seen[c.id] ?? c.conditions[0]!.id])));
   return (
     <Form
       button={asks.length > 0 ? 'Record and ask the supervisor' : 'Record what was found'}
@@ -52,7 +65,11 @@ export function JudgeForm({ record, wheelEnd }: FormProps<'judge'>) {
     >
       <div className="flex flex-wrap items-center gap-4">
         <Button className="min-h-14" autoFocus onClick={restSound}>
-          {open.length === components.length ? 'Every part is sound' : 'The rest is sound'}
+          {planned.length > 0
+            ? 'Renewed as planned, the rest is sound'
+            : open.length === components.length
+              ? 'Every part is sound'
+              : 'The rest is sound'}
         </Button>
         <label className="flex min-h-12 items-center gap-2 text-14">
           <input

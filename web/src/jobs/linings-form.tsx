@@ -2,11 +2,11 @@ import { useState } from 'react';
 import { brakeKinds, liningMinimums, type BrakeKind } from '@lanternwright/core/brake';
 import type { StepData } from '@lanternwright/core/procedure';
 import { parseQuantity } from '@lanternwright/core/quantity';
-import { thinLining } from '@lanternwright/core/traveller';
+import { brakeKindsOf, thinLining } from '@lanternwright/core/traveller';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useDraft } from './use-draft.ts';
-import { Form, noted, type FormProps } from './step-form-parts.tsx';
+import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
 
 const BRAKE = 'lanternwright.brake';
 const units = ['mm', 'in'] as const;
@@ -14,28 +14,32 @@ const units = ['mm', 'in'] as const;
 /** Linings inner and outer against their minimum, and the brake set again. */
 export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
   const remembered = localStorage.getItem(`${BRAKE}.${wheelEnd.sheet.sheetId}`) as BrakeKind | null;
-  const [brake, setBrake] = useDraft<BrakeKind>('brake', remembered ?? 'air-drum');
+  const kinds = brakeKindsOf(wheelEnd) ?? brakeKinds;
+  const [brake, setBrake] = useDraft<BrakeKind>(
+    'brake',
+    remembered && kinds.includes(remembered) ? remembered : kinds[0]!,
+  );
   const [inner, setInner] = useDraft('inner', '');
   const [outer, setOuter] = useDraft('outer', '');
-  const [isSet, setIsSet] = useDraft('isSet', true);
+  const [isSet, setIsSet] = useDraft<boolean | null>('isSet', null);
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const reads = { inner: parseQuantity(inner, units, 'mm'), outer: parseQuantity(outer, units, 'mm') };
   const data: Extract<StepData, { kind: 'linings' }> = {
     kind: 'linings',
     brake,
-    set: brake === 'none' || isSet,
+    set: brake === 'none' || isSet === true,
     ...(brake !== 'none' && reads.inner.ok ? { inner: reads.inner.quantity } : {}),
     ...(brake !== 'none' && reads.outer.ok ? { outer: reads.outer.quantity } : {}),
     ...noted(note),
   };
   const thin = thinLining(data);
-  const wantsNote = thin !== null || !data.set;
+  const wantsNote = thin !== null || isSet === false;
   const minimum = liningMinimums[brake];
   const save = () => {
     setTried(true);
     if (brake !== 'none' && (!reads.inner.ok || !reads.outer.ok)) return;
-    if (wantsNote && note.trim() === '') return;
+    if ((brake !== 'none' && isSet === null) || (wantsNote && note.trim() === '')) return;
     localStorage.setItem(`${BRAKE}.${wheelEnd.sheet.sheetId}`, brake);
     record(data);
   };
@@ -47,7 +51,7 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
         hint={brake === 'none' ? undefined : `Replace at ${minimum.mm} mm. ${minimum.source}`}
         onChange={(e) => setBrake(e.target.value as BrakeKind)}
       >
-        {brakeKinds.map((k) => (
+        {kinds.map((k) => (
           <option key={k} value={k}>
             {liningMinimums[k].title}
           </option>
@@ -74,18 +78,23 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
               onChange={(e) => setOuter(e.target.value)}
             />
           </div>
-          <label className="flex min-h-12 items-center gap-3 text-16">
-            <input
-              type="checkbox"
-              className="size-6 accent-pine"
-              checked={isSet}
-              onChange={(e) => setIsSet(e.target.checked)}
-            />
-            Slides free, adjuster set, pedal pumped firm
-          </label>
+          <Choices
+            legend={`Slides or shoes free, nothing binds${tried && isSet === null ? ': say which' : ''}`}
+            name="set"
+            choices={[
+              ['yes', 'Free'],
+              ['no', 'Not free'],
+            ]}
+            chosen={isSet === null ? '' : isSet ? 'yes' : 'no'}
+            onChoose={(id) => setIsSet(id === 'yes')}
+          />
         </>
       )}
-      {thin && <Note tone="trouble">{thin}. Replace across the axle.</Note>}
+      {thin && (
+        <Note tone="trouble">
+          The lining is {thin.mm.toFixed(1)} mm, at or under {thin.leastMm} mm. Replace across the axle.
+        </Note>
+      )}
       <TextField
         label={wantsNote ? 'What is done about it' : 'Note'}
         value={note}

@@ -107,7 +107,7 @@ function DragPanel({ wheelEnd, record }: Pick<Props, 'wheelEnd' | 'record'>) {
       }}
     >
       <TextField
-        label={`Pull at a wheel stud, N or lbf${drag ? '' : ' (may stay empty)'}`}
+        label={`Pull at a wheel stud, N or lbf${drag ? '' : ' (optional)'}`}
         hint={
           drag
             ? `The sheet asks for ${formatValue(drag.min.value, drag.min.unit)} to ${formatQuantity(drag.max)}`

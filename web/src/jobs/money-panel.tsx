@@ -1,6 +1,12 @@
 import { useState } from 'react';
 import { billDifferences, billTotals, lineMinor, sayMoney, type Bill } from '@lanternwright/core/cost';
-import { ownerAnswers, type Job, type OwnerAnswer } from '@lanternwright/core/traveller';
+import {
+  linesToAnswer,
+  ownerAnswers,
+  type Job,
+  type OwnerAnswer,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
 import { sayTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
@@ -10,11 +16,14 @@ import type { OpenJob } from './use-job.ts';
 
 const CURRENCY = 'lanternwright.currency';
 
+/** Parts the readiness list asks for, in words. */
+const partsOf = (w: WheelEnd) =>
+  linesToAnswer(w).flatMap((l) => (l.group === 'part' ? [l.title ?? l.what] : []));
+
 /** A first estimate: labour by the wheel, and the parts that are not used twice, prices still open. */
 function firstEstimate(job: Job): Bill {
   const parts = new Map<string, number>();
-  for (const w of job.wheelEnds)
-    for (const part of w.procedure.singleUse) parts.set(part, (parts.get(part) ?? 0) + 1);
+  for (const w of job.wheelEnds) for (const part of partsOf(w)) parts.set(part, (parts.get(part) ?? 0) + 1);
   return {
     currency: localStorage.getItem(CURRENCY) ?? 'USD',
     lines: [

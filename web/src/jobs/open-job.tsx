@@ -4,19 +4,34 @@ import { useNavigate } from 'react-router';
 import type { UnitDetail } from '@lanternwright/contract/fleet';
 import { axleIndex } from '@lanternwright/core/axle-plan';
 import type { Symptom } from '@lanternwright/core/inspection';
-import { whyNotAdjustable } from '@lanternwright/core/procedure';
 import { parseQuantity } from '@lanternwright/core/quantity';
+import { usualStack, type Stack } from '@lanternwright/core/stack';
+import { whyNotWorkable } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useOpenJobMutation } from './jobs-api.ts';
 import { SymptomPicker } from './symptom-picker.tsx';
+import { nothingWanted, WantedWorks, type Wanted } from './wanted-works.tsx';
 
 /** Why a wheel end cannot be put into a new job, or null. */
 function whyNot(unit: UnitDetail, position: string): string | null {
   if (unit.wheelEnds.find((w) => w.position === position)?.state === 'working') return 'in an open job';
-  return whyNotAdjustable(unit.axles[axleIndex(position)]!.sheet);
+  return whyNotWorkable(unit.axles[axleIndex(position)]!.sheet, stackAt(unit, position));
+}
+
+/** How a wheel end is built: as its sheet says, or as its construction usually is. */
+function stackAt(unit: UnitDetail, position: string): Stack | null {
+  const axle = unit.axles[axleIndex(position)]!;
+  return axle.sheet.stack ?? usualStack(axle.sheet.procedureId, axle);
+}
+
+/** Chosen wheel ends by axle, front to rear. */
+function byAxle(positions: readonly string[]): string[][] {
+  const axles = new Map<number, string[]>();
+  for (const p of [...positions].sort()) axles.set(axleIndex(p), [...(axles.get(axleIndex(p)) ?? []), p]);
+  return [...axles.values()];
 }
 
 /** Wheel ends that cannot be chosen, by their reason. */
@@ -42,6 +57,7 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
   const navigate = useNavigate();
   const [openJob, { isLoading, error }] = useOpenJobMutation();
   const [positions, setPositions] = useState<readonly string[]>([]);
+  const [wanted, setWanted] = useState<Readonly<Record<string, Wanted>>>({});
   const [title, setTitle] = useState('');
   const [complaint, setComplaint] = useState('');
   const [noticed, setNoticed] = useState<readonly Symptom[]>([]);
@@ -61,6 +77,7 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
       ? jumped(read.quantity.si / 1000 - unit.meterKm, unit.meterDate)
       : false;
   const reasons = reasonsOf(unit);
+  const undecided = positions.find((p) => (wanted[p] ?? nothingWanted).works.length === 0);
   const toggle = (p: string) =>
     setPositions(positions.includes(p) ? positions.filter((x) => x !== p) : [...positions, p]);
   const save = async () => {
@@ -77,7 +94,10 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
       reportedBy,
       symptoms: [...noticed],
       meter: meterValue,
-      positions: [...positions],
+      wheelEnds: positions.map((position) => {
+        const { works, alreadyOff, together } = wanted[position] ?? nothingWanted;
+        return { position, works: [...works], alreadyOff: [...alreadyOff], together };
+      }),
     });
     if (!data) return;
     // Closed first, so that the dialog gives the focus back before the job takes it.
@@ -130,6 +150,14 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
                 </p>
               ))}
             </fieldset>
+            {byAxle(positions).map((ends) => (
+              <WantedWorks
+                key={axleIndex(ends[0]!)}
+                ends={ends.map((position) => ({ position, stack: stackAt(unit, position) ?? [] }))}
+                wanted={wanted}
+                onChange={(position, next) => setWanted((all) => ({ ...all, [position]: next }))}
+              />
+            ))}
             <SymptomPicker noticed={noticed} onChange={setNoticed} />
             <TextField
               label="What was noticed"
@@ -179,11 +207,15 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
               <Button
                 type="submit"
                 weight="main"
-                disabled={positions.length === 0 || isLoading || meterError !== undefined}
+                disabled={
+                  positions.length === 0 || undecided !== undefined || isLoading || meterError !== undefined
+                }
               >
                 {positions.length === 0
                   ? 'Choose a wheel end'
-                  : `Open the job on ${[...positions].sort().join(', ')}`}
+                  : undecided
+                    ? `Say what is to be done on ${undecided}`
+                    : `Open the job on ${[...positions].sort().join(', ')}`}
               </Button>
               <Button onClick={onClose}>Not now</Button>
             </div>

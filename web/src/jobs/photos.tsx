@@ -1,6 +1,7 @@
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
-import { components } from '@lanternwright/core/inspection';
+import { partsToJudge, wheelEndAt } from '@lanternwright/core/traveller';
+import { componentOf } from '@lanternwright/core/inspection';
 import { stages, type Stage } from '@lanternwright/core/procedure';
 import type { WheelEnd } from '@lanternwright/core/traveller';
 import { sayTime } from '../shell/words.ts';
@@ -14,6 +15,8 @@ import type { OpenJob } from './use-job.ts';
 
 /** Takes a photo, or a picture from the device, and puts it into the record of a stage. */
 export function AddPhoto({ open, position, stage }: { open: OpenJob; position: string; stage: Stage }) {
+  const wheelEnd = wheelEndAt(open.job, position);
+  const parts = wheelEnd ? partsToJudge(wheelEnd) : [];
   const [caption, setCaption] = useState('');
   const [component, setComponent] = useState('');
   const of = component === '' ? {} : { component };
@@ -50,9 +53,9 @@ export function AddPhoto({ open, position, stage }: { open: OpenJob; position: s
               onChange={(e) => setComponent(e.target.value)}
             >
               <option value="">the whole</option>
-              {components.map((c) => (
-                <option key={c.id} value={c.id}>
-                  {c.title}
+              {parts.map((id) => (
+                <option key={id} value={id}>
+                  {componentOf(id)?.title}
                 </option>
               ))}
             </SelectField>
@@ -114,7 +117,7 @@ export function Photos({ wheelEnd }: { wheelEnd: WheelEnd }) {
                 />
               </a>
               <p className="text-12 text-muted">
-                {p.component && `${components.find((c) => c.id === p.component)?.title ?? p.component}. `}
+                {p.component && `${componentOf(p.component)?.title ?? p.component}. `}
                 {p.caption && `${p.caption}. `}
                 {where}, {p.by.name}, {sayTime(p.at)}
               </p>

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { readinessOf, readyStates, type ReadyLine, type ReadyState } from '@lanternwright/core/procedure';
+import { readyStates, type ReadyLine, type ReadyState } from '@lanternwright/core/procedure';
+import { linesToAnswer } from '@lanternwright/core/traveller';
 import { sayDate } from '../shell/words.ts';
 import { useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
@@ -9,7 +10,7 @@ import { Form, noted, type FormProps } from './step-form-parts.tsx';
 
 const groups: Record<ReadyLine['group'], string> = {
   tool: 'Tools',
-  part: 'Parts that are not used twice',
+  part: 'Parts',
   lubricant: 'Lubricant',
   lifting: 'Lifting',
 };
@@ -33,7 +34,7 @@ function AbleTools({ need }: { need: NonNullable<ReadyLine['need']> }) {
 
 /** What must be at hand before anything comes apart, line by line. */
 export function ReadyForm({ wheelEnd, record }: FormProps<'ready'>) {
-  const lines = readinessOf(wheelEnd.procedure, wheelEnd.sheet);
+  const lines = linesToAnswer(wheelEnd).map((l) => ({ ...l, title: l.title ?? l.what }));
   const [held, setHeld] = useDraft<Partial<Record<string, ReadyState>>>('held', {});
   const [dates, setDates] = useDraft<Partial<Record<string, string>>>('dates', {});
   const [note, setNote] = useDraft('note', '');
@@ -60,56 +61,58 @@ export function ReadyForm({ wheelEnd, record }: FormProps<'ready'>) {
       <Button className="min-h-14 self-start" autoFocus onClick={allHere}>
         {open.length === lines.length ? 'Everything is at hand' : 'The rest is at hand'}
       </Button>
-      {(Object.keys(groups) as ReadyLine['group'][]).map((group) => (
-        <section key={group}>
-          <h3 className="caption pb-1">{groups[group]}</h3>
-          <ul>
-            {lines
-              .filter((l) => l.group === group)
-              .map(({ what, detail, need }) => (
-                <li
-                  key={what}
-                  className="grid items-center gap-2 border-b border-rule py-2 sm:grid-cols-[1fr_auto]"
-                >
-                  <span className={`text-16 ${tried && !held[what] ? 'text-rust' : ''}`}>
-                    {what}
-                    {detail && <span className="figure block text-13 text-muted">{detail}</span>}
-                    {need && <AbleTools need={need} />}
-                  </span>
-                  <span role="radiogroup" aria-label={what} className="flex flex-wrap gap-1">
-                    {states.map(([state, label]) => (
-                      <button
-                        key={state}
-                        type="button"
-                        role="radio"
-                        aria-checked={held[what] === state}
-                        onClick={() => setHeld({ ...held, [what]: state })}
-                        className={`min-h-12 rounded-md border px-3 text-14 ${held[what] === state ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
-                      >
-                        {label}
-                      </button>
-                    ))}
-                  </span>
-                  {held[what] === 'ordered' && (
-                    <TextField
-                      label="Arrives"
-                      type="date"
-                      value={dates[what] ?? ''}
-                      error={tried && !dates[what] ? 'When' : undefined}
-                      onChange={(e) => setDates({ ...dates, [what]: e.target.value })}
-                    />
-                  )}
-                </li>
-              ))}
-          </ul>
-        </section>
-      ))}
+      {(Object.keys(groups) as ReadyLine['group'][])
+        .filter((group) => lines.some((l) => l.group === group))
+        .map((group) => (
+          <section key={group}>
+            <h3 className="caption pb-1">{groups[group]}</h3>
+            <ul>
+              {lines
+                .filter((l) => l.group === group)
+                .map(({ what, title, detail, need }) => (
+                  <li
+                    key={what}
+                    className="grid items-center gap-2 border-b border-rule py-2 sm:grid-cols-[1fr_auto]"
+                  >
+                    <span className={`text-16 ${tried && !held[what] ? 'text-rust' : ''}`}>
+                      {title}
+                      {detail && <span className="figure block text-13 text-muted">{detail}</span>}
+                      {need && <AbleTools need={need} />}
+                    </span>
+                    <span role="radiogroup" aria-label={title} className="flex flex-wrap gap-1">
+                      {states.map(([state, label]) => (
+                        <button
+                          key={state}
+                          type="button"
+                          role="radio"
+                          aria-checked={held[what] === state}
+                          onClick={() => setHeld({ ...held, [what]: state })}
+                          className={`min-h-12 rounded-md border px-3 text-14 ${held[what] === state ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
+                        >
+                          {label}
+                        </button>
+                      ))}
+                    </span>
+                    {held[what] === 'ordered' && (
+                      <TextField
+                        label="Arrives"
+                        type="date"
+                        value={dates[what] ?? ''}
+                        error={tried && !dates[what] ? 'When' : undefined}
+                        onChange={(e) => setDates({ ...dates, [what]: e.target.value })}
+                      />
+                    )}
+                  </li>
+                ))}
+            </ul>
+          </section>
+        ))}
       {tried && open.length > 0 && (
         <p className="text-14 text-rust">{open.length} lines are not answered yet</p>
       )}
       {lacking.length > 0 && (
         <TextField
-          label={`Not here: ${lacking.map((l) => l.what).join(', ')}. Why the work starts all the same`}
+          label={`Not here: ${lacking.map((l) => l.title).join(', ')}. Why the work starts all the same`}
           value={note}
           error={tried && note.trim() === '' ? 'Say why, or wait for it' : undefined}
           onChange={(e) => setNote(e.target.value)}

@@ -4,11 +4,12 @@ import { parseQuantity } from '@lanternwright/core/quantity';
 import {
   againstRelease,
   lastVerdict,
+  sayObjection,
   otherSideDue,
   torqueFits,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
-import { sayTorque } from '@lanternwright/core/procedure';
+import { sayTorque, type TorqueFigure } from '@lanternwright/core/procedure';
 import { sayDate, sayKm, sayPlay, sayTime } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
@@ -18,7 +19,9 @@ import { Note } from '../ui/problem-note.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { DraftScope, forgetDrafts, useDraft } from './use-draft.ts';
 import { AlsoDueFields, AlsoDueList, type AlsoDue } from './also-due.tsx';
+import { Link } from 'react-router';
 import { ReleaseTogether } from './release-together.tsx';
+import { RouteChanges } from './route-changes.tsx';
 import { TakeBack } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
 
@@ -27,19 +30,26 @@ interface Props {
   wheelEnd: WheelEnd;
 }
 
+/** What the maker's sheet asked for when the wheel went on, where the shop's has no figure. */
+function wheelFigure({ records }: WheelEnd): TorqueFigure | null {
+  const data = records.findLast((r) => r.stepId === 'wheel-nuts' && r.data)?.data;
+  const asked = data?.kind === 'torque' ? data.asked : undefined;
+  return asked ? { min: asked, max: asked, mark: 'shop', source: 'The maker’s sheet' } : null;
+}
+
 function Retorque({ open, wheelEnd }: Props) {
-  const figure = wheelEnd.sheet.wheelTorque!;
-  const [torque, setTorque] = useDraft('torque', String(figure.max.value));
+  const figure = wheelEnd.sheet.wheelTorque ?? wheelFigure(wheelEnd);
+  const [torque, setTorque] = useDraft('torque', '');
   const [tool, setTool] = useDraft('tool', '');
   const [meter, setMeter] = useDraft('meter', '');
   const [doneBy, setDoneBy] = useDraft('doneBy', '');
   const [note, setNote] = useDraft('note', '');
   const [refused, setRefused] = useState<string | null>(null);
-  const read = parseQuantity(torque, ['lbf-ft', 'Nm'], figure.max.unit);
+  const read = parseQuantity(torque, ['lbf-ft', 'Nm'], figure?.max.unit ?? 'lbf-ft');
   const km = meter.trim() === '' ? null : parseQuantity(meter, ['km', 'mi'], 'km');
-  const off = read.ok && !torqueFits(read.quantity.si, figure);
+  const off = figure !== null && read.ok && !torqueFits(read.quantity.si, figure);
   const outside = doneBy.trim() !== '';
-  const use = { kind: 'torque-wrench', settingNm: figure.max.si } as const;
+  const use = { kind: 'torque-wrench', ...(figure ? { settingNm: figure.max.si } : {}) } as const;
   const { listed, unfit } = useListedTool(tool, use);
   const save = () => {
     if (!read.ok) return setRefused(read.message);
@@ -68,7 +78,9 @@ function Retorque({ open, wheelEnd }: Props) {
       }}
     >
       <h3 className="text-18">Retorque of the wheel nuts</h3>
-      <p className="text-14 text-muted">To {sayTorque(figure)}</p>
+      <p className="text-14 text-muted">
+        {figure ? `To ${sayTorque(figure)}` : 'To the maker’s figure of these wheels'}
+      </p>
       <div className="grid gap-3 sm:grid-cols-2">
         <TextField
           label="Reached"
@@ -116,7 +128,7 @@ function Retorque({ open, wheelEnd }: Props) {
 
 function Released({ open, wheelEnd }: Props) {
   const release = wheelEnd.release!;
-  const { byKm, fromKm, byDate } = release.followUp;
+  const { followUp } = release;
   const { retorque } = wheelEnd;
   return (
     <>
@@ -126,7 +138,7 @@ function Released({ open, wheelEnd }: Props) {
         </p>
         {release.overrideReason && (
           <>
-            <p>In spite of: {release.overridden.join('. ')}.</p>
+            <p>In spite of: {release.overridden.map((o) => sayObjection(wheelEnd, o)).join('. ')}.</p>
             <p>Reason: {release.overrideReason}</p>
           </>
         )}
@@ -155,12 +167,20 @@ function Released({ open, wheelEnd }: Props) {
               effect={`Strike the release out and open ${wheelEnd.position} again`}
             />
           )}
-          <p className="text-16">
-            Retorque due{' '}
-            {byKm !== null && fromKm !== null ? `between ${sayKm(fromKm)} and ${sayKm(byKm)}, or ` : ''}by{' '}
-            {sayDate(byDate)}, whichever comes first.
-          </p>
-          <Retorque {...{ open, wheelEnd }} />
+          {followUp ? (
+            <>
+              <p className="text-16">
+                Retorque due{' '}
+                {followUp.byKm !== null && followUp.fromKm !== null
+                  ? `between ${sayKm(followUp.fromKm)} and ${sayKm(followUp.byKm)}, or `
+                  : ''}
+                by {sayDate(followUp.byDate)}, whichever comes first.
+              </p>
+              <Retorque {...{ open, wheelEnd }} />
+            </>
+          ) : (
+            <p className="text-16">The wheel was not off: nothing is torqued again.</p>
+          )}
         </>
       )}
     </>
@@ -184,6 +204,7 @@ function ReleaseForm({ open, wheelEnd }: Props) {
   const [refused, setRefused] = useState<string | null>(null);
   const { position } = wheelEnd;
   const against = againstRelease(wheelEnd);
+  const never = against.filter((o) => o.guard === 'never');
   const isSupervisor = open.person.role === 'supervisor';
   const release = () => {
     const override = reason.trim() === '' ? {} : { overrideReason: reason.trim() };
@@ -195,18 +216,33 @@ function ReleaseForm({ open, wheelEnd }: Props) {
   return (
     <>
       {against.length === 0 ? (
-        <p className="text-16">Every step is recorded, the reading is in band and the nut is locked.</p>
+        <p className="text-16">Nothing stands against {position}.</p>
       ) : (
         <Note tone="trouble">
-          <p className="pb-1 font-semibold">Not fit for release:</p>
+          <p className="pb-1 font-semibold">
+            {never.length > 0
+              ? `Nobody releases ${position}, for any reason, before this is done:`
+              : 'Not fit for release:'}
+          </p>
           <ul className="list-disc pl-5">
-            {against.map((a) => (
-              <li key={a}>{a}</li>
+            {(never.length > 0 ? never : against).map((a) => (
+              <li key={sayObjection(wheelEnd, a)}>{sayObjection(wheelEnd, a)}</li>
             ))}
           </ul>
         </Note>
       )}
-      {isSupervisor ? (
+      <p>
+        <Link to={`/jobs/${open.job.id}/release`} className="text-14 underline">
+          Everything that was found, set and measured, one wheel end beside the other
+        </Link>
+      </p>
+      <RouteChanges {...{ open, wheelEnd }} />
+      {never.length > 0 ? (
+        <Note tone="plain">
+          Do what is open, go deeper, or end the job out of service: the unit stays, or leaves without rolling
+          on this axle.
+        </Note>
+      ) : isSupervisor ? (
         <form
           className="flex flex-col gap-3"
           onSubmit={(e) => {

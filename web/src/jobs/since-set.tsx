@@ -1,5 +1,5 @@
 import { bandInMm } from '@lanternwright/core/procedure';
-import { AS_FOUND, meterKm, verdictOf, type WheelEnd } from '@lanternwright/core/traveller';
+import { AS_FOUND, meterKm, sayObjection, verdictOf, type WheelEnd } from '@lanternwright/core/traveller';
 import { sinceSet } from '@lanternwright/core/wear';
 import { sayDate, sayKm, sayPlay } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
@@ -43,7 +43,8 @@ export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd
       </p>
       {release && release.overridden.length > 0 && (
         <p>
-          It was released by {release.by} in spite of: {release.overridden.join('. ')}.
+          It was released by {release.by} in spite of:{' '}
+          {release.overridden.map((o) => sayObjection(wheelEnd, o)).join('. ')}.
         </p>
       )}
       {since.finding === 'walked' && <p>Look at its lock before the bearings are blamed.</p>}

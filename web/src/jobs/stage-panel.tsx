@@ -1,17 +1,20 @@
 import { useState } from 'react';
 import {
-  components,
+  componentOf,
   dispositions,
   driveVerdict,
   driveVerdicts,
   symptoms,
 } from '@lanternwright/core/inspection';
-import { stages, type Stage } from '@lanternwright/core/procedure';
+import { stages, type Stage, type Step, type StepData } from '@lanternwright/core/procedure';
+import type { Act } from '@lanternwright/core/route';
 import { formatQuantity } from '@lanternwright/core/quantity';
 import {
+  currentRound,
   progressOf,
   sayStepData,
   stageMinutes,
+  stepTitled,
   type StepRecord,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
@@ -19,6 +22,8 @@ import { sayTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { CorrectIntake } from './correct-intake.tsx';
 import { AddPhoto } from './photos.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import { StepForm } from './step-forms.tsx';
 import { StrikeOut } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
 
@@ -34,13 +39,17 @@ function RecordLine({
   record,
   title,
   words,
+  again,
 }: {
   open: OpenJob;
   record: Pick<StepRecord, 'eventId' | 'by' | 'at' | 'corrected'>;
   title: string;
   words: string;
+  /** A put-back step that can be done once more, with its wheel end. */
+  again?: { wheelEnd: WheelEnd; step: Step };
 }) {
   const [striking, setStriking] = useState(false);
+  const [redoing, setRedoing] = useState(false);
   const mayCorrect = open.person.role === 'supervisor' || record.by.id === open.person.id;
   return (
     <li className="flex flex-col gap-2 border-b border-rule py-3">
@@ -57,15 +66,69 @@ function RecordLine({
           Corrected by {record.corrected.by.name}: {record.corrected.reason}
         </p>
       )}
-      {mayCorrect && !striking && (
-        <div>
-          <Button weight="quiet" onClick={() => setStriking(true)}>
-            Strike out
-          </Button>
+      {!striking && !redoing && (
+        <div className="flex flex-wrap gap-2">
+          {again && !open.job.stopped && (
+            <Button weight="quiet" onClick={() => setRedoing(true)}>
+              Do it again
+            </Button>
+          )}
+          {mayCorrect && (
+            <Button weight="quiet" onClick={() => setStriking(true)}>
+              Strike out
+            </Button>
+          )}
         </div>
       )}
+      {redoing && again && <Redo {...{ open, ...again }} onDone={() => setRedoing(false)} />}
       {striking && <StrikeOut open={open} eventId={record.eventId} onDone={() => setStriking(false)} />}
     </li>
+  );
+}
+
+/** Kinds of step that are done once more as they are; a measurement is taken again by going back to Adjust. */
+const repeatable: readonly Step['kind'][] = ['torque', 'turn', 'lock', 'inspect', 'choose', 'seal', 'pack'];
+
+function mayRepeat(wheelEnd: WheelEnd, step: Step): boolean {
+  return (
+    wheelEnd.plan.by === 'route' &&
+    !wheelEnd.release &&
+    (step as Partial<Act>).phase === 'back' &&
+    repeatable.includes(step.kind)
+  );
+}
+
+/** The step once more. What follows from it counts no longer and is done again. */
+function Redo({
+  open,
+  wheelEnd,
+  step,
+  onDone,
+}: {
+  open: OpenJob;
+  wheelEnd: WheelEnd;
+  step: Step;
+  onDone: () => void;
+}) {
+  const [refused, setRefused] = useState<string | null>(null);
+  const { position } = wheelEnd;
+  const record = (data: StepData) => {
+    const round = currentRound(wheelEnd).number;
+    const at = { position, stage: step.stage, stepId: step.id, round };
+    setRefused(open.send({ kind: 'step-recorded', ...at, data }));
+  };
+  if (step.kind === 'measure') return null;
+  return (
+    <div className="flex flex-col gap-3 border-l-4 border-lamp-edge pl-4">
+      <p className="text-14">
+        What comes after it counts no longer where the nut was moved: it is done again.
+      </p>
+      <StepForm {...{ wheelEnd, step, record, person: open.person }} />
+      {refused && <Note tone="trouble">{refused}</Note>}
+      <div>
+        <Button onClick={onDone}>Leave it as it is</Button>
+      </div>
+    </div>
   );
 }
 
@@ -86,7 +149,7 @@ function Intake({ open, position }: { open: OpenJob; position: string }) {
       </p>
       {mayCorrect && !correcting && (
         <Button weight="quiet" className="self-start" onClick={() => setCorrecting(true)}>
-          Put the intake right
+          Correct the intake
         </Button>
       )}
       {correcting && <CorrectIntake open={open} onDone={() => setCorrecting(false)} />}
@@ -107,11 +170,9 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
       : stage === 'diagnose'
         ? wheelEnd.readings.filter((r) => r.round === 0)
         : [];
-  const stepTitle = (id: string) =>
-    [...wheelEnd.procedure.steps, ...wheelEnd.procedure.readjust, ...progress.map((p) => p.step)].find(
-      (s) => s.id === id,
-    )?.title ?? id;
-  const words = (r: StepRecord) => (r.skipped !== null ? `skipped: ${r.skipped}` : sayStepData(r.data));
+  const stepTitle = (id: string) => stepTitled(wheelEnd, stage, id)?.title ?? id;
+  const words = (r: StepRecord) =>
+    r.skipped !== null ? `skipped: ${r.skipped}` : sayStepData(r.data, undefined, wheelEnd);
   return (
     <>
       <p className="caption">
@@ -146,7 +207,7 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
             key={d.eventId}
             open={open}
             record={d}
-            title={`Decided on ${components.find((c) => c.id === d.component)?.title.toLowerCase() ?? d.component}`}
+            title={`Decided on ${componentOf(d.component)?.title.toLowerCase() ?? d.component}`}
             words={`${dispositions[d.decision].toLowerCase()}. ${d.reason}`}
           />
         ))}
@@ -157,7 +218,8 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
               open={open}
               record={record}
               title={step.title}
-              words={record.skipped !== null ? words(record) : sayStepData(record.data, step)}
+              words={record.skipped !== null ? words(record) : sayStepData(record.data, step, wheelEnd)}
+              {...(mayRepeat(wheelEnd, step) ? { again: { wheelEnd, step } } : {})}
             />
           ) : (
             <li key={step.id} className="border-b border-rule py-3 text-muted">

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import type { Person } from '@lanternwright/contract/people';
 import { sayTurn } from '@lanternwright/core/nut';
 import type { Step, StepData } from '@lanternwright/core/procedure';
@@ -17,6 +18,7 @@ import { ReadyForm } from './ready-form.tsx';
 import { SealForm } from './seal-form.tsx';
 import { Form, noted, OptionalNote, type FormProps, type Of } from './step-form-parts.tsx';
 import { TorqueForm } from './torque-form.tsx';
+import { CureForm, DimensionForm } from './dimension-form.tsx';
 
 function PlainForm({ step, record }: FormProps<'instruct' | 'rotate'>) {
   const [note, setNote] = useDraft('note', '');
@@ -44,10 +46,25 @@ function TurnForm({ step, wheelEnd, record }: FormProps<'turn'>) {
         : step.turns;
   const degrees = Math.abs(turns * 360).toFixed(0);
   const words = `${turns < 0 ? 'Back off' : 'Tighten'} ${sayTurn(turns)}`;
+  const [made, setMade] = useDraft('made', '');
+  const [tried, setTried] = useState(false);
+  const typed = Number(made.trim().replace(',', '.'));
+  const wrong = made.trim() !== '' && !(Number.isFinite(typed) && typed > 0 && typed <= 1800);
+  const save = () => {
+    setTried(true);
+    if (wrong) return;
+    const asMade = made.trim() === '' ? turns : (Math.sign(turns) * typed) / 360;
+    record({ kind: 'turn', turns: asMade, planned: turns });
+  };
   return (
     <Form
-      button={`${turns < 0 ? 'Backed off' : 'Tightened'} ${sayTurn(turns)}`}
-      onRecord={() => record({ kind: 'turn', turns })}
+      button={
+        made.trim() === ''
+          ? `${turns < 0 ? 'Backed off' : 'Tightened'} ${sayTurn(turns)}`
+          : `${turns < 0 ? 'Backed off' : 'Tightened'} ${made.trim()}°`
+      }
+      focus="button"
+      onRecord={save}
     >
       <div className="flex flex-wrap items-center gap-5 rounded-lg border border-edge bg-panel p-4">
         <NutView
@@ -63,6 +80,16 @@ function TurnForm({ step, wheelEnd, record }: FormProps<'turn'>) {
             <p className="max-w-[40ch] pt-1 text-13 text-muted">{sayMark(wheelEnd.sheet.backOff!)}</p>
           )}
         </div>
+      </div>
+      <div className="max-w-60">
+        <TextField
+          label="Turned otherwise, degrees (optional)"
+          className="figure"
+          inputMode="decimal"
+          value={made}
+          error={tried && wrong ? 'Degrees, as 60' : undefined}
+          onChange={(e) => setMade(e.target.value)}
+        />
       </div>
     </Form>
   );
@@ -181,5 +208,9 @@ export function StepForm({
       return <SealForm {...{ step, wheelEnd, record }} />;
     case 'pack':
       return <PackForm {...{ step, wheelEnd, record }} />;
+    case 'dimension':
+      return <DimensionForm {...{ step, wheelEnd, record }} />;
+    case 'cure':
+      return <CureForm {...{ step, wheelEnd, record }} />;
   }
 }

@@ -1,10 +1,18 @@
 import { useState } from 'react';
 import { stages, type Step, type StepData } from '@lanternwright/core/procedure';
-import { currentRound, progressOf, type Command, type WheelEnd } from '@lanternwright/core/traveller';
+import {
+  currentRound,
+  mayStayLoose,
+  progressOf,
+  type Command,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { DraftScope, forgetDrafts, useDraft } from './use-draft.ts';
+import { RouteChanges } from './route-changes.tsx';
+import { ownWork, SecondPerson } from './second-person.tsx';
 import { StepForm } from './step-forms.tsx';
 import { AddPhoto } from './photos.tsx';
 import { useFresh } from './use-fresh.ts';
@@ -67,15 +75,27 @@ function Skip({ onSkip, optional }: { onSkip: (reason: string) => void; optional
   );
 }
 
+/** How many of the steps ahead are named. */
+const SHOWN_AHEAD = 5;
+
+/** What nobody releases without cannot be left out, but for a measurement that may stay loose. */
+function maySkip(wheelEnd: WheelEnd, step: Step): boolean {
+  return !('guard' in step && step.guard === 'never') || (step.kind === 'measure' && mayStayLoose(wheelEnd));
+}
+
 /** The one step at hand. */
 export function StepPanel({ open, wheelEnd, step }: Props) {
   const fresh = useFresh();
   const [refused, setRefused] = useState<string | null>(null);
   const { position } = wheelEnd;
   const round = currentRound(wheelEnd).number;
-  const inStage = progressOf(wheelEnd).filter((p) => p.step.stage === step.stage);
+  const progress = progressOf(wheelEnd);
+  const inStage = progress.filter((p) => p.step.stage === step.stage);
   const number = inStage.findIndex((p) => p.step.id === step.id) + 1;
-  const ahead = inStage.slice(number);
+  // A route goes through its stages more than once: what comes next may stand in another row.
+  const next = progress.slice(progress.findIndex((p) => p.step.id === step.id) + 1).filter((p) => !p.record);
+  const ahead = wheelEnd.plan.by === 'route' ? next.slice(0, SHOWN_AHEAD) : inStage.slice(number);
+  const more = wheelEnd.plan.by === 'route' ? next.length - ahead.length : 0;
   const stageTitle = stages.find((s) => s.id === step.stage)?.title;
   const at = { position, stage: step.stage, stepId: step.id, round };
   const scope = `${open.job.id}/${position}/${step.stage}/${step.id}/${round}`;
@@ -99,6 +119,8 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
       <DraftScope value={scope}>
         {step.kind === 'measure' ? (
           <MeasurePanel {...{ open, wheelEnd, step, record }} />
+        ) : step.kind === 'inspect' && ownWork(wheelEnd, step, open.person.id) ? (
+          <SecondPerson {...{ open, wheelEnd, step }} />
         ) : (
           <StepForm {...{ wheelEnd, step, record, person: open.person }} />
         )}
@@ -106,18 +128,20 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
       {refused && <Note tone="trouble">{refused}</Note>}
       <AddPhoto {...{ open, position, stage: step.stage }} />
       <DraftScope value={`${scope}/skip`}>
-        <Skip onSkip={skip} optional={step.optional === true} />
+        {maySkip(wheelEnd, step) && <Skip onSkip={skip} optional={step.optional === true} />}
       </DraftScope>
+      <RouteChanges {...{ open, wheelEnd }} />
       {ahead.length > 0 && (
         <section className="border-t border-rule pt-3">
           <h3 className="caption pb-1">Then</h3>
           <ol className="text-14 text-muted">
-            {ahead.map(({ step: next }) => (
-              <li key={next.id} className="py-0.5">
-                {next.title}
+            {ahead.map(({ step: coming }) => (
+              <li key={coming.id} className="py-0.5">
+                {coming.title}
               </li>
             ))}
           </ol>
+          {more > 0 && <p className="pt-1 text-14 text-muted">and {more} more, to Release</p>}
         </section>
       )}
     </div>

@@ -5,10 +5,13 @@ import {
   Droplets,
   Flame,
   Hand,
+  Nut,
   Sparkles,
+  Thermometer,
   TriangleAlert,
   Vibrate,
   Volume2,
+  Zap,
   type LucideIcon,
 } from 'lucide-react';
 import { driveVerdict, driveVerdicts, symptoms, type Symptom } from '@lanternwright/core/inspection';
@@ -24,7 +27,17 @@ const pictures: Record<Symptom, LucideIcon> = {
   'oil-on-lining': Droplets,
   'cap-missing': CircleDashed,
   'metal-in-cap': Sparkles,
+  'oil-hub-open': CircleDashed,
+  'grease-cap-missing': CircleDashed,
+  'hub-warmer': Thermometer,
+  cracked: Zap,
+  'nuts-missing': Nut,
+  'dry-stain': Droplet,
+  'weep-at-cap': Droplet,
 };
+
+/** Offered no more: whether a cap is missing on an oil hub or on a grease hub decides if the unit may move. */
+const split: Symptom = 'cap-missing';
 
 interface Props {
   noticed: readonly Symptom[];
@@ -38,25 +51,27 @@ export function SymptomPicker({ noticed, onChange }: Props) {
     <fieldset>
       <legend className="caption pb-1">What the driver noticed</legend>
       <div className="grid gap-2 sm:grid-cols-2">
-        {(Object.entries(symptoms) as [Symptom, string][]).map(([id, label]) => {
-          const Picture = pictures[id];
-          const on = noticed.includes(id);
-          return (
-            <label
-              key={id}
-              className={`flex min-h-12 cursor-pointer items-center gap-2 rounded-md border px-3 text-14 has-focus-visible:outline-3 has-focus-visible:outline-lamp-edge ${on ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
-            >
-              <input
-                type="checkbox"
-                className="size-5 accent-pine"
-                checked={on}
-                onChange={() => onChange(on ? noticed.filter((s) => s !== id) : [...noticed, id])}
-              />
-              <Picture size={20} aria-hidden className="shrink-0 text-muted" />
-              {label}
-            </label>
-          );
-        })}
+        {(Object.entries(symptoms) as [Symptom, string][])
+          .filter(([id]) => id !== split)
+          .map(([id, label]) => {
+            const Picture = pictures[id];
+            const on = noticed.includes(id);
+            return (
+              <label
+                key={id}
+                className={`flex min-h-12 cursor-pointer items-center gap-2 rounded-md border px-3 text-14 has-focus-visible:outline-3 has-focus-visible:outline-lamp-edge ${on ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
+              >
+                <input
+                  type="checkbox"
+                  className="size-5 accent-pine"
+                  checked={on}
+                  onChange={() => onChange(on ? noticed.filter((s) => s !== id) : [...noticed, id])}
+                />
+                <Picture size={20} aria-hidden className="shrink-0 text-muted" />
+                {label}
+              </label>
+            );
+          })}
       </div>
       {noticed.length > 0 && (
         <p

@@ -18,7 +18,6 @@ import { StudWalk } from '../ui/stud-walk.tsx';
 import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 
-const TOOL = 'lanternwright.tool.';
 const torqueUnits = ['lbf-ft', 'Nm', 'lbf-in'] as const;
 
 const positive = (text: string) => {
@@ -32,7 +31,7 @@ interface ViaText {
   ratio: string;
   efficiency: string;
 }
-const straight: ViaText = { wrench: '500', adapter: '', ratio: '', efficiency: '90' };
+const straight: ViaText = { wrench: '', adapter: '', ratio: '', efficiency: '90' };
 
 /** What stands between wrench and nut, as far as it was typed; nothing where the wrench is on the nut. */
 function readVia({ wrench, adapter, ratio, efficiency }: ViaText): TorqueVia | undefined {
@@ -103,13 +102,9 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
   const shown = useAppSelector((s) => s.preferences.unit);
   const figure = wheelEnd.sheet[step.figure];
   const unit = figure?.max.unit ?? (shown === 'in' ? 'lbf-ft' : 'Nm');
-  const toolKey = TOOL + step.figure;
-  const [torque, setTorque] = useDraft(
-    'torque',
-    figure && figure.min.si === figure.max.si ? String(figure.max.value) : '',
-  );
+  const [torque, setTorque] = useDraft('torque', '');
   const [makers, setMakers] = useDraft('makers', '');
-  const [tool, setTool] = useDraft('tool', localStorage.getItem(toolKey) ?? '');
+  const [tool, setTool] = useDraft('tool', '');
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const read = parseQuantity(torque, torqueUnits, unit);
@@ -124,14 +119,16 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
     ...(target ? { settingNm: torqueSetting({ targetNm: target.si, ...via }).settingNm } : {}),
   } as const;
   const { listed, unfit } = useListedTool(tool, use);
-  const wrench = useInstruments('TW', ({ id, quantity }) => {
-    setTorque(formatTyped(quantity));
+  const wrench = useInstruments('TW', `${wheelEnd.position}, ${step.title}`, ({ id, quantity }) => {
+    // The wrench says what it was turned to; adapter and multiplier make more of it at the nut.
+    const share = torqueSetting({ targetNm: 1, ...via }).settingNm;
+    const value = via ? Number((quantity.value / share).toPrecision(4)) : quantity.value;
+    setTorque(formatTyped({ value, unit: quantity.unit }));
     setTool(id);
   });
   const save = () => {
     setTried(true);
     if (!read.ok || !held || tool.trim() === '' || unfit || (off && note.trim() === '')) return;
-    localStorage.setItem(toolKey, tool.trim());
     record({
       kind: 'torque',
       torque: read.quantity,

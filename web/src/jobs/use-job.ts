@@ -8,7 +8,10 @@ import { useJobQuery } from './jobs-api.ts';
 import { record, type Waiting } from './outbox.ts';
 
 const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role });
-const today = () => new Date().toISOString().slice(0, 10);
+const moment = () => {
+  const now = new Date().toISOString();
+  return { now, today: now.slice(0, 10) };
+};
 
 /** The job with what is still on its way counted in, as `decide` sees it. */
 function withWaiting(job: Job, waiting: readonly Waiting[], by: Actor): Job {
@@ -16,7 +19,7 @@ function withWaiting(job: Job, waiting: readonly Waiting[], by: Actor): Job {
   let next = job;
   for (const { id, command, queuedAt } of waiting) {
     if (stored.has(id)) continue;
-    const decision = decide(next, command, { by, today: today() });
+    const decision = decide(next, command, { by, ...moment() });
     if (decision.ok)
       next = append(next, {
         id,
@@ -55,7 +58,7 @@ export function useOpenJob(id: string): { open: OpenJob | null; error: unknown }
   const send = useCallback(
     (command: Command) => {
       if (!job || !person) return 'The job is not open yet';
-      const decision = decide(job, command, { by: actorOf(person), today: today() });
+      const decision = decide(job, command, { by: actorOf(person), ...moment() });
       if (!decision.ok) return decision.reason;
       dispatch(record(id, job.version, command));
       return null;

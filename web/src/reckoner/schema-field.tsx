@@ -39,7 +39,7 @@ function NumberField({ name, path, value, required, issues, onChange }: Props) {
   const wrong = text.trim() === '' ? required : !Number.isFinite(asNumber(text));
   return (
     <TextField
-      label={`${labelOf(name)}${unit ? `, ${unit.label}` : ''}${required ? '' : ' (may stay empty)'}`}
+      label={`${labelOf(name)}${unit ? `, ${unit.label}` : ''}${required ? '' : ' (optional)'}`}
       className="figure"
       inputMode="decimal"
       value={text}

@@ -1,6 +1,8 @@
 import { Link } from 'react-router';
 import type { RevisedSheet } from '@lanternwright/contract/sheets';
-import { constructions, recalledFigures, whyNotAdjustable, type Family } from '@lanternwright/core/procedure';
+import { constructions, recalledFigures, type Family } from '@lanternwright/core/procedure';
+import { usualStack } from '@lanternwright/core/stack';
+import { whyNotWorkable } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
 import { Note } from '../ui/problem-note.tsx';
 import { useSheetsQuery } from './sheets-api.ts';
@@ -8,7 +10,8 @@ import { useSheetsQuery } from './sheets-api.ts';
 function SheetRow({ entry }: { entry: RevisedSheet }) {
   const { sheet } = entry.revisions[0]!;
   const recalled = recalledFigures(sheet).length;
-  const why = whyNotAdjustable(sheet);
+  const anyAxle = { role: 'fixed', wheels: 'single', brake: 'drum' } as const;
+  const why = whyNotWorkable(sheet, sheet.stack ?? usualStack(sheet.procedureId, anyAxle));
   return (
     <li className="border-b border-rule">
       <Link

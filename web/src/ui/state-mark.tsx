@@ -8,7 +8,8 @@ export type MarkState =
   | 'working'
   | 'out-of-service'
   | 'ahead'
-  | 'trouble';
+  | 'trouble'
+  | 'nothing';
 
 export const stateWords: Record<MarkState, string> = {
   'in-band': 'in band',
@@ -20,6 +21,7 @@ export const stateWords: Record<MarkState, string> = {
   'out-of-service': 'out of service',
   ahead: 'ahead',
   trouble: 'look here',
+  nothing: 'nothing to do here',
 };
 
 export const stateStroke: Record<MarkState, string> = {
@@ -32,6 +34,7 @@ export const stateStroke: Record<MarkState, string> = {
   'out-of-service': 'stroke-ink',
   ahead: 'stroke-edge',
   trouble: 'stroke-rust',
+  nothing: 'stroke-rule',
 };
 
 export const stateFill: Record<MarkState, string> = {
@@ -44,6 +47,7 @@ export const stateFill: Record<MarkState, string> = {
   'out-of-service': 'fill-panel',
   ahead: 'fill-panel',
   trouble: 'fill-rust-wash',
+  nothing: 'fill-panel',
 };
 
 function Shape({ state }: { state: MarkState }) {
@@ -104,6 +108,8 @@ function Shape({ state }: { state: MarkState }) {
       );
     case 'ahead':
       return <circle cx="8" cy="8" r="1.8" className="fill-edge" />;
+    case 'nothing':
+      return <path d="M5.5 8h5" className="stroke-edge" strokeWidth="1.4" strokeLinecap="round" />;
     case 'trouble':
       return (
         <>

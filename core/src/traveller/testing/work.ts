@@ -1,19 +1,13 @@
-import { soundFindings } from '../../inspection/index.ts';
-import {
-  familySheet,
-  findProcedure,
-  allAtHand,
-  type Sheet,
-  type Step,
-  type StepData,
-} from '../../procedure/index.ts';
-import { quantity, type Quantity } from '../../quantity/index.ts';
+import { familySheet, type Sheet, type Step, type StepData } from '../../procedure/index.ts';
+import { quantity } from '../../quantity/index.ts';
+import { answerStep, measuredBy } from '../../rig/index.ts';
+import { usualStack, type BuiltAxle, type Work } from '../../stack/index.ts';
 import {
   append,
   currentRound,
   decide,
   fold,
-  partsToCompare,
+  progressOf,
   readingRound,
   stepAtHand,
   wheelEndAt,
@@ -29,13 +23,22 @@ const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0
 export const supervisor: Actor = { id: uuid(900), name: 'Sup', role: 'supervisor' };
 export const technician: Actor = { id: uuid(901), name: 'Tech', role: 'technician' };
 
+/** What a test axle of these sheets is like. */
+const axleOf = (sheetId: string): BuiltAxle => {
+  const role = /drive|g-c-clip/.test(sheetId) ? 'drive' : /trailer|towed/.test(sheetId) ? 'trailer' : 'steer';
+  const brake = /^[efhkl]-/.test(sheetId) ? 'disc' : /^j-|farm/.test(sheetId) ? 'none' : 'drum';
+  return { role, wheels: role === 'drive' ? 'dual' : 'single', brake };
+};
+
 export function openingOn(
   positions: readonly string[],
   sheetId = 'a-drive-tang',
-  meter: JobOpened['meter'] = { distance: quantity(611_240, 'km') },
+  works: Work[] = ['seal'],
+  more: Partial<NonNullable<JobOpened['wheelEnds'][number]['route']>> = {},
 ): JobOpened {
   const sheet: Sheet = familySheet(sheetId)!;
-  const procedureVersion = findProcedure(sheet.procedureId!)!.version;
+  const axle = axleOf(sheetId);
+  const stack = [...usualStack(sheet.procedureId, axle)!];
   return {
     kind: 'job-opened',
     unitId: uuid(800),
@@ -43,8 +46,13 @@ export function openingOn(
     complaint: 'Seal weep',
     reportedBy: 'driver',
     symptoms: [],
-    meter,
-    wheelEnds: positions.map((position) => ({ position, sheet, procedureVersion, axle: 'steer' as const })),
+    meter: { distance: quantity(611_240, 'km') },
+    wheelEnds: positions.map((position) => ({
+      position,
+      sheet,
+      axle: axle.role,
+      route: { rules: 1, stack, works, alreadyOff: [], together: false, ...more },
+    })),
   };
 }
 
@@ -65,12 +73,17 @@ export class TestJob {
     ]);
   }
 
+  /** The moment of the next record: a minute after the one before. */
+  get now(): string {
+    return new Date(Date.UTC(2026, 10, 25, 7, this.job.version + 1)).toISOString();
+  }
+
   /** @returns why it was refused, or null */
   try(command: Command, by: Actor = technician): string | null {
-    const decision = decide(this.job, command, { by, today: '2026-11-25' });
+    const decision = decide(this.job, command, { by, today: '2026-11-25', now: this.now });
     if (!decision.ok) return decision.reason;
     const version = this.job.version + 1;
-    const at = new Date(Date.UTC(2026, 10, 25, 7, version)).toISOString();
+    const at = this.now;
     this.job = append(this.job, {
       id: uuid(version),
       jobId: this.job.id,
@@ -99,16 +112,36 @@ export class TestJob {
   recordStep(
     position: string,
     data: StepData = answer(this.at(position), this.step(position)!),
+    by?: Actor,
   ): string | null {
+    const step = this.step(position)!;
+    const { stage, id } = step;
+    const other = step.kind === 'inspect' && step.otherThan ? supervisor : technician;
+    return this.try(
+      {
+        kind: 'step-recorded',
+        position,
+        stage,
+        stepId: id,
+        round: currentRound(this.at(position)).number,
+        data,
+      },
+      by ?? other,
+    );
+  }
+
+  /** Does a step that is recorded already once more. */
+  redo(position: string, stepId: string, data: StepData): string | null {
+    const { step } = progressOf(this.at(position)).find((p) => p.step.id === stepId)!;
+    const round = currentRound(this.at(position)).number;
+    return this.try({ kind: 'step-recorded', position, stage: step.stage, stepId, round, data });
+  }
+
+  /** Leaves the step at hand out. */
+  skip(position: string, reason = 'for the test'): string | null {
     const { stage, id } = this.step(position)!;
-    return this.try({
-      kind: 'step-recorded',
-      position,
-      stage,
-      stepId: id,
-      round: currentRound(this.at(position)).number,
-      data,
-    });
+    const round = currentRound(this.at(position)).number;
+    return this.try({ kind: 'step-skipped', position, stage, stepId: id, round, reason });
   }
 
   readings(position: string, ...inches: number[]): void {
@@ -128,77 +161,23 @@ export class TestJob {
   /** Works until a step is at hand; measurements read 0.003 in. Without a step, until nothing is left but the release. */
   workTo(position: string, stepId?: string): void {
     for (let step = this.step(position); step && step.id !== stepId; step = this.step(position)) {
-      if (step.kind === 'measure' && this.at(position).sheet.band)
-        this.readings(position, 0.003, 0.003, 0.003);
+      if (byDial(this.at(position), step)) this.readings(position, 0.003, 0.003, 0.003);
       const refused = this.recordStep(position);
       if (refused) throw new Error(`${step.id}: ${refused}`);
     }
   }
 }
 
-/** Every part sound. */
-export function soundParts(): Extract<StepData, { kind: 'judge' }> {
-  return { kind: 'judge', hardWorked: false, findings: soundFindings };
+/** Every one of these parts sound. */
+export function soundParts(parts: readonly string[]): Extract<StepData, { kind: 'judge' }> {
+  const findings = parts.map((component) => ({ component, seen: 'sound', disposition: 'reuse' as const }));
+  return { kind: 'judge', hardWorked: false, findings };
 }
 
-/** A torque to the sheet's figure, or to one read off the maker's sheet. */
-function torqued(figure: Quantity | undefined): StepData {
-  const asked = quantity(60, 'lbf-ft');
-  const base = { kind: 'torque', tool: 'TW-03', rounds: 1 } as const;
-  return figure ? { ...base, torque: figure } : { ...base, torque: asked, asked };
-}
+/** Whether a step of this wheel end is done with the dial. */
+const byDial = (w: WheelEnd, step: Step) => step.kind === 'measure' && measuredBy(w, step) === 'dial';
 
-/** What an honest hand would record for a step. */
+/** What an honest technician records for a step; what cures has cured. */
 export function answer(w: WheelEnd, step: Step): StepData {
-  switch (step.kind) {
-    case 'torque':
-      return torqued(w.sheet[step.figure]?.max);
-    case 'turn':
-      return {
-        kind: 'turn',
-        turns:
-          typeof step.turns === 'number'
-            ? step.turns
-            : step.turns === 'back-off'
-              ? w.sheet.backOff!.turns
-              : (currentRound(w).turns ?? 0),
-      };
-    case 'inspect':
-      return { kind: 'inspect', ok: true };
-    case 'joint':
-      return { kind: 'joint', felt: 'nothing' };
-    case 'ready':
-      return { kind: 'ready', lines: allAtHand(w.procedure, w.sheet) };
-    case 'judge':
-      return soundParts();
-    case 'linings':
-      return { kind: 'linings', brake: 'none', set: true };
-    case 'heat':
-      return { kind: 'heat', here: quantity(48, 'degC'), other: quantity(46, 'degC') };
-    case 'choose':
-      return { kind: 'choose', option: step.options[0]!.id };
-    case 'lock':
-      return { kind: 'lock', method: step.methods[0]!.id, checkedBy: supervisor.name };
-    case 'fill':
-      return {
-        kind: 'fill',
-        lubricant: w.sheet.lubricant.name,
-        ...(step.joint ? { joint: 'gasket' as const } : {}),
-      };
-    case 'found':
-      return { kind: 'found', signs: [] };
-    case 'compare':
-      return { kind: 'compare', parts: partsToCompare(w).map((part) => ({ part, differs: [] })) };
-    case 'seal':
-      return { kind: 'seal', outside: 'dry' };
-    case 'pack': {
-      const { name, kind } = w.sheet.lubricant;
-      return { kind: 'pack', lubricant: name, by: kind === 'oil' ? 'oiled' : 'hand' };
-    }
-    case 'measure':
-      return { kind: 'measure', by: w.sheet.verifyBy === 'drag' ? 'drag' : w.sheet.band ? 'dial' : 'feel' };
-    case 'instruct':
-    case 'rotate':
-      return { kind: step.kind };
-  }
+  return step.kind === 'cure' ? { kind: 'cure', hours: 0.001 } : answerStep(w, step);
 }

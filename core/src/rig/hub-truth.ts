@@ -1,4 +1,10 @@
-import type { Random } from './random.ts';
+/** Numbers by chance, from a seed that the caller keeps. */
+export interface Chance {
+  /** From 0 to 1. */
+  next: () => number;
+  between: (from: number, to: number) => number;
+  normal: (mean: number, sd: number) => number;
+}
 
 /** One hub as it really is, which nobody sees but through a dial. End play in mm. */
 export interface HubTruth {
@@ -14,8 +20,11 @@ export interface HubTruth {
 
 const SETTLE_KM = 800;
 
-/** A hub in its usual state, or one of the few whose bearings are going. */
-export function newHub(random: Random, km: number): HubTruth {
+/**
+ * A hub in its usual state, or one of the few whose bearings are going.
+ * @source rates of wear and settling: values from memory, for a made-up shop
+ */
+export function newHub(random: Chance, km: number): HubTruth {
   const failing = random.next() < 0.05;
   return {
     setMm: random.between(0.05, 0.1),
@@ -34,6 +43,6 @@ export function truePlayMm(hub: HubTruth, km: number): number {
 }
 
 /** A setting just made: where the fitter's back-off happened to leave it. */
-export function freshSettingMm(random: Random): number {
+export function freshSettingMm(random: Chance): number {
   return Math.max(0.002, random.normal(0.085, 0.04));
 }

@@ -1,0 +1,137 @@
+import type { Step, StepData, TorqueFigure } from '../procedure/index.ts';
+import { quantity, type Quantity } from '../quantity/index.ts';
+import { verifyBy } from '../route/index.ts';
+import type { Tool } from '../tool/index.ts';
+import {
+  brakeKindsOf,
+  currentRound,
+  linesToAnswer,
+  partsPlanned,
+  partsToCompare,
+  partsToJudge,
+  type WheelEnd,
+} from '../traveller/index.ts';
+import { dispose, PLANNED } from '../inspection/index.ts';
+
+/** What a simulated technician decides where a step leaves something open. */
+export interface Technician {
+  /** One of several, equally right. */
+  pick: <T>(list: readonly T[]) => T;
+  /** The wrench for a torque, N·m, as the shop's list has it. */
+  wrench: (settingNm: number) => { tool: string; listed?: Tool };
+  /** Lining thickness of a brake, mm. */
+  liningMm: () => number;
+  /** Hub temperature after the road, °C. */
+  hubDegC: () => number;
+}
+
+/** A technician who always takes the first, with one wrench. */
+export const plainTechnician: Technician = {
+  pick: (list) => list[0]!,
+  wrench: () => ({ tool: 'TW-03' }),
+  liningMm: () => 12,
+  hubDegC: () => 42,
+};
+
+/** What a made-up maker's sheet asks for where the shop's has no figure. */
+const MAKERS = quantity(60, 'lbf-ft');
+
+function middleOf({ min, max }: TorqueFigure): Quantity {
+  return min.si === max.si ? max : quantity(Math.round((min.value + max.value) / 2), max.unit);
+}
+
+/** How a measuring step of this wheel end is answered. */
+export function measuredBy(w: WheelEnd, step: Step): 'dial' | 'feel' | 'drag' {
+  if (step.id === 'swivel-preload') return 'drag';
+  const by = w.plan.by === 'route' ? verifyBy(w.plan.stack, w.sheet) : w.sheet.verifyBy;
+  return by === 'drag' ? 'drag' : w.sheet.band ? 'dial' : 'feel';
+}
+
+/** Every part sound; what the work renews is renewed as planned, what the sheet renews as it asks. */
+export function soundFindings(w: WheelEnd): Extract<StepData, { kind: 'judge' }>['findings'] {
+  const planned = partsPlanned(w);
+  const pressure = { hardWorked: false, renewBearings: w.sheet.schools.bearings === 'renew' };
+  return partsToJudge(w).map((component) => {
+    const seen = planned.includes(component) ? PLANNED.id : 'sound';
+    return { component, seen, disposition: dispose(component, seen, pressure)!.disposition };
+  });
+}
+
+/**
+ * What an honest technician records for a step: the sheet's figures reached, every part sound, nothing missing.
+ * Readings of a dial are taken before their step is answered.
+ */
+export function answerStep(w: WheelEnd, step: Step, technician: Technician = plainTechnician): StepData {
+  const { sheet } = w;
+  const { pick } = technician;
+  switch (step.kind) {
+    case 'torque': {
+      const figure = sheet[step.figure];
+      const torque = figure ? middleOf(figure) : MAKERS;
+      const used = technician.wrench(torque.si);
+      return { kind: 'torque', torque, rounds: 1, ...used, ...(figure ? {} : { asked: MAKERS }) };
+    }
+    case 'turn': {
+      const planned = currentRound(w).turns ?? 0;
+      const turns =
+        step.turns === 'planned' ? planned : step.turns === 'back-off' ? sheet.backOff!.turns : step.turns;
+      return { kind: 'turn', turns };
+    }
+    case 'inspect':
+      return { kind: 'inspect', ok: true };
+    case 'joint':
+      return { kind: 'joint', felt: 'nothing' };
+    case 'ready':
+      return { kind: 'ready', lines: linesToAnswer(w).map(({ what }) => ({ what, state: 'have' })) };
+    case 'judge':
+      return { kind: 'judge', hardWorked: false, findings: soundFindings(w) };
+    case 'linings': {
+      const lining = () => quantity(technician.liningMm(), 'mm');
+      return {
+        kind: 'linings',
+        brake: brakeKindsOf(w)?.[0] ?? 'air-drum',
+        inner: lining(),
+        outer: lining(),
+        set: true,
+      };
+    }
+    case 'heat': {
+      const hub = () => quantity(technician.hubDegC(), 'degC');
+      return { kind: 'heat', here: hub(), other: hub(), air: quantity(12, 'degC') };
+    }
+    case 'choose':
+      return { kind: 'choose', option: pick(step.options).id };
+    case 'lock':
+      return { kind: 'lock', method: pick(step.methods).id };
+    case 'fill':
+      return {
+        kind: 'fill',
+        lubricant: sheet.lubricant.name,
+        ...(step.joint
+          ? { joint: sheet.schools.joint === 'sealant' ? ('sealant' as const) : ('gasket' as const) }
+          : {}),
+      };
+    case 'found':
+      return { kind: 'found', signs: [] };
+    case 'compare':
+      return { kind: 'compare', parts: partsToCompare(w).map((part) => ({ part, differs: [] })) };
+    case 'seal':
+      return { kind: 'seal', outside: sheet.schools.sealOutside === 'oiled' ? 'oiled' : 'dry' };
+    case 'pack': {
+      const { name, kind } = sheet.lubricant;
+      const by = sheet.schools.packing === 'packer' ? 'packer' : 'hand';
+      return { kind: 'pack', lubricant: name, by: kind === 'oil' ? 'oiled' : by };
+    }
+    case 'measure':
+      return { kind: 'measure', by: measuredBy(w, step) };
+    case 'dimension': {
+      const asked = { least: quantity(0.1, 'mm'), most: quantity(0.3, 'mm') };
+      return { kind: 'dimension', value: quantity(0.2, 'mm'), asked };
+    }
+    case 'cure':
+      return { kind: 'cure', hours: 1 };
+    case 'instruct':
+    case 'rotate':
+      return { kind: step.kind };
+  }
+}

@@ -1,0 +1,187 @@
+import { askStep, doStep, practice, torqueStep, type Step } from '../procedure/index.ts';
+import type { LayerOf } from '../stack/index.ts';
+import { act, redo, redoLater, undo, type Act } from './act.ts';
+import type { RouteState } from './state.ts';
+
+type OuterBrake = LayerOf<'brake-outer'>;
+type InnerBrake = LayerOf<'brake-inner'>;
+
+const dust = 'Brake dust as if it held asbestos: wet or vacuum, never blow.';
+
+/** Spring brakes caged last on the ground; caliper on a hook, drum off. */
+export function outerBrakeOff(brake: OuterBrake, { alreadyOff }: RouteState): Act[] {
+  if (alreadyOff.includes('brake-outer')) return [];
+  return [
+    ...(brake.by === 'air'
+      ? undo(
+          'brake-outer',
+          'ground',
+          doStep(
+            'tear-down',
+            'caged',
+            'Spring brake caged',
+            'By the book, the last thing on the ground. Unit chocked: nothing else holds it now.',
+            { caution: 'A spring brake that lets go takes a hand. Caged, or released by the book.' },
+          ),
+        )
+      : []),
+    ...undo(
+      'brake-outer',
+      'off',
+      doStep(
+        'tear-down',
+        'brake-off',
+        brake.kind === 'disc' ? 'Caliper on a hook, rotor off' : 'Adjuster backed off, drum off',
+        brake.kind === 'disc'
+          ? 'Caliper and bracket unbolted, hung by a wire, never by its hose.'
+          : 'Back the adjuster off, drum on a dolly.',
+        { caution: dust },
+      ),
+    ),
+  ];
+}
+
+/** Measured linings, every bolt to figure, hose, spring brake, pedal or air; the adjuster may wait for the wheel. */
+export function outerBrakeBack(brake: OuterBrake): Act[] {
+  return [
+    ...redo('brake-outer', linings()),
+    ...(brake.kind === 'disc'
+      ? redo(
+          'brake-outer',
+          torqueStep(
+            'lock-and-fill',
+            'bracket-bolts',
+            'bracketTorque',
+            ['Bracket bolts', 'Clean threads, to figure.'],
+            {
+              makers: true,
+            },
+          ),
+          torqueStep(
+            'lock-and-fill',
+            'caliper-bolts',
+            'caliperTorque',
+            ['Caliper bolts', 'Off its hook and on.'],
+            {
+              makers: true,
+            },
+          ),
+        )
+      : redo(
+          'brake-outer',
+          doStep('lock-and-fill', 'drum-on', 'Drum on', 'Faces clean, straight over the shoes.'),
+        )),
+    ...redo(
+      'brake-outer',
+      askStep('lock-and-fill', 'hose', 'Hose and lines', [
+        'Hose not twisted, bracket and clips on, clear of the wheel through full lock.',
+        'Is every hose on its bracket and clear?',
+      ]),
+    ),
+    ...(brake.by === 'air'
+      ? redo(
+          'brake-outer',
+          askStep('lock-and-fill', 'uncaged', 'Spring brake uncaged', [
+            'Caging bolt out and in its pocket.',
+            'Is the spring brake working again?',
+          ]),
+        )
+      : []),
+    ...redo('brake-outer', proved('brake-proved', brake.by)),
+    ...(brake.adjuster && brake.kind === 'drum' ? redoLater('brake-outer', 'wheel-on', adjuster()) : []),
+  ];
+}
+
+/** Shoes, magnet, wires, cams behind the hub. */
+export function innerBrakeOff({ kind }: InnerBrake, { alreadyOff }: RouteState): Act[] {
+  if (alreadyOff.includes('brake-inner')) return [];
+  return undo(
+    'brake-inner',
+    'off',
+    doStep(
+      'tear-down',
+      'inner-brake-off',
+      kind === 'electric' ? 'Shoes and magnet off' : 'Shoes off',
+      kind === 'electric' ? 'Note how the wires run, then part them.' : 'Springs in order, cams looked at.',
+      { caution: dust },
+    ),
+  );
+}
+
+/** Shoes, magnet and wires before the hub goes on; pedal and adjuster when the wheel is on. */
+export function innerBrakeBack({ kind, by }: InnerBrake): Act[] {
+  return [
+    ...redo(
+      'brake-inner',
+      linings(),
+      askStep('assemble', 'shoe-contact', 'Shoe contact, cams free', [
+        'Each shoe held in the drum: contact over its whole face. Cams and pivots free.',
+        'Do the shoes bear over their whole face?',
+      ]),
+    ),
+    ...(kind === 'electric'
+      ? redo(
+          'brake-inner',
+          askStep('assemble', 'magnet', 'Magnet', [
+            'By its wear marks; replaced when the marks are gone.',
+            'Does the magnet still show its marks, or is it new?',
+          ]),
+          askStep('assemble', 'wires', 'Wires joined', [
+            'Joined, sealed, clipped. Actuate it and listen.',
+            'Does the magnet draw when it is switched on?',
+          ]),
+        )
+      : []),
+    ...redoLater('brake-inner', 'wheel-on', adjuster()),
+    ...(by === 'electric' ? [] : redoLater('brake-inner', 'wheel-on', proved('inner-brake-proved', by))),
+  ];
+}
+
+function linings(): Step {
+  return {
+    kind: 'linings',
+    stage: 'lock-and-fill',
+    id: 'brakes-back',
+    title: 'Linings',
+    text: 'Measured inner and outer. Slides cleaned and greased, solvent and grease off linings.',
+    ...practice,
+  };
+}
+
+const adjuster = (): Step =>
+  askStep('wheel-on', 'adjuster', 'Adjuster', [
+    'Tighten while turning until it can hardly be turned, then back until it just turns freely. A self-adjusting one is only checked.',
+    'Is the brake adjusted, and does the wheel turn freely?',
+  ]);
+
+const proved = (id: string, by: 'air' | 'hydraulic'): Step =>
+  askStep('lock-and-fill', id, by === 'air' ? 'Air built, brake proved' : 'Pedal pumped', [
+    by === 'air'
+      ? 'Build the air, apply, listen for leaks.'
+      : 'Pump the pedal until it is firm, before the unit moves.',
+    by === 'air' ? 'Does the brake apply and hold, without a leak?' : 'Is the pedal firm?',
+  ]);
+
+/** Where the brake stays on, it is released for the measurement and redone after the lock. */
+export function brakeFreed(): { before: Act; after: Act } {
+  return {
+    before: act(
+      'nut',
+      'back',
+      'never',
+      askStep('verify', 'brake-freed', 'Brake freed', [
+        'The brake stays on: release it, or push the pads back, so that nothing holds the hub.',
+        'Does the hub turn without any drag of the brake?',
+      ]),
+    ),
+    after: act(
+      'nut',
+      'back',
+      'never',
+      askStep('lock-and-fill', 'brake-again', 'Brake working again', [
+        'What was released or pushed back is back: pedal pumped or air built.',
+        'Does the brake apply and hold?',
+      ]),
+    ),
+  };
+}

@@ -1,0 +1,92 @@
+import { askStep, doStep, practice, torqueStep, type Step } from '../procedure/index.ts';
+import type { LayerOf } from '../stack/index.ts';
+import { redo, redoLater, undo, type Act } from './act.ts';
+import type { RouteState } from './state.ts';
+
+const bolted = ['flange', 'hub-lock'];
+
+/** Fasteners cracked on the ground where there are any, then cap, flange or hub lock off. */
+export function capOff(cap: LayerOf<'cap'>, { alreadyOff }: RouteState): Act[] {
+  if (alreadyOff.includes('cap')) return [];
+  const count = cap.fasteners ? `${cap.fasteners} of them, a` : 'A';
+  const ground = bolted.includes(cap.kind)
+    ? undo(
+        'cap',
+        'ground',
+        doStep(
+          'tear-down',
+          'cap-cracked',
+          cap.kind === 'flange' ? 'Crack the flange nuts' : 'Crack the hub-lock bolts',
+          `${count} part turn each, wheel still on the ground.`,
+        ),
+      )
+    : [];
+  const words: Record<typeof cap.kind, [string, string, string?]> = {
+    flange: [
+      'Flange off, shaft drawn',
+      cap.cones
+        ? 'Nuts run to the stud ends, flange struck softly, cones out, then nuts off. Draw the shaft, catch the oil.'
+        : 'Nuts off, shaft drawn straight. Catch the oil.',
+      cap.cones ? 'Loose cones fly: the nuts stay on the stud ends until they are out.' : undefined,
+    ],
+    'hub-lock': ['Hub lock off', 'Bolts, lock and gasket, in order.'],
+    'oil-cap': ['Oil cap off', 'Plug out, oil caught and looked at: milky is water, glitter is metal.'],
+    'grease-cap': ['Grease cap off', 'Work round it, no lever against the spindle end.'],
+  };
+  const [title, text, caution] = words[cap.kind];
+  return [
+    ...ground,
+    ...undo('cap', 'off', doStep('tear-down', 'cap-off', title, text, caution ? { caution } : {})),
+  ];
+}
+
+/** Joint named, torque to figure, oil level when the unit stands level. */
+export function capBack(cap: LayerOf<'cap'>, { stack }: RouteState): Act[] {
+  const hub = stack.find((l) => l.layer === 'hub');
+  const oil = hub?.layer === 'hub' && hub.fill === 'oil';
+  const fill: Step = {
+    kind: 'fill',
+    joint: true,
+    stage: 'lock-and-fill',
+    id: 'fill',
+    title: cap.kind === 'flange' ? 'Shaft in, flange on' : 'Fill and close',
+    text: oil
+      ? 'Oil in, gasket or sealant named. The level is looked at once more when the unit stands level.'
+      : 'A little grease in the cap, square on its seat. Gasket or sealant named where there is one.',
+    ...practice,
+  };
+  return [
+    ...redo('cap', fill),
+    ...(bolted.includes(cap.kind)
+      ? redo(
+          'cap',
+          torqueStep(
+            'lock-and-fill',
+            'flange-nuts',
+            'flangeTorque',
+            [
+              cap.kind === 'flange' ? 'Flange nuts' : 'Hub-lock bolts',
+              cap.cones ? 'Cone washers in, crossing pattern, to figure.' : 'Crossing pattern, to figure.',
+            ],
+            { makers: true },
+          ),
+        )
+      : redo(
+          'cap',
+          askStep('lock-and-fill', 'cap-square', 'Cap square', [
+            'Tapped on square, clear of the spindle end.',
+            'Is the cap on square, and does nothing rub?',
+          ]),
+        )),
+    ...(oil
+      ? redoLater(
+          'cap',
+          'level',
+          askStep('lock-and-fill', 'oil-level', 'Oil level and plug', [
+            'Unit on the level, oil at the mark, plug in.',
+            'Is the oil at the mark and the plug in?',
+          ]),
+        )
+      : []),
+  ];
+}

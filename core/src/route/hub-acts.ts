@@ -1,0 +1,118 @@
+import { askStep, doStep, practice, type Step } from '../procedure/index.ts';
+import type { LayerOf } from '../stack/index.ts';
+import { act, redo, undo, type Act } from './act.ts';
+import { wants, type RouteState } from './state.ts';
+
+type Hub = LayerOf<'hub'>;
+
+export function hubOff(hub: Hub, { alreadyOff, together, works }: RouteState): Act[] {
+  if (alreadyOff.includes('hub')) return [];
+  const with_ = together ? 'Wheel, drum and hub together on a dolly' : 'Hub straight off';
+  return [
+    ...undo(
+      'hub',
+      'off',
+      doStep(
+        'tear-down',
+        'hub-off',
+        together ? 'Wheel and hub off in one' : 'Hub off',
+        `${with_}, outer bearing held.${hub.toneRing ? ' Tone ring protected.' : ''}`,
+        { caution: 'Hub and drum on a dolly. Hot hubs burn.' },
+      ),
+    ),
+    ...(hub.studs === 'swaged' && works.includes('studs')
+      ? undo(
+          'hub',
+          'off',
+          doStep(
+            'tear-down',
+            'swage-cut',
+            'Cut the swage away',
+            'All of it, before the stud is pressed out.',
+            {
+              caution: 'Pressed out with its swage on, a stud stretches the hole and the drum warps.',
+            },
+          ),
+        )
+      : []),
+  ];
+}
+
+const cupsHome: Step = askStep(
+  'clean-and-seat',
+  'cup-home',
+  'Cups home',
+  [
+    'Bore clean, cup square. The sound changes from dull to ringing, and a 0.005 in (0.13 mm) feeler does not enter behind the cup.',
+    'Is every cup home?',
+  ],
+  { caution: 'Eye protection, soft drift. No hammer on hardened steel.' },
+);
+
+const bearings = ['cups-and-rollers', 'cage', 'hub-bore'];
+
+/** Cups home where they are renewed, studs in before the hub goes on, packed, sealed, straight on. */
+export function hubBack(hub: Hub, state: RouteState): Act[] {
+  const renewed = wants(state, 'bearings', 'hub') || bearings.some((id) => state.renewed.has(id));
+  const studs = wants(state, 'studs') || state.renewed.has('studs');
+  const pack: Step = {
+    kind: 'pack',
+    stage: 'assemble',
+    id: 'pack',
+    title: hub.fill === 'oil' ? 'Oil the bearings' : 'Pack the bearings',
+    text:
+      hub.fill === 'oil'
+        ? 'Clean oil of the kind in the hub on both bearings.'
+        : 'Grease until it comes through the rollers, cavity coated and not filled.',
+    caution: 'Wrong grease destroys. Never mix thickeners.',
+    ...practice,
+  };
+  const seal: Step = {
+    kind: 'seal',
+    stage: 'assemble',
+    id: 'seal',
+    title: 'Seal in',
+    text: 'Square, lip lubricated, its lips on sound journal and clear of the old groove.',
+    caution: 'No hammer on the seal itself: driver or flat block.',
+    mark: 'published',
+    source: 'ISO 6194-1 for the journal, common practice for the depth',
+  };
+  return [
+    ...(renewed ? redo('hub', cupsHome) : []),
+    ...(studs
+      ? redo(
+          'hub',
+          askStep('assemble', 'studs-home', 'Studs drawn home', [
+            hub.studs === 'swaged'
+              ? 'Pressed home square, shoulder against the flange. Drum against a dial: it runs true.'
+              : 'Pressed or drawn home square, shoulder against the flange, before the hub goes on.',
+            'Is every stud home, of its length, and square?',
+          ]),
+        )
+      : []),
+    ...redo(
+      'hub',
+      pack,
+      seal,
+      doStep(
+        'assemble',
+        'hub-on',
+        'Hub on',
+        'Straight on to the spindle without dragging the seal; outer bearing, washer, nut by hand.',
+      ),
+    ).map((a) => (a.id === 'hub-on' ? { ...a, disturbs: true as const } : a)),
+    ...(hub.toneRing
+      ? [
+          act(
+            'hub',
+            'back',
+            'supervisor',
+            askStep('assemble', 'sensor', 'Sensor and tone ring', [
+              'Ring clean and true, sensor pushed up against it, lead on its clips.',
+              'Is the sensor up to the ring and its lead clipped?',
+            ]),
+          ),
+        ]
+      : []),
+  ];
+}

@@ -1,0 +1,14 @@
+export { type Act, type Guard, type Phase } from './act.ts';
+export {
+  comparableOf,
+  partsToCompareOf,
+  partsToJudgeOf,
+  partTitle,
+  plannedParts,
+  singleUseOf,
+} from './parts.ts';
+export { sharedSteps } from './shaft-acts.ts';
+export { routeReadiness } from './readiness.ts';
+export { routeOf } from './route.ts';
+export type { RouteState } from './state.ts';
+export { verifyBy } from './verify-by.ts';

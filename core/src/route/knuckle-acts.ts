@@ -1,0 +1,181 @@
+import {
+  askStep,
+  doStep,
+  lockStep,
+  measureDrag,
+  practice,
+  torqueStep,
+  type Step,
+} from '../procedure/index.ts';
+import type { LayerOf } from '../stack/index.ts';
+import { redo, redoLater, undo, type Act } from './act.ts';
+import { wants, type RouteState } from './state.ts';
+
+const makers = { makers: true } as const;
+const drift = { caution: 'Eye protection, soft drift. No hammer on hardened steel.' };
+
+export function spindleOff(spindle: LayerOf<'spindle'>, state: RouteState): Act[] {
+  if (state.alreadyOff.includes('spindle')) return [];
+  if (spindle.kind === 'stub')
+    return undo(
+      'spindle',
+      'off',
+      doStep(
+        'tear-down',
+        'kingpin-out',
+        'Kingpin lock out, stub off',
+        'Lock pin, kingpin, thrust washers and shims in order.',
+      ),
+    );
+  return undo(
+    'spindle',
+    'off',
+    doStep(
+      'tear-down',
+      'spindle-off',
+      'Spindle nuts off, spindle off',
+      'Straight off the studs, splash shield with it.',
+    ),
+    ...(wants(state, 'spindle-bearing')
+      ? [
+          doStep(
+            'tear-down',
+            'needle-out',
+            'Needle bearing out',
+            'Driven out from the far side with a soft drift.',
+            drift,
+          ),
+        ]
+      : []),
+  );
+}
+
+export function spindleBack(spindle: LayerOf<'spindle'>, state: RouteState): Act[] {
+  if (spindle.kind === 'stub')
+    return redo(
+      'spindle',
+      askStep('clean-and-seat', 'bushes', 'Bushes reamed to size', [
+        'By the maker’s figures. Grease holes open, bushes in line.',
+        'Does the new pin turn in its bushes by hand?',
+      ]),
+      askStep('assemble', 'stub-on', 'Stub on, vertical play', [
+        'Thrust washer the right way up, shims to the maker’s vertical play.',
+        'Is the vertical play within the maker’s figure?',
+      ]),
+      lockStep(
+        ['Kingpin lock', 'The pin cannot turn or come out.'],
+        [
+          { id: 'lock-pin', label: 'Lock pin driven home, nut on' },
+          { id: 'lock-bolt', label: 'Lock bolt through the pin, to the maker’s torque' },
+        ],
+        {},
+      ),
+    ).map((a) => (a.kind === 'lock' ? { ...a, id: 'kingpin-lock' } : a));
+  const needle = wants(state, 'spindle-bearing') || state.renewed.has('needle-bearing');
+  return [
+    ...(needle
+      ? redo('spindle', {
+          kind: 'dimension',
+          what: 'needle-depth',
+          stage: 'clean-and-seat',
+          id: 'needle-depth',
+          title: 'Needle bearing in',
+          text: 'Pressed below flush by the thickness of its seal. Measure both.',
+          ...practice,
+        })
+      : []),
+    ...redo(
+      'spindle',
+      askStep('assemble', 'spindle-seal', 'Spindle seal and grease', [
+        'Flat side of the seal to the bearing. Needles greased wholly.',
+        'Is the seal in, its flat side to the bearing?',
+      ]),
+      torqueStep(
+        'assemble',
+        'spindle-nuts',
+        'spindleTorque',
+        ['Spindle nuts', 'New where the maker asks for it, crossing, to figure.'],
+        makers,
+      ),
+    ),
+  ];
+}
+
+export function knuckleOff({ alreadyOff }: RouteState): Act[] {
+  if (alreadyOff.includes('knuckle')) return [];
+  return undo(
+    'knuckle',
+    'off',
+    doStep(
+      'tear-down',
+      'links-off',
+      'Track rod and drag link off',
+      'Pins out, joints parted, seal ring unbolted.',
+    ),
+    doStep(
+      'tear-down',
+      'caps-off',
+      'Caps or arms off, knuckle off',
+      'Shims kept with their cap, top and bottom apart.',
+      {
+        caution: 'Heat only away from tyres and grease.',
+      },
+    ),
+  );
+}
+
+export function knuckleBack(): Act[] {
+  const preload: Step = {
+    ...measureDrag(),
+    id: 'swivel-preload',
+    title: 'Swivel preload',
+    text: 'By pull at the steering arm, links off, before the seal ring goes on: no seal drag in it.',
+  };
+  return [
+    ...redo(
+      'knuckle',
+      askStep('clean-and-seat', 'races-dry', 'Cups home and dry', [
+        'Cups masked while the ball is painted, dry and clean so that they cannot turn.',
+        'Are the cups dry, clean and home?',
+      ]),
+      doStep(
+        'assemble',
+        'axle-seal',
+        'Inner axle seal',
+        'Dry on its outside, lubricated at the lip, dowel side out where it has one.',
+      ),
+      askStep('assemble', 'two-greases', 'Two greases', [
+        'Joint grease in the knuckle, wheel-bearing grease in the bearings: never one in place of the other.',
+        'Is each grease in its place?',
+      ]),
+      torqueStep(
+        'adjust',
+        'cap-bolts',
+        'capTorque',
+        ['Swivel caps', 'With their own shims, in stages, to figure.'],
+        makers,
+      ),
+      preload,
+      doStep('assemble', 'seal-ring', 'Seal ring bolted', 'Felt and seal round the ball, every bolt.'),
+      torqueStep('assemble', 'links', 'jointTorque', ['Track rod and drag link', 'To figure.'], makers),
+    ),
+    ...redo('knuckle', {
+      ...lockStep(
+        ['Steering joints pinned', 'Castle nut on to the next slot, new pin.'],
+        [
+          { id: 'new-pins', label: 'New pins, legs bent' },
+          { id: 'self-locking', label: 'New self-locking nuts' },
+        ],
+      ),
+      id: 'joint-pins',
+    }),
+    ...redoLater(
+      'knuckle',
+      'level',
+      askStep('lock-and-fill', 'knuckle-level', 'Knuckle and axle oil', [
+        'Level with the plug, unit on the level.',
+        'Is the level right and the plug in?',
+      ]),
+    ),
+  ];
+}

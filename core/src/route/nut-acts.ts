@@ -1,0 +1,179 @@
+import {
+  askStep,
+  doStep,
+  findProcedure,
+  practice,
+  torqueStep,
+  type Procedure,
+  type Step,
+} from '../procedure/index.ts';
+import { layerOf, type LayerOf, type NutKind } from '../stack/index.ts';
+import { act, redo, undo, type Act } from './act.ts';
+import { brakeFreed } from './brake-acts.ts';
+import type { RouteState } from './state.ts';
+
+type Nut = LayerOf<'nut'>;
+
+/** The family's own steps, by procedure: the version stands here and is never "the newest". */
+const versions: Record<string, number> = {
+  'a-two-nuts': 2,
+  'b-lock-ring': 1,
+  'c-preset': 1,
+  'd-steer-single-nut': 2,
+  'd-towed': 1,
+  'd-farm-front': 1,
+  'e-keyed-washer': 1,
+  'e-torque': 1,
+  'h-lock-nuts': 1,
+};
+
+/** What a nut is set by where the sheet is one of another construction. */
+const usual: Record<NutKind, string> = {
+  A: 'a-two-nuts',
+  B: 'b-lock-ring',
+  C: 'c-preset',
+  D: 'd-towed',
+  E: 'e-keyed-washer',
+  H: 'h-lock-nuts',
+};
+
+/** The procedure that sets the nut of this wheel end. */
+export function nutProcedure({ kind }: Nut, procedureId: string | null): Procedure {
+  const own =
+    procedureId && versions[procedureId] ? findProcedure(procedureId, versions[procedureId]) : undefined;
+  if (own?.family === kind) return own;
+  return findProcedure(usual[kind], versions[usual[kind]])!;
+}
+
+/** Steps of Adjust that leave nut, washer and hub where they are. */
+const still = ['lubricate', 'school', 'hand-loose'];
+
+function moved(step: Step): Act {
+  const disturbs = step.stage === 'adjust' && step.kind !== 'rotate' && !still.includes(step.id);
+  const guard = step.optional ? 'optional' : 'never';
+  return act('nut', 'back', guard, step, disturbs ? { disturbs: true } : {});
+}
+
+const handLoose = askStep('adjust', 'hand-loose', 'Hand loose', [
+  'After the full turn back the nut must turn by hand.',
+  'Is the nut hand loose?',
+]);
+
+const rotateAgain: Step = {
+  kind: 'rotate',
+  turns: 1,
+  stage: 'adjust',
+  id: 'rotate-again',
+  title: 'Rotate the hub',
+  text: 'After every tightening, however small: the rollers find their place again.',
+  ...practice,
+};
+
+/** Opening what locks the nut, so that it can be turned. */
+const opening: Record<NutKind, (staked: boolean) => Step> = {
+  A: () => doStep('adjust', 'jam-off', 'Jam nut and washer off', 'Hold the adjusting nut where it stands.'),
+  B: () => doStep('adjust', 'ring-out', 'Lock ring out', 'Lift the ring and leave the nut where it stands.'),
+  C: () => doStep('adjust', 'lock-out', 'Lock opened', 'Leave the nut where it stands.'),
+  D: () => doStep('adjust', 'pin-out', 'Pin out', 'Pull the cotter and leave the nut where it stands.'),
+  E: () =>
+    doStep(
+      'adjust',
+      'new-nut',
+      'New nut',
+      'A stake that was lifted does not hold again: a new nut, run to where the old one stood.',
+    ),
+  H: () =>
+    doStep('adjust', 'plate-off', 'Lock plate or second nut off', 'Leave the inner nut where it stands.'),
+};
+
+/** Kinds whose nut cannot be turned before the second nut, ring or plate is off, locked or not. */
+const alwaysOpened: readonly NutKind[] = ['A', 'B', 'H'];
+
+function adjusting(nut: Nut, procedure: Procedure, { adjust }: RouteState): Step[] {
+  const { from, round, turns, wasLocked } = adjust;
+  const again = round > 1 && (wasLocked || alwaysOpened.includes(nut.kind));
+  const opened = again ? [opening[nut.kind](wasLocked)] : [];
+  if (from === 'setting' && procedure.readjust.length > 0) {
+    const after = procedure.readjust.filter((s) => s.kind !== 'instruct');
+    const at = after.findIndex((s) => s.kind === 'turn') + 1;
+    return [...opened, ...after.slice(0, at), ...((turns ?? 0) > 0 ? [rotateAgain] : []), ...after.slice(at)];
+  }
+  const steps = procedure.steps.filter((s) => s.stage === 'adjust');
+  const at = steps.findIndex((s) => s.id === 'loosen') + 1;
+  return [...opened, ...steps.slice(0, at), ...(at > 0 ? [handLoose] : []), ...steps.slice(at)];
+}
+
+const jam: Step = torqueStep(
+  'adjust',
+  'jam-nut',
+  'jamTorque',
+  ['Jam nut', 'The second nut against the first. Measure after it, never before.'],
+  { makers: true },
+);
+
+const secondLook = askStep('lock-and-fill', 'lock-looked-at', 'A second person looks at the lock', [
+  'Another person of the shop, signed in or with their own password at this step.',
+  'Is the nut locked?',
+]);
+
+/** What the lock looked like is noted before it is opened; nuts and washers off in order. */
+export function nutOff(nut: Nut, { reach, alreadyOff }: RouteState): Act[] {
+  if (alreadyOff.includes('nut')) return [];
+  const looked: Step = {
+    kind: 'found',
+    stage: 'tear-down',
+    id: 'lock-as-found',
+    title: 'What the lock looked like',
+    text: 'Before it is opened: tangs, pin, stake, ring or plate.',
+    signs: [
+      { id: 'not-locked', label: 'Not locked at all' },
+      { id: 'half-locked', label: 'Locked in part: one screw, one tang cracked' },
+      { id: 'nut-loose', label: 'Nut finger-loose' },
+      { id: 'washer-missing', label: 'Washer missing' },
+    ],
+    ...practice,
+  };
+  const off = reach.layers.get('nut') === 'off';
+  return undo(
+    'nut',
+    'off',
+    looked,
+    off
+      ? doStep('tear-down', 'nut-off', 'Nuts and washers off', 'In order, threads not scratched.')
+      : doStep(
+          'tear-down',
+          'nut-opened',
+          'Lock opened',
+          {
+            A: 'Tang straight, jam nut and washer off. The adjusting nut stays.',
+            B: 'Ring lifted. The nut stays.',
+            C: 'Lock opened. The nut stays.',
+            D: 'Pin out. The nut stays.',
+            E: 'Stake lifted: that nut is not used again.',
+            H: 'Plate or second nut off. The inner nut stays.',
+          }[nut.kind],
+        ),
+  );
+}
+
+/** The family's Adjust, Verify and Lock; preload of round nuts is measured after the second one is tight. */
+export function nutBack(nut: Nut, state: RouteState): Act[] {
+  const { sheet, stack, reach, adjust } = state;
+  const procedure = nutProcedure(nut, sheet.procedureId);
+  const brake = layerOf(stack, 'brake-outer') ?? layerOf(stack, 'brake-inner');
+  const on = brake && (adjust.brakeOn || !reach.off.includes(brake.layer));
+  const freed = brake && on ? brakeFreed() : null;
+  const verify = procedure.steps.filter((s) => s.stage === 'verify').map(moved);
+  const lock = procedure.steps.filter((s) => s.kind === 'lock').map(moved);
+  const looked =
+    sheet.schools.lockCheck === 'second-person'
+      ? redo('nut', { ...secondLook, otherThan: 'lock' } as Step)
+      : [];
+  const measured = [...(freed ? [freed.before] : []), ...verify];
+  return [
+    ...[...adjusting(nut, procedure, state), ...(nut.jammed ? [jam] : [])].map(moved),
+    ...(nut.kind === 'H' ? [...lock, ...measured] : [...measured, ...lock]),
+    ...looked,
+    ...(freed ? [freed.after] : []),
+  ];
+}

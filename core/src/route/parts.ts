@@ -1,0 +1,157 @@
+import { componentOf } from '../inspection/index.ts';
+import type { Compared } from '../procedure/index.ts';
+import { layerOf, type LayerId, type Work } from '../stack/index.ts';
+import type { RouteState } from './state.ts';
+
+/** Parts that are not used twice, and what of each can be held against the old one. */
+const singleUse = {
+  'hub-seal': { title: 'Hub seal', like: ['bore', 'outside', 'width', 'number'] },
+  'lock-washer': { title: 'Locking washer, where it was bent', like: ['bore', 'outside', 'number'] },
+  cotter: { title: 'Cotter', like: ['outside', 'number'] },
+  'staked-nut': { title: 'Staked nut', like: ['width', 'number'] },
+  'cap-gasket': { title: 'Hub cap gasket', like: ['outside', 'studs'] },
+  'flange-gasket': { title: 'Flange gasket', like: ['outside', 'studs'] },
+  'shaft-seal': { title: 'Shaft seal', like: ['bore', 'outside', 'width', 'number'] },
+  'cover-joint': { title: 'Cover gasket or sealant', like: [] },
+  threadlocker: { title: 'Medium threadlocker', like: [] },
+  'axle-oil': { title: 'Axle oil', like: [] },
+  'spindle-seal': { title: 'Spindle seal', like: ['bore', 'outside', 'width'] },
+  'v-seal': { title: 'V-seal', like: ['bore', 'width'] },
+  'axle-seal': { title: 'Inner axle seal', like: ['bore', 'outside', 'width', 'number'] },
+  'knuckle-gaskets': { title: 'Knuckle gaskets', like: ['studs'] },
+  'joint-pins': { title: 'Pins of the steering joints', like: ['outside'] },
+} as const satisfies Record<string, { title: string; like: readonly Compared[] }>;
+export type SingleUse = keyof typeof singleUse;
+
+/** A part of a wheel end in words, whatever list it stands on. */
+export function partTitle(id: string): string {
+  return (singleUse as Record<string, { title: string }>)[id]?.title ?? componentOf(id)?.title ?? id;
+}
+
+const likeBearing: readonly Compared[] = ['bore', 'outside', 'width', 'number'];
+const ofComponents: Record<string, readonly Compared[]> = {
+  'cups-and-rollers': likeBearing,
+  cage: likeBearing,
+  'cone-and-journal': likeBearing,
+  'needle-bearing': likeBearing,
+  'swivel-bearings': likeBearing,
+  'unit-hub-bearing': ['bore', 'studs', 'sensor', 'number'],
+  'hub-bore': ['bore', 'studs', 'number'],
+  studs: ['studs', 'number'],
+  'tone-ring': ['bore', 'sensor', 'number'],
+};
+
+/** What of a part can be held against its old one. */
+export function comparableOf(id: string): readonly Compared[] {
+  return (
+    (singleUse as Record<string, { like: readonly Compared[] }>)[id]?.like ?? ofComponents[id] ?? ['number']
+  );
+}
+
+/** The parts that each layer bares when it is off. */
+function baredBy(id: LayerId, state: RouteState): string[] {
+  const { stack } = state;
+  switch (id) {
+    case 'wheel':
+      return layerOf(stack, 'seal-hub') ? [] : ['studs'];
+    case 'cap':
+      return ['oil-cap', 'grease-cap'].includes(layerOf(stack, 'cap')!.kind) ? ['cap'] : [];
+    case 'brake-outer':
+      return layerOf(stack, 'brake-outer')!.kind === 'disc'
+        ? ['lining', 'slides', 'drum-or-rotor']
+        : ['lining', 'drum-or-rotor'];
+    case 'brake-inner':
+      return layerOf(stack, 'brake-inner')!.kind === 'electric'
+        ? ['lining', 'magnet', 'drum-or-rotor']
+        : ['lining', 'drum-or-rotor'];
+    case 'nut':
+      return ['nut-and-washer'];
+    case 'hub':
+      return [
+        'cups-and-rollers',
+        'cage',
+        'cone-and-journal',
+        'spindle-shoulder',
+        'seal-seat',
+        'hub-bore',
+        ...(layerOf(stack, 'hub')!.toneRing ? ['tone-ring'] : []),
+        'lubricant',
+        // Behind a drum on the hub the linings are in sight, though the shoes stay on.
+        ...(layerOf(stack, 'brake-inner') ? ['lining'] : []),
+      ];
+    case 'unit-hub':
+      return ['unit-hub-bearing', 'axle-joint'];
+    case 'seal-hub':
+      return ['shaft-seat'];
+    case 'shaft':
+      return layerOf(stack, 'shaft')!.kind === 'c-clip' ? ['shaft-journal', 'clip-and-pin'] : ['axle-joint'];
+    case 'axle':
+      return ['lubricant'];
+    case 'spindle':
+      return layerOf(stack, 'spindle')!.kind === 'stub'
+        ? ['kingpin-and-bushes']
+        : ['needle-bearing', 'spindle-bore'];
+    case 'knuckle':
+      return ['swivel-bearings', 'knuckle-ball'];
+  }
+}
+
+/** Ids of the parts to judge on this wheel end: what its layers bare, each once, outside in. */
+export function partsToJudgeOf(state: RouteState): string[] {
+  const { stack, reach } = state;
+  const bare = stack.map((l) => l.layer).filter((id) => reach.layers.has(id));
+  return [...new Set(bare.flatMap((id) => baredBy(id, state)))];
+}
+
+/** What each work renews, as the parts that are judged. */
+const renewedBy: Partial<Record<Work, string[]>> = {
+  bearings: ['cups-and-rollers', 'cage', 'shaft-journal', 'unit-hub-bearing'],
+  studs: ['studs'],
+  hub: ['hub-bore'],
+  'unit-hub': ['unit-hub-bearing'],
+  shaft: ['shaft-journal'],
+  'spindle-bearing': ['needle-bearing'],
+  spindle: ['spindle-bore', 'cone-and-journal', 'spindle-shoulder', 'seal-seat'],
+  swivels: ['swivel-bearings'],
+  kingpin: ['kingpin-and-bushes'],
+};
+
+/** Parts that the work is there to renew, of those this wheel end has. */
+export function plannedParts(state: RouteState): string[] {
+  const planned = new Set(state.works.flatMap((work) => renewedBy[work] ?? []));
+  return partsToJudgeOf(state).filter((id) => planned.has(id));
+}
+
+/** Parts not used twice on this route. */
+export function singleUseOf(state: RouteState): SingleUse[] {
+  const { stack, reach } = state;
+  const off = (id: LayerId) => reach.layers.get(id) === 'off';
+  const nut = layerOf(stack, 'nut');
+  const cap = layerOf(stack, 'cap');
+  const parts: (SingleUse | false)[] = [
+    off('hub') && 'hub-seal',
+    reach.layers.has('nut') && nut?.kind === 'A' && 'lock-washer',
+    reach.layers.has('nut') && nut?.kind === 'D' && 'cotter',
+    reach.layers.has('nut') && nut?.kind === 'E' && 'staked-nut',
+    off('cap') && cap?.kind === 'flange' && 'flange-gasket',
+    off('cap') && (cap?.kind === 'oil-cap' || cap?.kind === 'hub-lock') && 'cap-gasket',
+    off('unit-hub') && 'cotter',
+    (off('unit-hub') || off('seal-hub') || off('shaft')) && !off('knuckle') && 'threadlocker',
+    (off('seal-hub') || (off('shaft') && layerOf(stack, 'shaft')?.kind === 'c-clip')) && 'shaft-seal',
+    off('axle') && 'cover-joint',
+    off('axle') && 'axle-oil',
+    off('spindle') && layerOf(stack, 'spindle')?.kind === 'bolted' && 'spindle-seal',
+    off('shaft') && layerOf(stack, 'shaft')?.kind === 'driven' && 'v-seal',
+    off('knuckle') && 'axle-seal',
+    off('knuckle') && 'knuckle-gaskets',
+    off('knuckle') && 'joint-pins',
+  ];
+  return [...new Set(parts.filter((p) => p !== false))];
+}
+
+/** The new parts held against their old ones: what is renewed, then what is not used twice and can be compared. */
+export function partsToCompareOf(state: RouteState): string[] {
+  const renewed = [...state.renewed].filter((id) => componentOf(id) && id !== 'lubricant');
+  const once = singleUseOf(state).filter((id) => comparableOf(id).length > 0);
+  return [...new Set([...renewed, ...once])];
+}

@@ -1,0 +1,33 @@
+import type { Sheet } from '../procedure/index.ts';
+import type { LayerId, Reach, Stack, Work } from '../stack/index.ts';
+
+/** What a route is derived from: how the wheel end is built, what is wanted, and what was found so far. */
+export interface RouteState {
+  stack: Stack;
+  sheet: Sheet;
+  works: readonly Work[];
+  reach: Reach;
+  /** Layers that were off when the unit came in. */
+  alreadyOff: readonly LayerId[];
+  /** Wheel, drum and hub in one on a dolly. */
+  together: boolean;
+  /** Answers to choices so far, by step id. */
+  chosen: Readonly<Record<string, string>>;
+  /** Parts that are renewed: by the work, as judged, or as the supervisor decided. Ids. */
+  renewed: ReadonlySet<string>;
+  /** How the round of adjusting at hand began. */
+  adjust: {
+    from: 'start' | 'setting';
+    /** 1 for the first round. */
+    round: number;
+    /** Planned turn, positive tightens. */
+    turns: number | null;
+    /** The nut was locked before this round opened it. */
+    wasLocked: boolean;
+    /** The brake was back on when this round began. */
+    brakeOn: boolean;
+  };
+}
+
+export const wants = ({ works }: Pick<RouteState, 'works'>, ...some: Work[]): boolean =>
+  some.some((work) => works.includes(work));

@@ -1,0 +1,146 @@
+import { askStep, doStep, lockStep, practice, torqueStep } from '../procedure/index.ts';
+import type { LayerOf } from '../stack/index.ts';
+import { act, redo, undo, type Act } from './act.ts';
+import type { RouteState } from './state.ts';
+
+const makers = { makers: true } as const;
+
+/** Unitised hub: axle nut broken on the ground, bolts from behind, sensor lead noted. */
+export function unitHubOff(hub: LayerOf<'unit-hub'>, { alreadyOff }: RouteState): Act[] {
+  if (alreadyOff.includes('unit-hub')) return [];
+  return [
+    ...undo(
+      'unit-hub',
+      'ground',
+      doStep(
+        'tear-down',
+        'axle-nut-broken',
+        'Break the axle nut',
+        'Pin out, nut broken loose while the wheel still stands on the ground.',
+      ),
+    ),
+    ...undo(
+      'unit-hub',
+      'off',
+      doStep(
+        'tear-down',
+        'unit-hub-off',
+        'Hub bolts out, hub off',
+        `Bolts from behind, hub pulled off the splines.${hub.sensor ? ' Note how the sensor lead ran, unplug it.' : ''}`,
+      ),
+    ),
+  ];
+}
+
+export function unitHubBack(hub: LayerOf<'unit-hub'>): Act[] {
+  return [
+    ...redo(
+      'unit-hub',
+      doStep(
+        'clean-and-seat',
+        'bore-clean',
+        'Bore and splines clean',
+        'Bare metal in the bore, anti-seize on splines and bore.',
+      ),
+      doStep(
+        'assemble',
+        'unit-hub-on',
+        'Hub in',
+        'Straight over the splines, flange home against the knuckle.',
+      ),
+      torqueStep(
+        'adjust',
+        'hub-bolts',
+        'boltTorque',
+        ['Hub bolts, first pass', 'Medium threadlocker, side to side.'],
+        makers,
+      ),
+      torqueStep(
+        'adjust',
+        'hub-bolts-2',
+        'boltTorque',
+        ['Hub bolts, second pass', 'All of them again, side to side.'],
+        makers,
+      ),
+      torqueStep('adjust', 'axle-nut', 'nutTorque', ['Axle nut', 'To the maker’s sheet.'], {
+        makers: true,
+        caution: 'No weight and no rolling before the axle nut has its torque.',
+      }),
+      {
+        kind: 'measure',
+        stage: 'verify',
+        id: 'end-play',
+        title: 'No movement',
+        text: 'Push and pull, rock at 12 and 6. By feel no movement at all; by dial the maker’s limit.',
+        ...practice,
+      },
+      lockStep(
+        [
+          'New pin in the axle nut',
+          'The castle nut goes on to the next slot, never back: the reverse of a bearing nut.',
+        ],
+        [
+          { id: 'cotter', label: 'Nut on to the next slot, new pin' },
+          { id: 'prevailing-torque', label: 'New self-locking nut' },
+        ],
+      ),
+    ),
+    ...(hub.sensor
+      ? [
+          act(
+            'unit-hub',
+            'back',
+            'supervisor',
+            askStep('lock-and-fill', 'sensor-lead', 'Sensor lead', [
+              'On its old route, every clip in, clear of wheel and shaft through full lock.',
+              'Is the lead clipped and clear?',
+            ]),
+          ),
+        ]
+      : []),
+  ];
+}
+
+/** Shaft seal behind a ring and shim on small machines. */
+export function sealHubOff({ alreadyOff }: RouteState): Act[] {
+  if (alreadyOff.includes('seal-hub')) return [];
+  return undo(
+    'seal-hub',
+    'off',
+    doStep(
+      'tear-down',
+      'seal-out',
+      'Screws, hub, ring, shim, seal',
+      'Grub screws, hub, snap ring, shim; old seal out with a pick, shaft not scratched.',
+    ),
+  );
+}
+
+export const sealHubBack = (): Act[] =>
+  redo(
+    'seal-hub',
+    doStep(
+      'assemble',
+      'pack-seal',
+      'Pack the new seal',
+      'Full of the named grease, no voids, outside lubricated.',
+      {
+        caution: 'Wrong grease destroys. Never mix thickeners.',
+      },
+    ),
+    askStep('assemble', 'seal-home', 'Seal home, ring in', [
+      'Sleeve over the shaft’s edge, push home square; shim, snap ring.',
+      'Is the seal square, and the ring in its groove all round?',
+    ]),
+    torqueStep(
+      'adjust',
+      'grub-screws',
+      'boltTorque',
+      ['Hub and grub screws', 'Medium threadlocker, to figure.'],
+      makers,
+    ),
+    lockStep(
+      ['Screws locked', 'Threadlocker on clean threads.'],
+      [{ id: 'threadlocker', label: 'Every screw with medium threadlocker' }],
+    ),
+  );

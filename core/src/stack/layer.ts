@@ -1,0 +1,78 @@
+import { z } from 'zod';
+
+/** What comes off a wheel end together, as one layer, and what it is called. */
+export const layerTitles = {
+  wheel: 'Wheel',
+  cap: 'Cap, flange or hub lock',
+  'brake-outer': 'Brake, outer',
+  nut: 'Bearing nut',
+  hub: 'Hub',
+  'unit-hub': 'Unit hub',
+  'seal-hub': 'Shaft seal hub',
+  'brake-inner': 'Brake, inner',
+  spindle: 'Spindle',
+  shaft: 'Shaft',
+  axle: 'Axle',
+  knuckle: 'Knuckle',
+} as const;
+
+export type LayerId = keyof typeof layerTitles;
+export const layerIds = Object.keys(layerTitles) as [LayerId, ...LayerId[]];
+
+/** How the bearing nut is held, by the constructions of the sheet. */
+export const nutKinds = ['A', 'B', 'C', 'D', 'E', 'H'] as const;
+export type NutKind = (typeof nutKinds)[number];
+
+/** Most nuts and bolts that one ring of them has. */
+const fasteners = z.int().min(1).max(32);
+
+/** One layer as it is built on this wheel end. */
+export const layerSchema = z.discriminatedUnion('layer', [
+  z.object({
+    layer: z.literal('wheel'),
+    kind: z.enum(['single', 'dual', 'sprocket']),
+    /** stud-piloted duals have inner nuts of their own. */
+    pilot: z.enum(['hub', 'stud']).default('hub'),
+    /** Tapered nuts that centre the wheel and go first. */
+    centringNuts: z.int().min(0).max(12).default(0),
+  }),
+  z.object({
+    layer: z.literal('cap'),
+    kind: z.enum(['oil-cap', 'grease-cap', 'flange', 'hub-lock']),
+    /** Cone washers under the flange nuts. */
+    cones: z.boolean().default(false),
+    fasteners: fasteners.nullable().default(null),
+  }),
+  z.object({
+    layer: z.literal('brake-outer'),
+    kind: z.enum(['disc', 'drum']),
+    by: z.enum(['air', 'hydraulic']),
+    adjuster: z.boolean().default(true),
+  }),
+  z.object({
+    layer: z.literal('nut'),
+    kind: z.enum(nutKinds),
+    /** A second nut jams the first where the kind does not have one by itself. */
+    jammed: z.boolean().default(false),
+  }),
+  z.object({
+    layer: z.literal('hub'),
+    fill: z.enum(['oil', 'grease']),
+    studs: z.enum(['pressed', 'swaged']).default('pressed'),
+    carries: z.enum(['drum', 'rotor', 'nothing']).default('nothing'),
+    toneRing: z.boolean().default(false),
+  }),
+  z.object({ layer: z.literal('unit-hub'), sensor: z.boolean().default(true) }),
+  z.object({ layer: z.literal('seal-hub') }),
+  z.object({
+    layer: z.literal('brake-inner'),
+    kind: z.enum(['shoes', 'electric']),
+    by: z.enum(['air', 'hydraulic', 'electric']),
+  }),
+  z.object({ layer: z.literal('spindle'), kind: z.enum(['bolted', 'stub']) }),
+  z.object({ layer: z.literal('shaft'), kind: z.enum(['c-clip', 'driven']) }),
+  z.object({ layer: z.literal('axle') }),
+  z.object({ layer: z.literal('knuckle'), splitSeal: z.boolean().default(false) }),
+]);
+export type Layer = z.output<typeof layerSchema>;
+export type LayerOf<K extends LayerId> = Extract<Layer, { layer: K }>;

@@ -1,0 +1,43 @@
+import { layerTitles, type Layer } from './layer.ts';
+
+const nutWords = {
+  A: 'Two nuts, locking washer',
+  B: 'One-piece nut, lock ring',
+  C: 'Nut, bearing spacer',
+  D: 'Castellated nut',
+  E: 'Staked nut',
+  H: 'Two round nuts, lock plate',
+} as const;
+
+/** A layer as it is built, in words: "Oil cap", "Two nuts, locking washer". */
+export function sayLayer(layer: Layer): string {
+  switch (layer.layer) {
+    case 'wheel':
+      return { single: 'Wheel', dual: 'Wheels, dual', sprocket: 'Sprocket' }[layer.kind];
+    case 'cap':
+      return {
+        'oil-cap': 'Oil cap',
+        'grease-cap': 'Grease cap',
+        flange: layer.cones ? 'Shaft flange, cone washers' : 'Shaft flange',
+        'hub-lock': 'Hub lock',
+      }[layer.kind];
+    case 'brake-outer':
+      return layer.kind === 'disc' ? 'Brake, caliper and rotor' : 'Brake, drum and shoes';
+    case 'brake-inner':
+      return layer.kind === 'electric' ? 'Brake, shoes and magnet' : 'Brake, shoes';
+    case 'nut':
+      return layer.jammed ? 'Two nuts with a pin' : nutWords[layer.kind];
+    case 'hub': {
+      const carried = layer.carries === 'nothing' ? '' : ` with ${layer.carries}`;
+      return `Hub${carried}, ${layer.fill}${layer.studs === 'swaged' ? ', swaged studs' : ''}`;
+    }
+    case 'spindle':
+      return layer.kind === 'bolted' ? 'Spindle, bolted' : 'Stub axle with kingpin';
+    case 'shaft':
+      return layer.kind === 'c-clip' ? 'Shaft, C-clip' : 'Driven shaft';
+    case 'axle':
+      return 'Axle, shared with the other side';
+    default:
+      return layerTitles[layer.layer];
+  }
+}

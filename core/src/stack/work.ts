@@ -1,0 +1,118 @@
+import { z } from 'zod';
+import type { LayerId } from './layer.ts';
+import { allNeedsOff, layerOf, takeOffOrder, type Stack } from './stack.ts';
+
+/** What can be wanted of a wheel end, named by its target part. */
+export const works = {
+  check: 'Check only',
+  'wheel-off': 'Wheel off',
+  retorque: 'Retorque the wheel nuts',
+  adjust: 'Adjust the bearings',
+  brakes: 'Brakes',
+  seal: 'Seal, renew',
+  bearings: 'Bearings, renew',
+  repack: 'Bearings, clean, judge and repack',
+  studs: 'Studs, renew',
+  hub: 'Hub, renew',
+  'unit-hub': 'Unit hub, renew',
+  shaft: 'Shaft, renew',
+  'spindle-bearing': 'Spindle bearing, renew',
+  spindle: 'Spindle, renew',
+  swivels: 'Swivel bearings, renew',
+  'knuckle-seal': 'Knuckle seal, renew',
+  kingpin: 'Kingpin and bushes',
+} as const;
+export type Work = keyof typeof works;
+export const workSchema = z.enum(Object.keys(works) as [Work, ...Work[]]);
+
+/** What a work asks of a layer: open for a setting, or off. */
+export type Reached = 'open' | 'off';
+
+/** The outermost layers that bare the target of a work; null where this wheel end has no such part. */
+function targetOf(stack: Stack, work: Work): Partial<Record<LayerId, Reached>> | null {
+  const off = (...ids: LayerId[]) =>
+    ids.every((id) => layerOf(stack, id)) ? Object.fromEntries(ids.map((id) => [id, 'off' as const])) : null;
+  const first = (...ids: LayerId[]) => off(...ids.filter((id) => layerOf(stack, id)).slice(0, 1));
+  const hub = () => {
+    const found = first('hub', 'unit-hub', 'seal-hub', 'shaft');
+    return found && Object.keys(found).length > 0 ? found : null;
+  };
+  switch (work) {
+    case 'check':
+      return {};
+    case 'wheel-off':
+    case 'retorque': {
+      const wheel = layerOf(stack, 'wheel');
+      if (!wheel) return null;
+      return work === 'retorque' ? (wheel.kind === 'sprocket' ? null : {}) : { wheel: 'off' };
+    }
+    case 'adjust':
+      return layerOf(stack, 'nut') && layerOf(stack, 'nut')?.kind !== 'C' ? { nut: 'open' } : null;
+    case 'brakes':
+      return off('brake-inner') ?? off('brake-outer');
+    case 'seal':
+      return hub();
+    case 'bearings':
+    case 'repack':
+      return work === 'repack' ? off('hub') : (off('hub') ?? off('unit-hub') ?? off('shaft'));
+    case 'studs':
+      return off('hub') ?? off('unit-hub');
+    case 'hub':
+      return off('hub') ?? off('seal-hub');
+    case 'unit-hub':
+      return off('unit-hub');
+    case 'shaft':
+      return off('shaft');
+    case 'spindle-bearing':
+      return layerOf(stack, 'spindle')?.kind === 'bolted' ? off('spindle') : null;
+    case 'spindle':
+      return off('spindle');
+    case 'swivels':
+      return off('knuckle');
+    case 'knuckle-seal': {
+      const knuckle = layerOf(stack, 'knuckle');
+      return knuckle ? (knuckle.splitSeal ? {} : { knuckle: 'off' }) : null;
+    }
+    case 'kingpin':
+      return layerOf(stack, 'spindle')?.kind === 'stub' ? off('spindle') : null;
+  }
+}
+
+/** The works this wheel end can have, in the order they are offered. */
+export function worksOf(stack: Stack): Work[] {
+  return (Object.keys(works) as Work[]).filter((work) => targetOf(stack, work) !== null);
+}
+
+/** Which layers are opened or taken off, and in what order they come off. */
+export interface Reach {
+  layers: ReadonlyMap<LayerId, Reached>;
+  /** Outermost first; only those that come off. */
+  off: readonly LayerId[];
+}
+
+/**
+ * How far the works go into a stack: the layers that bare their targets, with all that those need off.
+ * @param alreadyOff layers that were off when the unit came in; they are reached as well
+ * @param together wheel, drum and hub on a dolly in one
+ * @throws RangeError for a work that this stack cannot have
+ */
+export function reachOf(
+  stack: Stack,
+  wanted: readonly Work[],
+  alreadyOff: readonly LayerId[] = [],
+  together = false,
+): Reach {
+  const layers = new Map<LayerId, Reached>();
+  const take = (id: LayerId, how: Reached) => {
+    if (layers.get(id) !== 'off') layers.set(id, how);
+    for (const outer of allNeedsOff(stack, id, together)) layers.set(outer, 'off');
+  };
+  for (const work of wanted) {
+    const target = targetOf(stack, work);
+    if (!target) throw new RangeError(`This wheel end cannot have “${works[work]}”`);
+    for (const [id, how] of Object.entries(target) as [LayerId, Reached][]) take(id, how);
+  }
+  for (const id of alreadyOff) if (layerOf(stack, id)) take(id, 'off');
+  const taken = new Set([...layers].filter(([, how]) => how === 'off').map(([id]) => id));
+  return { layers, off: takeOffOrder(stack, taken, together) };
+}

@@ -1,0 +1,60 @@
+import { liningMinimums, type BrakeKind } from '../brake/index.ts';
+import { componentOf } from '../inspection/index.ts';
+import { stages } from '../procedure/index.ts';
+import { formatQuantity, formatValue, type Unit } from '../quantity/index.ts';
+import type { WheelEnd } from './job.ts';
+import type { Objection } from './objection.ts';
+import { stepTitled } from './progress.ts';
+
+/** What stands against a release, in words. */
+export function sayObjection(w: WheelEnd | undefined, { code, params }: Objection): string {
+  const text = (key: string) => String(params[key] ?? '');
+  const figure = (key: string) => Number(params[key]);
+  const unit = (key: string) => text(key) as Unit;
+  const step = stepTitled(w, text('stage'), text('step'));
+  const title = step?.title ?? text('step');
+  const stage = stages.find((s) => s.id === params['stage'])?.title ?? text('stage');
+  const note = text('note') || 'no words';
+  switch (code) {
+    case 'undecided':
+      return `${componentOf(text('component'))?.title ?? text('component')}: the supervisor has not decided`;
+    case 'missing':
+      return step?.kind === 'lock' ? 'The lock is not recorded' : `${stage}, “${title}” is not recorded`;
+    case 'skipped':
+      return `${stage}, “${title}” was skipped: ${text('reason')}`;
+    case 'said-no':
+      return `${stage}, “${title}” found trouble: ${note}`;
+    case 'torque-off': {
+      const from =
+        figure('from') === figure('to') ? '' : `${formatValue(figure('from'), unit('askedUnit'))} to `;
+      const asked = formatQuantity({ value: figure('to'), unit: unit('askedUnit') });
+      const reached = formatQuantity({ value: figure('reached'), unit: unit('unit') });
+      return `${title} torqued to ${reached}, the sheet asks for ${from}${asked}`;
+    }
+    case 'lining-thin': {
+      const brake = liningMinimums[text('brake') as BrakeKind].title.toLowerCase();
+      return `The lining is ${figure('mm').toFixed(1)} mm, at or under ${figure('leastMm')} mm for ${brake}: ${note}`;
+    }
+    case 'brake-not-back':
+      return `The brake is not back: ${note}`;
+    case 'not-measured':
+      return 'End play is not measured';
+    case 'not-repeated':
+      return 'End play needs three cycles that repeat';
+    case 'tight':
+    case 'loose':
+      return `End play is ${code} by ${formatQuantity({ value: figure('by'), unit: unit('unit') })}`;
+    case 'found-out':
+      return `End play was found ${text('verdict')} by ${formatQuantity({ value: figure('by'), unit: unit('unit') })}: adjust now, defer it with a date, or out of service`;
+    case 'too-hot':
+      return params['verdict'] === 'not-released'
+        ? 'The hub is more than 95 K over the air: bearing or brake, find it'
+        : 'The hub is much warmer than the air or the other side: look again, at the brake as well';
+    case 'dimension-off':
+      return `${title} is off its figure: ${note}`;
+    case 'part-still-in':
+      return `${componentOf(text('component'))?.title ?? text('component')}: judged for replacement, and the new one is not in`;
+    case 'first-build':
+      return text('words');
+  }
+}

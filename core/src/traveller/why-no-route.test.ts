@@ -1,0 +1,24 @@
+import { expect, it } from 'vitest';
+import { familySheet, familySheets, type Sheet } from '../procedure/index.ts';
+import { usualStack } from '../stack/index.ts';
+import { whyNotWorkable } from './index.ts';
+
+const why = (sheet: Sheet) =>
+  whyNotWorkable(
+    sheet,
+    sheet.stack ?? usualStack(sheet.procedureId, { role: 'drive', wheels: 'dual', brake: 'drum' }),
+  );
+
+it.each(familySheets.map((s) => [s.sheetId, s] as const))('%s can be worked on', (_id, sheet) => {
+  // The one-piece nut of other positions waits for the nut maker's back-off.
+  expect(why(sheet) === null).toBe(sheet.sheetId !== 'b-other');
+});
+
+it('cannot be worked on while a figure is missing that no maker’s sheet is asked for', () => {
+  const sheet: Sheet = { ...familySheet('a-trailer')!, jamTorque: null };
+  expect(why(sheet)).toMatch(/no figure for “Jam nut”/);
+  expect(why({ ...familySheet('a-trailer')!, band: null })).toMatch(/no end-play band/);
+  expect(why({ ...familySheet('a-trailer')!, thread: null })).toMatch(/no thread and lock/);
+  expect(why(familySheet('b-other')!)).toMatch(/no back-off/);
+  expect(why({ ...sheet, procedureId: null })).toMatch(/Nobody has said how/);
+});

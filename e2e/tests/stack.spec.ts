@@ -1,0 +1,241 @@
+import { expect } from '@playwright/test';
+import { doStep, measure, newJob, shopUrl, signedIn, test, workUntil } from '../hands/shop.ts';
+import {
+  fetchJob,
+  newFamilyJob,
+  openFamilyJob,
+  recordTo,
+  recordWhile,
+  stepAt,
+} from '../hands/work-through.ts';
+
+test('a brake job on a drive axle finds a leaking seal, goes deeper, and ends released', async ({
+  browser,
+}) => {
+  test.setTimeout(180_000);
+  const page = await signedIn(browser, 'R. Thistlewood');
+  const jobId = await newJob(page, 'Beacon 60', 'tractor-2', ['2L'], ['brakes']);
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  const before = await workUntil(page, 'Judge the parts');
+  expect(before).toContain('End play as found');
+  expect(before).not.toContain('Hub off');
+  await page.getByRole('button', { name: 'Go deeper' }).click();
+  await page.getByRole('button', { name: 'Seal, renew' }).click();
+  await page.getByLabel('What was found').fill('Oil on the inside of the lining');
+  await page.getByRole('button', { name: 'Add: seal, renew' }).click();
+  // What the seal needs is asked for first, then only what is not yet off comes off.
+  const after = await workUntil(page, 'Release 2L');
+  expect(after[0]).toBe('Tools, parts and lubricant at hand');
+  expect(after).toEqual(
+    expect.arrayContaining([
+      'Crack the flange nuts',
+      'Flange off, shaft drawn',
+      'Hub off',
+      'Seal in',
+      'Lock the nut',
+      'Flange nuts',
+    ]),
+  );
+  expect(after).not.toContain('Wheel off');
+  await page.getByRole('button', { name: 'Release 2L', exact: true }).click();
+  await expect(page.getByText(/Released by R\. Thistlewood/)).toBeVisible();
+});
+
+test('a supervisor who tries to override a missing lock is refused, by the page and by the server', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const page = await signedIn(browser, 'I. Okonedo');
+  const { jobId } = await newFamilyJob(page, 'Hollow 70', 'a-trailer', { role: 'trailer' });
+  await recordTo(page, jobId, 'lock');
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  await expect(page.getByRole('heading', { name: 'Lock the nut' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Skip this step' })).toHaveCount(0);
+  const tried = async (command: object) => {
+    const data = { id: crypto.randomUUID(), seenVersion: 999, command };
+    const answer = await page.request.post(`${shopUrl()}/api/jobs/${jobId}/events`, { data });
+    return { status: answer.status(), detail: ((await answer.json()) as { detail: string }).detail };
+  };
+  const at = { position: '1L', stage: 'lock-and-fill', stepId: 'lock', round: 1 };
+  expect(await tried({ kind: 'step-skipped', ...at, reason: 'No washer on the shelf' })).toMatchObject({
+    status: 422,
+  });
+  const released = await tried({
+    kind: 'wheel-end-released',
+    position: '1L',
+    overrideReason: 'It has to be back on the road this evening, whatever it takes',
+  });
+  expect(released.status).toBe(422);
+  expect(released.detail).toMatch(/^Nobody releases 1L: .*The lock is not recorded/);
+});
+
+test('a jam nut redone after Verify must be measured again, and locked again', async ({ browser }) => {
+  test.setTimeout(120_000);
+  const page = await signedIn(browser, 'D. Achterberg');
+  const jobId = await newJob(page, 'Beacon 61', 'tractor-2', ['2L']);
+  await recordTo(page, jobId, 'lock-looked-at');
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  await page.getByRole('button', { name: 'Adjust, 2L: done' }).click();
+  const line = page.getByRole('listitem').filter({ hasText: 'Jam nut' });
+  await line.getByRole('button', { name: 'Do it again' }).click();
+  await page.getByLabel(/^Reached/).fill('360');
+  await page
+    .getByRole('group', { name: /^Torque wrench: those/ })
+    .getByRole('button')
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Record the torque' }).click();
+  await expect(page.getByRole('heading', { name: 'Measure end play' })).toBeVisible();
+  await expect(page.getByText('Cycle 1', { exact: true })).toBeVisible();
+  await workUntil(page, 'A second person looks at the lock');
+  const kinds = (await fetchJob(page, jobId)).events.flatMap((e) =>
+    e.body.kind === 'step-recorded' ? [e.body.stepId] : [],
+  );
+  expect(kinds.filter((k) => k === 'lock')).toHaveLength(2);
+});
+
+test('a spacer found half way: the sheet is changed, settings go, the work done stays', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const page = await signedIn(browser, 'I. Okonedo');
+  const jobId = await newJob(page, 'Beacon 62', 'tractor-2', ['2L']);
+  await recordTo(page, jobId, 'set');
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  await page.getByRole('button', { name: 'It is built differently' }).click();
+  await page.getByLabel('The sheet that fits').selectOption('Pre-set hub with a bearing spacer');
+  await page.getByLabel('How it is seen').fill('A spacer stood between the bearings');
+  await page.getByRole('button', { name: 'Change the sheet of this wheel end' }).click();
+  await expect(page.getByRole('heading', { name: 'Nut to its torque' })).toBeVisible();
+  await expect(page.getByText('Nut, bearing spacer').first()).toBeVisible();
+  const w = (await fetchJob(page, jobId)).wheelEnds[0]!;
+  expect(w.sheet.sheetId).toBe('c-preset');
+  expect(w.records.some((r) => r.stepId === 'hub-on')).toBe(true);
+});
+
+test('an adjustment with the wheel on opens the nut and nothing else', async ({ browser }) => {
+  test.setTimeout(120_000);
+  const page = await signedIn(browser, 'R. Thistlewood');
+  const jobId = await newJob(page, 'Hollow 71', 'semi-2', ['1R'], ['adjust']);
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  const done = await workUntil(page, 'Release 1R');
+  expect(done).toEqual(
+    expect.arrayContaining([
+      'Oil cap off',
+      'Lock opened',
+      'Brake freed',
+      'Brake working again',
+      'Lock the nut',
+    ]),
+  );
+  for (const title of ['Wheel off', 'Hub off', 'Wheel nuts, full torque', 'Linings'])
+    expect(done).not.toContain(title);
+  await page.getByRole('button', { name: 'Release 1R', exact: true }).click();
+  await expect(page.getByText('The wheel was not off: nothing is torqued again.')).toBeVisible();
+});
+
+test('a C-clip axle is done on both sides with one cover, closed when neither side needs it', async ({
+  browser,
+}) => {
+  test.setTimeout(150_000);
+  const page = await signedIn(browser, 'R. Thistlewood');
+  const jobId = await newJob(page, 'Beacon van 60', 'van-2', ['2L', '2R']);
+  await recordWhile(page, jobId, (step) => step.id !== 'axle-cover-joint', '2L');
+  await page.goto(`${shopUrl()}/jobs/${jobId}?at=2L`);
+  await expect(page.getByRole('heading', { name: 'Cover joint' })).toBeVisible();
+  await page.getByRole('button', { name: 'Gasket' }).click();
+  await expect(page.getByText('First the shaft of 2R is back: the axle is closed once')).toBeVisible();
+  await recordWhile(page, jobId, (step) => step.id !== 'axle-cover-joint', '2R');
+  await page.getByRole('button', { name: 'Gasket' }).click();
+  await expect(page.getByRole('heading', { name: 'Cover bolts, first stage' })).toBeVisible();
+  await workUntil(page, 'Release 2L');
+  await recordWhile(page, jobId, () => true, '2R');
+  const recorded = (await fetchJob(page, jobId)).events.flatMap((e) =>
+    e.body.kind === 'step-recorded' ? [e.body.stepId] : [],
+  );
+  for (const id of ['axle-opened', 'axle-cover-3', 'axle-oil'])
+    expect(recorded.filter((r) => r === id)).toHaveLength(1);
+  expect(recorded.filter((r) => r === 'pin-bolt')).toHaveLength(2);
+  await page.getByRole('button', { name: /^Release 2L and 2R together/ }).click();
+  await expect
+    .poll(async () => (await fetchJob(page, jobId)).wheelEnds.every((w) => w.release !== null))
+    .toBe(true);
+});
+
+test('a hub that arrives in pieces is put back without being taken off', async ({ browser }) => {
+  test.setTimeout(120_000);
+  const page = await signedIn(browser, 'R. Thistlewood');
+  const { unitId, jobId: first } = await newFamilyJob(page, 'Marsh 60', 'a-trailer', {
+    role: 'trailer',
+    works: ['check'],
+  });
+  await recordTo(page, first);
+  await page.request.post(`${shopUrl()}/api/jobs/${first}/events`, {
+    data: {
+      id: crypto.randomUUID(),
+      seenVersion: 999,
+      command: { kind: 'wheel-end-released', position: '1L' },
+    },
+  });
+  await page.goto(`${shopUrl()}/fleet/${unitId}`);
+  await page.getByRole('button', { name: 'Open a job' }).click();
+  await page.getByRole('checkbox', { name: '1L' }).check();
+  await page.getByRole('button', { name: 'Bearings, renew' }).click();
+  await page.getByText('Comes in pieces').click();
+  for (const layer of ['Wheel', 'Cap, flange or hub lock', 'Brake, outer', 'Bearing nut', 'Hub'])
+    await page.getByRole('button', { name: `${layer} is off`, exact: true }).click();
+  await page.getByRole('button', { name: 'Open the job on 1L' }).click();
+  const done = await workUntil(page, 'Release 1L');
+  for (const title of ['Wheel off', 'Hub off', 'Crack the wheel nuts']) expect(done).not.toContain(title);
+  expect(done).toEqual(
+    expect.arrayContaining(['Cups home', 'Hub on', 'Lock the nut', 'Linings', 'Wheel nuts, full torque']),
+  );
+});
+
+test('a job ends out of service and is taken up again by a later one', async ({ browser }) => {
+  test.setTimeout(120_000);
+  const page = await signedIn(browser, 'I. Okonedo');
+  const { unitId, jobId } = await newFamilyJob(page, 'Marsh 61', 'a-trailer', { role: 'trailer' });
+  await recordTo(page, jobId, 'judge-parts');
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  await page.getByRole('button', { name: 'End out of service' }).click();
+  await expect(page.getByText(/1L: wheel off, .*hub off/)).toBeVisible();
+  await page.getByRole('button', { name: 'End it out of service' }).click();
+  await expect(page.getByText('Say why, how it leaves, and who was told')).toBeVisible();
+  await page.getByLabel('Why it ends without a release').fill('Spindle is scrap, a new one in three weeks');
+  await page.getByLabel('Leaves on a bed').check();
+  await page.getByLabel('Who was told').fill('Q. Fenmoor');
+  await page.getByRole('button', { name: 'End it out of service' }).click();
+  await expect(page.getByText(/Out of service: Spindle is scrap/)).toBeVisible();
+  await page.goto(`${shopUrl()}/fleet/${unitId}`);
+  await expect(page.getByText(/out of service/i).first()).toBeVisible();
+  const next = await openFamilyJob(page, unitId, 82_000, ['bearings']);
+  expect(await stepAt(page, next)).toBe('Tools, parts and lubricant at hand');
+});
+
+test('a brake that stays on a wheel-off job prompts the bearing check; a loose bearing leads on', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const page = await signedIn(browser, 'R. Thistlewood');
+  const jobId = await newJob(page, 'Hollow 72', 'semi-2', ['2L'], ['wheel-off']);
+  await recordTo(page, jobId, 'as-found');
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  await measure(page, [
+    ['0', '0.0125'],
+    ['0', '0.0126'],
+    ['0', '0.0124'],
+  ]);
+  await page.getByRole('button', { name: /^Accept/ }).press('Enter');
+  await workUntil(page, 'Release 2L');
+  await expect(page.getByText(/End play was found loose by 0\.0075 in: adjust now/)).toBeVisible();
+  await expect(page.getByText(/Nobody releases 2L/)).toBeVisible();
+  await page.getByRole('button', { name: 'Go deeper' }).click();
+  await page.getByRole('button', { name: 'Adjust the bearings' }).click();
+  await page.getByLabel('What was found').fill('Loose with the wheel off');
+  await page.getByRole('button', { name: 'Add: adjust the bearings' }).click();
+  await doStep(page, 'Tools, parts and lubricant at hand', 'key');
+  await workUntil(page, 'Release 2L');
+  await page.getByRole('button', { name: 'Release 2L', exact: true }).click();
+  await expect(page.getByText(/Released by R\. Thistlewood/)).toBeVisible();
+});

@@ -1,0 +1,93 @@
+import { useState } from 'react';
+import { dimensions } from '@lanternwright/core/procedure';
+import { parseQuantity, type Parsed } from '@lanternwright/core/quantity';
+import { useAppSelector } from '../store.ts';
+import { TextField } from '../ui/field.tsx';
+import { useDraft } from './use-draft.ts';
+import { Form, noted, type FormProps } from './step-form-parts.tsx';
+
+const units = ['in', 'mm', 'thou'] as const;
+
+/** A measured size against its own figure: the sheet's, the maker's, or the part's own. */
+export function DimensionForm({ step, wheelEnd, record }: FormProps<'dimension'>) {
+  const unit = useAppSelector((s) => s.preferences.unit);
+  const [text, setText] = useDraft('text', { value: '', least: '', most: '' });
+  const [note, setNote] = useDraft('note', '');
+  const [tried, setTried] = useState(false);
+  const own = step.what === 'shaft-movement' ? wheelEnd.sheet.shaftMovement : null;
+  const read = (key: keyof typeof text) => parseQuantity(text[key], units, unit);
+  const [value, least, most] = [read('value'), read('least'), read('most')];
+  const asked = own
+    ? { least: own.min, most: own.max }
+    : least.ok && most.ok
+      ? { least: least.quantity, most: most.quantity }
+      : null;
+  const off =
+    value.ok && asked !== null && (value.quantity.si < asked.least.si || value.quantity.si > asked.most.si);
+  const save = () => {
+    setTried(true);
+    if (!value.ok || !asked || (off && note.trim() === '')) return;
+    record({ kind: 'dimension', value: value.quantity, ...(own ? {} : { asked }), ...noted(note) });
+  };
+  const field = (key: keyof typeof text, label: string, parsed: Parsed, hint?: string) => (
+    <TextField
+      label={`${label}, ${unit}`}
+      className="figure"
+      inputMode="decimal"
+      autoFocus={key === 'value'}
+      value={text[key]}
+      hint={hint}
+      error={tried && !parsed.ok ? parsed.message : undefined}
+      onChange={(e) => setText({ ...text, [key]: e.target.value })}
+    />
+  );
+  const hint = step.what === 'needle-depth' ? 'The seal, measured' : 'From the maker’s sheet';
+  return (
+    <Form button="Record the measurement" onRecord={save}>
+      <div className="grid gap-3 sm:grid-cols-3">
+        {field('value', dimensions[step.what], value)}
+        {!own && field('least', 'At least', least, hint)}
+        {!own && field('most', 'At most', most, hint)}
+      </div>
+      {off && (
+        <TextField
+          label="Off its figure: what was found"
+          value={note}
+          error={
+            tried && note.trim() === '' ? 'Put it right, or say what was found' : 'Nobody can release it so'
+          }
+          onChange={(e) => setNote(e.target.value)}
+        />
+      )}
+    </Form>
+  );
+}
+
+/** How long the sealant's own sheet asks for; the record is refused until that time is over. */
+export function CureForm({ record }: FormProps<'cure'>) {
+  const [hours, setHours] = useDraft('hours', '');
+  const [tried, setTried] = useState(false);
+  const read = parseQuantity(hours, ['h'], 'h');
+  return (
+    <Form
+      button="It has cured"
+      onRecord={() => {
+        setTried(true);
+        if (read.ok) record({ kind: 'cure', hours: read.quantity.value });
+      }}
+    >
+      <div className="max-w-60">
+        <TextField
+          label="The sealant asks for, hours"
+          className="figure"
+          inputMode="decimal"
+          autoFocus
+          value={hours}
+          hint="Counted from the last stage of the cover bolts"
+          error={tried && !read.ok ? read.message : undefined}
+          onChange={(e) => setHours(e.target.value)}
+        />
+      </div>
+    </Form>
+  );
+}

@@ -1,0 +1,258 @@
+import { useState } from 'react';
+import type { Sheet } from '@lanternwright/core/procedure';
+import type { Act } from '@lanternwright/core/route';
+import { layerTitles, usualStack, works, worksOf, type LayerId, type Work } from '@lanternwright/core/stack';
+import {
+  linesToSay,
+  progressOf,
+  readyLines,
+  type Command,
+  type Plan,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
+import { useSheetsQuery } from '../sheets/sheets-api.ts';
+import { Button } from '../ui/button.tsx';
+import { SelectField, TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import type { OpenJob } from './use-job.ts';
+
+interface Props {
+  open: OpenJob;
+  wheelEnd: WheelEnd;
+}
+interface FormProps extends Props {
+  plan: Extract<Plan, { by: 'route' }>;
+  done: () => void;
+}
+
+/** A reason and a button that says what follows. */
+function WithReason({
+  label,
+  button,
+  disabled,
+  onSend,
+  onCancel,
+}: {
+  label: string;
+  button: string;
+  disabled: boolean;
+  onSend: (reason: string) => string | null;
+  onCancel: () => void;
+}) {
+  const [reason, setReason] = useState('');
+  const [refused, setRefused] = useState<string | null>(null);
+  return (
+    <form
+      className="flex flex-col gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (reason.trim()) setRefused(onSend(reason.trim()));
+      }}
+    >
+      <TextField label={label} value={reason} onChange={(e) => setReason(e.target.value)} />
+      {refused && <Note tone="trouble">{refused}</Note>}
+      <div className="flex flex-wrap gap-2">
+        <Button type="submit" weight="main" disabled={disabled || reason.trim() === ''}>
+          {button}
+        </Button>
+        <Button onClick={onCancel}>Leave it</Button>
+      </div>
+    </form>
+  );
+}
+
+/** Adds work, or takes work away whose layers nobody has touched. */
+function Deeper({ open, wheelEnd, plan, done }: FormProps) {
+  const [work, setWork] = useState<Work | null>(null);
+  const { position } = wheelEnd;
+  const more = worksOf(plan.stack).filter(
+    (w) => !plan.works.includes(w) && w !== 'check' && w !== 'retorque',
+  );
+  const wanted = work !== null && plan.works.includes(work);
+  const send = (reason: string) => {
+    const kind = wanted ? 'work-withdrawn' : 'work-added';
+    const why = open.send({ kind, position, work: work!, reason });
+    if (why === null) done();
+    return why;
+  };
+  const chip = (w: Work, words: string) => (
+    <button
+      key={w}
+      type="button"
+      aria-pressed={work === w}
+      onClick={() => setWork(w)}
+      className={`min-h-12 rounded-md border px-3 text-14 ${work === w ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
+    >
+      {words}
+    </button>
+  );
+  return (
+    <section className="flex flex-col gap-3">
+      <h3 className="text-18">Go deeper on {position}</h3>
+      <p className="text-14 text-muted">
+        The route grows; what is recorded stays. Take a photo of what was found.
+      </p>
+      <div role="group" aria-label="More work" className="flex flex-wrap gap-2">
+        {more.map((w) => chip(w, works[w]))}
+      </div>
+      {plan.works.length > 1 && (
+        <div role="group" aria-label="Not after all" className="flex flex-wrap gap-2">
+          {plan.works.map((w) => chip(w, `Not after all: ${works[w].toLowerCase()}`))}
+        </div>
+      )}
+      <WithReason
+        label="What was found"
+        button={
+          work === null ? 'Choose the work' : `${wanted ? 'Take away' : 'Add'}: ${works[work].toLowerCase()}`
+        }
+        disabled={work === null}
+        onSend={send}
+        onCancel={done}
+      />
+    </section>
+  );
+}
+
+/** The wheel end has another construction than its sheet says: a supervisor names the sheet that fits. */
+function BuiltDifferently({ open, wheelEnd, done }: FormProps) {
+  const { data: sheets = [] } = useSheetsQuery();
+  const [sheetId, setSheetId] = useState('');
+  const chosen: Sheet | undefined = sheets.find((s) => s.sheetId === sheetId)?.revisions[0]?.sheet;
+  const axle = {
+    role: wheelEnd.axle ?? 'fixed',
+    wheels: open.detail.unit.axles[Number(wheelEnd.position.slice(0, -1)) - 1]?.wheels ?? 'single',
+    brake: 'drum',
+  } as const;
+  const stack = chosen ? (chosen.stack ?? usualStack(chosen.procedureId, axle)) : null;
+  return (
+    <section className="flex flex-col gap-3">
+      <h3 className="text-18">{wheelEnd.position} is built differently</h3>
+      <p className="text-14 text-muted">
+        Steps that are the same stay recorded. Settings and readings do not survive another nut, thread or
+        lock.
+      </p>
+      <SelectField label="The sheet that fits" value={sheetId} onChange={(e) => setSheetId(e.target.value)}>
+        <option value="">choose</option>
+        {sheets.map((s) => (
+          <option key={s.sheetId} value={s.sheetId}>
+            {s.revisions[0]!.sheet.title}
+          </option>
+        ))}
+      </SelectField>
+      <WithReason
+        label="How it is seen"
+        button="Change the sheet of this wheel end"
+        disabled={!chosen || !stack}
+        onSend={(reason) => {
+          const command: Command = {
+            kind: 'sheet-changed',
+            position: wheelEnd.position,
+            sheet: chosen!,
+            stack: [...stack!],
+            reason,
+          };
+          const why = open.send(command);
+          if (why === null) done();
+          return why;
+        }}
+        onCancel={done}
+      />
+    </section>
+  );
+}
+
+/** Layers with a put-back record that counts: they can be opened once more. The nut goes back to Adjust instead. */
+function backLayers(wheelEnd: WheelEnd): LayerId[] {
+  const layers = progressOf(wheelEnd).flatMap(({ step, record }) => {
+    const { layer, phase } = step as Act;
+    return record && layer && layer !== 'nut' && (phase === 'back' || phase === 'later') ? [layer] : [];
+  });
+  return [...new Set(layers)];
+}
+
+/** A layer that was put back comes off once more, with what covers it. */
+function OpenAgain({ open, wheelEnd, done }: FormProps) {
+  const [layer, setLayer] = useState<LayerId | ''>('');
+  return (
+    <section className="flex flex-col gap-3">
+      <h3 className="text-18">Open {wheelEnd.position} again</h3>
+      <p className="text-14 text-muted">
+        Its put-back counts no longer, nor that of what must come off to reach it. Everything else stays.
+      </p>
+      <SelectField label="What comes off" value={layer} onChange={(e) => setLayer(e.target.value as LayerId)}>
+        <option value="">choose</option>
+        {backLayers(wheelEnd).map((id) => (
+          <option key={id} value={id}>
+            {layerTitles[id]}
+          </option>
+        ))}
+      </SelectField>
+      <WithReason
+        label="Why"
+        button={layer === '' ? 'Choose what comes off' : `Open again: ${layerTitles[layer].toLowerCase()}`}
+        disabled={layer === ''}
+        onSend={(reason) => {
+          if (layer === '') return 'Choose what comes off';
+          const why = open.send({ kind: 'layer-opened', position: wheelEnd.position, layer, reason });
+          if (why === null) done();
+          return why;
+        }}
+        onCancel={done}
+      />
+    </section>
+  );
+}
+
+/** Parts that were not there when the work began, and what became of them. */
+function Awaited({ open, wheelEnd, plan }: Omit<FormProps, 'done'>) {
+  const [refused, setRefused] = useState<string | null>(null);
+  const came = new Set(plan.received.map((r) => r.what));
+  const waiting = [...readyLines(wheelEnd).values()].filter(
+    (l) =>
+      (l.state === 'ordered' || l.state === 'missing') && l.what.startsWith('part:') && !came.has(l.what),
+  );
+  if (waiting.length === 0) return null;
+  const send = (what: string, as: 'received' | 'reused') =>
+    setRefused(open.send({ kind: 'part-received', position: wheelEnd.position, what, as }));
+  return (
+    <ul className="border-t border-rule pt-2">
+      {waiting.map(({ what, by }) => (
+        <li key={what} className="flex flex-wrap items-center justify-between gap-2 py-1 text-14">
+          <span>
+            {linesToSay(wheelEnd, what)}: not here yet{by && `, due ${by}`}
+          </span>
+          <span className="flex gap-2">
+            <Button onClick={() => send(what, 'received')}>It has come</Button>
+            <Button onClick={() => send(what, 'reused')}>The old one goes in again</Button>
+          </span>
+        </li>
+      ))}
+      {refused && <Note tone="trouble">{refused}</Note>}
+    </ul>
+  );
+}
+
+/** What changes the route of a wheel end: more work, less, another construction, parts that came. */
+export function RouteChanges({ open, wheelEnd }: Props) {
+  const [form, setForm] = useState<'deeper' | 'built' | 'open' | null>(null);
+  const { plan } = wheelEnd;
+  if (plan.by !== 'route' || wheelEnd.release) return null;
+  const done = () => setForm(null);
+  return (
+    <div className="flex flex-col gap-3 border-t border-rule pt-3">
+      {form === null && (
+        <div className="flex flex-wrap gap-3">
+          <Button onClick={() => setForm('deeper')}>Go deeper</Button>
+          {backLayers(wheelEnd).length > 0 && <Button onClick={() => setForm('open')}>Open it again</Button>}
+          {open.person.role === 'supervisor' && (
+            <Button onClick={() => setForm('built')}>It is built differently</Button>
+          )}
+        </div>
+      )}
+      {form === 'deeper' && <Deeper {...{ open, wheelEnd, plan, done }} />}
+      {form === 'open' && <OpenAgain {...{ open, wheelEnd, plan, done }} />}
+      {form === 'built' && <BuiltDifferently {...{ open, wheelEnd, plan, done }} />}
+      <Awaited {...{ open, wheelEnd, plan }} />
+    </div>
+  );
+}

@@ -1,0 +1,96 @@
+import { useState } from 'react';
+import type { Step, StepData } from '@lanternwright/core/procedure';
+import { currentRound, progressOf, type WheelEnd } from '@lanternwright/core/traveller';
+import { v4 as uuid } from 'uuid';
+import { problemText } from '../api.ts';
+import { useAppSelector } from '../store.ts';
+import { useSessionQuery } from '../people/people-api.ts';
+import { Button } from '../ui/button.tsx';
+import { TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import { useSecondPersonMutation } from './jobs-api.ts';
+import type { OpenJob } from './use-job.ts';
+
+/** Who recorded the step that this one looks at, where that is the person at the screen. */
+export function ownWork(wheelEnd: WheelEnd, step: Step, personId: string): boolean {
+  if (step.kind !== 'inspect' || !step.otherThan) return false;
+  return progressOf(wheelEnd).find((p) => p.step.id === step.otherThan)?.record?.by.id === personId;
+}
+
+/**
+ * A second person looks and signs with their own password at the step. It needs the network: a password is never
+ * kept on a device.
+ */
+export function SecondPerson({
+  open,
+  wheelEnd,
+  step,
+}: {
+  open: OpenJob;
+  wheelEnd: WheelEnd;
+  step: Extract<Step, { kind: 'inspect' }>;
+}) {
+  const { data: session } = useSessionQuery();
+  const [login, setLogin] = useState('');
+  const [password, setPassword] = useState('');
+  const [send, { isLoading, error }] = useSecondPersonMutation();
+  // What the lock's own record is on its way with must be there first.
+  const onItsWay = useAppSelector((s) => s.outbox.waiting.some((w) => w.jobId === open.job.id));
+  const wait = isLoading || onItsWay;
+  const others = (session?.demoPeople ?? []).filter((p) => p.id !== open.person.id);
+  const sign = (person: { login: string; password: string } | { demoId: string }) => {
+    const data: StepData = { kind: 'inspect', ok: true };
+    const { stage, id: stepId } = step;
+    const at = { position: wheelEnd.position, stage, stepId, round: currentRound(wheelEnd).number };
+    void send({
+      jobId: open.job.id,
+      id: uuid(),
+      seenVersion: open.job.version,
+      command: { kind: 'step-recorded', ...at, data },
+      person,
+    });
+  };
+  return (
+    <div className="flex flex-col gap-4">
+      <p className="text-18 font-semibold">{step.question}</p>
+      <p className="text-14 text-muted">
+        You recorded it yourself. Another person looks and signs here, or does this step signed in.
+      </p>
+      {others.length > 0 ? (
+        <div role="group" aria-label="Who looks at it" className="flex flex-wrap gap-2">
+          {others.map((p) => (
+            <Button key={p.id} disabled={wait} className="min-h-14" onClick={() => sign({ demoId: p.id })}>
+              {p.name} has looked: locked
+            </Button>
+          ))}
+        </div>
+      ) : (
+        <form
+          className="grid gap-3 sm:grid-cols-[1fr_1fr_auto] sm:items-end"
+          onSubmit={(e) => {
+            e.preventDefault();
+            sign({ login: login.trim(), password });
+          }}
+        >
+          <TextField
+            label="Name of the second person"
+            autoComplete="off"
+            value={login}
+            onChange={(e) => setLogin(e.target.value)}
+          />
+          <TextField
+            label="Their password"
+            type="password"
+            autoComplete="off"
+            value={password}
+            onChange={(e) => setPassword(e.target.value)}
+          />
+          <Button type="submit" weight="main" disabled={wait || login.trim() === '' || password === ''}>
+            Looked at: it is locked
+          </Button>
+        </form>
+      )}
+      {error && <Note tone="trouble">{problemText(error)}</Note>}
+    </div>
+  );
+}
