@@ -239,3 +239,60 @@ test('a brake that stays on a wheel-off job prompts the bearing check; a loose b
   await page.getByRole('button', { name: 'Release 2L', exact: true }).click();
   await expect(page.getByText(/Released by R\. Thistlewood/)).toBeVisible();
 });
+
+test('an owner declines one line: it comes off the route, and everybody in the job sees it', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const chief = await signedIn(browser, 'I. Okonedo');
+  const page = await signedIn(browser, 'D. Achterberg');
+  const jobId = await newJob(page, 'Beacon 63', 'tractor-2', ['2L'], ['brakes', 'studs']);
+  await recordTo(page, jobId, 'rims');
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  await chief.goto(`${shopUrl()}/jobs/${jobId}`);
+  await chief.getByRole('button', { name: 'Estimate and bill' }).click();
+  await chief.getByRole('button', { name: 'Write the estimate' }).click();
+  await chief.getByLabel('Each').first().fill('215');
+  await chief.getByRole('button', { name: 'Keep the estimate' }).click();
+  await page.getByRole('button', { name: 'Both tyres deflated' }).click();
+  await expect(page.getByText('The owner has not answered the estimate yet')).toBeVisible();
+  await chief.getByLabel('Who answered').fill('Q. Fenmoor');
+  await chief.getByLabel('2L, studs, renew').selectOption('Decline it');
+  await chief.getByRole('button', { name: 'Record the answer' }).click();
+  await expect(page.getByText(/Studs, renew: declined, Q\. Fenmoor/)).toBeVisible();
+  const done = await workUntil(page, 'Release 2L');
+  expect(done).toContain('Linings');
+  expect(done).not.toContain('Hub off');
+});
+
+test('records of two people wait on one tablet: each is sent as who made it, or taken over by name', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const page = await signedIn(browser, 'S. Varga');
+  const jobId = await newJob(page, 'Beacon 64', 'tractor-2', ['2L'], ['check']);
+  await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  await page.context().route('**/events', (route) => route.abort());
+  await doStep(page, 'Level ground, chocks', 'key');
+  await expect(page.getByText(/1 record waits on this device/)).toBeVisible();
+  const signInAs = async (name: string) => {
+    await page.goto(`${shopUrl()}/fleet`);
+    const session = `${shopUrl()}/api/people/session`;
+    const { demoPeople } = (await (await page.request.get(session)).json()) as {
+      demoPeople: { id: string; name: string }[];
+    };
+    await page.request.post(`${session}/demo`, {
+      data: { personId: demoPeople.find((p) => p.name === name)!.id },
+    });
+    await page.goto(`${shopUrl()}/jobs/${jobId}`);
+  };
+  await signInAs('I. Okonedo');
+  await page.context().unroute('**/events');
+  await expect(page.getByText(/1 record waits on this device that S\. Varga made/)).toBeVisible();
+  await page.waitForTimeout(4000);
+  expect((await fetchJob(page, jobId)).version).toBe(1);
+  await signInAs('S. Varga');
+  await expect
+    .poll(async () => (await fetchJob(page, jobId)).events[1]?.by.name, { timeout: 15_000 })
+    .toBe('S. Varga');
+});

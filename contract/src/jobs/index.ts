@@ -94,6 +94,8 @@ export const postEventSchema = z.object({
   id: z.uuid(),
   seenVersion: z.int().min(1),
   command: commandSchema,
+  /** Who recorded it, where it may have waited on a device: it is taken only while that person is signed in. */
+  as: z.uuid().optional(),
 });
 export type PostEventInput = z.input<typeof postEventSchema>;
 

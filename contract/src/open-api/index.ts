@@ -1,10 +1,12 @@
 import { z } from 'zod';
 import { exchangeRoutes } from '../exchange/index.ts';
 import { fleetRoutes } from '../fleet/index.ts';
+import { instrumentsRoutes } from '../instruments/index.ts';
 import { jobsRoutes } from '../jobs/index.ts';
 import { peopleRoutes } from '../people/index.ts';
 import { reckonerRoutes } from '../reckoner/index.ts';
 import { sheetsRoutes } from '../sheets/index.ts';
+import { toolsRoutes } from '../tools/index.ts';
 import { problemSchema, type Route } from '../route/index.ts';
 
 const features = {
@@ -14,6 +16,8 @@ const features = {
   jobs: jobsRoutes,
   exchange: exchangeRoutes,
   reckoner: reckonerRoutes,
+  tools: toolsRoutes,
+  instruments: instrumentsRoutes,
 };
 
 const schemaOf = (schema: z.ZodType, io: 'input' | 'output') =>

@@ -1,3 +1,4 @@
+import { sayLayer } from '../stack/index.ts';
 import { needsConfirming, sheetLines, torques } from './say-sheet.ts';
 import type { Sheet } from './sheet.ts';
 
@@ -25,6 +26,7 @@ function linesOf(sheet: Sheet): Map<string, string> {
     ['Procedure', sheet.procedureId ?? 'none'],
     ['Verified by', verifiedBy[sheet.verifyBy]],
     ['Wheel studs', sheet.studs === null ? 'not named' : String(sheet.studs)],
+    ['Stack', sheet.stack ? sheet.stack.map(sayLayer).join(', ') : 'as this construction usually has it'],
     ...lines,
   ]);
 }

@@ -2,8 +2,7 @@ import type { Step } from '../procedure/index.ts';
 import type { LayerId } from '../stack/index.ts';
 
 /** When an act comes in the work on a wheel end, in this order. */
-const phases = ['before', 'ground', 'lift', 'off', 'bare', 'back', 'later'] as const;
-export type Phase = (typeof phases)[number];
+export type Phase = 'before' | 'ground' | 'lift' | 'off' | 'bare' | 'back' | 'later';
 
 /** What a put-back act may have to wait for, in the order these come about. */
 export const waits = ['wheel-on', 'level', 'ground', 'road'] as const;

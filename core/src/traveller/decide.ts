@@ -1,15 +1,16 @@
 import { correct } from './correct.ts';
+import { changeRoute, whyNotWithdrawn } from './decide-route.ts';
+import { waitsFor } from './waits-for.ts';
 import { no, yes, type DecideContext, type Decision } from './decision.ts';
-import { oppositeOf } from '../axle-plan/index.ts';
 import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
 import { stageOrder, type RetorqueFigure, type Step } from '../procedure/index.ts';
 import type { Act } from '../route/index.ts';
-import { allNeedsOff, layerOf, layerTitles, reachOf, works, worksOf } from '../stack/index.ts';
+import { allNeedsOff, reachOf, works } from '../stack/index.ts';
 import { convert } from '../quantity/index.ts';
 import { whyNotTool } from '../tool/index.ts';
 import { againstRelease, mayStayLoose, torqueFits } from './against-release.ts';
 import { meterKm, type BodyOf, type Command, type JobOpened } from './event.ts';
-import { currentRound, isClosed, wheelEndAt, type Job, type RoutePlan, type WheelEnd } from './job.ts';
+import { currentRound, isClosed, wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { misfit } from './misfit.ts';
 import { impossible } from './impossible.ts';
 import { openQuestions, progressOf, readingRound, stepAtHand } from './progress.ts';
@@ -100,18 +101,8 @@ function recordStep(
   const wrong = again ? null : notAtHand(w, command);
   if (wrong) return no(wrong);
   const step = again ?? stepAtHand(w)!;
-  const why = misfit(w, step, command.data, context) ?? waitsForOtherSide(job, w, step);
-  if (why) return no(why);
-  const [question] = openQuestions(w);
-  if (question && isPutBack(w, step))
-    return no(`First the supervisor decides about ${question.title.toLowerCase()}`);
-  return yes(command);
-}
-
-function isPutBack(w: WheelEnd, step: Step): boolean {
-  if (w.plan.by === 'procedure') return stageOrder(step.stage) >= stageOrder('assemble');
-  const { phase } = step as Act;
-  return phase === 'back' || phase === 'later';
+  const why = misfit(w, step, command.data, context) ?? waitsFor(job, w, step);
+  return why ? no(why) : yes(command);
 }
 
 /** A put-back step that is done once more: nothing outside it is on again, so that it can be reached. */
@@ -129,19 +120,6 @@ function stepToRedo(w: WheelEnd, at: { stage: string; stepId: string; round: num
   return covered ? null : act;
 }
 
-/** The axle is closed when neither side needs it. */
-function waitsForOtherSide(job: Job, w: WheelEnd, step: Step): string | null {
-  const { layer, phase } = step as Act;
-  if (w.plan.by === 'procedure' || layer !== 'axle' || phase !== 'back') return null;
-  const other = wheelEndAt(job, oppositeOf(w.position));
-  if (!other || other.release || other.plan.by === 'procedure') return null;
-  const open = progressOf(other).find((p) => {
-    const act = p.step as Act;
-    return act.layer === 'shaft' && act.phase === 'back' && p.record === null;
-  });
-  return open ? `First the shaft of ${other.position} is back: the axle is closed once` : null;
-}
-
 function skipStep(w: WheelEnd, command: BodyOf<'step-skipped'>): Decision {
   const wrong = notAtHand(w, command);
   if (wrong) return no(wrong);
@@ -150,68 +128,6 @@ function skipStep(w: WheelEnd, command: BodyOf<'step-skipped'>): Decision {
   if ('guard' in step && step.guard === 'never' && !loose)
     return no(`“${step.title}” is not left out, for any reason: do it, or end the job out of service`);
   return yes(command);
-}
-
-type RouteChange = Extract<
-  Command,
-  { kind: 'work-added' | 'work-withdrawn' | 'layer-opened' | 'sheet-changed' | 'part-received' }
->;
-
-/** What changes the route itself: more work, less, a layer opened again, another sheet, a part that came. */
-function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideContext): Decision {
-  const { plan } = w;
-  if (plan.by === 'procedure') return no('This job was opened before routes: finish it as it is');
-  switch (command.kind) {
-    case 'work-added': {
-      if (plan.works.includes(command.work)) return no(`“${works[command.work]}” is wanted already`);
-      return worksOf(plan.stack).includes(command.work)
-        ? yes(command)
-        : no(`${w.position} cannot have “${works[command.work]}”`);
-    }
-    case 'work-withdrawn':
-      return withdraw(w, plan, command);
-    case 'layer-opened': {
-      const back = progressOf(w).some(({ step, record }) => {
-        const { layer, phase } = step as Act;
-        return record && layer === command.layer && (phase === 'back' || phase === 'later');
-      });
-      return back ? yes(command) : no(`${layerTitles[command.layer]} is not back yet`);
-    }
-    case 'sheet-changed': {
-      if (by.role !== 'supervisor') return no('A supervisor says that it is built differently');
-      const { stack } = command;
-      const wanted = plan.works.find((work) => !worksOf(stack).includes(work));
-      if (wanted) return no(`Built so, it cannot have “${works[wanted]}”`);
-      const lost = [...reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together).off].find(
-        (id) => !layerOf(stack, id) && isTouched(w, id),
-      );
-      if (lost) return no(`${layerTitles[lost]} is off already: it stays in the stack`);
-      const why = whyNoRoute(command.sheet, { ...plan, stack });
-      return why ? no(why) : yes(command);
-    }
-    case 'part-received':
-      return yes(command);
-  }
-}
-
-/** Whether anything was recorded of taking a layer off. */
-function isTouched(w: WheelEnd, id: string): boolean {
-  return progressOf(w).some(({ step, record }) => {
-    const { layer, phase } = step as Act;
-    return record?.data && layer === id && (phase === 'ground' || phase === 'off');
-  });
-}
-
-function withdraw(w: WheelEnd, plan: RoutePlan, command: BodyOf<'work-withdrawn'>): Decision {
-  const { work } = command;
-  if (!plan.works.includes(work)) return no(`“${works[work]}” is not wanted here`);
-  const left = plan.works.filter((x) => x !== work);
-  if (left.length === 0) return no('It is the only work here: void the job, or end it out of service');
-  const stay = reachOf(plan.stack, left, plan.alreadyOff, plan.together).layers;
-  const touched = [...reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together).layers.keys()].find(
-    (id) => !stay.has(id) && isTouched(w, id),
-  );
-  return touched ? no(`${layerTitles[touched]} is opened already: what was opened goes back`) : yes(command);
 }
 
 function answerQuestion(w: WheelEnd, command: BodyOf<'decision-made'>, { by }: DecideContext): Decision {
@@ -225,7 +141,24 @@ function ownerAnswered(job: Job, command: BodyOf<'owner-answered'>): Decision {
   if (!job.money.estimate) return no('There is no estimate to answer yet');
   if (command.answer === 'defer' && (!command.until || !command.risk))
     return no('Deferred needs a date and the risk in words');
+  for (const [i, line] of (command.works ?? []).entries()) {
+    const why = whyNotLeftOut(job, command.works!.slice(0, i), line);
+    if (why) return no(why);
+  }
   return yes(command);
+}
+
+type AnsweredWork = NonNullable<BodyOf<'owner-answered'>['works']>[number];
+
+/** Why a work cannot come off the route by the owner's answer, given those that come off before it; or null. */
+function whyNotLeftOut(job: Job, before: readonly AnsweredWork[], line: AnsweredWork): string | null {
+  const w = wheelEndAt(job, line.position);
+  if (!w || w.plan.by === 'procedure') return `${line.position} has no route to take it off`;
+  if (line.answer === 'defer' && (!line.until || !line.risk))
+    return `Deferred needs a date and the risk in words: ${works[line.work].toLowerCase()} on ${line.position}`;
+  const gone = before.filter((b) => b.position === line.position).map((b) => b.work);
+  const plan = { ...w.plan, works: w.plan.works.filter((work) => !gone.includes(work)) };
+  return whyNotWithdrawn(w, plan, line.work);
 }
 
 function voiding(job: Job, command: BodyOf<'job-voided'>, { by }: DecideContext): Decision {

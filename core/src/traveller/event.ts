@@ -120,6 +120,19 @@ const ownerAnswered = z.object({
   until: z.iso.date().optional(),
   /** The risk the owner takes by deferring, named. */
   risk: words.optional(),
+  /** Works that were answered otherwise than the whole: they come off the route, or stand as deferred. */
+  works: z
+    .array(
+      z.object({
+        position: positionSchema,
+        work: workSchema,
+        answer: z.enum(['defer', 'decline']),
+        until: z.iso.date().optional(),
+        risk: words.optional(),
+      }),
+    )
+    .max(60)
+    .optional(),
 });
 
 const jobHeld = z.object({ kind: z.literal('job-held'), reason: words });

@@ -5,7 +5,7 @@ import { layerOf } from '../stack/index.ts';
 import type { Actor, BodyOf, EventBody, StoredEvent } from './event.ts';
 import type { Job, JobMoney, Plan, Round, Trace, WheelEnd } from './job.ts';
 import { disturbed } from './disturbed.ts';
-import { addWork, changeSheet, openAgain, reopenNut, withdrawWork } from './open-again.ts';
+import { addWork, changeSheet, leaveOut, openAgain, reopenNut, withdrawWork } from './open-again.ts';
 
 /** An event list that no job could have produced. */
 export class FoldError extends Error {}
@@ -71,8 +71,20 @@ function step(job: Job | null, event: StoredEvent, correction: Correction | unde
       return { ...job, version, money };
     }
     case 'owner-answered': {
-      const { answer, name, until, risk } = effective;
-      return { ...job, version, money: { ...job.money, answer: { ...trace, answer, name, until, risk } } };
+      const { answer, name, until, risk, works = [] } = effective;
+      const wheelEnds = job.wheelEnds.map((w) =>
+        works
+          .filter((line) => line.position === w.position)
+          .reduce((end, { work, answer: said, until: to, risk: taken }) => {
+            return leaveOut(end, { ...trace, work, answer: said, name, until: to, risk: taken });
+          }, w),
+      );
+      return {
+        ...job,
+        version,
+        wheelEnds,
+        money: { ...job.money, answer: { ...trace, answer, name, until, risk } },
+      };
     }
     case 'ended-out-of-service': {
       const { reason } = effective;
@@ -141,6 +153,7 @@ function planOf({ sheet, procedureVersion, route }: BodyOf<'job-opened'>['wheelE
       together,
       since: { off: {}, back: {} },
       sinceStep: {},
+      unwanted: [],
       received: [],
     };
   }

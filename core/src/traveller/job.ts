@@ -80,6 +80,14 @@ export type Plan =
       since: { off: Since; back: Since };
       /** Steps whose figure changed with the sheet, and from where on their records count. */
       sinceStep: Readonly<Record<string, number>>;
+      /** What the owner did not want done now, with date and risk where it is deferred. */
+      unwanted: readonly (Trace & {
+        work: Work;
+        answer: 'defer' | 'decline';
+        name: string;
+        until: string | undefined;
+        risk: string | undefined;
+      })[];
       received: readonly (Trace & { what: string; as: 'received' | 'reused' })[];
     };
 export type RoutePlan = Extract<Plan, { by: 'route' }>;

@@ -90,6 +90,13 @@ export function withdrawWork(w: WheelEnd, work: Work): WheelEnd {
     : { ...w, plan: { ...plan, works: plan.works.filter((x) => x !== work) } };
 }
 
+/** Work that the owner declined or deferred: off the route, and in sight with its date and risk. */
+export function leaveOut(w: WheelEnd, unwanted: RoutePlan['unwanted'][number]): WheelEnd {
+  const less = withdrawWork(w, unwanted.work);
+  if (less.plan.by === 'procedure') return less;
+  return { ...less, plan: { ...less.plan, unwanted: [...less.plan.unwanted, unwanted] } };
+}
+
 /** What a nut's setting depends on. */
 const nutOf = (sheet: Sheet, stack: Stack) =>
   JSON.stringify([layerOf(stack, 'nut') ?? null, sheet.procedureId, sheet.thread, sheet.lock, sheet.band]);

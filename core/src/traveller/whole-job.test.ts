@@ -268,6 +268,88 @@ describe('money', () => {
   });
 });
 
+describe('the owner’s answer gates the work', () => {
+  const bill = {
+    currency: 'GBP',
+    lines: [{ group: 'labour', what: 'Hubs', per: 'wheel', quantity: 1, unitMinor: 21_500 }],
+    suppliesPercent: 0,
+    tax: { percent: 0, on: [] },
+  } as const;
+  const estimated = () => {
+    const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['brakes', 'seal', 'studs']));
+    t.workTo('2L', 'rims');
+    t.do(
+      {
+        kind: 'bill-written',
+        as: 'estimate',
+        bill: { ...bill, lines: [...bill.lines], tax: { percent: 0, on: [] } },
+      },
+      supervisor,
+    );
+    return t;
+  };
+  const yes = { kind: 'owner-answered', answer: 'do-now', name: 'Q. Fenmoor' } as const;
+
+  it('nothing comes off while the estimate waits, or after a no', () => {
+    const t = estimated();
+    expect(t.recordStep('2L')).toBe('The owner has not answered the estimate yet');
+    t.do({ ...yes, answer: 'decline' });
+    expect(t.recordStep('2L')).toMatch(/The owner has declined it: nothing more comes off/);
+    const other = estimated();
+    other.do(yes);
+    expect(other.recordStep('2L')).toBeNull();
+  });
+
+  it('a declined line comes off the route, a deferred one stands with its date and risk', () => {
+    const t = estimated();
+    const studs = { position: '2L', work: 'studs', answer: 'decline' } as const;
+    const seal = { position: '2L', work: 'seal', answer: 'defer' } as const;
+    expect(t.try({ ...yes, works: [seal] })).toMatch(/Deferred needs a date and the risk in words: seal/);
+    const later = { ...seal, until: '2027-02-01', risk: 'It may reach the lining' };
+    expect(t.try({ ...yes, works: [studs, later, { ...studs, work: 'brakes' }] })).toMatch(/only work on 2L/);
+    t.do({ ...yes, works: [studs, later] });
+    const { plan } = t.at('2L');
+    expect(plan.by === 'route' && plan.works).toEqual(['brakes']);
+    expect(plan.by === 'route' && plan.unwanted).toMatchObject([
+      { work: 'studs', answer: 'decline', name: 'Q. Fenmoor' },
+      { work: 'seal', answer: 'defer', until: '2027-02-01', risk: 'It may reach the lining' },
+    ]);
+    t.workTo('2L');
+    expect(t.at('2L').records.some((r) => r.stepId === 'hub-off')).toBe(false);
+  });
+
+  it('a layer that is opened already goes back, whatever the owner says', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['brakes', 'seal']));
+    t.workTo('2L', 'judge-parts');
+    t.do(
+      {
+        kind: 'bill-written',
+        as: 'estimate',
+        bill: { ...bill, lines: [...bill.lines], tax: { percent: 0, on: [] } },
+      },
+      supervisor,
+    );
+    const seal = { position: '2L', work: 'seal', answer: 'decline' } as const;
+    expect(t.try({ ...yes, works: [seal] })).toMatch(/is opened already: what was opened goes back/);
+  });
+});
+
+describe('a part on order', () => {
+  it('has come, or the old one goes in again, before the step that needs it', () => {
+    const t = new TestJob(openingOn(['2L']));
+    const lines = linesToAnswer(t.at('2L')).map(({ what }) =>
+      what === 'part:hub-seal'
+        ? { what, state: 'ordered' as const, by: '2026-11-27' }
+        : { what, state: 'have' as const },
+    );
+    expect(t.recordStep('2L', { kind: 'ready', lines, note: 'Comes tomorrow' })).toBeNull();
+    t.workTo('2L', 'pack');
+    expect(t.recordStep('2L')).toMatch(/First hub seal has come/);
+    t.do({ kind: 'part-received', position: '2L', what: 'part:hub-seal', as: 'received' });
+    expect(t.recordStep('2L')).toBeNull();
+  });
+});
+
 describe('hold, resume, void', () => {
   it('a held job takes no work until it is taken up again', () => {
     const t = new TestJob();

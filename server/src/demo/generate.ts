@@ -130,7 +130,9 @@ interface Visit {
 }
 
 function openingOf(random: Random, unit: DemoUnit, visit: Visit): JobOpened {
-  const [complaint, reportedBy, noticed, wanted] = random.pick(complaints);
+  const [complaint, reportedBy, noticed, wanted] = random.pick(
+    visit.stopAt ? complaints.filter(([, , , work]) => work === 'seal') : complaints,
+  );
   const meter: Meter = {
     ...(visit.km === null ? {} : { distance: quantity(visit.km, 'km') }),
     ...(visit.hours === null ? {} : { hours: quantity(visit.hours, 'h') }),

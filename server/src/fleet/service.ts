@@ -96,8 +96,8 @@ export function fleetService(db: Database, clock: Clock) {
     return new Map(rows.map((r) => [r.unitId, r]));
   }
 
-  async function readings(unitId: string): Promise<ReadingRow[]> {
-    const rows = await db.reading.findAll({ where: { unitId }, order: ['at', 'round'] });
+  async function readings(unitId: string, transaction?: Transaction): Promise<ReadingRow[]> {
+    const rows = await db.reading.findAll({ where: { unitId }, order: ['at', 'round'], transaction });
     return rows.map(
       ({ jobId, position, round, endPlayMm, rangeMm, cycles, verdict, at, byName, km, final }) => ({
         jobId,

@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { quantity } from '@lanternwright/core/quantity';
+import type { Tool } from '@lanternwright/core/tool';
+import type { Command } from '@lanternwright/core/traveller';
 import {
   addUnit,
   asSuperuser,
@@ -178,6 +180,87 @@ describe('recording', () => {
     await send(shop.anyone(), jobId, version, release).expect(401);
     const event = (await send(shop.supervisor.call, jobId, version, release).expect(200)).body;
     expect(event.body.followUp).toMatchObject({ fromKm: 611_380, byKm: 611_460 });
+  });
+});
+
+describe('who recorded it', () => {
+  it('is who is signed in, or it is not taken', async () => {
+    const jobId = await openJobOn(shop, await addUnit(shop));
+    const command = confirmStep(await fetchJob(shop.technician.call, jobId), '2L');
+    const body = { id: randomUUID(), seenVersion: 1, command, as: shop.supervisor.person.id };
+    const other = await shop.technician.call.post(`/api/jobs/${jobId}/events`).send(body).expect(403);
+    expect(other.body.detail).toMatch(/Somebody else recorded this/);
+    expect((await fetchJob(shop.technician.call, jobId)).version).toBe(1);
+    const event = (await shop.supervisor.call.post(`/api/jobs/${jobId}/events`).send(body).expect(200)).body;
+    expect(event.by.id).toBe(shop.supervisor.person.id);
+  });
+
+  it('a second person signs with their own password at the step, and not as who made it', async () => {
+    const jobId = await openJobOn(shop, await addUnit(shop), ['2L']);
+    const { t, flush } = mirrored(shop, jobId, ['2L']);
+    t.workTo('2L', 'lock-looked-at');
+    await flush();
+    const command = confirmStep(t.job, '2L');
+    const url = `/api/jobs/${jobId}/second-person`;
+    const signed = (login: string, password: string) =>
+      shop.technician.call
+        .post(url)
+        .send({ id: randomUUID(), seenVersion: t.job.version, command, person: { login, password } });
+    await signed('okonedo', 'not the one').expect(401);
+    const own = await signed('achterberg', 'correct horse battery').expect(422);
+    expect(own.body.detail).toMatch(/Another person/);
+    const event = (await signed('okonedo', 'correct horse battery').expect(200)).body;
+    expect(event.by.name).toBe('I. Okonedo');
+    const demo = { id: randomUUID(), seenVersion: 1, command, person: { demoId: shop.supervisor.person.id } };
+    await shop.technician.call.post(url).send(demo).expect(403);
+  });
+});
+
+describe('ten records at once that name a tool', () => {
+  it('are taken or refused, and none waits for a second connection', async () => {
+    const listed: Tool = {
+      id: randomUUID(),
+      kind: 'torque-wrench',
+      code: 'TW-90',
+      title: 'Long wrench',
+      calibratedUntil: '2099-01-31',
+      min: quantity(100, 'lbf-ft'),
+      max: quantity(600, 'lbf-ft'),
+    };
+    await shop.supervisor.call.put('/api/tools').send(listed).expect(200);
+    const jobs = await Promise.all(
+      Array.from({ length: 10 }, async () => {
+        const jobId = await openJobOn(shop, await addUnit(shop), ['2L'], ['retorque']);
+        return { jobId, job: await fetchJob(shop.technician.call, jobId) };
+      }),
+    );
+    const started = Date.now();
+    const answers = await Promise.all(
+      jobs.map(({ jobId, job }) => {
+        const command = confirmStep(job, '2L') as Extract<Command, { kind: 'step-recorded' }>;
+        const data = { ...command.data, tool: 'TW-90', listed } as typeof command.data;
+        return send(shop.technician.call, jobId, 1, { ...command, data });
+      }),
+    );
+    expect(answers.map((a) => a.status)).toEqual(Array(10).fill(200));
+    expect(Date.now() - started).toBeLessThan(10_000);
+    // A correction may name the tool as the record has it, and no other.
+    const { jobId } = jobs[0]!;
+    const event = (await fetchJob(shop.technician.call, jobId)).events[1]!;
+    if (event.body.kind !== 'step-recorded') throw new Error('no step');
+    const correction = (tool: Tool) =>
+      send(shop.technician.call, jobId, 2, {
+        kind: 'correction',
+        corrects: event.id,
+        reason: 'Read again',
+        replacement: {
+          ...event.body,
+          data: { ...(event.body as typeof event.body & { data: object }).data, listed: tool },
+        } as never,
+      });
+    const forged = await correction({ ...listed, calibratedUntil: '2199-01-31' }).expect(422);
+    expect(forged.body.detail).toMatch(/not as the tool list has it/);
+    await correction(listed).expect(200);
   });
 });
 

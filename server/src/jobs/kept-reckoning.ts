@@ -1,3 +1,4 @@
+import { listCalculations } from '@lanternwright/core/reckoner';
 import type { Command } from '@lanternwright/core/traveller';
 import { refused } from '../http/problem.ts';
 import { reckonOnServer } from '../reckoner/heavy.ts';
@@ -15,15 +16,17 @@ function same(a: unknown, b: unknown): boolean {
 }
 
 /**
- * A sum goes into a record only as the reckoner itself gives it: it is reckoned again here.
+ * A sum goes into a record only as the reckoner itself gives it: it is reckoned again here, and has its title.
  * @throws HttpProblem 422 when there is no such sum, it refuses the input, or the result is another
  */
-export async function proveReckoning(command: Command): Promise<void> {
-  if (command.kind !== 'reckoning-kept') return;
+export async function proveReckoning(command: Command): Promise<Command> {
+  if (command.kind !== 'reckoning-kept') return command;
   const { name, reckoned } = command;
   const answer = await reckonOnServer(name, reckoned.input);
   if (!answer.ok) throw refused(answer.error.message, 'command.reckoned.input');
   if (!same(JSON.parse(JSON.stringify(answer.result)), reckoned.result)) {
     throw refused('The reckoner gives another result for this input', 'command.reckoned.result');
   }
+  const { title } = listCalculations().find((c) => c.name === name)!;
+  return { ...command, title };
 }

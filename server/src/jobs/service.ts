@@ -77,7 +77,7 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
         owner: { id: unit.owner!.id, name: unit.owner!.name },
         axles: axles.map(({ role, wheels }) => ({ role, wheels })),
       },
-      before: (await fleet.readings(unit.id)).filter((r) => r.jobId !== id),
+      before: (await fleet.readings(unit.id, transaction)).filter((r) => r.jobId !== id),
       releasedBefore: await releasedBefore(unit.id, id, transaction),
       events: await eventsOf(db, id, transaction),
     };
@@ -241,16 +241,16 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
       input: z.output<typeof postEventSchema>,
       person: Person,
     ): Promise<StoredEvent> {
-      await proveReckoning(input.command);
-      await photos.prove(jobId, input.command);
+      const command = await proveReckoning(input.command);
+      await photos.prove(jobId, command);
       return db.sequelize.transaction(async (transaction) => {
         const row = await db.job.findByPk(jobId, { transaction, lock: Transaction.LOCK.UPDATE });
         if (!row) throw notFound('job');
         const job = fold(await eventsOf(db, jobId, transaction));
         const stored = job.events.find((e) => e.id === input.id);
         if (stored) return stored;
-        await tools.prove(input.command);
-        const decision = decide(job, input.command, {
+        await tools.prove(command, job, transaction);
+        const decision = decide(job, command, {
           by: actorOf(person),
           today: clock.today(),
           now: clock.now().toISOString(),
@@ -266,7 +266,7 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
             },
           );
         }
-        await holdPosition(job, input.command, transaction);
+        await holdPosition(job, command, transaction);
         const event: StoredEvent = {
           id: input.id,
           jobId,

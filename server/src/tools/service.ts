@@ -3,7 +3,8 @@ import { UniqueConstraintError } from 'sequelize';
 import type { Person } from '@lanternwright/contract/people';
 import type { ListedTool } from '@lanternwright/contract/tools';
 import { toolSchema, type Tool } from '@lanternwright/core/tool';
-import type { Command } from '@lanternwright/core/traveller';
+import type { Transaction } from 'sequelize';
+import type { BodyOf, Command, EventBody, Job } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { notFound, refused } from '../http/problem.ts';
 import type { Clock } from '../jobs/service.ts';
@@ -16,11 +17,14 @@ const toListed = ({ tool, changedAt, changedBy }: ToolRow): ListedTool => ({
   changedBy,
 });
 
-/** The tool a command says was used. A correction may name it as it was on its day. */
-function toolUsed(command: Command): Tool | undefined {
-  if (command.kind === 'retorque-recorded') return command.listed;
-  if (command.kind !== 'step-recorded') return undefined;
-  const { data } = command;
+type Replacement = NonNullable<BodyOf<'correction'>['replacement']>;
+
+/** The tool that a record, or a correction of one, says was used. */
+function toolUsed(body: EventBody | Command | Replacement): Tool | undefined {
+  if (body.kind === 'correction') return body.replacement ? toolUsed(body.replacement) : undefined;
+  if (body.kind === 'retorque-recorded') return body.listed;
+  if (body.kind !== 'step-recorded') return undefined;
+  const { data } = body;
   return data.kind === 'torque' || data.kind === 'measure' ? data.listed : undefined;
 }
 
@@ -56,13 +60,16 @@ export function toolsService(db: Database, clock: Clock) {
     },
 
     /**
-     * A record names a tool only as the list has it now.
+     * A record names a tool only as the list has it now; a correction also as the corrected record had it.
+     * @param transaction of the recording: a second connection inside it would exhaust the pool
      * @throws HttpProblem 422 when it is not on the list, or stands there otherwise
      */
-    async prove(command: Command): Promise<void> {
+    async prove(command: Command, job: Job, transaction: Transaction): Promise<void> {
       const used = toolUsed(command);
       if (!used) return;
-      const row = await db.tool.findOne({ where: { id: used.id, retiredAt: null } });
+      const corrected = command.kind === 'correction' && job.events.find((e) => e.id === command.corrects);
+      if (corrected && isDeepStrictEqual(toolUsed(corrected.body), used)) return;
+      const row = await db.tool.findOne({ where: { id: used.id, retiredAt: null }, transaction });
       if (!row || !isDeepStrictEqual(toListed(row).tool, used))
         throw refused(
           `${used.code} is not as the tool list has it now: choose it again`,

@@ -7,6 +7,7 @@ import {
   type OwnerAnswer,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
+import { works, type Work } from '@lanternwright/core/stack';
 import { sayTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
@@ -88,6 +89,7 @@ function Answer({ open }: { open: OpenJob }) {
   const [name, setName] = useState('');
   const [until, setUntil] = useState('');
   const [risk, setRisk] = useState('');
+  const [lines, setLines] = useState<Readonly<Record<string, LineAnswer>>>({});
   const [error, setError] = useState<string | null>(null);
   const save = () => {
     if (name.trim() === '') return setError('Who answered for the owner');
@@ -95,7 +97,17 @@ function Answer({ open }: { open: OpenJob }) {
       answer === 'defer'
         ? { ...(until ? { until } : {}), ...(risk.trim() ? { risk: risk.trim() } : {}) }
         : {};
-    setError(open.send({ kind: 'owner-answered', answer, name: name.trim(), ...more }));
+    const apart = Object.entries(lines).flatMap(([key, line]) => {
+      if (line.answer === 'do-now' || answer !== 'do-now') return [];
+      const [position, work] = key.split('/') as [string, Work];
+      const later =
+        line.answer === 'defer'
+          ? { ...(line.until ? { until: line.until } : {}), ...(line.risk ? { risk: line.risk.trim() } : {}) }
+          : {};
+      return [{ position, work, answer: line.answer, ...later }];
+    });
+    const works = apart.length > 0 ? { works: apart } : {};
+    setError(open.send({ kind: 'owner-answered', answer, name: name.trim(), ...more, ...works }));
   };
   return (
     <form
@@ -130,6 +142,7 @@ function Answer({ open }: { open: OpenJob }) {
           </>
         )}
       </div>
+      {answer === 'do-now' && <LineAnswers job={open.job} lines={lines} onChange={setLines} />}
       {error && <Note tone="trouble">{error}</Note>}
       <div>
         <Button type="submit" weight="main">
@@ -137,6 +150,70 @@ function Answer({ open }: { open: OpenJob }) {
         </Button>
       </div>
     </form>
+  );
+}
+
+interface LineAnswer {
+  answer: OwnerAnswer;
+  until?: string;
+  risk?: string;
+}
+
+/** Works that the owner answers otherwise than the whole: off the route, or deferred with a date and a risk. */
+function LineAnswers({
+  job,
+  lines,
+  onChange,
+}: {
+  job: Job;
+  lines: Readonly<Record<string, LineAnswer>>;
+  onChange: (lines: Record<string, LineAnswer>) => void;
+}) {
+  const rows = job.wheelEnds.flatMap((w) =>
+    w.plan.by === 'route' && w.plan.works.length > 1
+      ? w.plan.works.map((work) => ({
+          key: `${w.position}/${work}`,
+          title: `${w.position}, ${works[work].toLowerCase()}`,
+        }))
+      : [],
+  );
+  if (rows.length === 0) return null;
+  const set = (key: string, part: Partial<LineAnswer>) =>
+    onChange({ ...lines, [key]: { answer: 'do-now', ...lines[key], ...part } });
+  return (
+    <fieldset className="flex flex-col gap-2">
+      <legend className="caption pb-1">Line by line, where the owner says otherwise</legend>
+      {rows.map(({ key, title }) => (
+        <div key={key} className="grid gap-2 sm:grid-cols-3">
+          <SelectField
+            label={title}
+            value={lines[key]?.answer ?? 'do-now'}
+            onChange={(e) => set(key, { answer: e.target.value as OwnerAnswer })}
+          >
+            {Object.entries(ownerAnswers).map(([id, label]) => (
+              <option key={id} value={id}>
+                {label}
+              </option>
+            ))}
+          </SelectField>
+          {lines[key]?.answer === 'defer' && (
+            <>
+              <TextField
+                label={`Until, ${title}`}
+                type="date"
+                value={lines[key].until ?? ''}
+                onChange={(e) => set(key, { until: e.target.value })}
+              />
+              <TextField
+                label={`The risk, ${title}`}
+                value={lines[key].risk ?? ''}
+                onChange={(e) => set(key, { risk: e.target.value })}
+              />
+            </>
+          )}
+        </div>
+      ))}
+    </fieldset>
   );
 }
 

@@ -1,21 +1,55 @@
 import { useCallback, useEffect } from 'react';
+import type { Person } from '@lanternwright/contract/people';
+import { usePerson } from '../people/people-api.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
-import { sendWaiting } from './outbox.ts';
+import { sendWaiting, takenOver, type Recorder } from './outbox.ts';
 import { sendPhotos } from './photo-queue.ts';
 
 const RETRY_MS = 3_000;
+const bar =
+  'flex flex-wrap items-center justify-between gap-3 border-b border-lamp-edge bg-lamp px-5 py-2 text-14';
+const say = (count: number) => `${count} ${count === 1 ? 'record waits' : 'records wait'} on this device`;
 
-/** Says what waits to be sent while the network is gone, and keeps trying. */
+/** What others recorded here and could not send: it goes as them, or a supervisor takes it over by name. */
+function Others({ person, others }: { person: Person; others: ReadonlyMap<string, [Recorder, number]> }) {
+  const dispatch = useAppDispatch();
+  return [...others.values()].map(([by, count]) => (
+    <div key={by.id} role="status" className={bar}>
+      <span>
+        {say(count)} that {by.name} made. They are sent when {by.name} signs in here.
+      </span>
+      {person.role === 'supervisor' && (
+        <Button
+          onClick={() => {
+            dispatch(takenOver({ from: by.id, by: { id: person.id, name: person.name } }));
+            void dispatch(sendWaiting(person.id));
+          }}
+        >
+          Send them as {person.name}
+        </Button>
+      )}
+    </div>
+  ));
+}
+
+/** Says what waits to be sent, of whom, and keeps trying for whoever is signed in. */
 export function OutboxBar() {
   const dispatch = useAppDispatch();
+  const person = usePerson();
   const { waiting, offline } = useAppSelector((s) => s.outbox);
-  const photos = useAppSelector((s) => s.photoQueue.waiting.length);
-  const count = waiting.length + photos;
+  const photos = useAppSelector((s) => s.photoQueue.waiting);
+  const isOwn = (w: { by: Recorder }) => w.by.id === person?.id || w.by.id === '';
+  const count = waiting.filter(isOwn).length + photos.filter(isOwn).length;
+  const others = new Map<string, [Recorder, number]>();
+  for (const { by } of waiting)
+    if (!isOwn({ by })) others.set(by.id, [by, (others.get(by.id)?.[1] ?? 0) + 1]);
+  const id = person?.id;
   const sendAll = useCallback(() => {
-    void dispatch(sendWaiting());
-    void dispatch(sendPhotos());
-  }, [dispatch]);
+    if (id === undefined) return;
+    void dispatch(sendWaiting(id));
+    void dispatch(sendPhotos(id));
+  }, [dispatch, id]);
   useEffect(() => {
     if (count === 0) return;
     const timer = setInterval(sendAll, RETRY_MS);
@@ -25,17 +59,15 @@ export function OutboxBar() {
       window.removeEventListener('online', sendAll);
     };
   }, [count, sendAll]);
-  if (!offline || count === 0) return null;
   return (
-    <div
-      role="status"
-      className="flex flex-wrap items-center justify-between gap-3 border-b border-lamp-edge bg-lamp px-5 py-2 text-14"
-    >
-      <span>
-        The server cannot be reached. {count} {count === 1 ? 'record waits' : 'records wait'} on this device
-        and will be sent by itself.
-      </span>
-      <Button onClick={sendAll}>Try now</Button>
-    </div>
+    <>
+      {person && <Others {...{ person, others }} />}
+      {offline && count > 0 && (
+        <div role="status" className={bar}>
+          <span>The server cannot be reached. {say(count)} and will be sent by itself.</span>
+          <Button onClick={sendAll}>Try now</Button>
+        </div>
+      )}
+    </>
   );
 }

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Command } from '@lanternwright/core/traveller';
 import { newStore } from '../store.ts';
-import { record, sendWaiting } from './outbox.ts';
+import { record, sendWaiting, takenOver } from './outbox.ts';
 
 const command: Command = {
   kind: 'step-recorded',
@@ -12,8 +12,15 @@ const command: Command = {
   data: { kind: 'instruct' },
 };
 
+const hand = { id: 'p-1', name: 'D. Achterberg' };
+const other = { id: 'p-2', name: 'M. Pellow' };
 const answer = (status: number, body: unknown) => new Response(JSON.stringify(body), { status });
-const settle = () => vi.waitFor(() => expect(sent.mock.results.every((r) => r.type === 'return')).toBe(true));
+/** Waits until something was sent and every sending has its answer. */
+const settle = () =>
+  vi.waitFor(() => {
+    expect(sent.mock.results.length).toBeGreaterThan(0);
+    expect(sent.mock.results.every((r) => r.type === 'return')).toBe(true);
+  });
 const sent = vi.fn<typeof fetch>();
 
 beforeEach(() => {
@@ -27,17 +34,17 @@ describe('outbox', () => {
   it('keeps what cannot be sent on the device and sends it later under the same id', async () => {
     sent.mockRejectedValueOnce(new TypeError('no network'));
     const store = newStore();
-    store.dispatch(record('job-1', 4, command));
+    store.dispatch(record('job-1', 4, command, hand));
     await settle();
     await vi.waitFor(() => expect(store.getState().outbox.offline).toBe(true));
     const [kept] = JSON.parse(localStorage.getItem('lanternwright.outbox')!) as { id: string }[];
     sent.mockResolvedValueOnce(answer(200, { id: kept!.id, version: 5 }));
-    await store.dispatch(sendWaiting());
+    await store.dispatch(sendWaiting(hand.id));
     const bodies = sent.mock.calls.map(
       ([, init]) => JSON.parse(init?.body as string) as { id: string; seenVersion: number },
     );
     expect(bodies.map((b) => b.id)).toEqual([kept!.id, kept!.id]);
-    expect(bodies[1]).toMatchObject({ seenVersion: 4, command });
+    expect(bodies[1]).toMatchObject({ seenVersion: 4, command, as: hand.id });
     expect(store.getState().outbox).toMatchObject({ waiting: [], offline: false });
     expect(localStorage.getItem('lanternwright.outbox')).toBe('[]');
   });
@@ -45,15 +52,15 @@ describe('outbox', () => {
   it('tells what the server refused and drops what was built on it', async () => {
     sent.mockRejectedValue(new TypeError('no network'));
     const store = newStore();
-    store.dispatch(record('job-1', 4, command));
-    store.dispatch(record('job-1', 5, command));
-    store.dispatch(record('job-2', 1, command));
+    store.dispatch(record('job-1', 4, command, hand));
+    store.dispatch(record('job-1', 5, command, hand));
+    store.dispatch(record('job-2', 1, command, hand));
     await vi.waitFor(() => expect(store.getState().outbox.offline).toBe(true));
     sent.mockReset();
     sent
       .mockResolvedValueOnce(answer(409, { detail: 'D. Achterberg was first' }))
       .mockResolvedValueOnce(answer(200, { id: 'x', version: 2 }));
-    await store.dispatch(sendWaiting());
+    await store.dispatch(sendWaiting(hand.id));
     expect(sent).toHaveBeenCalledTimes(2);
     expect(store.getState().outbox).toMatchObject({
       waiting: [],
@@ -61,12 +68,51 @@ describe('outbox', () => {
     });
   });
 
+  it('a refusal drops what was built on it on that wheel end, and nothing of the other', async () => {
+    sent.mockRejectedValue(new TypeError('no network'));
+    const store = newStore();
+    store.dispatch(record('job-1', 4, command, hand));
+    store.dispatch(record('job-1', 5, { ...command, position: '2R' }, hand));
+    store.dispatch(record('job-1', 6, command, hand));
+    await vi.waitFor(() => expect(store.getState().outbox.offline).toBe(true));
+    sent.mockReset();
+    sent
+      .mockResolvedValueOnce(answer(422, { detail: 'not at hand' }))
+      .mockResolvedValueOnce(answer(200, { id: 'x', version: 5 }));
+    await store.dispatch(sendWaiting(hand.id));
+    const positions = sent.mock.calls.map(
+      ([, init]) => (JSON.parse(init?.body as string) as { command: { position: string } }).command.position,
+    );
+    expect(positions).toEqual(['2L', '2R']);
+    expect(store.getState().outbox.waiting).toEqual([]);
+  });
+
+  it('sends a record as who made it or not at all; a supervisor takes it over by name', async () => {
+    sent.mockRejectedValueOnce(new TypeError('no network'));
+    const store = newStore();
+    store.dispatch(record('job-1', 4, command, hand));
+    await vi.waitFor(() => expect(store.getState().outbox.offline).toBe(true));
+    sent.mockReset();
+    await store.dispatch(sendWaiting(other.id));
+    expect(sent).not.toHaveBeenCalled();
+    expect(store.getState().outbox.waiting).toHaveLength(1);
+    // Somebody else signed in between: the server says so, and the record stays.
+    sent.mockResolvedValueOnce(answer(403, { detail: 'Somebody else recorded this' }));
+    await store.dispatch(sendWaiting(hand.id));
+    expect(store.getState().outbox.waiting).toHaveLength(1);
+    store.dispatch(takenOver({ from: hand.id, by: other }));
+    sent.mockResolvedValueOnce(answer(200, { id: 'x', version: 5 }));
+    await store.dispatch(sendWaiting(other.id));
+    expect(JSON.parse(sent.mock.calls[1]![1]?.body as string)).toMatchObject({ as: other.id });
+    expect(store.getState().outbox.waiting).toEqual([]);
+  });
+
   it('waits while the server is broken or nobody is signed in', async () => {
     for (const status of [500, 401]) {
       localStorage.clear();
       const store = newStore();
       sent.mockResolvedValueOnce(answer(status, { detail: 'not now' }));
-      store.dispatch(record('job-1', 4, command));
+      store.dispatch(record('job-1', 4, command, hand));
       await vi.waitFor(() => expect(store.getState().outbox.offline).toBe(true));
       expect(store.getState().outbox.waiting).toHaveLength(1);
     }
@@ -76,7 +122,7 @@ describe('outbox', () => {
     vi.stubGlobal('crypto', { getRandomValues: crypto.getRandomValues.bind(crypto) });
     sent.mockRejectedValue(new TypeError('no network'));
     const store = newStore();
-    store.dispatch(record('job-1', 4, command));
+    store.dispatch(record('job-1', 4, command, hand));
     expect(store.getState().outbox.waiting[0]?.id).toMatch(/^[0-9a-f-]{36}$/);
     await settle();
   });

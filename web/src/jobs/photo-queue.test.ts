@@ -11,7 +11,8 @@ vi.mock('idb-keyval', () => ({
 }));
 
 const sent = vi.fn<typeof fetch>();
-const photo = { jobId: 'job-1', position: '2L', stage: 'inspect', caption: 'Step' } as const;
+const by = { id: 'p-1', name: 'D. Achterberg' };
+const photo = { jobId: 'job-1', position: '2L', stage: 'inspect', caption: 'Step', by } as const;
 const answer = (status: number, body: unknown) => new Response(JSON.stringify(body), { status });
 
 beforeEach(() => {
@@ -31,7 +32,7 @@ describe('photos on their way', () => {
     expect(store.getState().photoQueue.waiting).toMatchObject([photo]);
     sent.mockResolvedValueOnce(answer(200, { id: 'photo-1', sha256: 'f'.repeat(64) }));
     sent.mockRejectedValue(new TypeError('no network'));
-    await store.dispatch(sendPhotos());
+    await store.dispatch(sendPhotos(by.id));
     expect(store.getState().photoQueue.waiting).toEqual([]);
     expect(pictures.size).toBe(0);
     expect(store.getState().outbox.waiting).toMatchObject([
@@ -40,7 +41,7 @@ describe('photos on their way', () => {
         command: { kind: 'photo-added', photoId: 'photo-1', position: '2L', caption: 'Step' },
       },
     ]);
-    await store.dispatch(sendPhotos());
+    await store.dispatch(sendPhotos(by.id));
     const uploads = sent.mock.calls.filter(([url]) => String(url).endsWith('/photos'));
     expect(uploads).toHaveLength(2);
   });
@@ -62,7 +63,7 @@ describe('photos on their way', () => {
     await store.dispatch(addPhoto(photo, 'anBlZw=='));
     expect(store.getState().photoQueue.waiting).toHaveLength(1);
     pictures.clear();
-    await store.dispatch(sendPhotos());
+    await store.dispatch(sendPhotos(by.id));
     expect(store.getState().photoQueue).toMatchObject({
       waiting: [],
       refusal: { text: expect.stringContaining('gone from this device') as string },

@@ -5,7 +5,7 @@ import type { Problem } from '@lanternwright/contract/route';
 import type { Stage } from '@lanternwright/core/procedure';
 import type { AppDispatch, RootState } from '../store.ts';
 import { jobsApi } from './jobs-api.ts';
-import { postWaiting, record, wentOffline } from './outbox.ts';
+import { postWaiting, record, wentOffline, type Recorder } from './outbox.ts';
 
 /** A photo on its way to the server; its picture lies in this browser's own database meanwhile. */
 export interface PendingPhoto {
@@ -15,6 +15,7 @@ export interface PendingPhoto {
   stage: Stage;
   component?: string;
   caption: string;
+  by: Recorder;
 }
 
 interface PhotoQueue {
@@ -28,7 +29,9 @@ const pictureKey = (id: string) => `photo/${id}`;
 
 function kept(): PendingPhoto[] {
   const text = localStorage.getItem(KEPT);
-  return text ? (JSON.parse(text) as PendingPhoto[]) : [];
+  const waiting = text ? (JSON.parse(text) as (PendingPhoto | Omit<PendingPhoto, 'by'>)[]) : [];
+  // A photo of the first build names nobody, and cannot be sent as anybody.
+  return waiting.filter((w): w is PendingPhoto => 'by' in w);
 }
 
 const slice = createSlice({
@@ -61,19 +64,23 @@ export function addPhoto(photo: Omit<PendingPhoto, 'id'>, jpeg: string) {
     await set(pictureKey(id), jpeg);
     dispatch(queued({ id, ...photo }));
     keep(getState());
-    await dispatch(sendPhotos());
+    await dispatch(sendPhotos(photo.by.id));
   };
 }
 
 let sending = false;
 
-/** Sends the photos that wait, one after another. Stops where the network does; called again when it is back. */
-export function sendPhotos() {
+/**
+ * Sends the photos that one person took, one after another. Stops where the network does; called again when it is
+ * back.
+ */
+export function sendPhotos(personId: string) {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     if (sending) return;
     sending = true;
     try {
-      for (let next = getState().photoQueue.waiting[0]; next; next = getState().photoQueue.waiting[0]) {
+      const own = () => getState().photoQueue.waiting.find((w) => w.by.id === personId);
+      for (let next = own(); next; next = own()) {
         if (!(await sendOne(next, dispatch, getState))) break;
         dispatch(settled(next.id));
         keep(getState());
@@ -87,7 +94,7 @@ export function sendPhotos() {
 
 /** @returns whether it is settled, one way or the other */
 async function sendOne(
-  { id, jobId, position, stage, component, caption }: PendingPhoto,
+  { id, jobId, position, stage, component, caption, by }: PendingPhoto,
   dispatch: AppDispatch,
   getState: () => RootState,
 ): Promise<boolean> {
@@ -109,6 +116,8 @@ async function sendOne(
   const { id: photoId, sha256 } = (await response.json()) as { id: string; sha256: string };
   const seen = jobsApi.endpoints.job.select(jobId)(getState()).data?.events.length ?? 1;
   const of = component ? { component } : {};
-  dispatch(record(jobId, seen, { kind: 'photo-added', position, stage, photoId, sha256, ...of, caption }));
+  dispatch(
+    record(jobId, seen, { kind: 'photo-added', position, stage, photoId, sha256, ...of, caption }, by),
+  );
   return true;
 }

@@ -34,7 +34,12 @@ export function AddPhoto({ open, position, stage }: { open: OpenJob; position: s
       return setError('This file is no picture. Nothing was kept.');
     }
     try {
-      await dispatch(addPhoto({ jobId: open.job.id, position, stage, ...of, caption: caption.trim() }, jpeg));
+      await dispatch(
+        addPhoto(
+          { jobId: open.job.id, position, stage, ...of, caption: caption.trim(), by: open.person },
+          jpeg,
+        ),
+      );
       setCaption('');
     } catch (cause) {
       if (!(cause instanceof DOMException)) throw cause;

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
-import { bandInMm, sayTorque, type Step } from '@lanternwright/core/procedure';
+import { bandInMm, sayTorque, stages, type Step } from '@lanternwright/core/procedure';
 import { formatQuantity, formatTyped } from '@lanternwright/core/quantity';
 import { partTitle } from '@lanternwright/core/route';
 import { works } from '@lanternwright/core/stack';
@@ -254,7 +254,7 @@ function Against({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
         to={`/jobs/${open.job.id}?at=${position}`}
         className="inline-flex min-h-12 items-center rounded-md border border-edge bg-panel px-4 font-semibold"
       >
-        Go to {stageAtHand(wheelEnd).replaceAll('-', ' ')}, {position}
+        Go to {stages.find((s) => s.id === stageAtHand(wheelEnd))!.title}, {position}
       </Link>
     </div>
   );
@@ -316,7 +316,7 @@ function ReleaseView({ open }: { open: OpenJob }) {
         <div className="grid gap-8 md:grid-cols-2">
           {ends.map((w) => (
             <section key={w.position} aria-label={`Release of ${w.position}`} className="flex flex-col gap-3">
-              <ReleasePanel {...{ open, wheelEnd: w }} />
+              <ReleasePanel {...{ open, wheelEnd: w }} beside="everything" />
             </section>
           ))}
         </div>

@@ -28,6 +28,8 @@ import type { OpenJob } from './use-job.ts';
 interface Props {
   open: OpenJob;
   wheelEnd: WheelEnd;
+  /** The page shows everything that was recorded beside it, and what stands against it above. */
+  beside?: 'everything';
 }
 
 /** What the maker's sheet asked for when the wheel went on, where the shop's has no figure. */
@@ -198,7 +200,7 @@ function pairDue({ job }: OpenJob, wheelEnd: WheelEnd): AlsoDue {
   return [{ kind: 'other-side', byDate, what }];
 }
 
-function ReleaseForm({ open, wheelEnd }: Props) {
+function ReleaseForm({ open, wheelEnd, beside }: Props) {
   const [reason, setReason] = useDraft('reason', '');
   const [alsoDue, setAlsoDue] = useDraft<AlsoDue>('alsoDue', () => pairDue(open, wheelEnd));
   const [refused, setRefused] = useState<string | null>(null);
@@ -215,7 +217,7 @@ function ReleaseForm({ open, wheelEnd }: Props) {
   };
   return (
     <>
-      {against.length === 0 ? (
+      {beside && never.length > 0 ? null : against.length === 0 ? (
         <p className="text-16">Nothing stands against {position}.</p>
       ) : (
         <Note tone="trouble">
@@ -231,12 +233,14 @@ function ReleaseForm({ open, wheelEnd }: Props) {
           </ul>
         </Note>
       )}
-      <p>
-        <Link to={`/jobs/${open.job.id}/release`} className="text-14 underline">
-          Everything that was found, set and measured, one wheel end beside the other
-        </Link>
-      </p>
-      <RouteChanges {...{ open, wheelEnd }} />
+      {!beside && (
+        <p>
+          <Link to={`/jobs/${open.job.id}/release`} className="text-14 underline">
+            Everything that was found, set and measured, one wheel end beside the other
+          </Link>
+        </p>
+      )}
+      {!beside && <RouteChanges {...{ open, wheelEnd }} />}
       {never.length > 0 ? (
         <Note tone="plain">
           Do what is open, go deeper, or end the job out of service: the unit stays, or leaves without rolling
@@ -281,7 +285,7 @@ function ReleaseForm({ open, wheelEnd }: Props) {
 }
 
 /** The end of a wheel end's work: what stands against it, the supervisor's release, the retorque. */
-export function ReleasePanel({ open, wheelEnd }: Props) {
+export function ReleasePanel({ open, wheelEnd, beside }: Props) {
   const unit = useAppSelector((s) => s.preferences.unit);
   const verdict = lastVerdict(wheelEnd)?.result;
   return (
@@ -299,7 +303,11 @@ export function ReleasePanel({ open, wheelEnd }: Props) {
         )}
       </div>
       <DraftScope value={`${open.job.id}/${wheelEnd.position}/${wheelEnd.release ? 'released' : 'release'}`}>
-        {wheelEnd.release ? <Released {...{ open, wheelEnd }} /> : <ReleaseForm {...{ open, wheelEnd }} />}
+        {wheelEnd.release ? (
+          <Released {...{ open, wheelEnd }} />
+        ) : (
+          <ReleaseForm {...{ open, wheelEnd, beside }} />
+        )}
       </DraftScope>
     </>
   );

@@ -26,7 +26,9 @@ export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd
   );
   if (!since) return null;
   const release = open.detail.releasedBefore.find((r) => r.position === position);
-  const rate = (mm: number) => `${sayPlay(mm, unit)} per 10,000 km`;
+  // To a digit that means something: tenths of a thousandth, or whole micrometres.
+  const rate = (mm: number) =>
+    `${unit === 'in' ? `${(mm / 0.0254).toFixed(1)} thou` : `${mm.toFixed(3)} mm`} per 10,000 km`;
   return (
     <Note tone={since.finding === 'walked' ? 'trouble' : 'plain'}>
       <p className="font-semibold">

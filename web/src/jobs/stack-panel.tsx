@@ -28,7 +28,7 @@ function rowsOf(w: WheelEnd): StackRow[] {
   return w.plan.stack.map((layer) => {
     const state: LayerState = layer.layer === now ? 'now' : states[layer.layer]!;
     const work = targets.get(layer.layer);
-    const words = `${stateWords[states[layer.layer]!]}${work ? `, work: ${work}` : ''}`;
+    const words = `${stateWords[state]}${work ? `, work: ${work}` : ''}`;
     return { id: layer.layer, title: sayLayer(layer), state, words, target: work !== undefined };
   });
 }
@@ -56,6 +56,12 @@ export function StackPanel({ wheelEnd }: { wheelEnd: WheelEnd }) {
           {plan.works.map((work) => (
             <li key={work} className="border-b border-rule py-1.5 font-semibold">
               {works[work]}
+            </li>
+          ))}
+          {plan.unwanted.map((u) => (
+            <li key={`${u.work} ${u.seq}`} className="border-b border-rule py-1.5 text-13 text-rust">
+              {works[u.work]}:{' '}
+              {u.answer === 'defer' ? `deferred until ${u.until}, risk: ${u.risk}` : 'declined'}, {u.name}
             </li>
           ))}
           {renewed.length > 0 && <li className="py-1.5 text-13 text-muted">New: {renewed.join(', ')}</li>}

@@ -51,7 +51,7 @@ export function useOpenJob(id: string): { open: OpenJob | null; error: unknown }
     if (!detail || !person) return null;
     return withWaiting(
       fold(detail.events),
-      waiting.filter((w) => w.jobId === id),
+      waiting.filter((w) => w.jobId === id && w.by.id === person.id),
       actorOf(person),
     );
   }, [detail, person, waiting, id]);
@@ -60,7 +60,7 @@ export function useOpenJob(id: string): { open: OpenJob | null; error: unknown }
       if (!job || !person) return 'The job is not open yet';
       const decision = decide(job, command, { by: actorOf(person), ...moment() });
       if (!decision.ok) return decision.reason;
-      dispatch(record(id, job.version, command));
+      dispatch(record(id, job.version, command, person));
       return null;
     },
     [job, person, dispatch, id],

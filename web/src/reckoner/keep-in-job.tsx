@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import type { JobSummary } from '@lanternwright/contract/jobs';
 import { useJobsQuery } from '../jobs/jobs-api.ts';
 import { record } from '../jobs/outbox.ts';
+import { usePerson } from '../people/people-api.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
@@ -37,6 +38,7 @@ function Choose({
 }) {
   const unit = useAppSelector((s) => s.preferences.unit);
   const dispatch = useAppDispatch();
+  const person = usePerson();
   const [jobId, setJobId] = useState(from.job ?? jobs[0]!.id);
   const [at, setAt] = useState(from.at ?? '');
   const [note, setNote] = useState('');
@@ -56,7 +58,8 @@ function Choose({
       reckoned: JSON.parse(JSON.stringify({ input: sum.input, result: sum.result })),
       ...(note.trim() ? { note: note.trim() } : {}),
     };
-    dispatch(record(job.id, 1, command));
+    if (!person) return;
+    dispatch(record(job.id, 1, command, person));
     setKeptIn(`/jobs/${job.id}?at=${position}`);
   };
   if (keptIn && refusal?.jobId === job.id) return <Note tone="trouble">{refusal.text}</Note>;

@@ -16,6 +16,7 @@ import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { SheetStack } from './sheet-stack.tsx';
 import { useCopySheetMutation, useReviseSheetMutation, useSheetsQuery } from './sheets-api.ts';
 
 /** What one revision says otherwise than the one before. */
@@ -98,6 +99,12 @@ function Revise({ newest }: { newest: Sheet }) {
         onChange={(e) => setSheet({ ...sheet, title: e.target.value })}
       />
       <SheetEditor sheet={sheet} onChange={setSheet} choosing="fixed" />
+      <div className="max-w-md">
+        <SheetStack
+          sheet={sheet}
+          onHold={(stack) => setSheet({ ...sheet, stack: stack === null ? null : [...stack] })}
+        />
+      </div>
       {recalled.length > 0 && (
         <div className="flex flex-wrap items-center gap-3">
           <span className="text-14">Recalled, to be confirmed against the maker’s sheet:</span>
@@ -191,6 +198,11 @@ function SheetView({ entry }: { entry: RevisedSheet }) {
             </div>
           ))}
         </dl>
+      )}
+      {!isSupervisor && (
+        <div className="max-w-md">
+          <SheetStack sheet={newest} />
+        </div>
       )}
       <History revisions={entry.revisions} />
     </>

@@ -1,0 +1,75 @@
+import type { Act } from '../route/index.ts';
+import { layerOf, layerTitles, reachOf, works, worksOf, type Work } from '../stack/index.ts';
+import { no, yes, type DecideContext, type Decision } from './decision.ts';
+import type { BodyOf, Command } from './event.ts';
+import type { RoutePlan, WheelEnd } from './job.ts';
+import { progressOf } from './progress.ts';
+import { whyNoRoute } from './why-no-route.ts';
+
+type RouteChange = Extract<
+  Command,
+  { kind: 'work-added' | 'work-withdrawn' | 'layer-opened' | 'sheet-changed' | 'part-received' }
+>;
+
+/** What changes the route itself: more work, less, a layer opened again, another sheet, a part that came. */
+export function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideContext): Decision {
+  const { plan } = w;
+  if (plan.by === 'procedure') return no('This job was opened before routes: finish it as it is');
+  switch (command.kind) {
+    case 'work-added': {
+      if (plan.works.includes(command.work)) return no(`“${works[command.work]}” is wanted already`);
+      return worksOf(plan.stack).includes(command.work)
+        ? yes(command)
+        : no(`${w.position} cannot have “${works[command.work]}”`);
+    }
+    case 'work-withdrawn':
+      return withdraw(w, plan, command);
+    case 'layer-opened': {
+      const back = progressOf(w).some(({ step, record }) => {
+        const { layer, phase } = step as Act;
+        return record && layer === command.layer && (phase === 'back' || phase === 'later');
+      });
+      return back ? yes(command) : no(`${layerTitles[command.layer]} is not back yet`);
+    }
+    case 'sheet-changed': {
+      if (by.role !== 'supervisor') return no('A supervisor says that it is built differently');
+      const { stack } = command;
+      const wanted = plan.works.find((work) => !worksOf(stack).includes(work));
+      if (wanted) return no(`Built so, it cannot have “${works[wanted]}”`);
+      const lost = [...reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together).off].find(
+        (id) => !layerOf(stack, id) && isTouched(w, id),
+      );
+      if (lost) return no(`${layerTitles[lost]} is off already: it stays in the stack`);
+      const why = whyNoRoute(command.sheet, { ...plan, stack });
+      return why ? no(why) : yes(command);
+    }
+    case 'part-received':
+      return yes(command);
+  }
+}
+
+/** Whether anything was recorded of taking a layer off. */
+function isTouched(w: WheelEnd, id: string): boolean {
+  return progressOf(w).some(({ step, record }) => {
+    const { layer, phase } = step as Act;
+    return record?.data && layer === id && (phase === 'ground' || phase === 'off');
+  });
+}
+
+function withdraw(w: WheelEnd, plan: RoutePlan, command: BodyOf<'work-withdrawn'>): Decision {
+  const why = whyNotWithdrawn(w, plan, command.work);
+  return why ? no(why) : yes(command);
+}
+
+/** Why a work cannot be taken off the route, or null: it is the only one, or a layer of it alone is opened. */
+export function whyNotWithdrawn(w: WheelEnd, plan: RoutePlan, work: Work): string | null {
+  if (!plan.works.includes(work)) return `“${works[work]}” is not wanted on ${w.position}`;
+  const left = plan.works.filter((x) => x !== work);
+  if (left.length === 0)
+    return `It is the only work on ${w.position}: void the job, or end it out of service`;
+  const stay = reachOf(plan.stack, left, plan.alreadyOff, plan.together).layers;
+  const touched = [...reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together).layers.keys()].find(
+    (id) => !stay.has(id) && isTouched(w, id),
+  );
+  return touched ? `${layerTitles[touched]} is opened already: what was opened goes back` : null;
+}

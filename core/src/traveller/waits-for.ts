@@ -1,0 +1,71 @@
+import { oppositeOf } from '../axle-plan/index.ts';
+import { stageOrder, type Step } from '../procedure/index.ts';
+import type { Act } from '../route/index.ts';
+import { readyLines } from './findings.ts';
+import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
+import { openQuestions, progressOf } from './progress.ts';
+import { linesToSay } from './ready-words.ts';
+
+/** Why a step has to wait for somebody or something else, or null: the other side, the owner, the supervisor, a part. */
+export function waitsFor(job: Job, w: WheelEnd, step: Step): string | null {
+  const waiting = waitsForOtherSide(job, w, step) ?? waitsForOwner(job, w, step);
+  if (waiting) return waiting;
+  const [question] = openQuestions(w);
+  if (question && isPutBack(w, step))
+    return `First the supervisor decides about ${question.title.toLowerCase()}`;
+  const awaited = awaitedPart(w, step);
+  return awaited
+    ? `First ${linesToSay(w, awaited).toLowerCase()} has come, or the old one goes in again`
+    : null;
+}
+
+/** The axle is closed when neither side needs it. */
+function waitsForOtherSide(job: Job, w: WheelEnd, step: Step): string | null {
+  const { layer, phase } = step as Act;
+  if (w.plan.by === 'procedure' || layer !== 'axle' || phase !== 'back') return null;
+  const other = wheelEndAt(job, oppositeOf(w.position));
+  if (!other || other.release || other.plan.by === 'procedure') return null;
+  const open = progressOf(other).find((p) => {
+    const act = p.step as Act;
+    return act.layer === 'shaft' && act.phase === 'back' && p.record === null;
+  });
+  return open ? `First the shaft of ${other.position} is back: the axle is closed once` : null;
+}
+
+/**
+ * The owner's answer gates the work: nothing is taken off while an estimate waits for it, or after a no. What was
+ * taken off before goes back all the same.
+ */
+function waitsForOwner({ money }: Job, w: WheelEnd, step: Step): string | null {
+  if (!money.estimate || w.plan.by === 'procedure') return null;
+  const { phase } = step as Act;
+  if (phase !== 'ground' && phase !== 'off') return null;
+  if (!money.answer) return 'The owner has not answered the estimate yet';
+  return money.answer.answer === 'do-now'
+    ? null
+    : `The owner has ${money.answer.answer === 'defer' ? 'deferred' : 'declined'} it: nothing more comes off`;
+}
+
+/** A part that is on order when the first step comes that needs it: what is put back on a layer that holds it. */
+function awaitedPart(w: WheelEnd, step: Step): string | undefined {
+  if (w.plan.by === 'procedure' || !isPutBack(w, step)) return undefined;
+  const { layer } = step as Act;
+  if (
+    layer !== 'hub' &&
+    layer !== 'unit-hub' &&
+    layer !== 'seal-hub' &&
+    layer !== 'shaft' &&
+    layer !== 'spindle'
+  )
+    return undefined;
+  const came = new Set(w.plan.received.map((r) => r.what));
+  return [...readyLines(w).values()].find(
+    (l) => l.state === 'ordered' && l.what.startsWith('part:') && !came.has(l.what),
+  )?.what;
+}
+
+function isPutBack(w: WheelEnd, step: Step): boolean {
+  if (w.plan.by === 'procedure') return stageOrder(step.stage) >= stageOrder('assemble');
+  const { phase } = step as Act;
+  return phase === 'back' || phase === 'later';
+}

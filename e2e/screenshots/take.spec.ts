@@ -1,0 +1,174 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { test, type Browser, type Page } from '@playwright/test';
+import { familySheet } from '@lanternwright/core/procedure';
+import { workUntil } from '../hands/shop.ts';
+import { root } from '../../scripts/lib/run.mjs';
+
+const shop = process.env['SHOP_URL'] ?? 'http://127.0.0.1:8080';
+const folder = join(root, 'docs/screenshots');
+mkdirSync(folder, { recursive: true });
+
+async function signedIn(browser: Browser, colorScheme: 'light' | 'dark' = 'light'): Promise<Page> {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    colorScheme,
+    reducedMotion: 'reduce',
+  });
+  const page = await context.newPage();
+  await page.goto(shop);
+  await page.getByRole('button', { name: /Okonedo/ }).waitFor();
+  return page;
+}
+
+async function picture(page: Page, name: string): Promise<void> {
+  await page.evaluate(() => document.fonts.ready);
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+}
+
+async function openJobOf(page: Page, unit: string): Promise<void> {
+  await page.goto(`${shop}/jobs`);
+  await page.getByRole('link', { name: new RegExp(unit) }).first().click();
+  await page.getByRole('heading', { level: 2 }).first().waitFor();
+}
+
+async function measure(page: Page, pulls: readonly string[]): Promise<void> {
+  for (const pull of pulls) {
+    await page.getByLabel(/^Pushed in/).fill('0');
+    await page.keyboard.press('Enter');
+    await page.getByLabel(/^Pulled out/).fill(pull);
+    await page.keyboard.press('Enter');
+    await page.waitForTimeout(300);
+  }
+}
+
+/** A 4×4 front axle of the drainage board, with work that goes all the way in. */
+async function frontAxle(page: Page): Promise<void> {
+  const axle = { role: 'steer', wheels: 'single', brake: 'disc', sheet: familySheet('h-lock-nuts') };
+  const meter = { hours: { value: 4118, unit: 'h' } };
+  const unit = {
+    owner: 'Saltmarsh Drainage Board',
+    name: 'Ridge 7',
+    kind: 'work-machine',
+    axles: [axle],
+    meter,
+  };
+  const added = await page.request.post(`${shop}/api/fleet/units`, { data: unit });
+  const { id: unitId } = (await added.json()) as { id: string };
+  const wheelEnds = ['1L', '1R'].map((position) => ({ position, works: ['bearings', 'knuckle-seal'] }));
+  const job = {
+    unitId,
+    title: 'Front axle, knuckle seal and hub bearings',
+    complaint: '',
+    reportedBy: '',
+    meter,
+  };
+  const opened = await page.request.post(`${shop}/api/jobs`, { data: { ...job, wheelEnds } });
+  const { id } = (await opened.json()) as { id: string };
+  await page.goto(`${shop}/jobs/${id}`);
+  await page.getByRole('heading', { level: 2 }).first().waitFor();
+}
+
+test('the pictures', async ({ browser }) => {
+  const page = await signedIn(browser);
+  await picture(page, 'sign-in');
+  await page.getByRole('button', { name: /Okonedo/ }).click();
+  await page.getByRole('heading', { name: 'Fleet' }).waitFor();
+  await picture(page, 'fleet');
+  await page.getByRole('link', { name: /Tern 418/ }).click();
+  await page.getByRole('heading', { name: 'Tern 418' }).waitFor();
+  await picture(page, 'unit');
+  await page.goto(`${shop}/fleet/sheets/a-steer-double`);
+  await page.getByRole('heading', { level: 1 }).waitFor();
+  await picture(page, 'sheet');
+  await page.goto(`${shop}/fleet/tools`);
+  await page.getByText('TW-01').waitFor();
+  await picture(page, 'tools');
+  for (const name of ['nut-setting', 'seal-seat', 'setting-life', 'shop-plan', 'tightening-sequence']) {
+    await page.goto(`${shop}/reckoner/${name}`);
+    await page.getByRole('button', { name: 'Copy the result' }).waitFor();
+    await picture(page, `reckoner-${name}`);
+  }
+  await page.goto(`${shop}/jobs`);
+  await page.getByRole('heading', { name: 'Jobs' }).waitFor();
+  await picture(page, 'jobs');
+  await openJobOf(page, 'Hollow 64');
+  await picture(page, 'job-adjust');
+  await openJobOf(page, 'Tern 418');
+  await measure(page, ['0.0085', '0.0081', '0.0083']);
+  await picture(page, 'job-verify-loose');
+  await page.getByRole('button', { name: '2R', exact: true }).click();
+  await measure(page, ['0.0031', '0.0033', '0.0032']);
+  await picture(page, 'job-verify-in-band');
+
+  await page.goto(`${shop}/fleet`);
+  await page.getByRole('link', { name: /Tern 402/ }).click();
+  await page.getByRole('button', { name: 'Open a job' }).click();
+  for (const position of ['1L', '1R']) await page.getByRole('checkbox', { name: position }).check();
+  await page.getByRole('button', { name: 'Bearings, clean, judge and repack' }).click();
+  await page.getByText('Movement felt by hand').click();
+  await page.getByLabel('What was noticed').fill('Movement felt at 12 and 6');
+  await page.getByRole('button', { name: 'Open the job on 1L, 1R' }).click();
+  await workUntil(page, 'Rock the wheel');
+  await page.getByRole('button', { name: 'Moves at 12 and 6' }).click();
+  await page.getByLabel(/^Axle to knuckle/).fill('0.0012');
+  await page.getByLabel(/^Knuckle to hub/).fill('0.0120');
+  await page.getByLabel(/^Allowed at the kingpin/).fill('0.010');
+  await picture(page, 'job-diagnose');
+  await page.getByRole('button', { name: 'Record the movement' }).click();
+  await workUntil(page, 'Judge the parts');
+  await page.getByRole('button', { name: 'Every part is sound' }).click();
+  await page.getByRole('radio', { name: /^Bent, cracked/ }).check();
+  await page.getByRole('radio', { name: /^A small step/ }).check();
+  await page.mouse.move(600, 400);
+  await page.mouse.wheel(0, -5000);
+  await picture(page, 'job-inspect');
+  await openJobOf(page, 'Sluice 3');
+  await workUntil(page, 'Seal in');
+  await page.getByText('mm', { exact: true }).first().click();
+  await page.getByLabel('Outside dry').check();
+  await page.getByLabel('Set to a measured depth').check();
+  await page.getByLabel(/^Sound journal/).fill('3');
+  await page.getByLabel('to', { exact: true }).first().fill('18');
+  await page.getByLabel(/^Old groove/).fill('10.5');
+  await page.getByLabel('to', { exact: true }).last().fill('11.5');
+  await page.getByLabel(/^Main lip/).fill('8');
+  await page.getByLabel(/^Dust lip/).fill('3');
+  await page.getByLabel(/^Deepest/).fill('9');
+  await page.getByLabel('Seal set at').fill('5.5');
+  await picture(page, 'job-seal');
+  await page.getByText('thou', { exact: true }).first().click();
+  await frontAxle(page);
+  await workUntil(page, 'Crack the hub-lock bolts');
+  await picture(page, 'job-stack');
+  await page.getByRole('button', { name: 'Go deeper' }).click();
+  await page.getByRole('button', { name: 'Swivel bearings, renew' }).click();
+  await page.getByLabel('What was found').fill('Notched when it is steered by hand');
+  await page.getByText('Go deeper on 1L').scrollIntoViewIfNeeded();
+  await picture(page, 'job-go-deeper');
+
+  await openJobOf(page, 'Drift 11');
+  for (const position of ['1L', '1R']) {
+    await page.getByRole('button', { name: position, exact: true }).first().click();
+    await workUntil(page, `Release ${position}`);
+  }
+  await page.goto(`${page.url().split('?')[0]}/release`);
+  await page.getByRole('heading', { level: 1 }).waitFor();
+  await picture(page, 'release');
+  await openJobOf(page, 'Tern 418');
+  await page.goto(`${page.url().split('?')[0]}/release`);
+  await page.getByRole('heading', { level: 1 }).waitFor();
+  await picture(page, 'release-refused');
+
+  await openJobOf(page, 'Valley 27');
+  await page.setViewportSize({ width: 1024, height: 768 });
+  await page.getByRole('button', { name: 'Bay view' }).click();
+  await picture(page, 'bay-view');
+
+  const night = await signedIn(browser, 'dark');
+  await night.getByRole('button', { name: /Okonedo/ }).click();
+  await night.getByRole('heading', { name: 'Fleet' }).waitFor();
+  await openJobOf(night, 'Tern 418');
+  await picture(night, 'night-shift');
+});
