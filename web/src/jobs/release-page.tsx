@@ -71,7 +71,7 @@ function EndPlay({ wheelEnd }: { wheelEnd: WheelEnd }) {
         )}
         {data?.kind === 'measure' &&
           data.listed?.calibratedUntil &&
-          `, ${data.listed.code} in calibration until ${sayDate(data.listed.calibratedUntil)}`}
+          `, in calibration until ${sayDate(data.listed.calibratedUntil)}`}
       </p>
       <p className="text-13 text-muted">
         {found
@@ -101,7 +101,9 @@ function Torques({ wheelEnd }: { wheelEnd: WheelEnd }) {
               <span className={off ? 'font-semibold text-rust' : ''}>
                 <span className="figure">{formatQuantity(data.torque)}</span> {data.tool}
                 {data.listed?.calibratedUntil && `, until ${sayDate(data.listed.calibratedUntil)}`}
-                {own ? `, of ${sayTorque(own)}` : data.asked && `, maker’s ${formatQuantity(data.asked)}`}
+                {own
+                  ? `, of ${sayTorque(own).split(' (')[0]}`
+                  : data.asked && `, maker’s ${formatQuantity(data.asked)}`}
                 {data.note && `. ${data.note}`}
               </span>
             ) : (

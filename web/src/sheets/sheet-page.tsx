@@ -98,8 +98,8 @@ function Revise({ newest }: { newest: Sheet }) {
         value={sheet.title}
         onChange={(e) => setSheet({ ...sheet, title: e.target.value })}
       />
-      <SheetEditor sheet={sheet} onChange={setSheet} choosing="fixed" />
-      <div className="max-w-md">
+      <div className="grid gap-6 lg:grid-cols-[1fr_280px]">
+        <SheetEditor sheet={sheet} onChange={setSheet} choosing="fixed" />
         <SheetStack
           sheet={sheet}
           onHold={(stack) => setSheet({ ...sheet, stack: stack === null ? null : [...stack] })}
