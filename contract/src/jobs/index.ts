@@ -85,7 +85,15 @@ const wantedSchema = z.object({
 
 /** A new job names the wheel ends; their sheets are taken from the axles as they are now. */
 export const openJobSchema = jobOpenedSchema
-  .pick({ unitId: true, title: true, complaint: true, reportedBy: true, symptoms: true, meter: true })
+  .pick({
+    unitId: true,
+    title: true,
+    complaint: true,
+    reportedBy: true,
+    symptoms: true,
+    meter: true,
+    drive: true,
+  })
   .extend({ wheelEnds: z.array(wantedSchema).min(1, 'choose at least one wheel end').max(18) });
 export type OpenJobInput = z.input<typeof openJobSchema>;
 

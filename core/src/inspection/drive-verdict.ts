@@ -30,6 +30,14 @@ export const driveVerdicts = {
 } as const;
 export type DriveVerdict = keyof typeof driveVerdicts;
 
+/** What was done with a unit that has a verdict. */
+export const driveActs = {
+  'driven-in': 'Was driven in',
+  recovered: 'Recovered to the shop',
+  'looked-at': 'Looked at where it stood',
+} as const;
+export type DriveAct = keyof typeof driveActs;
+
 const toShop: readonly Symptom[] = [
   'cap-missing',
   'grease-cap-missing',

@@ -11,10 +11,12 @@ export {
   type UnitPressure,
 } from './dispositions.ts';
 export {
+  driveActs,
   driveVerdict,
   driveVerdicts,
   symptoms,
   symptomSchema,
+  type DriveAct,
   type DriveVerdict,
   type Symptom,
 } from './drive-verdict.ts';

@@ -5,7 +5,8 @@ import type { Lock } from './lock.ts';
 import { planNutSetting, type NutOption, type NutSetting } from './setting.ts';
 
 /** What can be done when no lock position is in band. Handbook order: cheapest first. */
-export type Remedy = 'turn-washer-over' | 'change-washer' | 'second-hole' | 'change-nut' | 'inspect';
+export type Remedy =
+  'turn-washer-over' | 'change-washer' | 'second-hole' | 'change-nut' | 'find-what-binds' | 'inspect';
 
 /** What to do about a reading. */
 export interface Advice {
@@ -17,14 +18,21 @@ export interface Advice {
 
 /**
  * Advises on a mean end play: which lock position to turn to, or what else can bring it in.
- * `inspect` closes every list: if tightening does not bring it in, the bearings are worn.
+ * `inspect` closes the list of a loose one: if tightening does not bring it in, the bearings are worn. A tight one is
+ * bound by something: `find-what-binds`.
  * @param measuredMm mean end play in mm
  */
 export function adviseSetting(measuredMm: number, band: Band, thread: Thread, lock: Lock): Advice {
   const setting = planNutSetting({ thread, lock, measuredMm, band });
   if (sideOfBand(measuredMm, band) === 'in-band') return { setting, go: null, remedies: [] };
   const go = setting.best === null ? null : (setting.options[setting.best] ?? null);
-  return { setting, go, remedies: go ? [] : remediesFor(measuredMm, band, thread, lock) };
+  const remedies = go ? [] : remediesFor(measuredMm, band, thread, lock);
+  const tight = sideOfBand(measuredMm, band) === 'tight';
+  return {
+    setting,
+    go,
+    remedies: tight ? remedies.map((r) => (r === 'inspect' ? 'find-what-binds' : r)) : remedies,
+  };
 }
 
 function remediesFor(measuredMm: number, band: Band, thread: Thread, lock: Lock): Remedy[] {

@@ -16,6 +16,7 @@ export {
 export { askStep, chooseStep, doStep, lockStep, measureDrag, practice, torqueStep } from './building.ts';
 export { hubFill, sayHubFill } from './hub-fill.ts';
 export { openSchools, saySchool, schoolNames, schools, type School, type Schools } from './schools.ts';
+export { stackOfSheet } from './stack-of-sheet.ts';
 export { sealDepths, whyNoSeat } from './seal-depth.ts';
 export { compared, stepDataSchema, type Compared, type MeasuredSeat, type StepData } from './step-data.ts';
 export {

@@ -1,7 +1,9 @@
 import { correct } from './correct.ts';
 import { changeRoute, whyNotWithdrawn } from './decide-route.ts';
+import { doneAtOf } from './done-at.ts';
 import { waitsFor } from './waits-for.ts';
 import { no, yes, type DecideContext, type Decision } from './decision.ts';
+import { driveVerdict } from '../inspection/index.ts';
 import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
 import { stageOrder, type RetorqueFigure, type Step } from '../procedure/index.ts';
 import type { Act } from '../route/index.ts';
@@ -27,6 +29,9 @@ export function decideOpening(opening: JobOpened): Decision {
     const why = whyNoRoute(sheet, route);
     if (why) return no(`${position}: ${why}`);
   }
+  const { verdict } = driveVerdict(opening.symptoms);
+  if (verdict === 'do-not-move' && (!opening.drive || opening.drive.done === 'driven-in'))
+    return no('It is not to be moved: say that it was recovered, or looked at where it stood');
   return yes(opening);
 }
 
@@ -101,7 +106,11 @@ function recordStep(
   const wrong = again ? null : notAtHand(w, command);
   if (wrong) return no(wrong);
   const step = again ?? stepAtHand(w)!;
-  const why = misfit(w, step, command.data, context) ?? waitsFor(job, w, step);
+  // A tool is judged by the day on which it was used.
+  const today = command.doneAt
+    ? doneAtOf(command.doneAt, context.now, job.opened.at).slice(0, 10)
+    : context.today;
+  const why = misfit(w, step, command.data, { ...context, today }) ?? waitsFor(job, w, step);
   return why ? no(why) : yes(command);
 }
 
@@ -242,6 +251,7 @@ function release(
   return yes({
     kind: 'wheel-end-released',
     position: w.position,
+    rules: 1,
     overridden: against,
     ...(alsoDue.length > 0 ? { alsoDue } : {}),
     followUp: wheelCameOff(w) ? retorqueDue(meterKm(job.meter), context.today, retorqueRule(w)) : null,

@@ -1,6 +1,14 @@
 import { z } from 'zod';
 import { billSchema } from '../cost/index.ts';
-import { componentOf, dispositionSchema, symptomSchema } from '../inspection/index.ts';
+import {
+  componentOf,
+  dispositionSchema,
+  driveActs,
+  driveVerdicts,
+  symptomSchema,
+  type DriveAct,
+  type DriveVerdict,
+} from '../inspection/index.ts';
 import { axleRoles, positionSchema, type AxleRole } from '../axle-plan/index.ts';
 import { retorqueDueSchema } from '../interval/index.ts';
 import { sheetSchema, stageSchema, stepDataSchema } from '../procedure/index.ts';
@@ -23,9 +31,17 @@ export function meterKm({ distance }: Meter): number | null {
   return distance ? convert(distance.value, distance.unit, 'km') : null;
 }
 
+/** When it was done, by the clock of the device it was recorded on; left out where it was sent at once. */
+const doneAt = z.iso.datetime().optional();
+
 const stepAt = { position: positionSchema, stage: stageSchema, stepId: z.string().min(1).max(60), round };
 
-const stepRecorded = z.object({ kind: z.literal('step-recorded'), ...stepAt, data: stepDataSchema });
+const stepRecorded = z.object({
+  kind: z.literal('step-recorded'),
+  ...stepAt,
+  data: stepDataSchema,
+  doneAt,
+});
 const stepSkipped = z.object({ kind: z.literal('step-skipped'), ...stepAt, reason: words });
 const readingTaken = z.object({
   kind: z.literal('reading-taken'),
@@ -36,6 +52,7 @@ const readingTaken = z.object({
   pull: readingSchema,
   source: z.enum(['typed', 'pasted', 'gauge']),
   gauge: name.optional(),
+  doneAt,
 });
 const adjustReopened = z.object({
   kind: z.literal('adjust-reopened'),
@@ -291,6 +308,13 @@ export const jobOpenedSchema = z.object({
   reportedBy: z.string().trim().max(80),
   symptoms: z.array(symptomSchema).max(20).default([]),
   meter: meterSchema,
+  /** Whether it may be driven, as whoever opened the job saw it, and what was done about it. */
+  drive: z
+    .object({
+      verdict: z.enum(Object.keys(driveVerdicts) as [DriveVerdict, ...DriveVerdict[]]),
+      done: z.enum(Object.keys(driveActs) as [DriveAct, ...DriveAct[]]),
+    })
+    .optional(),
   wheelEnds: z.array(wheelEndOpenedSchema).min(1).max(18),
 });
 export type JobOpened = z.output<typeof jobOpenedSchema>;
@@ -300,6 +324,8 @@ const released = releaseAsked.extend({
   overridden: z.array(objectionSchema).max(60),
   /** Null where the wheel did not come off. */
   followUp: retorqueDueSchema.nullable(),
+  /** Version of the rules that gave the verdict; jobs of the first build have none. */
+  rules: z.literal(1).optional(),
   /** Who releases did part of the work. */
   ownWork: z.boolean().optional(),
 });

@@ -1,9 +1,10 @@
 import { oppositeOf } from '../axle-plan/index.ts';
 import { findProcedure } from '../procedure/index.ts';
 import { sharedSteps } from '../route/index.ts';
-import { layerOf } from '../stack/index.ts';
+import { layerOf, worksOf, type Work } from '../stack/index.ts';
 import type { Actor, BodyOf, EventBody, StoredEvent } from './event.ts';
 import type { Job, JobMoney, Plan, Round, Trace, WheelEnd } from './job.ts';
+import { doneAtOf } from './done-at.ts';
 import { disturbed } from './disturbed.ts';
 import { addWork, changeSheet, leaveOut, openAgain, reopenNut, withdrawWork } from './open-again.ts';
 
@@ -54,7 +55,8 @@ function step(job: Job | null, event: StoredEvent, correction: Correction | unde
   const effective = correction?.replacement ?? body;
   if (effective.kind === 'intake') throw new FoldError('Only the opening of a job has an intake');
   const seq = correction && disturbed(body, effective) ? correction.version : version;
-  const trace: Trace = { eventId: event.id, seq, at: event.at, by: event.by };
+  const doneAt = doneAtOf('doneAt' in body ? body.doneAt : undefined, event.at, job.opened.at);
+  const trace: Trace = { eventId: event.id, seq, at: event.at, doneAt, by: event.by };
   if (correction) trace.corrected = { reason: correction.reason, at: correction.at, by: correction.by };
   switch (effective.kind) {
     case 'job-held':
@@ -174,12 +176,33 @@ function change(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace
   return shared(after, body, trace);
 }
 
+/** Work that a judging opens on the other side as well: brakes and kingpins of an axle are kept alike. */
+const alike: Readonly<Record<string, Work>> = {
+  lining: 'brakes',
+  'drum-or-rotor': 'brakes',
+  'kingpin-and-bushes': 'kingpin',
+};
+
+function bothSides(data: BodyOf<'step-recorded'>['data']): Work[] {
+  if (data.kind !== 'judge') return [];
+  const works = data.findings.flatMap((f) => (f.disposition === 'replace-pair' ? [alike[f.component]] : []));
+  return [...new Set(works.filter((work) => work !== undefined))];
+}
+
 /** The axle is one: what is recorded of it, and its opening again, holds for the other side as well. */
 function shared(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace): WheelEnd[] {
   const here = wheelEnds.find((w) => w.position === body.position)!;
   const other = oppositeOf(body.position);
   return wheelEnds.map((w) => {
     if (w.position !== other || w.plan.by !== 'route' || here.plan.by !== 'route') return w;
+    const both = body.kind === 'step-recorded' ? bothSides(body.data) : [];
+    if (both.length > 0 && !w.release)
+      return both
+        .filter(
+          (work) =>
+            w.plan.by === 'route' && worksOf(w.plan.stack).includes(work) && !w.plan.works.includes(work),
+        )
+        .reduce((end, work) => addWork(end, trace.seq, work), w);
     if (!layerOf(w.plan.stack, 'axle')) return w;
     if ((body.kind === 'step-recorded' || body.kind === 'step-skipped') && sharedSteps.has(body.stepId))
       return changed(w, { ...body, position: other }, trace);

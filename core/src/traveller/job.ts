@@ -13,7 +13,10 @@ export interface Trace {
   eventId: string;
   /** Place in the job; of a correction that changes what was done with the nut, the place of the correction. */
   seq: number;
+  /** When the server received it. */
   at: string;
+  /** When it was done, as the device had it; the same where it was sent at once. */
+  doneAt: string;
   by: Actor;
   /** Set when a later correction changed what stands here. */
   corrected?: { reason: string; at: string; by: Actor };

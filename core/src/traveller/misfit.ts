@@ -67,7 +67,7 @@ export function misfit(w: WheelEnd, step: Step, data: StepData, recording: Recor
     case 'pack':
       return misfitPack(w.sheet, data);
     case 'fill':
-      return misfitFill(w.sheet, step, data);
+      return misfitFill(w, step, data);
     case 'heat':
       return misfitHeat(w, data);
     case 'dimension':
@@ -296,13 +296,23 @@ function misfitPack({ schools, lubricant }: Sheet, data: DataOf<'pack'>): string
   return otherLubricant(lubricant.name, data.lubricant);
 }
 
-function misfitFill({ schools, lubricant }: Sheet, step: Step, data: DataOf<'fill'>): string | null {
+function misfitFill(w: WheelEnd, step: Step, data: DataOf<'fill'>): string | null {
+  const { schools, lubricant } = w.sheet;
   if (step.kind !== 'fill' || !step.joint) return null;
   if (!data.joint) return 'Say what closes the cap: gasket, sealant, or neither';
   if (data.note) return null;
   if (schools.joint !== 'either' && data.joint !== schools.joint)
     return `The sheet closes the cap with ${schools.joint === 'gasket' ? 'a gasket' : 'sealant'}: say why not`;
+  const packed = w.plan.by === 'route' ? packedWith(w) : null;
+  if (packed && !sameName(packed, data.lubricant))
+    return `The bearings have ${packed}: one lubricant in one place, or say that the first is all out`;
   return otherLubricant(lubricant.name, data.lubricant);
+}
+
+/** What the bearings were packed or oiled with last in this job, or null. */
+function packedWith(w: WheelEnd): string | null {
+  const data = progressOf(w).find((p) => p.step.kind === 'pack')?.record?.data;
+  return data?.kind === 'pack' ? data.lubricant : null;
 }
 
 function otherLubricant(asked: string, used: string): string | null {

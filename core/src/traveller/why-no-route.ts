@@ -1,6 +1,6 @@
 import type { Sheet } from '../procedure/index.ts';
 import { routeOf } from '../route/index.ts';
-import { reachOf, works, worksOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
+import { layerOf, reachOf, works, worksOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
 
 /**
  * Why a wheel end cannot be worked on as it is built and wanted, or null: a work it has no part for, or a figure its
@@ -13,6 +13,9 @@ export function whyNoRoute(
   const { stack, alreadyOff, together } = wanted;
   const odd = wanted.works.find((work) => !worksOf(stack).includes(work));
   if (odd) return `“${works[odd]}” is not work for this wheel end`;
+  const hub = layerOf(stack, 'hub');
+  if (hub && hub.fill !== sheet.lubricant.kind)
+    return `Its stack says the hub runs in ${hub.fill}, its sheet names ${sheet.lubricant.name}: settle it in the sheet`;
   const reach = reachOf(stack, wanted.works, alreadyOff, together);
   const acts = routeOf({
     stack,

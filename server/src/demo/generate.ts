@@ -1,8 +1,9 @@
 import { layouts, type Axle } from '@lanternwright/core/axle-plan';
 import { addDays } from '@lanternwright/core/interval';
+import { stackOfSheet } from '@lanternwright/core/procedure';
 import { quantity } from '@lanternwright/core/quantity';
 import { newHub, type HubTruth } from '@lanternwright/core/rig';
-import { usualStack, worksOf } from '@lanternwright/core/stack';
+import { worksOf } from '@lanternwright/core/stack';
 import type { Actor, JobOpened, Meter, StoredEvent } from '@lanternwright/core/traveller';
 import { seededRandom, type Random } from './random.ts';
 import { complaints, fleetLines, type FleetLine } from './scenario.ts';
@@ -138,7 +139,7 @@ function openingOf(random: Random, unit: DemoUnit, visit: Visit): JobOpened {
     ...(visit.hours === null ? {} : { hours: quantity(visit.hours, 'h') }),
   };
   const axle = unit.axles[Number(visit.positions[0]!.slice(0, -1)) - 1]!;
-  const stack = [...usualStack(axle.sheet.procedureId, axle)!];
+  const stack = [...stackOfSheet(axle.sheet, axle)!];
   const work = (visit.stopAt ? 'seal' : ([wanted, 'seal'] as const).find((w) => worksOf(stack).includes(w)))!;
   return {
     kind: 'job-opened',

@@ -4,7 +4,7 @@ import type { z } from 'zod';
 import type { JobDetail, JobSummary, openJobSchema, postEventSchema } from '@lanternwright/contract/jobs';
 import type { Person } from '@lanternwright/contract/people';
 import { axleIndex, type Axle } from '@lanternwright/core/axle-plan';
-import { usualStack } from '@lanternwright/core/stack';
+import { stackOfSheet } from '@lanternwright/core/procedure';
 import {
   append,
   decide,
@@ -146,7 +146,7 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
     const axle = axles[axleIndex(position)];
     if (!axle) throw refused(`The unit has no wheel end ${position}`, 'wheelEnds');
     const { sheet, role } = axle;
-    const stack = sheet.stack ?? usualStack(sheet.procedureId, axle);
+    const stack = stackOfSheet(sheet, axle);
     if (!stack)
       throw refused(`Nobody has said how ${position} is built: its sheet has no stack`, 'wheelEnds');
     const route = { rules: 1 as const, stack: [...stack], works, alreadyOff, together };

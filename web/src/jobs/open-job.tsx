@@ -3,15 +3,17 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { UnitDetail } from '@lanternwright/contract/fleet';
 import { axleIndex } from '@lanternwright/core/axle-plan';
-import type { Symptom } from '@lanternwright/core/inspection';
+import { driveActs, driveVerdict, type Symptom } from '@lanternwright/core/inspection';
 import { parseQuantity } from '@lanternwright/core/quantity';
-import { usualStack, type Stack } from '@lanternwright/core/stack';
+import { stackOfSheet } from '@lanternwright/core/procedure';
+import type { Stack } from '@lanternwright/core/stack';
 import { whyNotWorkable } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useOpenJobMutation } from './jobs-api.ts';
+import { Choices } from './step-form-parts.tsx';
 import { SymptomPicker } from './symptom-picker.tsx';
 import { nothingWanted, WantedWorks, type Wanted } from './wanted-works.tsx';
 
@@ -24,8 +26,14 @@ function whyNot(unit: UnitDetail, position: string): string | null {
 /** How a wheel end is built: as its sheet says, or as its construction usually is. */
 function stackAt(unit: UnitDetail, position: string): Stack | null {
   const axle = unit.axles[axleIndex(position)]!;
-  return axle.sheet.stack ?? usualStack(axle.sheet.procedureId, axle);
+  return stackOfSheet(axle.sheet, axle);
 }
+
+type StandingAct = 'recovered' | 'looked-at';
+const standingActs: readonly (readonly [StandingAct, string])[] = [
+  ['recovered', driveActs.recovered],
+  ['looked-at', driveActs['looked-at']],
+];
 
 /** Chosen wheel ends by axle, front to rear. */
 function byAxle(positions: readonly string[]): string[][] {
@@ -62,6 +70,8 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
   const [complaint, setComplaint] = useState('');
   const [noticed, setNoticed] = useState<readonly Symptom[]>([]);
   const [reportedBy, setReportedBy] = useState('');
+  const [driveAct, setDriveAct] = useState<StandingAct | ''>('');
+  const { verdict } = driveVerdict(noticed);
   const [meter, setMeter] = useState('');
   const inHours = unit.meterKm === null && unit.hours !== null;
   const read =
@@ -94,6 +104,13 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
       reportedBy,
       symptoms: [...noticed],
       meter: meterValue,
+      ...(verdict === 'do-not-move'
+        ? driveAct === ''
+          ? {}
+          : { drive: { verdict, done: driveAct } }
+        : noticed.length > 0
+          ? { drive: { verdict, done: 'driven-in' as const } }
+          : {}),
       wheelEnds: positions.map((position) => {
         const { works, alreadyOff, together } = wanted[position] ?? nothingWanted;
         return { position, works: [...works], alreadyOff: [...alreadyOff], together };
@@ -159,6 +176,15 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
               />
             ))}
             <SymptomPicker noticed={noticed} onChange={setNoticed} />
+            {verdict === 'do-not-move' && (
+              <Choices
+                legend="It is not to be moved. What was done"
+                name="drive"
+                choices={standingActs}
+                chosen={driveAct}
+                onChoose={setDriveAct}
+              />
+            )}
             <TextField
               label="What was noticed"
               value={complaint}

@@ -93,7 +93,9 @@ function keep(state: RootState): void {
 export function record(jobId: string, seenVersion: number, command: Command, { id, name }: Recorder) {
   return (dispatch: AppDispatch, getState: () => RootState): void => {
     const queuedAt = new Date().toISOString();
-    dispatch(queued({ id: uuid(), jobId, seenVersion, command, queuedAt, by: { id, name } }));
+    const done = command.kind === 'step-recorded' || command.kind === 'reading-taken';
+    const recorded = done ? { ...command, doneAt: queuedAt } : command;
+    dispatch(queued({ id: uuid(), jobId, seenVersion, command: recorded, queuedAt, by: { id, name } }));
     keep(getState());
     void dispatch(sendWaiting(id));
   };

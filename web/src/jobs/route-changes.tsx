@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import type { Sheet } from '@lanternwright/core/procedure';
+import { stackOfSheet, type Sheet } from '@lanternwright/core/procedure';
 import type { Act } from '@lanternwright/core/route';
-import { layerTitles, usualStack, works, worksOf, type LayerId, type Work } from '@lanternwright/core/stack';
+import { layerTitles, works, worksOf, type LayerId, type Work } from '@lanternwright/core/stack';
 import {
   linesToSay,
   progressOf,
@@ -123,7 +123,7 @@ function BuiltDifferently({ open, wheelEnd, done }: FormProps) {
     wheels: open.detail.unit.axles[Number(wheelEnd.position.slice(0, -1)) - 1]?.wheels ?? 'single',
     brake: 'drum',
   } as const;
-  const stack = chosen ? (chosen.stack ?? usualStack(chosen.procedureId, axle)) : null;
+  const stack = chosen ? stackOfSheet(chosen, axle) : null;
   return (
     <section className="flex flex-col gap-3">
       <h3 className="text-18">{wheelEnd.position} is built differently</h3>

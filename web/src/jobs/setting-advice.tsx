@@ -24,6 +24,8 @@ const remedyWords: Record<Remedy, string> = {
   'change-washer': 'Change the washer for one with other holes.',
   'second-hole': 'Use the second hole of the spindle, if it has one: that brings a slot into the band.',
   'change-nut': 'Change the nut: its slots may stand differently to the thread.',
+  'find-what-binds':
+    'Back off. If it stays tight, something binds: a cup not home, the seal, the brake, a washer the wrong way round.',
   inspect: 'If tightening does not bring it in, the bearings are worn: stop and inspect.',
 };
 

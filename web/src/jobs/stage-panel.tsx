@@ -34,6 +34,10 @@ interface Props {
   back: () => void;
 }
 
+/** A record that waited on a device for longer than a slow network takes. */
+const waited = ({ at, doneAt }: Pick<StepRecord, 'at' | 'doneAt'>) =>
+  Date.parse(at) - Date.parse(doneAt) > 120_000;
+
 function RecordLine({
   open,
   record,
@@ -42,7 +46,7 @@ function RecordLine({
   again,
 }: {
   open: OpenJob;
-  record: Pick<StepRecord, 'eventId' | 'by' | 'at' | 'corrected'>;
+  record: Pick<StepRecord, 'eventId' | 'by' | 'at' | 'doneAt' | 'corrected'>;
   title: string;
   words: string;
   /** A put-back step that can be done once more, with its wheel end. */
@@ -58,7 +62,8 @@ function RecordLine({
           <span className="font-semibold">{title}</span> <span className="figure text-14">{words}</span>
         </span>
         <span className="text-13 text-muted">
-          {record.by.name}, {sayTime(record.at)}
+          {record.by.name}, {sayTime(record.doneAt)}
+          {waited(record) && `, received ${sayTime(record.at)}`}
         </span>
       </div>
       {record.corrected && (

@@ -128,7 +128,9 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
       {refused && <Note tone="trouble">{refused}</Note>}
       <AddPhoto {...{ open, position, stage: step.stage }} />
       <DraftScope value={`${scope}/skip`}>
-        {maySkip(wheelEnd, step) && <Skip onSkip={skip} optional={step.optional === true} />}
+        {maySkip(wheelEnd, step) && (
+          <Skip onSkip={skip} optional={step.optional === true && step.kind !== 'measure'} />
+        )}
       </DraftScope>
       <RouteChanges {...{ open, wheelEnd }} />
       {ahead.length > 0 && (

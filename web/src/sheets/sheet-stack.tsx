@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { axleRoles, type AxleRole } from '@lanternwright/core/axle-plan';
-import type { Sheet } from '@lanternwright/core/procedure';
-import { sayLayer, usualStack, type BuiltAxle, type Stack } from '@lanternwright/core/stack';
+import { stackOfSheet, type Sheet } from '@lanternwright/core/procedure';
+import { sayLayer, type BuiltAxle, type Stack } from '@lanternwright/core/stack';
 import { Button } from '../ui/button.tsx';
 import { SelectField } from '../ui/field.tsx';
 import { StackView } from '../ui/stack-view.tsx';
@@ -21,7 +21,7 @@ const rowsOf = (stack: Stack) =>
 /** How a wheel end with this sheet is built: as the sheet holds it, or as its construction usually is on an axle. */
 export function SheetStack({ sheet, onHold }: { sheet: Sheet; onHold?: (stack: Stack | null) => void }) {
   const [axle, setAxle] = useState<BuiltAxle>({ role: 'drive', wheels: 'single', brake: 'drum' });
-  const shown = sheet.stack ?? usualStack(sheet.procedureId, axle);
+  const shown = stackOfSheet(sheet, axle);
   const select = <K extends keyof BuiltAxle>(
     key: K,
     label: string,

@@ -1,7 +1,6 @@
 import { Link } from 'react-router';
 import type { RevisedSheet } from '@lanternwright/contract/sheets';
-import { constructions, recalledFigures, type Family } from '@lanternwright/core/procedure';
-import { usualStack } from '@lanternwright/core/stack';
+import { constructions, recalledFigures, stackOfSheet, type Family } from '@lanternwright/core/procedure';
 import { whyNotWorkable } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
 import { Note } from '../ui/problem-note.tsx';
@@ -11,7 +10,7 @@ function SheetRow({ entry }: { entry: RevisedSheet }) {
   const { sheet } = entry.revisions[0]!;
   const recalled = recalledFigures(sheet).length;
   const anyAxle = { role: 'fixed', wheels: 'single', brake: 'drum' } as const;
-  const why = whyNotWorkable(sheet, sheet.stack ?? usualStack(sheet.procedureId, anyAxle));
+  const why = whyNotWorkable(sheet, stackOfSheet(sheet, anyAxle));
   return (
     <li className="border-b border-rule">
       <Link

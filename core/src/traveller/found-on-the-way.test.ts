@@ -1,0 +1,190 @@
+import { describe, expect, it } from 'vitest';
+import { familySheet } from '../procedure/index.ts';
+import { quantity } from '../quantity/index.ts';
+import {
+  againstRelease,
+  decideOpening,
+  hubHeat,
+  layerStates,
+  partsToJudge,
+  type JobOpened,
+} from './index.ts';
+import { openingOn, soundParts, supervisor, TestJob } from './testing/work.ts';
+
+const works = (t: TestJob, position: string) => {
+  const { plan } = t.at(position);
+  return plan.by === 'route' ? plan.works : [];
+};
+
+describe('what is replaced on both sides of an axle', () => {
+  it('opens that work on the other side, where it is in the job and not released', () => {
+    const t = new TestJob(openingOn(['2L', '2R'], 'a-drive-tang', ['seal']));
+    t.workTo('2L', 'judge-parts');
+    const parts = soundParts(partsToJudge(t.at('2L')));
+    const findings = parts.findings.map((f) =>
+      f.component === 'lining' ? { ...f, seen: 'oiled', disposition: 'replace-pair' as const } : f,
+    );
+    expect(t.recordStep('2L', { ...parts, findings })).toBeNull();
+    expect(works(t, '2R')).toEqual(['seal', 'brakes']);
+    expect(works(t, '2L')).toEqual(['seal']);
+  });
+});
+
+describe('a job in which only the wheel comes off', () => {
+  it('leads on when the bearing is found out: adjust, defer with a date, or not at all', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-trailer', ['wheel-off']));
+    t.workTo('2L', 'as-found');
+    t.readings('2L', 0.009, 0.009, 0.009);
+    expect(t.recordStep('2L')).toBeNull();
+    t.workTo('2L');
+    // 0.009 in is under twice the upper limit: it may wait, with a reason and a date. Rule of this product.
+    expect(againstRelease(t.at('2L'))).toMatchObject([{ code: 'found-out', guard: 'supervisor' }]);
+    t.do({ kind: 'work-added', position: '2L', work: 'adjust', reason: 'Loose with the wheel off' });
+    expect(layerStates(t.at('2L'))).toMatchObject({ wheel: 'back', nut: 'ahead', hub: 'untouched' });
+    t.workTo('2L');
+    expect(againstRelease(t.at('2L'))).toEqual([]);
+    const tight = new TestJob(openingOn(['2L'], 'a-trailer', ['wheel-off']));
+    tight.workTo('2L', 'as-found');
+    tight.readings('2L', 0.0002, 0.0002, 0.0002);
+    tight.recordStep('2L');
+    tight.workTo('2L');
+    expect(againstRelease(tight.at('2L'))).toMatchObject([{ code: 'found-out', guard: 'never' }]);
+  });
+});
+
+describe('opened again', () => {
+  it('voids that layer and what covers it, and leaves the wheel where the cap alone comes off', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-trailer', ['adjust']));
+    t.workTo('2L', 'oil-level');
+    t.do({ kind: 'adjust-reopened', position: '2L', round: 1, from: 'start' });
+    expect(t.step('2L')?.id).toBe('cap-off');
+    t.workTo('2L');
+    expect(againstRelease(t.at('2L'))).toEqual([]);
+  });
+
+  it('a hub opened again takes the wheel with it, and the nut is set anew', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['seal']));
+    t.workTo('2L', 'wheel-nuts');
+    expect(t.try({ kind: 'layer-opened', position: '2L', layer: 'knuckle', reason: 'x' })).toMatch(
+      /not back/,
+    );
+    t.do({ kind: 'layer-opened', position: '2L', layer: 'hub', reason: 'The seal weeps' });
+    expect(layerStates(t.at('2L'))).toMatchObject({ wheel: 'ahead', hub: 'ahead', nut: 'ahead' });
+    t.workTo('2L');
+    expect(t.at('2L').rounds).toHaveLength(2);
+    expect(againstRelease(t.at('2L'))).toEqual([]);
+  });
+
+  it('a step whose layer is covered is not done again from outside', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['seal']));
+    t.workTo('2L', 'wheel-nuts');
+    const torque = quantity(240, 'lbf-ft');
+    expect(t.redo('2L', 'jam-nut', { kind: 'torque', torque, tool: 'TW-03', rounds: 1 })).toMatch(
+      /at hand is/,
+    );
+  });
+});
+
+describe('work taken away again', () => {
+  it('only while its layers are untouched, and never the only one', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['brakes', 'seal']));
+    const away = { kind: 'work-withdrawn', position: '2L', work: 'seal', reason: 'Not needed' } as const;
+    t.workTo('2L', 'judge-parts');
+    expect(t.try(away)).toMatch(/is opened already/);
+    const early = new TestJob(openingOn(['2L'], 'a-drive-tang', ['brakes', 'seal']));
+    early.workTo('2L', 'chocks');
+    early.do(away);
+    expect(early.try({ ...away, work: 'brakes' })).toMatch(/only work/);
+    expect(early.try(away)).toMatch(/is not wanted/);
+  });
+});
+
+describe('one lubricant in one place', () => {
+  it('what the bearings have is what goes in, or somebody says that the first is all out', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-trailer', ['seal']));
+    t.workTo('2L', 'pack');
+    t.recordStep('2L', {
+      kind: 'pack',
+      lubricant: 'Other oil',
+      by: 'oiled',
+      note: 'Drum of the day, hub flushed',
+    });
+    t.workTo('2L', 'fill');
+    expect(t.recordStep('2L')).toMatch(/The bearings have Other oil/);
+    expect(
+      t.recordStep('2L', { kind: 'fill', lubricant: 'Other oil', joint: 'gasket', note: 'As the bearings' }),
+    ).toBeNull();
+  });
+
+  it('a stack and a sheet that differ are told before the job opens', () => {
+    const opening = openingOn(['2L'], 'a-trailer', ['seal']);
+    const [w] = opening.wheelEnds;
+    const grease = familySheet('d-towed')!.lubricant;
+    const sheet = { ...w!.sheet, lubricant: grease };
+    expect(decideOpening({ ...opening, wheelEnds: [{ ...w!, sheet }] })).toMatchObject({
+      reason: expect.stringMatching(/runs in oil, its sheet names .*settle it/) as string,
+    });
+  });
+});
+
+describe('a unit that is not to be moved', () => {
+  it('was recovered or looked at where it stood, or no job opens on it', () => {
+    const opening: JobOpened = { ...openingOn(['2L']), symptoms: ['smoke'] };
+    const drive = (done: 'driven-in' | 'recovered') => ({ verdict: 'do-not-move', done }) as const;
+    expect(decideOpening(opening).ok).toBe(false);
+    expect(decideOpening({ ...opening, drive: drive('driven-in') }).ok).toBe(false);
+    expect(decideOpening({ ...opening, drive: drive('recovered') }).ok).toBe(true);
+  });
+});
+
+// Rules of this product, no source.
+it.each([
+  [48, 46, 12, 'fine'],
+  [78, 77, 12, 'look-again'],
+  [60, 34, 20, 'look-again'],
+  [140, 50, 12, 'not-released'],
+  [107, 107, 12, 'look-again'],
+  [108, 108, 12, 'not-released'],
+] as const)('a hub at %d °C, the other at %d, in air of %d: %s', (here, other, air, verdict) => {
+  const degC = (v: number) => quantity(v, 'degC');
+  expect(hubHeat({ here: degC(here), other: degC(other), air: degC(air) }).verdict).toBe(verdict);
+});
+
+it('a hub that is too hot is released by nobody', () => {
+  const t = new TestJob(openingOn(['2L'], 'a-trailer', ['adjust']));
+  t.workTo('2L', 'hub-heat');
+  const degC = (v: number) => quantity(v, 'degC');
+  const heat = { kind: 'heat', here: degC(140), other: degC(50), air: degC(12) } as const;
+  expect(t.recordStep('2L', heat)).toMatch(/say what was looked at/);
+  expect(t.recordStep('2L', { ...heat, note: 'Nothing found' })).toBeNull();
+  t.workTo('2L');
+  const reason = 'It has to be back on the road this evening';
+  expect(t.try({ kind: 'wheel-end-released', position: '2L', overrideReason: reason }, supervisor)).toMatch(
+    /Nobody releases 2L: The hub is more than 95 K over the air/,
+  );
+});
+
+describe('when it was done', () => {
+  const at = {
+    position: '2L',
+    stage: 'tear-down',
+    stepId: 'chocks',
+    round: 1,
+    data: { kind: 'instruct' },
+  } as const;
+  const doneAt = (said: string) => {
+    const t = new TestJob(openingOn(['2L'], 'a-trailer', ['check']));
+    t.do({ kind: 'step-recorded', ...at, doneAt: said });
+    return t.at('2L').records[0]!;
+  };
+
+  it('is kept beside when it was received', () => {
+    const record = doneAt('2026-11-25T07:00:30.000Z');
+    expect(record).toMatchObject({ at: '2026-11-25T07:02:00.000Z', doneAt: '2026-11-25T07:00:30.000Z' });
+  });
+
+  it('a clock that cannot be right is not believed, and the record stands', () => {
+    for (const said of ['2026-11-25T12:00:00.000Z', '2026-11-24T12:00:00.000Z'])
+      expect(doneAt(said).doneAt).toBe('2026-11-25T07:02:00.000Z');
+  });
+});
