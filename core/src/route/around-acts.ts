@@ -74,7 +74,9 @@ export function before(state: RouteState): { ready: Act[]; ground: Act[]; lift: 
 }
 
 /** End play as found, before the nut is touched; a wheel-off job measures it or says why not. */
-export function measuredAsFound({ stack, sheet, alreadyOff, together }: RouteState): Act[] {
+export function measuredAsFound(state: RouteState): Act[] {
+  const { stack, sheet, alreadyOff, together } = state;
+  if (!lifted(state)) return [];
   if (!layerOf(stack, 'nut') || !sheet.band || alreadyOff.includes('nut') || together) return [];
   return [act(null, 'off', 'optional', asFound)];
 }

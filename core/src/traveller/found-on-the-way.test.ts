@@ -7,6 +7,7 @@ import {
   hubHeat,
   layerStates,
   partsToJudge,
+  progressOf,
   type JobOpened,
 } from './index.ts';
 import { openingOn, soundParts, supervisor, TestJob } from './testing/work.ts';
@@ -50,6 +51,11 @@ describe('a job in which only the wheel comes off', () => {
     tight.workTo('2L');
     expect(againstRelease(tight.at('2L'))).toMatchObject([{ code: 'found-out', guard: 'never' }]);
   });
+});
+
+it('a retorque as a job of its own asks for the wheel nuts and a last look, and for nothing else', () => {
+  const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['retorque']));
+  expect(progressOf(t.at('2L')).map((p) => p.step.id)).toEqual(['wheel-nuts', 'final-look']);
 });
 
 describe('opened again', () => {
