@@ -1,5 +1,6 @@
 import { Router, type Request } from 'express';
 import { rateLimit } from 'express-rate-limit';
+import { jobsRoutes } from '@lanternwright/contract/jobs';
 import { peopleRoutes, type Person } from '@lanternwright/contract/people';
 import { HttpProblem, sendProblem } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
@@ -31,7 +32,8 @@ function endSession(req: Request): Promise<void> {
 export function peopleRouter(people: PeopleService, signInTries: number): Router {
   const router = Router();
   router.post(
-    [peopleRoutes.signIn.path, peopleRoutes.first.path],
+    // A second person's password at a step is a sign-in as well.
+    [peopleRoutes.signIn.path, peopleRoutes.first.path, jobsRoutes.secondPerson.path],
     rateLimit({
       windowMs: 5 * 60_000,
       limit: signInTries,
