@@ -1,4 +1,4 @@
-export { allAtHand, readinessOf, readyStates, type ReadyLine, type ReadyState } from './readiness.ts';
+export { readinessOf, readyStates, type ReadyLine, type ReadyState } from './readiness.ts';
 export { familySheet, familySheets } from './family-sheets.ts';
 export { type BandFigure, type Hub, type Mark, type RetorqueFigure, type TorqueFigure } from './figure.ts';
 export { findProcedure, procedures, stepsOf } from './procedures.ts';

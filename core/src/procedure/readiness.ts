@@ -27,11 +27,6 @@ export const readyStates = {
 } as const;
 export type ReadyState = keyof typeof readyStates;
 
-/** Every line of a readiness list at hand. */
-export function allAtHand(procedure: Procedure, sheet: Sheet) {
-  return readinessOf(procedure, sheet).map(({ what }) => ({ what, state: 'have' as const }));
-}
-
 /** Parts that are taken as they are needed; of every other one a wheel end takes one. */
 const uncounted: ReadonlySet<string> = new Set([
   'Studs',

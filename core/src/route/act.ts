@@ -26,6 +26,12 @@ export type Act = Step & {
 
 type More = Partial<Pick<Act, 'wait' | 'disturbs'>>;
 
+/** Whether a step of a route puts something back, now or when what it waits for has come. */
+export function putsBack(step: Step): boolean {
+  const { phase } = step as Partial<Act>;
+  return phase === 'back' || phase === 'later';
+}
+
 /** Puts a step into its place in the work. */
 export function act(layer: LayerId | null, phase: Phase, guard: Guard, step: Step, more: More = {}): Act {
   const placed: Act = { ...step, layer, phase, guard, ...more };

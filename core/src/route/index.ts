@@ -1,4 +1,4 @@
-export { type Act, type Guard, type Phase } from './act.ts';
+export { putsBack, type Act, type Guard, type Phase } from './act.ts';
 export {
   comparableOf,
   partsToCompareOf,

@@ -1,4 +1,4 @@
-import type { Act } from '../route/index.ts';
+import { putsBack, type Act } from '../route/index.ts';
 import { layerOf, layerTitles, reachOf, works, worksOf, type Work } from '../stack/index.ts';
 import { no, yes, type DecideContext, type Decision } from './decision.ts';
 import type { BodyOf, Command } from './event.ts';
@@ -26,8 +26,7 @@ export function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideCon
       return withdraw(w, plan, command);
     case 'layer-opened': {
       const back = progressOf(w).some(({ step, record }) => {
-        const { layer, phase } = step as Act;
-        return record && layer === command.layer && (phase === 'back' || phase === 'later');
+        return record && (step as Act).layer === command.layer && putsBack(step);
       });
       return back ? yes(command) : no(`${layerTitles[command.layer]} is not back yet`);
     }

@@ -6,7 +6,7 @@ import { no, yes, type DecideContext, type Decision } from './decision.ts';
 import { driveVerdict } from '../inspection/index.ts';
 import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
 import { stageOrder, type RetorqueFigure, type Step } from '../procedure/index.ts';
-import type { Act } from '../route/index.ts';
+import { putsBack, type Act } from '../route/index.ts';
 import { allNeedsOff, reachOf, works } from '../stack/index.ts';
 import { convert } from '../quantity/index.ts';
 import { whyNotTool } from '../tool/index.ts';
@@ -123,8 +123,8 @@ function stepToRedo(w: WheelEnd, at: { stage: string; stepId: string; round: num
   if (!act || !found?.record || act.phase !== 'back' || !act.layer) return null;
   const outer = allNeedsOff(w.plan.stack, act.layer, w.plan.together);
   const covered = progress.some(({ step, record }) => {
-    const { phase, layer } = step as Act;
-    return record && layer && outer.has(layer) && (phase === 'back' || phase === 'later');
+    const { layer } = step as Act;
+    return record && layer && outer.has(layer) && putsBack(step);
   });
   return covered ? null : act;
 }

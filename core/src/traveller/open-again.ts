@@ -1,6 +1,7 @@
 import type { Sheet } from '../procedure/index.ts';
 import { allNeedsOff, layerOf, reachOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
 import type { Round, RoutePlan, Since, WheelEnd } from './job.ts';
+import { putsBack } from '../route/index.ts';
 import { actsOf } from './route-progress.ts';
 
 /** Layers with a put-back record that still counts: they are on again, wholly or in part. */
@@ -9,7 +10,7 @@ function putBack(w: WheelEnd, plan: RoutePlan): Set<LayerId> {
   const on = new Set<LayerId>();
   for (const record of w.records) {
     const act = layers.get(`${record.stage}/${record.stepId}`);
-    if (!act?.layer || (act.phase !== 'back' && act.phase !== 'later')) continue;
+    if (!act?.layer || !putsBack(act)) continue;
     if (record.seq > (plan.since.back[act.layer] ?? 0)) on.add(act.layer);
   }
   return on;

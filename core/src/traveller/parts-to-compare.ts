@@ -1,8 +1,7 @@
 import { componentOf, type Disposition } from '../inspection/index.ts';
+import { renewing } from './findings.ts';
 import type { WheelEnd } from './job.ts';
 import { openParts } from './route-progress.ts';
-
-const renewed: ReadonlySet<string> = new Set<Disposition>(['replace', 'replace-set', 'replace-pair']);
 
 /**
  * The new parts of a wheel end that are still to be held against the old ones before they go in: what the judging and
@@ -13,9 +12,9 @@ export function partsToCompare(w: WheelEnd): string[] {
   const { records, decisions } = w;
   const judged = records.filter((r) => r.data?.kind === 'judge').at(-1)?.data;
   const findings = judged?.kind === 'judge' ? judged.findings : [];
-  const decided = new Map(decisions.map((d) => [d.component, d.decision as string]));
+  const decided = new Map<string, Disposition>(decisions.map((d) => [d.component, d.decision]));
   const replaced = findings
-    .filter((f) => renewed.has(decided.get(f.component) ?? f.disposition))
+    .filter((f) => renewing.has(decided.get(f.component) ?? f.disposition))
     .map((f) => componentOf(f.component)?.title ?? f.component);
   return [...replaced, ...w.plan.procedure.singleUse];
 }

@@ -1,6 +1,14 @@
 import { judgeEndPlay, type EndPlayResult } from '../end-play/index.ts';
 import { componentOf } from '../inspection/index.ts';
-import { bandInMm, stageOrder, stages, stepsOf, type Stage, type Step } from '../procedure/index.ts';
+import {
+  bandInMm,
+  stageOrder,
+  stages,
+  stepsOf,
+  type Procedure,
+  type Stage,
+  type Step,
+} from '../procedure/index.ts';
 import { judgedParts } from './findings.ts';
 import { AS_FOUND, currentRound, type Reading, type StepRecord, type WheelEnd } from './job.ts';
 import { actsOf, routeProgress } from './route-progress.ts';
@@ -57,9 +65,11 @@ const ADJUST = stageOrder('adjust');
  * after going back to Adjust, the later steps are to be done again.
  */
 export function progressOf(wheelEnd: WheelEnd): readonly StepProgress[] {
+  const { plan } = wheelEnd;
+  if (plan.by === 'route') return routeProgress(wheelEnd, plan).acts;
   const known = progressKnown.get(wheelEnd);
   if (known) return known;
-  const progress = reckonProgress(wheelEnd);
+  const progress = reckonProgress(wheelEnd, plan.procedure);
   progressKnown.set(wheelEnd, progress);
   return progress;
 }
@@ -67,9 +77,7 @@ export function progressOf(wheelEnd: WheelEnd): readonly StepProgress[] {
 /** Kept by wheel end, a value that never changes: `decide`, the screen and the lists ask again and again. */
 const progressKnown = new WeakMap<WheelEnd, readonly StepProgress[]>();
 
-function reckonProgress(wheelEnd: WheelEnd): readonly StepProgress[] {
-  const { plan } = wheelEnd;
-  if (plan.by === 'route') return routeProgress(wheelEnd, plan).acts;
+function reckonProgress(wheelEnd: WheelEnd, procedure: Procedure): StepProgress[] {
   const round = currentRound(wheelEnd);
   const records = new Map<string, StepRecord>();
   const chosen: Record<string, string> = {};
@@ -78,7 +86,7 @@ function reckonProgress(wheelEnd: WheelEnd): readonly StepProgress[] {
     records.set(`${record.stage}/${record.stepId}`, record);
     if (record.data?.kind === 'choose') chosen[record.stepId] = record.data.option;
   }
-  return stepsOf(plan.procedure, round.from, chosen).map((step) => ({
+  return stepsOf(procedure, round.from, chosen).map((step) => ({
     step,
     record: records.get(`${step.stage}/${step.id}`) ?? null,
   }));

@@ -2,6 +2,7 @@ import {
   partsToCompareOf,
   partsToJudgeOf,
   plannedParts,
+  putsBack,
   routeOf,
   routeReadiness,
   type Act,
@@ -157,7 +158,7 @@ function isOpenList(w: WheelEnd, { kind }: Act): boolean {
   return (kind === 'judge' || kind === 'compare' || kind === 'ready') && openParts(w, kind).length > 0;
 }
 
-function sinceOf({ layer, phase }: Act, { since }: RoutePlan): number {
-  if (!layer) return 0;
-  return (phase === 'back' || phase === 'later' ? since.back : since.off)[layer] ?? 0;
+function sinceOf(act: Act, { since }: RoutePlan): number {
+  if (!act.layer) return 0;
+  return (putsBack(act) ? since.back : since.off)[act.layer] ?? 0;
 }

@@ -1,6 +1,6 @@
 import { oppositeOf } from '../axle-plan/index.ts';
 import { stageOrder, type Step } from '../procedure/index.ts';
-import type { Act } from '../route/index.ts';
+import { putsBack, type Act } from '../route/index.ts';
 import { readyLines } from './findings.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { openQuestions, progressOf } from './progress.ts';
@@ -66,6 +66,5 @@ function awaitedPart(w: WheelEnd, step: Step): string | undefined {
 
 function isPutBack(w: WheelEnd, step: Step): boolean {
   if (w.plan.by === 'procedure') return stageOrder(step.stage) >= stageOrder('assemble');
-  const { phase } = step as Act;
-  return phase === 'back' || phase === 'later';
+  return putsBack(step);
 }

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { stackOfSheet, type Sheet } from '@lanternwright/core/procedure';
-import type { Act } from '@lanternwright/core/route';
+import { putsBack, type Act } from '@lanternwright/core/route';
 import { layerTitles, works, worksOf, type LayerId, type Work } from '@lanternwright/core/stack';
 import {
   linesToSay,
@@ -164,8 +164,8 @@ function BuiltDifferently({ open, wheelEnd, done }: FormProps) {
 /** Layers with a put-back record that counts: they can be opened once more. The nut goes back to Adjust instead. */
 function backLayers(wheelEnd: WheelEnd): LayerId[] {
   const layers = progressOf(wheelEnd).flatMap(({ step, record }) => {
-    const { layer, phase } = step as Act;
-    return record && layer && layer !== 'nut' && (phase === 'back' || phase === 'later') ? [layer] : [];
+    const { layer } = step as Act;
+    return record && layer && layer !== 'nut' && putsBack(step) ? [layer] : [];
   });
   return [...new Set(layers)];
 }
