@@ -88,18 +88,23 @@ export async function newJob(
 
 export type Touch = 'key' | 'tap';
 
-/** Picks a choice by its label: touched, or with the space bar. */
-async function pick(page: Page, label: string, how: Touch): Promise<void> {
-  const choice = page.getByLabel(label, { exact: true });
-  await (how === 'tap' ? choice.tap() : choice.press('Space'));
+/** Longest time between the two taps of a double tap, which the page takes for one. */
+const DOUBLE_TAP_MS = 500;
+
+/** Acts on a choice or a button, as soon as it can be: a key pressed on one that waits would be lost. */
+async function act(target: Locator, how: Touch, key: 'Enter' | 'Space'): Promise<void> {
+  await expect(target).toBeEnabled();
+  if (how === 'key') return target.press(key);
+  await target.page().waitForTimeout(DOUBLE_TAP_MS);
+  await target.tap();
 }
 
-async function press(page: Page, name: string | RegExp, how: Touch): Promise<void> {
-  const button = page.getByRole('region', { name: 'Step at hand' }).getByRole('button', { name }).first();
-  await expect(button).toBeVisible();
-  if (how === 'tap') return button.tap();
-  await button.press('Enter');
-}
+/** Picks a choice by its label: touched, or with the space bar. */
+const pick = (page: Page, label: string, how: Touch): Promise<void> =>
+  act(page.getByLabel(label, { exact: true }), how, 'Space');
+
+const press = (page: Page, name: string | RegExp, how: Touch): Promise<void> =>
+  act(stepAtHand(page).getByRole('button', { name }).first(), how, 'Enter');
 
 /** Three cycles of push and pull, typed as at the bench: figure, Enter, figure, Enter. */
 export async function measure(page: Page, cycles: readonly [string, string][]): Promise<void> {

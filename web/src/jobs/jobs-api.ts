@@ -1,7 +1,8 @@
 import type { JobDetail, JobSummary, OpenJobInput, SecondPersonInput } from '@lanternwright/contract/jobs';
 import type { StoredEvent } from '@lanternwright/core/traveller';
+import { QueryStatus } from '@reduxjs/toolkit/query/react';
 import { api } from '../api.ts';
-import type { AppDispatch } from '../store.ts';
+import type { AppDispatch, RootState } from '../store.ts';
 
 export const jobsApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -9,14 +10,17 @@ export const jobsApi = api.injectEndpoints({
       query: (status) => ({ url: 'api/jobs', params: { status } }),
       providesTags: ['jobs'],
     }),
-    job: build.query<JobDetail, string>({ query: (id) => `api/jobs/${id}`, providesTags: ['job'] }),
+    job: build.query<JobDetail, string>({
+      query: (id) => `api/jobs/${id}`,
+      providesTags: (_job, _error, id) => [{ type: 'job', id }],
+    }),
     openJob: build.mutation<{ id: string; number: number }, OpenJobInput>({
       query: (body) => ({ url: 'api/jobs', method: 'POST', body }),
       invalidatesTags: ['jobs', 'fleet', 'unit'],
     }),
     secondPerson: build.mutation<StoredEvent, SecondPersonInput & { jobId: string }>({
       query: ({ jobId, ...body }) => ({ url: `api/jobs/${jobId}/second-person`, method: 'POST', body }),
-      invalidatesTags: ['job'],
+      invalidatesTags: (_event, _error, { jobId }) => [{ type: 'job', id: jobId }],
     }),
   }),
 });
@@ -24,18 +28,19 @@ export const jobsApi = api.injectEndpoints({
 export const { useJobsQuery, useJobQuery, useOpenJobMutation, useSecondPersonMutation } = jobsApi;
 
 /**
- * Puts a stored event into a job the browser holds. One that was missed in between makes the job be
- * fetched again; one that is there already changes nothing.
+ * Puts a stored event into a job the browser holds. The job is fetched again where one was missed in between, and
+ * where it is being fetched just now: the answer under way may be older. One that is there already changes nothing.
  */
 export function eventArrived(jobId: string, event: StoredEvent) {
-  let missed = false;
-  const update = jobsApi.util.updateQueryData('job', jobId, (job) => {
-    const next = job.events.length + 1;
-    if (event.version === next) job.events.push(event);
-    else if (event.version > next) missed = true;
-  });
-  return (dispatch: AppDispatch): void => {
-    dispatch(update);
-    if (missed) dispatch(jobsApi.util.invalidateTags(['job']));
+  return (dispatch: AppDispatch, getState: () => RootState): void => {
+    let missed = jobsApi.endpoints.job.select(jobId)(getState()).status === QueryStatus.pending;
+    dispatch(
+      jobsApi.util.updateQueryData('job', jobId, (job) => {
+        const next = job.events.length + 1;
+        if (event.version === next) job.events.push(event);
+        else if (event.version > next) missed = true;
+      }),
+    );
+    if (missed) dispatch(jobsApi.util.invalidateTags([{ type: 'job', id: jobId }]));
   };
 }

@@ -12,7 +12,6 @@ export function useLive(): void {
   useEffect(() => {
     const stream = new EventSource('/api/live');
     let timer: ReturnType<typeof setTimeout> | undefined;
-    let opened = false;
     const freshenLists = () => {
       timer ??= setTimeout(() => {
         timer = undefined;
@@ -24,10 +23,9 @@ export function useLive(): void {
       dispatch(eventArrived(jobId, event));
       freshenLists();
     };
-    // After a gap in the stream nobody knows what was missed.
+    // Nobody knows what was missed before the stream stood, nor in a gap of it.
     stream.onopen = () => {
-      if (opened) dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs', 'job']));
-      opened = true;
+      dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs', 'job']));
     };
     return () => {
       clearTimeout(timer);

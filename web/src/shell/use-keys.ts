@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 
 /** Whether typing goes into a field, so that a letter is a letter there. */
 function isTyping(target: EventTarget | null): boolean {
@@ -12,14 +12,14 @@ const SEQUENCE_MS = 900;
 
 /**
  * Keys of a page: single characters, or two in a row as `g f`. Off while somebody types in a field
- * or holds a modifier.
+ * or holds a modifier. They work as soon as the page is seen, not a moment later.
  */
 export function useKeys(keys: Readonly<Record<string, () => void>>): void {
   const latest = useRef(keys);
-  useEffect(() => {
+  useLayoutEffect(() => {
     latest.current = keys;
   });
-  useEffect(() => {
+  useLayoutEffect(() => {
     let first = '';
     let at = 0;
     const onKey = (e: KeyboardEvent) => {
