@@ -8,6 +8,8 @@ export default defineConfig({
   timeout: 120_000,
   expect: { timeout: 10_000 },
   workers: 2,
+  // One stumble of a busy machine is told and not fatal; a test that fails twice is.
+  retries: 1,
   fullyParallel: true,
   reporter: [['list'], ['json', { outputFile: process.env['E2E_REPORT'] ?? 'results/report.json' }]],
   use: {

@@ -83,7 +83,10 @@ async function e2e() {
   const { code } = await run('npx', ['--no-install', 'playwright', 'test', '-c', 'e2e'], {
     env: { ...process.env, E2E_REPORT: file },
   });
-  countReport(file, code, (r) => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }));
+  countReport(file, code, ({ stats }) => {
+    if (stats.flaky > 0) say(`${stats.flaky} browser tests passed only at the second try, named above.`);
+    return { passed: stats.expected + stats.flaky, failed: stats.unexpected };
+  });
 }
 
 await main(async () => {

@@ -15,6 +15,7 @@ import { exchangeRouter } from './exchange/routes.ts';
 import { fleetRouter } from './fleet/routes.ts';
 import { fleetService } from './fleet/service.ts';
 import { HttpProblem, notFound, problemHandler } from './http/problem.ts';
+import { shopFollowUps } from './jobs/follow-ups.ts';
 import { liveFeed } from './jobs/live.ts';
 import { sheetsRouter } from './sheets/routes.ts';
 import { sheetsService } from './sheets/service.ts';
@@ -139,7 +140,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(fleetRouter(fleet));
   app.use(sheetsRouter(sheets));
   app.use(toolsRouter(tools));
-  app.use(jobsRouter(jobs, photos, people));
+  app.use(jobsRouter(jobs, photos, people, shopFollowUps(db, clock)));
   app.use(exchangeRouter(db, fleet, jobs, sheets, shopTime(config.shopZone)));
   app.use(live.router);
   app.use(instruments.router);

@@ -61,6 +61,14 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./fleet/axles-page.tsx')).AxlesPage }),
       },
       { path: 'jobs', lazy: async () => ({ Component: (await import('./jobs/jobs-page.tsx')).JobsPage }) },
+      {
+        path: 'jobs/closed',
+        lazy: async () => ({ Component: (await import('./jobs/jobs-page.tsx')).ClosedJobsPage }),
+      },
+      {
+        path: 'jobs/follow-ups',
+        lazy: async () => ({ Component: (await import('./jobs/follow-ups-page.tsx')).FollowUpsPage }),
+      },
       { path: 'jobs/:id', lazy: async () => ({ Component: (await import('./jobs/job-page.tsx')).JobPage }) },
       {
         path: 'jobs/:id/release',

@@ -70,6 +70,8 @@ export const followUpSchema = z.object({
   jobId: z.uuid(),
   position: positionSchema,
   kind: z.enum(['retorque', 'oil-level', 'temporary', 'deferred', 'other-side']),
+  /** Which of its kind, where a release opened several; the first is 0. */
+  nth: z.int(),
   what: z.string(),
   fromKm: z.number().nullable(),
   byKm: z.number().nullable(),

@@ -9,7 +9,10 @@ import {
   storedEventSchema,
 } from '@lanternwright/core/traveller';
 import { ownerSchema, readingRowSchema } from '../fleet/index.ts';
-import { defineRoute, idParams, problemSchema } from '../route/index.ts';
+import { defineRoute, idParams, pageNumber, problemSchema } from '../route/index.ts';
+import { followUpsRoute } from './follow-ups.ts';
+
+export { FOLLOW_UPS_A_PAGE, type ShopFollowUp, type ShopFollowUps } from './follow-ups.ts';
 
 const openQuestionSchema = z.object({
   component: z.string(),
@@ -122,13 +125,17 @@ export const staleProblemSchema = problemSchema.extend({ job: jobDetailSchema })
 export const liveMessageSchema = z.object({ jobId: z.uuid(), event: storedEventSchema });
 export type LiveMessage = z.output<typeof liveMessageSchema>;
 
+/** How many jobs stand on one page. */
+export const JOBS_A_PAGE = 100;
+
 export const jobsRoutes = {
+  followUps: followUpsRoute,
   list: defineRoute({
     method: 'get',
     path: '/api/jobs',
-    summary: 'Jobs, open ones first',
+    summary: 'Open jobs, or closed ones, newest first, a page at a time',
     access: 'signed-in',
-    query: z.object({ status: z.enum(['open', 'closed']).default('open') }),
+    query: z.object({ status: z.enum(['open', 'closed']).default('open'), page: pageNumber }),
     answer: z.array(jobSummarySchema),
   }),
   job: defineRoute({

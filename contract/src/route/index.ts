@@ -48,6 +48,9 @@ export function defineRoute<
   };
 }
 
+/** Which page of a list, the first is 1. */
+export const pageNumber = z.coerce.number().int().min(1).max(10_000).default(1);
+
 /** Every error: RFC 9457 problem details, with the fields it is about. */
 export const problemSchema = z.object({
   type: z.string(),

@@ -89,8 +89,9 @@ function step(job: Job | null, event: StoredEvent, correction: Correction | unde
       };
     }
     case 'ended-out-of-service': {
-      const { reason } = effective;
-      return { ...job, version, stopped: { as: 'out-of-service', reason, at: event.at, by: event.by } };
+      const { reason, leaves, told } = effective;
+      const { at, by } = event;
+      return { ...job, version, stopped: { as: 'out-of-service', reason, leaves, told, at, by } };
     }
     case 'job-resumed':
       return { ...job, version, stopped: null };

@@ -68,6 +68,7 @@ export { objectionSchema, type Objection } from './objection.ts';
 export { linesToSay } from './ready-words.ts';
 export { routeStateOf } from './route-progress.ts';
 export { sayEvent, sayStepData } from './say.ts';
+export { sayOff, sayStopped, stoppedWords } from './say-stopped.ts';
 export { sayObjection } from './say-objection.ts';
 export { upcast } from './upcast.ts';
 export { whyNoRoute, whyNotWorkable } from './why-no-route.ts';

@@ -119,6 +119,12 @@ export interface JobMoney {
   actual: (Trace & { bill: Bill }) | null;
 }
 
+/** Why a job does not go on: held until it is resumed, or ended for good. */
+export type Stopped = { reason: string; at: string; by: Actor } & (
+  | { as: 'held' | 'void' }
+  | ({ as: 'out-of-service' } & Pick<BodyOf<'ended-out-of-service'>, 'leaves' | 'told'>)
+);
+
 /** A job: nothing but the fold of its events. */
 export interface Job {
   id: string;
@@ -129,7 +135,7 @@ export interface Job {
   meter: Meter;
   symptoms: readonly Symptom[];
   /** Set while the job is held, with its reason; a voided job stays so. */
-  stopped: { as: 'held' | 'void' | 'out-of-service'; reason: string; at: string; by: Actor } | null;
+  stopped: Stopped | null;
   opened: { at: string; by: Actor };
   money: JobMoney;
   /** Version of the last event. */

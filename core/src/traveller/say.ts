@@ -9,6 +9,7 @@ import { followUpKinds, ownerAnswers, type EventBody, type StoredEvent } from '.
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { linesToSay } from './ready-words.ts';
 import { sayObjection } from './say-objection.ts';
+import { leaving } from './say-stopped.ts';
 import { stepTitled } from './progress.ts';
 
 type Finding = Extract<StepData, { kind: 'judge' }>['findings'][number];
@@ -139,12 +140,6 @@ function sayFinding({ component, seen, disposition, note }: Finding): string {
 }
 
 const partWords = (id: string) => partTitle(id).toLowerCase();
-
-const leaving = {
-  stays: 'the unit stays',
-  'on-a-bed': 'it leaves on a bed',
-  'axle-lifted': 'it leaves with that axle lifted',
-};
 
 function sayBody(job: Job, body: EventBody): string {
   switch (body.kind) {

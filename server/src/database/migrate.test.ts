@@ -3,7 +3,15 @@ import { freshDatabase } from '../testing/shop.ts';
 import { connectDatabase } from './connect.ts';
 import { migrate, migrateBack } from './migrate.ts';
 
-const all = ['0001-first', '0002-whole-job', '0003-sheets', '0004-photos', '0005-tools', '0006-routes'];
+const all = [
+  '0001-first',
+  '0002-whole-job',
+  '0003-sheets',
+  '0004-photos',
+  '0005-tools',
+  '0006-routes',
+  '0007-follow-ups',
+];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {
   const { url } = await freshDatabase();

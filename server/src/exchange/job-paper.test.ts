@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { randomUUID } from 'node:crypto';
 import { quantity } from '@lanternwright/core/quantity';
 import type { Tool } from '@lanternwright/core/tool';
-import { addUnit, mirrored, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
+import { addUnit, fetchJob, mirrored, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
 import { verifyChain } from '../jobs/record.ts';
 import { plain } from './page.ts';
 
@@ -42,9 +42,9 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
-async function paper(name: string, size: string) {
+async function paper(name: string, size: string, job = jobId) {
   const answer = await shop.technician.call
-    .get(`/api/exchange/jobs/${jobId}/${name}.pdf?size=${size}`)
+    .get(`/api/exchange/jobs/${job}/${name}.pdf?size=${size}`)
     .buffer(true)
     .parse((res, done) => {
       const chunks: Buffer[] = [];
@@ -99,6 +99,22 @@ describe('a job on paper', () => {
     const { text } = await paper('tags', 'a4');
     for (const words of ['2L', '2R', 'Tern 640', 'Being worked on: do not move'])
       expect(text).toContain(words);
+  });
+
+  it('a job out of service says so on tag and paper, with what is off and who was told', async () => {
+    const scrap = await openJobOn(shop, await addUnit(shop, 'Tern 641'));
+    const { t, flush } = mirrored(shop, scrap, ['2L', '2R']);
+    t.workTo('2L', 'judge-parts');
+    await flush();
+    const { version } = await fetchJob(shop.technician.call, scrap);
+    const end = { kind: 'ended-out-of-service', reason: 'Spindle is scrap', leaves: 'stays' } as const;
+    await send(shop.supervisor.call, scrap, version, { ...end, told: 'Q. Fenmoor' }).expect(200);
+    const record = (await paper('record', 'a4', scrap)).text;
+    const off = /2L: wheel off, .*bearing nut off, hub off\. 2R: nothing off/;
+    expect(record).toMatch(off);
+    for (const words of ['Out of service', 'Spindle is scrap; the unit stays', 'Told: Q. Fenmoor'])
+      expect(record).toContain(words);
+    expect((await paper('tags', 'a4', scrap)).text).toContain('Out of service: never to roll on this axle');
   });
 
   it('the estimate has its lines, the owner’s answer, the bill and why it differs; there is none before it is written', async () => {

@@ -12,6 +12,8 @@ import {
   readingsOf,
   playMm,
   sayEvent,
+  sayStopped,
+  stoppedWords,
   type Job,
   type StoredEvent,
   type WheelEnd,
@@ -51,12 +53,7 @@ export function head({ doc }: Page, job: Job, { unit, number, sayTime }: PaperCo
       `${job.symptoms.map((s) => symptoms[s]).join(', ')}. ${driveVerdicts[verdict]}: ${reason}`,
     );
   }
-  if (job.stopped)
-    line(
-      doc,
-      { void: 'Void', held: 'Held', 'out-of-service': 'Out of service' }[job.stopped.as],
-      job.stopped.reason,
-    );
+  if (job.stopped) line(doc, stoppedWords[job.stopped.as], sayStopped(job));
 }
 
 function sheetBlock({ doc }: Page, w: WheelEnd): void {

@@ -1,5 +1,5 @@
 import qr from 'qrcode';
-import type { Job } from '@lanternwright/core/traveller';
+import { stoppedWords, type Job, type WheelEnd } from '@lanternwright/core/traveller';
 import { MARGIN, openPage, plain, type Paper } from './page.ts';
 
 const TAG = { width: 250, height: 120 };
@@ -14,6 +14,14 @@ function code(doc: PDFKit.PDFDocument, text: string, x: number, y: number, size:
     }
   }
   doc.fill('black');
+}
+
+/** What whoever stands before the wheel end must know. */
+function stateOf({ stopped }: Job, { release }: WheelEnd): string {
+  if (release) return `Released ${release.at.slice(0, 10)}`;
+  if (stopped?.as !== 'out-of-service') return 'Being worked on: do not move';
+  const reason = stopped.reason.length > 90 ? `${stopped.reason.slice(0, 89)}...` : stopped.reason;
+  return `${stoppedWords[stopped.as]}: never to roll on this axle. ${reason}`;
 }
 
 /**
@@ -50,8 +58,9 @@ export function tagPaper(
       .font('Helvetica')
       .fontSize(8)
       .text(plain(unit.owner), x + 118, doc.y, text);
-    const state = w.release ? `Released ${w.release.at.slice(0, 10)}` : 'Being worked on: do not move';
-    doc.text(state, x + 118, doc.y + 4, text);
+    const state = stateOf(job, w);
+    doc.font(w.release ? 'Helvetica' : 'Helvetica-Bold').text(plain(state), x + 118, doc.y + 4, text);
+    doc.font('Helvetica');
     if (w.release?.followUp && !w.retorque)
       doc.text(`Retorque by ${w.release.followUp.byDate}`, x + 118, doc.y, text);
   });

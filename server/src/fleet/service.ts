@@ -120,10 +120,11 @@ export function fleetService(db: Database, clock: Clock) {
       where: { unitId, doneAt: null },
       order: ['byDate', 'position'],
     });
-    return rows.map(({ jobId, position, kind, what, fromKm, byKm, byDate }) => ({
+    return rows.map(({ jobId, position, kind, nth, what, fromKm, byKm, byDate }) => ({
       jobId,
       position,
       kind,
+      nth,
       what,
       fromKm,
       byKm,

@@ -2,13 +2,20 @@ import { Router } from 'express';
 import { jobsRoutes } from '@lanternwright/contract/jobs';
 import { HttpProblem } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
+import type { FollowUps } from './follow-ups.ts';
 import type { PhotosService } from './photos.ts';
 import type { PeopleService } from '../people/service.ts';
 import type { JobsService } from './service.ts';
 
-export function jobsRouter(jobs: JobsService, photos: PhotosService, people: PeopleService): Router {
+export function jobsRouter(
+  jobs: JobsService,
+  photos: PhotosService,
+  people: PeopleService,
+  followUps: FollowUps,
+): Router {
   const router = Router();
-  serve(router, jobsRoutes.list, ({ query }) => jobs.list(query.status));
+  serve(router, jobsRoutes.list, ({ query }) => jobs.list(query.status, query.page));
+  serve(router, jobsRoutes.followUps, ({ query }) => followUps(query.page));
   serve(router, jobsRoutes.photo, async ({ params, res }) => {
     const jpeg = await photos.jpeg(params.id);
     res.type('image/jpeg').set('Cache-Control', 'private, max-age=31536000, immutable');

@@ -1,7 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { Op, QueryTypes, Transaction } from 'sequelize';
 import type { z } from 'zod';
-import type { JobDetail, JobSummary, openJobSchema, postEventSchema } from '@lanternwright/contract/jobs';
+import {
+  JOBS_A_PAGE,
+  type JobDetail,
+  type JobSummary,
+  type openJobSchema,
+  type postEventSchema,
+} from '@lanternwright/contract/jobs';
 import type { Person } from '@lanternwright/contract/people';
 import { axleIndex, type Axle } from '@lanternwright/core/axle-plan';
 import { stackOfSheet } from '@lanternwright/core/procedure';
@@ -156,11 +162,15 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
   return {
     detail,
 
-    async list(status: 'open' | 'closed'): Promise<JobSummary[]> {
+    async list(status: 'open' | 'closed', page: number): Promise<JobSummary[]> {
       const rows = await db.job.findAll({
         where: { closedAt: status === 'open' ? null : { [Op.ne]: null } },
-        order: [['openedAt', 'DESC']],
-        limit: 200,
+        order: [
+          ['openedAt', 'DESC'],
+          ['number', 'DESC'],
+        ],
+        limit: JOBS_A_PAGE,
+        offset: (page - 1) * JOBS_A_PAGE,
         include: [{ model: db.unit, as: 'unit', include: [{ model: db.owner, as: 'owner' }] }],
       });
       return rows.map((r) => ({

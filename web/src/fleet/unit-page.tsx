@@ -3,9 +3,8 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import type { FollowUp, UnitDetail } from '@lanternwright/contract/fleet';
 import { axleIndex, unitKinds } from '@lanternwright/core/axle-plan';
 import { constructions, type Sheet } from '@lanternwright/core/procedure';
-import { followUpKinds } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
-import { playDigits, sayDate, sayKm, sayMeter, sayPlay, sayTime } from '../shell/words.ts';
+import { playDigits, sayDate, sayMeter, sayPlay, sayTime } from '../shell/words.ts';
 import { usePerson } from '../people/people-api.ts';
 import { useAppSelector } from '../store.ts';
 import { AxlePlan } from '../ui/axle-plan.tsx';
@@ -13,6 +12,7 @@ import { Button, buttonLook } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark, stateWords } from '../ui/state-mark.tsx';
 import { sheetLines } from '@lanternwright/core/procedure';
+import { DueBy, followUpWords } from '../jobs/due-by.tsx';
 import { useHistoryQuery, useUnitQuery } from './fleet-api.ts';
 
 const ReadingsChart = lazy(() => import('./readings-chart.tsx').then((m) => ({ default: m.ReadingsChart })));
@@ -52,22 +52,16 @@ function FollowUps({ followUps }: { followUps: readonly FollowUp[] }) {
       <h2 className="pb-1 text-16">Follow up</h2>
       <ul>
         {followUps.map((f) => (
-          <li key={`${f.jobId}${f.position}${f.kind}`} className="border-b border-rule">
+          <li key={`${f.jobId}${f.position}${f.kind}${f.nth}`} className="border-b border-rule">
             <Link
               to={`/jobs/${f.jobId}?at=${f.position}`}
               className="flex min-h-12 items-center justify-between gap-3 hover:bg-panel"
             >
               <span>
-                {f.kind === 'retorque' ? 'Retorque' : followUpKinds[f.kind]} {f.position}
+                {followUpWords[f.kind]} {f.position}
                 {f.what && <span className="block text-13 text-muted">{f.what}</span>}
               </span>
-              <span
-                className={`text-right text-13 ${f.state === 'overdue' ? 'font-semibold text-rust' : 'text-muted'}`}
-              >
-                {f.state === 'overdue' ? 'overdue since ' : 'by '}
-                {f.byKm === null ? '' : `${sayKm(f.byKm)} or `}
-                {sayDate(f.byDate)}
-              </span>
+              <DueBy due={f} />
             </Link>
           </li>
         ))}

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { isClosed } from '@lanternwright/core/traveller';
+import { isClosed, sayStopped, stoppedWords } from '@lanternwright/core/traveller';
 import { sayTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -28,8 +28,7 @@ export function HoldBar({ open }: { open: OpenJob }) {
       <Note tone="trouble">
         <span className="flex flex-wrap items-center justify-between gap-3">
           <span>
-            {{ held: 'Held', void: 'Void', 'out-of-service': 'Out of service' }[stopped.as]}: {stopped.reason}
-            . {stopped.by.name}, {sayTime(stopped.at)}.
+            {stoppedWords[stopped.as]}: {sayStopped(job)}. {stopped.by.name}, {sayTime(stopped.at)}.
           </span>
           {stopped.as === 'held' && (
             <Button onClick={() => setError(open.send({ kind: 'job-resumed' }) ?? undefined)}>

@@ -9,6 +9,7 @@ import {
   stageAtHand,
   stageStates,
   stepAtHand,
+  stoppedWords,
   wheelEndAt,
   type Job,
   type StageState,
@@ -91,7 +92,7 @@ function JobHead({ open }: { open: OpenJob }) {
           Job {detail.number} · {unitKinds[detail.unit.kind]} · {detail.unit.owner.name} ·{' '}
           {sayMeter(distance ? distance.si / 1000 : null, hours?.value ?? null)}
           {job.stopped
-            ? ` · ${{ held: 'held', void: 'void', 'out-of-service': 'out of service' }[job.stopped.as]}`
+            ? ` · ${stoppedWords[job.stopped.as].toLowerCase()}`
             : isClosed(job) && ' · every wheel end is released'}
         </p>
       </div>

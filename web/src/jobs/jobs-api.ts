@@ -1,4 +1,10 @@
-import type { JobDetail, JobSummary, OpenJobInput, SecondPersonInput } from '@lanternwright/contract/jobs';
+import type {
+  JobDetail,
+  JobSummary,
+  OpenJobInput,
+  SecondPersonInput,
+  ShopFollowUps,
+} from '@lanternwright/contract/jobs';
 import type { StoredEvent } from '@lanternwright/core/traveller';
 import { QueryStatus } from '@reduxjs/toolkit/query/react';
 import { api } from '../api.ts';
@@ -6,8 +12,12 @@ import type { AppDispatch, RootState } from '../store.ts';
 
 export const jobsApi = api.injectEndpoints({
   endpoints: (build) => ({
-    jobs: build.query<JobSummary[], 'open' | 'closed'>({
-      query: (status) => ({ url: 'api/jobs', params: { status } }),
+    jobs: build.query<JobSummary[], { status: 'open' | 'closed'; page?: number }>({
+      query: (params) => ({ url: 'api/jobs', params }),
+      providesTags: ['jobs'],
+    }),
+    followUps: build.query<ShopFollowUps, number>({
+      query: (page) => ({ url: 'api/jobs/follow-ups', params: { page } }),
       providesTags: ['jobs'],
     }),
     job: build.query<JobDetail, string>({
@@ -25,7 +35,8 @@ export const jobsApi = api.injectEndpoints({
   }),
 });
 
-export const { useJobsQuery, useJobQuery, useOpenJobMutation, useSecondPersonMutation } = jobsApi;
+export const { useJobsQuery, useFollowUpsQuery, useJobQuery, useOpenJobMutation, useSecondPersonMutation } =
+  jobsApi;
 
 /**
  * Puts a stored event into a job the browser holds. The job is fetched again where one was missed in between, and

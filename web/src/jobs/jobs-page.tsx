@@ -1,13 +1,16 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { JobSummary, WheelEndStand } from '@lanternwright/contract/jobs';
+import { JOBS_A_PAGE, type JobSummary, type WheelEndStand } from '@lanternwright/contract/jobs';
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { stageOrder, stages } from '@lanternwright/core/procedure';
+import { stoppedWords } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
 import { sayTime } from '../shell/words.ts';
+import { Pager } from '../ui/pager.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { useJobsQuery } from './jobs-api.ts';
+import { JobsTabs } from './jobs-tabs.tsx';
 
 /** The order of work as a strip: done, at hand, ahead. */
 function StageStrip({ wheelEnd }: { wheelEnd: WheelEndStand }) {
@@ -49,7 +52,7 @@ function JobRow({ job }: { job: JobSummary }) {
             {job.stopped && (
               <span className="font-semibold text-rust">
                 {' '}
-                · {job.stopped.as === 'held' ? 'held' : 'void'}: {job.stopped.reason}
+                · {stoppedWords[job.stopped.as].toLowerCase()}: {job.stopped.reason}
               </span>
             )}
           </span>
@@ -143,37 +146,15 @@ function WaitingForRelease({ jobs }: { jobs: readonly JobSummary[] }) {
   );
 }
 
-/** Jobs: those that are open, and those that are done. */
-export function JobsPage() {
-  const [status, setStatus] = useState<'open' | 'closed'>('open');
-  const { data, error } = useJobsQuery(status);
-  const tab = (s: typeof status) =>
-    `min-h-11 rounded-md px-4 text-14 font-semibold ${s === status ? 'bg-action text-band-ink' : 'hover:bg-side'}`;
+/** Jobs: those that are open, or those that are done, newest first. */
+function Jobs({ status }: { status: 'open' | 'closed' }) {
+  const [page, setPage] = useState(1);
+  const { data, error } = useJobsQuery({ status, page });
   return (
     <main>
       <div className="flex flex-wrap items-center justify-between gap-3 border-b border-rule px-5 py-4">
-        <div>
-          <h1 className="text-23">Jobs</h1>
-          <p className="text-13 text-muted">{data ? `${data.length} ${status}` : ''}</p>
-        </div>
-        <div role="group" aria-label="Which jobs" className="flex gap-1">
-          <button
-            type="button"
-            aria-pressed={status === 'open'}
-            className={tab('open')}
-            onClick={() => setStatus('open')}
-          >
-            Open
-          </button>
-          <button
-            type="button"
-            aria-pressed={status === 'closed'}
-            className={tab('closed')}
-            onClick={() => setStatus('closed')}
-          >
-            Closed
-          </button>
-        </div>
+        <h1 className="text-23">{status === 'open' ? 'Jobs' : 'Closed jobs'}</h1>
+        <JobsTabs />
       </div>
       {error && (
         <div className="p-5">
@@ -188,8 +169,14 @@ export function JobsPage() {
         ))}
       </ul>
       {data?.length === 0 && (
-        <p className="px-5 py-8 text-16 text-muted">No {status} jobs. Open one from a unit in the fleet.</p>
+        <p className="px-5 py-8 text-16 text-muted">
+          {page > 1 ? 'That was all.' : `No ${status} jobs. Open one from a unit in the fleet.`}
+        </p>
       )}
+      {data && <Pager page={page} more={data.length === JOBS_A_PAGE} onPage={setPage} />}
     </main>
   );
 }
+
+export const JobsPage = () => <Jobs status="open" />;
+export const ClosedJobsPage = () => <Jobs status="closed" />;

@@ -1,6 +1,5 @@
 import { useState } from 'react';
-import { layerTitles, type LayerId } from '@lanternwright/core/stack';
-import { layerStates } from '@lanternwright/core/traveller';
+import { sayOff } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -13,19 +12,6 @@ const ways: readonly (readonly [Leaves, string])[] = [
   ['on-a-bed', 'Leaves on a bed'],
   ['axle-lifted', 'Leaves with that axle lifted'],
 ];
-
-/** What is off or open on the wheel ends that are not released, in words. */
-function offNow({ job }: OpenJob): string {
-  return job.wheelEnds
-    .filter((w) => !w.release)
-    .map((w) => {
-      const off = Object.entries(layerStates(w)).flatMap(([id, state]) =>
-        state === 'off' || state === 'open' ? [`${layerTitles[id as LayerId].toLowerCase()} ${state}`] : [],
-      );
-      return `${w.position}: ${off.length === 0 ? 'nothing off' : off.join(', ')}`;
-    })
-    .join('. ');
-}
 
 /** Ends a job without a release: the honest way out when something on the never-list cannot be had. */
 export function OutOfService({ open }: { open: OpenJob }) {
@@ -40,6 +26,7 @@ export function OutOfService({ open }: { open: OpenJob }) {
         End out of service
       </Button>
     );
+  const off = open.job.wheelEnds.filter((w) => !w.release).map(sayOff);
   const save = () => {
     if (reason.trim() === '' || told.trim() === '' || leaves === '')
       return setError('Say why, how it leaves, and who was told');
@@ -54,7 +41,7 @@ export function OutOfService({ open }: { open: OpenJob }) {
       }}
     >
       <p className="text-14">
-        {offNow(open)}. It never rolls on this axle until a later job has released it.
+        {off.join('. ')}. It never rolls on this axle until a later job has released it.
       </p>
       <TextField
         label="Why it ends without a release"

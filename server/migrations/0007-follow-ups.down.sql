@@ -1,0 +1,1 @@
+drop index follow_up_by_date;

@@ -1,0 +1,56 @@
+import { QueryTypes } from 'sequelize';
+import { FOLLOW_UPS_A_PAGE, type ShopFollowUp, type ShopFollowUps } from '@lanternwright/contract/jobs';
+import type { Database } from '../database/connect.ts';
+import type { Clock } from './service.ts';
+
+/**
+ * Every open follow-up and every wheel end out of service, with how it stands; the rule is the one of
+ * `retorqueState` in core, here so that the database can sort and page by it.
+ */
+const OPEN = `
+  open as (
+    select f.unit_id, f.job_id, f.position, f.kind, f.nth, f.what, f.from_km, f.by_km, f.by_date, m.km as meter_km,
+      case when f.by_date < :today or f.by_km < m.km then 'overdue' when f.from_km <= m.km then 'due' else 'early' end
+        as state
+    from follow_up f
+    left join lateral (
+      select km from meter_reading where unit_id = f.unit_id and km is not null order by date desc, id desc limit 1
+    ) m on true
+    where f.done_at is null
+    union all
+    select unit_id, null, position, 'out-of-service', 0, out_of_service ->> 'reason', null, null, null, null, 'due'
+    from wheel_end where out_of_service is not null
+  )`;
+
+const PAGE = `
+  with ${OPEN}
+  select o.job_id as "jobId", o.position, o.kind, o.nth, o.what, o.from_km as "fromKm", o.by_km as "byKm",
+    to_char(o.by_date, 'YYYY-MM-DD') as "byDate", o.meter_km as "meterKm", o.state,
+    json_build_object('id', u.id, 'name', u.name, 'kind', u.kind,
+      'owner', json_build_object('id', w.id, 'name', w.name)) as unit
+  from open o join unit u on u.id = o.unit_id join owner w on w.id = u.owner_id
+  order by array_position(array['overdue', 'due', 'early'], o.state), o.by_date nulls first, u.name, o.position, o.kind, o.nth
+  limit :limit offset :offset`;
+
+const COUNTS = `with ${OPEN}
+  select count(*)::int as total, (count(*) filter (where state = 'overdue'))::int as overdue from open`;
+
+/** The follow-ups of the whole shop, a page at a time, overdue first. */
+export function shopFollowUps(db: Database, clock: Clock) {
+  return async (page: number): Promise<ShopFollowUps> => {
+    const replacements = {
+      today: clock.today(),
+      limit: FOLLOW_UPS_A_PAGE,
+      offset: (page - 1) * FOLLOW_UPS_A_PAGE,
+    };
+    const [rows, [counts]] = await Promise.all([
+      db.sequelize.query<ShopFollowUp>(PAGE, { type: QueryTypes.SELECT, replacements }),
+      db.sequelize.query<{ total: number; overdue: number }>(COUNTS, {
+        type: QueryTypes.SELECT,
+        replacements,
+      }),
+    ]);
+    return { rows, ...counts! };
+  };
+}
+export type FollowUps = ReturnType<typeof shopFollowUps>;
