@@ -1,1 +1,2 @@
-drop index follow_up_by_date;
+drop index follow_up_position;
+drop view open_follow_up;

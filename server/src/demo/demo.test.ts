@@ -12,13 +12,16 @@ const people: Actor[] = [
   { id: '00000000-0000-4000-8000-000000000003', name: 'B', role: 'technician' },
 ];
 const today = '2026-11-25';
+/** Days of a past long enough for wheel ends to be seen twice. */
+const SHORT = 400;
 const demo = generateDemo(people, today);
 const jobs = demo.jobs.map((j) => fold(j.events));
 
 describe('the demo shop', () => {
   it('is the same every time, about 110 units, and ends today', () => {
     const hash = (d: typeof demo) => createHash('sha256').update(JSON.stringify(d)).digest('hex');
-    expect(hash(generateDemo(people, today))).toBe(hash(demo));
+    const short = () => hash(generateDemo(people, today, { days: SHORT }));
+    expect(short()).toBe(short());
     expect(demo.units.length).toBeGreaterThanOrEqual(105);
     expect(demo.units.length).toBeLessThanOrEqual(115);
     const times = demo.jobs.flatMap((j) => j.events.map((e) => e.at)).sort();
@@ -78,7 +81,7 @@ it('loads once into the real database, with a whole chain, and never over what i
   const shop = await openShop();
   expect(await loadDemo(shop)).toBe(false);
   await shop.db.person.destroy({ where: {} });
-  expect(await loadDemo(shop)).toBe(true);
+  expect(await loadDemo(shop, SHORT)).toBe(true);
   expect(await loadDemo(shop)).toBe(false);
   expect(await shop.db.unit.count()).toBe(demo.units.length);
   expect(await verifyChain(shop.db)).toMatchObject({ ok: true });

@@ -27,19 +27,23 @@ export interface Demo {
   jobs: { id: string; unitId: string; title: string; openedAt: string; events: StoredEvent[] }[];
 }
 
-const DAYS = 4 * 365;
+const FOUR_YEARS = 4 * 365;
 const PLATE_LETTERS = 'ABCDEFGHJKLMNPRSTVWX';
 
 /**
- * Four years of the invented shop, ending today. The same seed and date give the same shop.
+ * Four years of the invented shop, or fewer days, ending today. The same seed and date give the same shop.
  * @param people demo people; the supervisors release, the technicians work
  */
-export function generateDemo(people: readonly Actor[], today: string, seed = 620): Demo {
+export function generateDemo(
+  people: readonly Actor[],
+  today: string,
+  { seed = 620, days = FOUR_YEARS }: { seed?: number; days?: number } = {},
+): Demo {
   const random = seededRandom(seed);
   const crib = new ToolCrib(seededRandom(seed + 1));
   const demo: Demo = { units: [], jobs: [], crib };
   for (const line of fleetLines) {
-    for (let i = 0; i < line.count; i++) addUnit(random, demo, people, today, line, line.first + i);
+    for (let i = 0; i < line.count; i++) addUnit(random, demo, people, { today, days }, line, line.first + i);
   }
   openTodaysJobs(random, demo, people, today);
   demo.jobs.sort((a, b) => (a.openedAt < b.openedAt ? -1 : 1));
@@ -71,13 +75,13 @@ function addUnit(
   random: Random,
   demo: Demo,
   people: readonly Actor[],
-  today: string,
+  { today, days }: { today: string; days: number },
   line: FleetLine,
   number: number,
 ): void {
   const layout = layouts.find((l) => l.id === line.layout)!;
   const clock = usage(random, line);
-  const firstDay = addDays(today, -DAYS);
+  const firstDay = addDays(today, -days);
   const unit: DemoUnit = {
     id: random.uuid(),
     owner: line.owner,
@@ -88,17 +92,17 @@ function addUnit(
     meters: [],
   };
   demo.units.push(unit);
-  for (let day = random.whole(0, 50); day <= DAYS; day += 61) {
+  for (let day = random.whole(0, 50); day <= days; day += 61) {
     unit.meters.push({ date: addDays(firstDay, day), km: clock.km(day), hours: clock.hours(day) });
   }
-  unit.meters.push({ date: today, km: clock.km(DAYS), hours: clock.hours(DAYS) });
+  unit.meters.push({ date: today, km: clock.km(days), hours: clock.hours(days) });
   layout.axles.forEach((axle, a) => {
     const positions = [`${a + 1}L`, `${a + 1}R`];
     const hubs: Record<string, HubTruth> = Object.fromEntries(
       positions.map((p) => [p, newHub(random, clock.km(0) ?? 0)]),
     );
     let day = random.whole(20, line.serviceDays[0]);
-    while (day < DAYS - 8) {
+    while (day < days - 8) {
       const date = addDays(firstDay, day);
       // A tang recorded as bent that never was, on a trailer now and then: the nut walks until the next visit.
       const forgetsLock = random.next() < 0.02 && axle.role === 'trailer' && axle.sheet.family === 'A';
@@ -109,7 +113,7 @@ function addUnit(
         hours: clock.hours(day),
         hubs,
         forgetsLock,
-        isRecent: day > DAYS - 40,
+        isRecent: day > days - 40,
       });
       day += random.whole(...line.serviceDays);
     }

@@ -11,24 +11,20 @@ import { demoPeople } from './scenario.ts';
 /**
  * Loads the demo shop once, into a database that has neither people nor units. Demo people get a
  * password nobody knows: they are signed in as from the list.
+ * @param days of the shop's past; four years if left out
  * @returns whether anything was loaded
  */
-export async function loadDemo({
-  db,
-  people,
-  clock,
-}: {
-  db: Database;
-  people: PeopleService;
-  clock: Clock;
-}): Promise<boolean> {
+export async function loadDemo(
+  { db, people, clock }: { db: Database; people: PeopleService; clock: Clock },
+  days?: number,
+): Promise<boolean> {
   if ((await db.person.count()) > 0 || (await db.unit.count()) > 0) return false;
   const actors = [];
   for (const person of demoPeople) {
     const { id, name, role } = await people.add({ ...person, password: randomUUID() });
     actors.push({ id, name, role });
   }
-  const demo = generateDemo(actors, clock.today());
+  const demo = generateDemo(actors, clock.today(), { days });
   await db.sequelize.transaction(async (transaction) => {
     const owners = new Map([...new Set(demo.units.map((u) => u.owner))].map((name) => [name, randomUUID()]));
     await db.owner.bulkCreate(

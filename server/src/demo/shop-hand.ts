@@ -44,7 +44,7 @@ export interface JobPlan {
   doubt?: { component: string; seen: string; note: string };
   /** Records a tang as bent that never was: the nut will walk. */
   forgetsLock: boolean;
-  /** Brings the unit to the retorque afterwards. */
+  /** Brings the unit to the retorque afterwards, and to what else was to be looked after. */
   retorque: boolean;
 }
 
@@ -111,6 +111,9 @@ export function workJob(random: Random, plan: JobPlan): StoredEvent[] {
         4,
       );
     }
+    for (const { position, release } of job.wheelEnds)
+      for (const { kind } of release?.alsoDue ?? [])
+        send({ kind: 'follow-up-done', position, followUp: kind, nth: 0 }, plan.technicians[0]!, 6);
   }
   return [...job.events];
 }

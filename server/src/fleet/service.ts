@@ -116,21 +116,13 @@ export function fleetService(db: Database, clock: Clock) {
   }
 
   async function openFollowUps(unitId: string, meterKm: number | null): Promise<FollowUp[]> {
-    const rows = await db.followUp.findAll({
-      where: { unitId, doneAt: null },
-      order: ['byDate', 'position'],
-    });
-    return rows.map(({ jobId, position, kind, nth, what, fromKm, byKm, byDate }) => ({
-      jobId,
-      position,
-      kind,
-      nth,
-      what,
-      fromKm,
-      byKm,
-      byDate,
-      state: retorqueState({ fromKm, byKm, byDate }, meterKm, clock.today()),
-    }));
+    const rows = await db.sequelize.query<Omit<FollowUp, 'state'>>(
+      `select job_id as "jobId", position, kind, nth, what, from_km as "fromKm", by_km as "byKm",
+         to_char(by_date, 'YYYY-MM-DD') as "byDate"
+       from open_follow_up where unit_id = :unitId order by by_date, position, kind, nth`,
+      { type: QueryTypes.SELECT, replacements: { unitId } },
+    );
+    return rows.map((due) => ({ ...due, state: retorqueState(due, meterKm, clock.today()) }));
   }
 
   async function axles(unitId: string, transaction?: Transaction): Promise<Axle[]> {

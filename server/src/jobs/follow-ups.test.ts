@@ -83,4 +83,32 @@ describe('follow-ups of the whole shop', () => {
     await shop.technician.call.get('/api/jobs/follow-ups?page=0').expect(422);
     await shop.anyone().get('/api/jobs/follow-ups').expect(401);
   });
+
+  it('a wheel that came off again has a retorque of its own, and the older one is not asked for any more', async () => {
+    const unitId = await addUnit(shop);
+    const retorques = async () =>
+      (
+        (await shop.technician.call.get(`/api/fleet/units/${unitId}`).expect(200)).body as {
+          followUps: { jobId: string; position: string }[];
+        }
+      ).followUps.map((f) => `${f.jobId} ${f.position}`);
+    const due = {
+      unitId,
+      kind: 'retorque',
+      nth: 0,
+      what: '',
+      fromKm: null,
+      byKm: null,
+      doneAt: null,
+    } as const;
+    const first = await openJobOn(shop, unitId, ['2L']);
+    const second = await openJobOn(shop, unitId, ['3L']);
+    await shop.db.followUp.bulkCreate([
+      { ...due, jobId: first, position: '2L', byDate: '2026-01-10' },
+      { ...due, jobId: first, position: '2R', byDate: '2026-01-10' },
+    ]);
+    expect(await retorques()).toEqual([`${first} 2L`, `${first} 2R`]);
+    await shop.db.followUp.create({ ...due, jobId: second, position: '2L', byDate: '2026-03-10' });
+    expect(await retorques()).toEqual([`${first} 2R`, `${second} 2L`]);
+  });
 });

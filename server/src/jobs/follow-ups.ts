@@ -12,11 +12,10 @@ const OPEN = `
     select f.unit_id, f.job_id, f.position, f.kind, f.nth, f.what, f.from_km, f.by_km, f.by_date, m.km as meter_km,
       case when f.by_date < :today or f.by_km < m.km then 'overdue' when f.from_km <= m.km then 'due' else 'early' end
         as state
-    from follow_up f
+    from open_follow_up f
     left join lateral (
       select km from meter_reading where unit_id = f.unit_id and km is not null order by date desc, id desc limit 1
     ) m on true
-    where f.done_at is null
     union all
     select unit_id, null, position, 'out-of-service', 0, out_of_service ->> 'reason', null, null, null, null, 'due'
     from wheel_end where out_of_service is not null

@@ -25,7 +25,7 @@ function Row({ due }: { due: ShopFollowUp }) {
     <li className="border-b border-rule">
       <Link
         to={due.jobId ? `/jobs/${due.jobId}?at=${position}` : `/fleet/${unit.id}?at=${position}`}
-        className="grid min-h-14 items-center gap-x-4 gap-y-1 px-5 py-2 hover:bg-side sm:grid-cols-[240px_1fr_240px]"
+        className="grid min-h-14 items-center gap-x-4 gap-y-1 px-5 py-2 hover:bg-side sm:grid-cols-[290px_1fr_290px]"
       >
         <span>
           <span className="block text-16 font-semibold">
