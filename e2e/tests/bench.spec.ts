@@ -170,3 +170,23 @@ test('the pages pass axe, by day and by night', async ({ browser }) => {
     }
   }
 });
+
+test('two tabs share what waits on the device, and each record is sent once', async ({ browser }) => {
+  const left = await signedIn(browser, 'J. Brennock');
+  const jobId = await newJob(left, 'Beacon 92', 'tractor-2', ['2L', '2R']);
+  const right = await left.context().newPage();
+  await left.goto(`${shopUrl()}/jobs/${jobId}?at=2L`);
+  await right.goto(`${shopUrl()}/jobs/${jobId}?at=2R`);
+  await left.context().route('**/events', (route) => route.abort());
+  for (const page of [left, right]) {
+    await doStep(page, 'Tools, parts and lubricant at hand', 'key');
+    await expect(page.getByRole('heading', { name: 'Level ground, chocks' })).toBeVisible();
+  }
+  for (const page of [left, right])
+    await expect(page.getByText(/2 records wait on this device/)).toBeVisible();
+  // The tab that recorded it is closed: the other one sends it.
+  await left.close();
+  await right.context().unroute('**/events');
+  await expect.poll(async () => (await fetchJob(right, jobId)).version, { timeout: 15_000 }).toBe(3);
+  await expect(right.getByText(/waits? on this device/)).toBeHidden();
+});

@@ -3,7 +3,7 @@ import type { Person } from '@lanternwright/contract/people';
 import { usePerson } from '../people/people-api.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
-import { sendWaiting, takenOver, type Recorder } from './outbox.ts';
+import { sendWaiting, takeOverFrom, type Recorder } from './outbox.ts';
 import { sendPhotos } from './photo-queue.ts';
 
 const RETRY_MS = 3_000;
@@ -20,12 +20,7 @@ function Others({ person, others }: { person: Person; others: ReadonlyMap<string
         {say(count)} that {by.name} made. They are sent when {by.name} signs in here.
       </span>
       {person.role === 'supervisor' && (
-        <Button
-          onClick={() => {
-            dispatch(takenOver({ from: by.id, by: { id: person.id, name: person.name } }));
-            void dispatch(sendWaiting(person.id));
-          }}
-        >
+        <Button onClick={() => void dispatch(takeOverFrom(by.id, { id: person.id, name: person.name }))}>
           Send them as {person.name}
         </Button>
       )}
@@ -37,7 +32,7 @@ function Others({ person, others }: { person: Person; others: ReadonlyMap<string
 export function OutboxBar() {
   const dispatch = useAppDispatch();
   const person = usePerson();
-  const { waiting, offline } = useAppSelector((s) => s.outbox);
+  const { waiting, offline, cannotHold } = useAppSelector((s) => s.outbox);
   const photos = useAppSelector((s) => s.photoQueue.waiting);
   const isOwn = (w: { by: Recorder }) => w.by.id === person?.id || w.by.id === '';
   const count = waiting.filter(isOwn).length + photos.filter(isOwn).length;
@@ -62,6 +57,14 @@ export function OutboxBar() {
   return (
     <>
       {person && <Others {...{ person, others }} />}
+      {cannotHold !== null && (
+        <div role="status" className={bar}>
+          <span>
+            This browser cannot hold records ({cannotHold}). What you record here is lost where the network is
+            gone: use another one.
+          </span>
+        </div>
+      )}
       {offline && count > 0 && (
         <div role="status" className={bar}>
           <span>The server cannot be reached. {say(count)} and will be sent by itself.</span>

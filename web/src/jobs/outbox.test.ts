@@ -1,7 +1,9 @@
+import 'fake-indexeddb/auto';
+import { clear, get } from 'idb-keyval';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Command } from '@lanternwright/core/traveller';
 import { newStore } from '../store.ts';
-import { record, sendWaiting, takenOver } from './outbox.ts';
+import { openOutbox, record, sendWaiting, takeOverFrom, type Waiting } from './outbox.ts';
 
 const command: Command = {
   kind: 'step-recorded',
@@ -23,7 +25,10 @@ const settle = () =>
   });
 const sent = vi.fn<typeof fetch>();
 
-beforeEach(() => {
+const held = async () => (await get<Waiting[]>('lanternwright.outbox')) ?? [];
+
+beforeEach(async () => {
+  await clear();
   localStorage.clear();
   sent.mockReset();
   vi.stubGlobal('fetch', sent);
@@ -34,10 +39,10 @@ describe('outbox', () => {
   it('keeps what cannot be sent on the device and sends it later under the same id', async () => {
     sent.mockRejectedValueOnce(new TypeError('no network'));
     const store = newStore();
-    store.dispatch(record('job-1', 4, command, hand));
+    await store.dispatch(record('job-1', 4, command, hand));
     await settle();
     await vi.waitFor(() => expect(store.getState().outbox.offline).toBe(true));
-    const [kept] = JSON.parse(localStorage.getItem('lanternwright.outbox')!) as { id: string }[];
+    const [kept] = await held();
     sent.mockResolvedValueOnce(answer(200, { id: kept!.id, version: 5 }));
     await store.dispatch(sendWaiting(hand.id));
     const bodies = sent.mock.calls.map(
@@ -46,15 +51,15 @@ describe('outbox', () => {
     expect(bodies.map((b) => b.id)).toEqual([kept!.id, kept!.id]);
     expect(bodies[1]).toMatchObject({ seenVersion: 4, command, as: hand.id });
     expect(store.getState().outbox).toMatchObject({ waiting: [], offline: false });
-    expect(localStorage.getItem('lanternwright.outbox')).toBe('[]');
+    expect(await held()).toEqual([]);
   });
 
   it('tells what the server refused and drops what was built on it', async () => {
     sent.mockRejectedValue(new TypeError('no network'));
     const store = newStore();
-    store.dispatch(record('job-1', 4, command, hand));
-    store.dispatch(record('job-1', 5, command, hand));
-    store.dispatch(record('job-2', 1, command, hand));
+    await store.dispatch(record('job-1', 4, command, hand));
+    await store.dispatch(record('job-1', 5, command, hand));
+    await store.dispatch(record('job-2', 1, command, hand));
     await vi.waitFor(() => expect(store.getState().outbox.offline).toBe(true));
     sent.mockReset();
     sent
@@ -71,9 +76,9 @@ describe('outbox', () => {
   it('a refusal drops what was built on it on that wheel end, and nothing of the other', async () => {
     sent.mockRejectedValue(new TypeError('no network'));
     const store = newStore();
-    store.dispatch(record('job-1', 4, command, hand));
-    store.dispatch(record('job-1', 5, { ...command, position: '2R' }, hand));
-    store.dispatch(record('job-1', 6, command, hand));
+    await store.dispatch(record('job-1', 4, command, hand));
+    await store.dispatch(record('job-1', 5, { ...command, position: '2R' }, hand));
+    await store.dispatch(record('job-1', 6, command, hand));
     await vi.waitFor(() => expect(store.getState().outbox.offline).toBe(true));
     sent.mockReset();
     sent
@@ -90,7 +95,7 @@ describe('outbox', () => {
   it('sends a record as who made it or not at all; a supervisor takes it over by name', async () => {
     sent.mockRejectedValueOnce(new TypeError('no network'));
     const store = newStore();
-    store.dispatch(record('job-1', 4, command, hand));
+    await store.dispatch(record('job-1', 4, command, hand));
     await vi.waitFor(() => expect(store.getState().outbox.offline).toBe(true));
     sent.mockReset();
     await store.dispatch(sendWaiting(other.id));
@@ -100,19 +105,18 @@ describe('outbox', () => {
     sent.mockResolvedValueOnce(answer(403, { detail: 'Somebody else recorded this' }));
     await store.dispatch(sendWaiting(hand.id));
     expect(store.getState().outbox.waiting).toHaveLength(1);
-    store.dispatch(takenOver({ from: hand.id, by: other }));
     sent.mockResolvedValueOnce(answer(200, { id: 'x', version: 5 }));
-    await store.dispatch(sendWaiting(other.id));
+    await store.dispatch(takeOverFrom(hand.id, other));
     expect(JSON.parse(sent.mock.calls[1]![1]?.body as string)).toMatchObject({ as: other.id });
     expect(store.getState().outbox.waiting).toEqual([]);
   });
 
   it('waits while the server is broken or nobody is signed in', async () => {
     for (const status of [500, 401]) {
-      localStorage.clear();
+      await clear();
       const store = newStore();
       sent.mockResolvedValueOnce(answer(status, { detail: 'not now' }));
-      store.dispatch(record('job-1', 4, command, hand));
+      await store.dispatch(record('job-1', 4, command, hand));
       await vi.waitFor(() => expect(store.getState().outbox.offline).toBe(true));
       expect(store.getState().outbox.waiting).toHaveLength(1);
     }
@@ -122,8 +126,61 @@ describe('outbox', () => {
     vi.stubGlobal('crypto', { getRandomValues: crypto.getRandomValues.bind(crypto) });
     sent.mockRejectedValue(new TypeError('no network'));
     const store = newStore();
-    store.dispatch(record('job-1', 4, command, hand));
+    await store.dispatch(record('job-1', 4, command, hand));
     expect(store.getState().outbox.waiting[0]?.id).toMatch(/^[0-9a-f-]{36}$/);
     await settle();
+  });
+
+  it('holds what waits over a restart, and what an earlier build kept is moved over once', async () => {
+    sent.mockRejectedValue(new TypeError('no network'));
+    await newStore().dispatch(record('job-1', 4, command, hand));
+    await settle();
+    const old = { id: 'old', jobId: 'job-1', seenVersion: 3, command, queuedAt: '2026-11-01T08:00:00.000Z' };
+    localStorage.setItem('lanternwright.outbox', JSON.stringify([old]));
+    for (const store of [newStore(), newStore()]) {
+      await store.dispatch(openOutbox());
+      expect(store.getState().outbox.waiting).toMatchObject([{ id: 'old', by: { id: '' } }, { by: hand }]);
+    }
+    expect(localStorage.getItem('lanternwright.outbox')).toBeNull();
+  });
+
+  it('two tabs share one list: what one adds the other shows, and each record is sent once', async () => {
+    sent.mockRejectedValue(new TypeError('no network'));
+    vi.resetModules();
+    const tab = { store: (await import('../store.ts')).newStore(), ...(await import('./outbox.ts')) };
+    const store = newStore();
+    await store.dispatch(openOutbox());
+    await tab.store.dispatch(tab.openOutbox());
+    await Promise.all([
+      store.dispatch(record('job-1', 4, command, hand)),
+      tab.store.dispatch(tab.record('job-2', 4, command, hand)),
+    ]);
+    await vi.waitFor(() => {
+      for (const s of [store, tab.store]) expect(s.getState().outbox.waiting).toHaveLength(2);
+    });
+    await settle();
+    sent.mockReset();
+    sent.mockImplementation(async () => answer(200, { id: 'x', version: 5 }));
+    await store.dispatch(sendWaiting(hand.id));
+    await tab.store.dispatch(tab.sendWaiting(hand.id));
+    expect(sent).toHaveBeenCalledTimes(2);
+    await vi.waitFor(() => {
+      for (const s of [store, tab.store]) expect(s.getState().outbox.waiting).toEqual([]);
+    });
+  });
+
+  it('says so where the browser cannot hold a record, and does not show it as recorded', async () => {
+    const store = newStore();
+    const open = vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
+      throw new DOMException('no room left', 'QuotaExceededError');
+    });
+    await store.dispatch(record('job-1', 4, command, hand));
+    open.mockRestore();
+    expect(sent).not.toHaveBeenCalled();
+    expect(store.getState().outbox).toMatchObject({
+      waiting: [],
+      cannotHold: expect.stringContaining('no room left') as string,
+      refusal: { jobId: 'job-1' },
+    });
   });
 });

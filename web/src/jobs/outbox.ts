@@ -3,7 +3,8 @@ import { v4 as uuid } from 'uuid';
 import type { JobDetail } from '@lanternwright/contract/jobs';
 import type { Problem } from '@lanternwright/contract/route';
 import type { Command, StoredEvent } from '@lanternwright/core/traveller';
-import type { AppDispatch, RootState } from '../store.ts';
+import type { AppDispatch } from '../store.ts';
+import { deviceQueue } from './device-queue.ts';
 import { eventArrived, jobsApi } from './jobs-api.ts';
 
 /** Who recorded something: it is sent as that person or not at all. */
@@ -26,6 +27,8 @@ interface Outbox {
   waiting: Waiting[];
   /** The network is gone; what waits is kept on this device and sent when it is back. */
   offline: boolean;
+  /** Why this browser cannot hold what waits; null where it can. */
+  cannotHold: string | null;
   /** What the server said to the last record it did not take. */
   refusal: { jobId: string; text: string } | null;
 }
@@ -36,21 +39,34 @@ function endOf(waiting: Waiting | undefined): string | undefined {
   return command && 'position' in command ? command.position : undefined;
 }
 
-const KEPT = 'lanternwright.outbox';
-
 /** A record of the first build names nobody: it belongs to whoever is signed in next. */
 const NOBODY: Recorder = { id: '', name: 'somebody, before an update' };
 
-function kept(): Waiting[] {
-  const text = localStorage.getItem(KEPT);
-  const waiting = text ? (JSON.parse(text) as (Omit<Waiting, 'by'> & Partial<Pick<Waiting, 'by'>>)[]) : [];
-  return waiting.map((w) => ({ ...w, by: w.by ?? NOBODY }));
+const queue = deviceQueue<Waiting>('outbox', {
+  key: 'lanternwright.outbox',
+  read: (entry) => [{ by: NOBODY, ...(entry as Omit<Waiting, 'by'>) }],
+});
+
+/** Records that are shown already and on their way into the browser's database. */
+const notKeptYet = new Set<string>();
+
+/** What is left when one record was refused: what was queued behind it on the same wheel end was decided on a job that never was. */
+function without(waiting: readonly Waiting[], { id, jobId }: Pick<Waiting, 'id' | 'jobId'>): Waiting[] {
+  const refusedEnd = endOf(waiting.find((w) => w.id === id));
+  return waiting.filter((w) => w.jobId !== jobId || endOf(w) !== refusedEnd);
 }
+
+const takeOver = (waiting: readonly Waiting[], from: string, by: Recorder): Waiting[] =>
+  waiting.map((w) => (w.by.id === from ? { ...w, by } : w));
 
 const slice = createSlice({
   name: 'outbox',
-  initialState: (): Outbox => ({ waiting: kept(), offline: false, refusal: null }),
+  initialState: (): Outbox => ({ waiting: [], offline: false, cannotHold: null, refusal: null }),
   reducers: {
+    /** What the device holds, whichever tab put it there. */
+    loaded(state, { payload }: PayloadAction<Waiting[]>) {
+      state.waiting = [...payload, ...state.waiting.filter((w) => notKeptYet.has(w.id))];
+    },
     queued(state, { payload }: PayloadAction<Waiting>) {
       state.waiting.push(payload);
       state.refusal = null;
@@ -60,18 +76,18 @@ const slice = createSlice({
       state.offline = false;
     },
     refused(state, { payload }: PayloadAction<{ id: string; jobId: string; text: string }>) {
-      // What was queued behind it on the same wheel end was decided on a job that never was; the other ends stand.
-      const refusedEnd = endOf(state.waiting.find((w) => w.id === payload.id));
-      state.waiting = state.waiting.filter((w) => w.jobId !== payload.jobId || endOf(w) !== refusedEnd);
+      state.waiting = without(state.waiting, payload);
       state.offline = false;
       state.refusal = { jobId: payload.jobId, text: payload.text };
+    },
+    cannotHold(state, { payload }: PayloadAction<string>) {
+      state.cannotHold = payload;
     },
     wentOffline(state) {
       state.offline = true;
     },
-    /** A supervisor sends as their own what somebody else recorded here. */
-    takenOver(state, { payload }: PayloadAction<{ from: string; by: Recorder }>) {
-      for (const w of state.waiting) if (w.by.id === payload.from) w.by = payload.by;
+    tookOver(state, { payload: { from, by } }: PayloadAction<{ from: string; by: Recorder }>) {
+      state.waiting = takeOver(state.waiting, from, by);
     },
     refusalSeen(state) {
       state.refusal = null;
@@ -79,25 +95,56 @@ const slice = createSlice({
   },
 });
 
-export const { refusalSeen, takenOver, wentOffline } = slice.actions;
-const { queued, settled, refused } = slice.actions;
+export const { refusalSeen, wentOffline } = slice.actions;
+const { cannotHold, loaded, queued, settled, refused, tookOver } = slice.actions;
 export const outboxReducer = slice.reducer;
 
-let sending = false;
+const why = (error: unknown) => (error instanceof Error ? error.message : String(error));
 
-function keep(state: RootState): void {
-  localStorage.setItem(KEPT, JSON.stringify(state.outbox.waiting));
+/** Shows what the device holds, and from then on what any tab of it adds or sends. */
+export function openOutbox() {
+  return async (dispatch: AppDispatch): Promise<void> => {
+    queue.onChange((list) => dispatch(loaded(list)));
+    try {
+      dispatch(loaded(await queue.read()));
+    } catch (error) {
+      dispatch(cannotHold(why(error)));
+    }
+  };
 }
 
-/** Queues a record and sends what waits, in order. */
-export function record(jobId: string, seenVersion: number, command: Command, { id, name }: Recorder) {
-  return (dispatch: AppDispatch, getState: () => RootState): void => {
+/**
+ * Queues a record and sends what waits, in order. It shows at once.
+ * @returns when the device holds it
+ */
+export function record(jobId: string, seenVersion: number, command: Command, { id: by, name }: Recorder) {
+  return async (dispatch: AppDispatch): Promise<void> => {
     const queuedAt = new Date().toISOString();
     const done = command.kind === 'step-recorded' || command.kind === 'reading-taken';
     const recorded = done ? { ...command, doneAt: queuedAt } : command;
-    dispatch(queued({ id: uuid(), jobId, seenVersion, command: recorded, queuedAt, by: { id, name } }));
-    keep(getState());
-    void dispatch(sendWaiting(id));
+    const id = uuid();
+    const waiting = { id, jobId, seenVersion, command: recorded, queuedAt, by: { id: by, name } };
+    notKeptYet.add(id);
+    dispatch(queued(waiting));
+    try {
+      await queue.change((list) => [...list, waiting]);
+    } catch (error) {
+      dispatch(cannotHold(why(error)));
+      dispatch(refused({ id, jobId, text: 'This browser could not hold it: it was not recorded' }));
+      return;
+    } finally {
+      notKeptYet.delete(id);
+    }
+    void dispatch(sendWaiting(by));
+  };
+}
+
+/** A supervisor sends as their own what somebody else recorded here. */
+export function takeOverFrom(from: string, by: Recorder) {
+  return async (dispatch: AppDispatch): Promise<void> => {
+    await queue.change((list) => takeOver(list, from, by));
+    dispatch(tookOver({ from, by }));
+    await dispatch(sendWaiting(by.id));
   };
 }
 
@@ -106,19 +153,13 @@ export function record(jobId: string, seenVersion: number, command: Command, { i
  * until that person is back. Stops where the network does; called again when it is back.
  */
 export function sendWaiting(personId: string) {
-  return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
-    if (sending) return;
-    sending = true;
-    const own = () => getState().outbox.waiting.find((w) => w.by.id === personId || w.by.id === NOBODY.id);
-    try {
-      for (let next = own(); next; next = own()) {
-        if (!(await sendOne(next, personId, dispatch))) break;
-        keep(getState());
-      }
-    } finally {
-      sending = false;
-    }
-  };
+  return (dispatch: AppDispatch): Promise<void> =>
+    queue.alone(async () => {
+      // Read anew each time: another tab may have sent the next one, or added to it.
+      const own = async () => (await queue.read()).find((w) => w.by.id === personId || w.by.id === NOBODY.id);
+      for (let next = await own(); next; next = await own())
+        if (!(await sendOne(next, personId, dispatch))) return;
+    });
 }
 
 /**
@@ -164,11 +205,13 @@ async function sendOne(
   if (response.ok) {
     const event = (await response.json()) as StoredEvent;
     dispatch(eventArrived(jobId, event));
+    await queue.change((list) => list.filter((w) => w.id !== id));
     dispatch(settled(id));
     return true;
   }
   const problem = (await response.json()) as Problem & { job?: JobDetail };
   if (problem.job) dispatch(jobsApi.util.upsertQueryData('job', jobId, problem.job));
+  await queue.change((list) => without(list, { id, jobId }));
   dispatch(refused({ id, jobId, text: problem.detail }));
   return true;
 }

@@ -1,23 +1,19 @@
+import 'fake-indexeddb/auto';
+import { clear, del, keys } from 'idb-keyval';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { newStore } from '../store.ts';
-import { addPhoto, sendPhotos } from './photo-queue.ts';
-
-/** The browser's own database, of which Node has none. */
-const pictures = vi.hoisted(() => new Map<string, unknown>());
-vi.mock('idb-keyval', () => ({
-  get: async (key: string) => pictures.get(key),
-  set: async (key: string, value: unknown) => void pictures.set(key, value),
-  del: async (key: string) => void pictures.delete(key),
-}));
+import { addPhoto, openPhotoQueue, sendPhotos } from './photo-queue.ts';
 
 const sent = vi.fn<typeof fetch>();
 const by = { id: 'p-1', name: 'D. Achterberg' };
 const photo = { jobId: 'job-1', position: '2L', stage: 'inspect', caption: 'Step', by } as const;
 const answer = (status: number, body: unknown) => new Response(JSON.stringify(body), { status });
 
-beforeEach(() => {
+const pictures = async () => (await keys<string>()).filter((key) => key.startsWith('photo/'));
+
+beforeEach(async () => {
+  await clear();
   localStorage.clear();
-  pictures.clear();
   sent.mockReset();
   vi.stubGlobal('fetch', sent);
 });
@@ -27,14 +23,15 @@ describe('photos on their way', () => {
   it('wait on the device while the network is gone, over a restart, and are sent once', async () => {
     sent.mockRejectedValueOnce(new TypeError('no network'));
     await newStore().dispatch(addPhoto(photo, 'anBlZw=='));
-    expect([...pictures.values()]).toEqual(['anBlZw==']);
+    expect(await pictures()).toHaveLength(1);
     const store = newStore();
+    await store.dispatch(openPhotoQueue());
     expect(store.getState().photoQueue.waiting).toMatchObject([photo]);
     sent.mockResolvedValueOnce(answer(200, { id: 'photo-1', sha256: 'f'.repeat(64) }));
     sent.mockRejectedValue(new TypeError('no network'));
     await store.dispatch(sendPhotos(by.id));
     expect(store.getState().photoQueue.waiting).toEqual([]);
-    expect(pictures.size).toBe(0);
+    expect(await pictures()).toEqual([]);
     expect(store.getState().outbox.waiting).toMatchObject([
       {
         jobId: 'job-1',
@@ -62,7 +59,7 @@ describe('photos on their way', () => {
     const store = newStore();
     await store.dispatch(addPhoto(photo, 'anBlZw=='));
     expect(store.getState().photoQueue.waiting).toHaveLength(1);
-    pictures.clear();
+    for (const key of await pictures()) await del(key);
     await store.dispatch(sendPhotos(by.id));
     expect(store.getState().photoQueue).toMatchObject({
       waiting: [],

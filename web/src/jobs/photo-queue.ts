@@ -4,6 +4,7 @@ import { del, get, set } from 'idb-keyval';
 import type { Problem } from '@lanternwright/contract/route';
 import type { Stage } from '@lanternwright/core/procedure';
 import type { AppDispatch, RootState } from '../store.ts';
+import { deviceQueue } from './device-queue.ts';
 import { jobsApi } from './jobs-api.ts';
 import { postWaiting, record, wentOffline, type Recorder } from './outbox.ts';
 
@@ -24,20 +25,20 @@ interface PhotoQueue {
   refusal: { jobId: string; text: string } | null;
 }
 
-const KEPT = 'lanternwright.photos';
-const pictureKey = (id: string) => `photo/${id}`;
-
-function kept(): PendingPhoto[] {
-  const text = localStorage.getItem(KEPT);
-  const waiting = text ? (JSON.parse(text) as (PendingPhoto | Omit<PendingPhoto, 'by'>)[]) : [];
+const queue = deviceQueue<PendingPhoto>('photos', {
+  key: 'lanternwright.photos',
   // A photo of the first build names nobody, and cannot be sent as anybody.
-  return waiting.filter((w): w is PendingPhoto => 'by' in w);
-}
+  read: (entry) => ('by' in (entry as object) ? [entry as PendingPhoto] : []),
+});
+const pictureKey = (id: string) => `photo/${id}`;
 
 const slice = createSlice({
   name: 'photoQueue',
-  initialState: (): PhotoQueue => ({ waiting: kept(), refusal: null }),
+  initialState: (): PhotoQueue => ({ waiting: [], refusal: null }),
   reducers: {
+    loaded(state, { payload }: PayloadAction<PendingPhoto[]>) {
+      state.waiting = payload;
+    },
     queued(state, { payload }: PayloadAction<PendingPhoto>) {
       state.waiting.push(payload);
       state.refusal = null;
@@ -50,46 +51,44 @@ const slice = createSlice({
     },
   },
 });
-const { queued, settled, refused } = slice.actions;
+const { loaded, queued, settled, refused } = slice.actions;
 export const photoQueueReducer = slice.reducer;
 
-function keep(state: RootState): void {
-  localStorage.setItem(KEPT, JSON.stringify(state.photoQueue.waiting));
+/** Shows what photos wait on this device, and from then on what any tab of it adds or sends. */
+export function openPhotoQueue() {
+  return async (dispatch: AppDispatch): Promise<void> => {
+    queue.onChange((list) => dispatch(loaded(list)));
+    dispatch(loaded(await queue.read()));
+  };
 }
 
 /** Queues a photo, a JPEG in base64, and sends it as soon as the server can be reached. */
 export function addPhoto(photo: Omit<PendingPhoto, 'id'>, jpeg: string) {
-  return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
-    const id = uuid();
-    await set(pictureKey(id), jpeg);
-    dispatch(queued({ id, ...photo }));
-    keep(getState());
+  return async (dispatch: AppDispatch): Promise<void> => {
+    const waiting = { id: uuid(), ...photo };
+    await set(pictureKey(waiting.id), jpeg);
+    await queue.change((list) => [...list, waiting]);
+    dispatch(queued(waiting));
     await dispatch(sendPhotos(photo.by.id));
   };
 }
-
-let sending = false;
 
 /**
  * Sends the photos that one person took, one after another. Stops where the network does; called again when it is
  * back.
  */
 export function sendPhotos(personId: string) {
-  return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
-    if (sending) return;
-    sending = true;
-    try {
-      const own = () => getState().photoQueue.waiting.find((w) => w.by.id === personId);
-      for (let next = own(); next; next = own()) {
-        if (!(await sendOne(next, dispatch, getState))) break;
-        dispatch(settled(next.id));
-        keep(getState());
-        await del(pictureKey(next.id));
+  return (dispatch: AppDispatch, getState: () => RootState): Promise<void> =>
+    queue.alone(async () => {
+      const own = async () => (await queue.read()).find((w) => w.by.id === personId);
+      for (let next = await own(); next; next = await own()) {
+        if (!(await sendOne(next, dispatch, getState))) return;
+        const { id } = next;
+        await queue.change((list) => list.filter((w) => w.id !== id));
+        dispatch(settled(id));
+        await del(pictureKey(id));
       }
-    } finally {
-      sending = false;
-    }
-  };
+    });
 }
 
 /** @returns whether it is settled, one way or the other */
@@ -116,7 +115,8 @@ async function sendOne(
   const { id: photoId, sha256 } = (await response.json()) as { id: string; sha256: string };
   const seen = jobsApi.endpoints.job.select(jobId)(getState()).data?.events.length ?? 1;
   const of = component ? { component } : {};
-  dispatch(
+  // The record must be held before the photo is let go.
+  await dispatch(
     record(jobId, seen, { kind: 'photo-added', position, stage, photoId, sha256, ...of, caption }, by),
   );
   return true;

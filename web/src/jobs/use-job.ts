@@ -60,7 +60,7 @@ export function useOpenJob(id: string): { open: OpenJob | null; error: unknown }
       if (!job || !person) return 'The job is not open yet';
       const decision = decide(job, command, { by: actorOf(person), ...moment() });
       if (!decision.ok) return decision.reason;
-      dispatch(record(id, job.version, command, person));
+      void dispatch(record(id, job.version, command, person));
       return null;
     },
     [job, person, dispatch, id],

@@ -59,7 +59,7 @@ function Choose({
       ...(note.trim() ? { note: note.trim() } : {}),
     };
     if (!person) return;
-    dispatch(record(job.id, 1, command, person));
+    void dispatch(record(job.id, 1, command, person));
     setKeptIn(`/jobs/${job.id}?at=${position}`);
   };
   if (keptIn && refusal?.jobId === job.id) return <Note tone="trouble">{refusal.text}</Note>;

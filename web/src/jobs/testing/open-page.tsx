@@ -1,5 +1,6 @@
+import 'fake-indexeddb/auto';
 import { configureStore } from '@reduxjs/toolkit';
-import { render, screen, within } from '@testing-library/react';
+import { configure, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Provider } from 'react-redux';
 import { MemoryRouter, Route, Routes } from 'react-router';
@@ -16,6 +17,9 @@ import { JobPage } from '../job-page.tsx';
 import { jobsApi } from '../jobs-api.ts';
 import { outboxReducer } from '../outbox.ts';
 import { photoQueueReducer } from '../photo-queue.ts';
+
+// A busy machine is slow, not wrong.
+configure({ asyncUtilTimeout: 5_000 });
 
 /** A job page over a server of one job: commands go to the same `decide`, by the person who is signed in. */
 export async function openPage(t: TestJob, person: Actor = technician, tools: readonly Tool[] = []) {
