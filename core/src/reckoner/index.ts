@@ -1,3 +1,4 @@
+export { labelOf, sayNumber, unitOf, type FieldUnit } from './field-words.ts';
 export {
   describeCalculation,
   listCalculations,
@@ -6,3 +7,4 @@ export {
   type CalculationTitle,
   type Reckoned,
 } from './reckon.ts';
+export { sayResult } from './say-result.ts';

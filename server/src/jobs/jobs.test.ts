@@ -41,7 +41,11 @@ describe('a sum put into the record', () => {
     await keep('astrology', input, { travelMm: 3 }).expect(422);
     await keep('nut-travel', input, { travelMm: 3 }).expect(200);
     const { reckonings } = (await fetchJob(shop.technician.call, jobId)).wheelEnds[0]!;
-    expect(reckonings).toMatchObject([{ name: 'nut-travel', reckoned: { input, result: { travelMm: 3 } } }]);
+    // The words the sender gave are not taken.
+    const summary = 'travel 0.11811 in';
+    expect(reckonings).toMatchObject([
+      { name: 'nut-travel', summary, reckoned: { input, result: { travelMm: 3 } } },
+    ]);
   });
 });
 

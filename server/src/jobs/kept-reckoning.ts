@@ -1,4 +1,4 @@
-import { listCalculations } from '@lanternwright/core/reckoner';
+import { listCalculations, sayResult } from '@lanternwright/core/reckoner';
 import type { Command } from '@lanternwright/core/traveller';
 import { refused } from '../http/problem.ts';
 import { reckonOnServer } from '../reckoner/heavy.ts';
@@ -16,7 +16,8 @@ function same(a: unknown, b: unknown): boolean {
 }
 
 /**
- * A sum goes into a record only as the reckoner itself gives it: it is reckoned again here, and has its title.
+ * A sum goes into a record only as the reckoner itself gives it: it is reckoned again here, and has its title and its
+ * words from here.
  * @throws HttpProblem 422 when there is no such sum, it refuses the input, or the result is another
  */
 export async function proveReckoning(command: Command): Promise<Command> {
@@ -28,5 +29,6 @@ export async function proveReckoning(command: Command): Promise<Command> {
     throw refused('The reckoner gives another result for this input', 'command.reckoned.result');
   }
   const { title } = listCalculations().find((c) => c.name === name)!;
-  return { ...command, title };
+  const summary = sayResult(name, answer.result as Record<string, unknown>, 'in').slice(0, 500);
+  return { ...command, title, summary };
 }

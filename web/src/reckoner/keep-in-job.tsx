@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { JobSummary } from '@lanternwright/contract/jobs';
+import { sayResult } from '@lanternwright/core/reckoner';
 import { useJobsQuery } from '../jobs/jobs-api.ts';
 import { record } from '../jobs/outbox.ts';
 import { usePerson } from '../people/people-api.ts';
@@ -8,7 +9,6 @@ import { useAppDispatch, useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import { sayResult } from './say-result.ts';
 
 interface Kept {
   name: string;

@@ -5,7 +5,7 @@ import { Provider } from 'react-redux';
 import { afterEach, describe, expect, it } from 'vitest';
 import { describeCalculation, listCalculations, reckon } from '@lanternwright/core/reckoner';
 import { preferencesReducer, unitChosen } from '../shell/preferences.ts';
-import { labelOf, sayNumber, unitOf } from './field-words.ts';
+import { labelOf, sayNumber, unitOf } from '@lanternwright/core/reckoner';
 import { groups, notes } from './notes.ts';
 import { InputForm } from './schema-field.tsx';
 import { startValue, type JsonSchema } from './schema.ts';

@@ -1,5 +1,5 @@
 import { useAppSelector } from '../store.ts';
-import { labelOf, sayNumber, unitOf } from './field-words.ts';
+import { labelOf, sayNumber, unitOf } from '@lanternwright/core/reckoner';
 
 const MOST_ROWS = 60;
 

@@ -2,7 +2,7 @@ import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { useAppSelector } from '../store.ts';
 import { SelectField, TextField, AreaField } from '../ui/field.tsx';
-import { labelOf, sayNumber, unitOf } from './field-words.ts';
+import { labelOf, sayNumber, unitOf } from '@lanternwright/core/reckoner';
 import { choiceOf, choicesOf, isNumber, isTable, startValue, type JsonSchema } from './schema.ts';
 
 interface Props {

@@ -1,16 +1,6 @@
 import { format, parseISO } from 'date-fns';
-import type { RuleUnit } from '../ui/thou-rule.tsx';
 
-/** End play in the unit of the device: 0.0083 in, 0.211 mm. */
-export function sayPlay(mm: number, unit: RuleUnit): string {
-  return `${playDigits(mm, unit)} ${unit}`;
-}
-
-/** The digits alone. */
-export function playDigits(mm: number, unit: RuleUnit): string {
-  const text = unit === 'in' ? (mm / 25.4).toFixed(4) : mm.toFixed(3);
-  return Number(text) === 0 ? text.replace('-', '') : text;
-}
+export { playDigits, sayPlay } from '@lanternwright/core/end-play';
 
 const grouped = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 0 });
 

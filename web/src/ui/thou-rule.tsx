@@ -1,4 +1,6 @@
-export type RuleUnit = 'in' | 'mm';
+import type { LengthUnit } from '@lanternwright/core/end-play';
+
+export type RuleUnit = LengthUnit;
 export type Side = 'tight' | 'in-band' | 'loose' | 'repeat' | 'unsure';
 
 interface Props {

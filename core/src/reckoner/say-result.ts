@@ -1,6 +1,5 @@
-import { sayTurn } from '@lanternwright/core/nut';
-import { sayPlay } from '../shell/words.ts';
-import type { RuleUnit } from '../ui/thou-rule.tsx';
+import { sayPlay, type LengthUnit } from '../end-play/index.ts';
+import { sayTurn } from '../nut/index.ts';
 import { labelOf, sayNumber, unitOf } from './field-words.ts';
 
 const MOST_FIGURES = 5;
@@ -11,7 +10,7 @@ interface NutSetting {
 }
 
 /** Results whose figures that matter stand in a list. */
-const special: Record<string, (result: never, unit: RuleUnit) => string> = {
+const special: Record<string, (result: never, unit: LengthUnit) => string> = {
   'nut-setting': ({ options, best }: NutSetting, unit) => {
     const go = best === null ? undefined : options[best];
     if (!go) return 'No lock position is in band';
@@ -26,14 +25,14 @@ const special: Record<string, (result: never, unit: RuleUnit) => string> = {
       : `Set it ${sayFigure('recommendedMm', recommendedMm, unit)} below the hub face, of ${ranges.length} clear range${ranges.length === 1 ? '' : 's'}`,
 };
 
-function sayFigure(name: string, value: unknown, unit: RuleUnit): string {
+function sayFigure(name: string, value: unknown, unit: LengthUnit): string {
   if (typeof value !== 'number') return String(value);
   const field = unitOf(name, unit);
   return [sayNumber(value, field), field?.label].filter(Boolean).join(' ');
 }
 
 /** The figures of a result that matter, in one line for a record. */
-export function sayResult(name: string, result: Record<string, unknown>, unit: RuleUnit): string {
+export function sayResult(name: string, result: Record<string, unknown>, unit: LengthUnit): string {
   const own = special[name];
   if (own) return own(result as never, unit);
   const figures = Object.entries(result)

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { describeCalculation, listCalculations, reckon } from '@lanternwright/core/reckoner';
+import { describeCalculation, listCalculations, reckon } from './reckon.ts';
 import { sayResult } from './say-result.ts';
 
 const said = (name: string, input: unknown, unit: 'in' | 'mm' = 'in') => {

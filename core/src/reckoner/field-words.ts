@@ -1,5 +1,5 @@
-import { convert } from '@lanternwright/core/quantity';
-import type { RuleUnit } from '../ui/thou-rule.tsx';
+import type { LengthUnit } from '../end-play/index.ts';
+import { convert } from '../quantity/index.ts';
 
 /** How a field whose name carries its unit is shown: label, and factor from the stored figure to the shown one. */
 export interface FieldUnit {
@@ -42,7 +42,7 @@ function suffixOf(name: string): string | undefined {
 }
 
 /** Unit of a field, or null where its name carries none. */
-export function unitOf(name: string, system: RuleUnit): FieldUnit | null {
+export function unitOf(name: string, system: LengthUnit): FieldUnit | null {
   const suffix = suffixOf(name);
   return suffix ? (system === 'in' ? inch : metric)[suffix]! : null;
 }
