@@ -128,14 +128,18 @@ test('the pictures', async ({ browser }) => {
   await page.getByText('mm', { exact: true }).first().click();
   await page.getByLabel('Outside dry').check();
   await page.getByLabel('Set to a measured depth').check();
-  await page.getByLabel(/^Sound journal/).fill('3');
-  await page.getByLabel('to', { exact: true }).first().fill('18');
-  await page.getByLabel(/^Old groove/).fill('10.5');
-  await page.getByLabel('to', { exact: true }).last().fill('11.5');
-  await page.getByLabel(/^Main lip/).fill('8');
-  await page.getByLabel(/^Dust lip/).fill('3');
-  await page.getByLabel(/^Deepest/).fill('9');
-  await page.getByLabel('Seal set at').fill('5.5');
+  const measured: [RegExp, string][] = [
+    [/^A\. /, '42'],
+    [/^B\. /, '24'],
+    [/^C\. /, '39'],
+    [/^D\. /, '30.5'],
+    [/^E\. /, '31.5'],
+    [/main lip/, '8'],
+    [/dust lip/, '3'],
+    [/^Deepest/, '9'],
+    [/^Seal set at/, '5.5'],
+  ];
+  for (const [label, typed] of measured) await page.getByLabel(label).fill(typed);
   await picture(page, 'job-seal');
   await page.getByText('thou', { exact: true }).first().click();
   await frontAxle(page);

@@ -20,4 +20,5 @@ export {
   type DriveVerdict,
   type Symptom,
 } from './drive-verdict.ts';
+export { compareRocking, tiltMmPerM, tipPlaces, type TipPlace } from './rocking.ts';
 export { BEARING_LIMIT_MM, whichJoint, whichJointCalculation } from './which-joint.ts';

@@ -27,6 +27,14 @@ const heavyWheel = ftLb(450, 500, 'from-memory', 'TMC RP 222 for hub-piloted M22
 const oil = { kind: 'oil', name: 'Wheel-end oil, as the hub asks' } as const;
 const grease = { kind: 'grease', name: 'Lithium complex NLGI 2, GC-LB' } as const;
 
+/** What a family sheet can say of a thread, a lock and studs: the usual, to be held against this nut. */
+const marks: Sheet['marks'] = {
+  thread: { mark: 'from-memory', source: 'Usual for this nut, recalled' },
+  lock: { mark: 'from-memory', source: 'Usual for this nut, recalled' },
+  studs: { mark: 'from-memory', source: 'Usual for this wheel, recalled' },
+  lubricant: { mark: 'common-practice', source: practice },
+};
+
 const noBolts = {
   drag: null,
   nutTorque: null,
@@ -79,6 +87,8 @@ const heavy = {
   hub: heavyHub,
   schools: { ...openSchools, lockCheck: 'second-person' },
   retorque: null,
+  heat: null,
+  marks,
 } as const;
 
 const dowelLock = { kind: 'indexed', positionsPerTurn: 12, reversible: true } as const;
@@ -108,6 +118,8 @@ function blank(sheetId: string, family: Family, procedureId: string, lubricant: 
     hub: null,
     schools: openSchools,
     retorque: null,
+    heat: null,
+    marks,
   };
 }
 

@@ -71,6 +71,25 @@ export const hubSchema = z.object({
 });
 export type Hub = z.output<typeof hubSchema>;
 
+/** What of a sheet is not a range and carries its mark beside it. */
+export const markedSchema = z.enum(['thread', 'lock', 'studs', 'lubricant']);
+export type Marked = z.infer<typeof markedSchema>;
+export const marksSchema = z.partialRecord(markedSchema, z.object(origin));
+
+/** How much warmer than the air and the other side a hub may be after the road, K. */
+export const heatFigureSchema = z
+  .object({
+    lookOverAirK: z.number().positive().max(200),
+    lookOverOtherK: z.number().positive().max(200),
+    notReleasedOverAirK: z.number().positive().max(300),
+    ...origin,
+  })
+  .refine((h) => h.lookOverAirK <= h.notReleasedOverAirK, {
+    message: 'must not be under the figure to look at',
+    path: ['notReleasedOverAirK'],
+  });
+export type HeatFigure = z.output<typeof heatFigureSchema>;
+
 /** When wheel nuts are torqued again: between two distances, or by so many days. */
 export const retorqueFigureSchema = z
   .object({

@@ -1,6 +1,14 @@
 export { readinessOf, readyStates, type ReadyLine, type ReadyState } from './readiness.ts';
 export { familySheet, familySheets } from './family-sheets.ts';
-export { type BandFigure, type Hub, type Mark, type RetorqueFigure, type TorqueFigure } from './figure.ts';
+export {
+  type BandFigure,
+  type HeatFigure,
+  type Hub,
+  type Mark,
+  type Marked,
+  type RetorqueFigure,
+  type TorqueFigure,
+} from './figure.ts';
 export { findProcedure, procedures, stepsOf } from './procedures.ts';
 export { sayMark, sayTorque, sheetLines, torques, type SheetLine } from './say-sheet.ts';
 export { confirmFigure, recalledFigures, sheetDifferences, type SheetDifference } from './sheet-revision.ts';
@@ -17,8 +25,15 @@ export { askStep, chooseStep, doStep, lockStep, measureDrag, practice, torqueSte
 export { hubFill, sayHubFill } from './hub-fill.ts';
 export { openSchools, saySchool, schoolNames, schools, type School, type Schools } from './schools.ts';
 export { stackOfSheet } from './stack-of-sheet.ts';
-export { sealDepths, whyNoSeat } from './seal-depth.ts';
-export { compared, stepDataSchema, type Compared, type MeasuredSeat, type StepData } from './step-data.ts';
+export { sealDepths, seatFromTouched, whyNoSeat, whyNotTouched } from './seal-depth.ts';
+export {
+  compared,
+  stepDataSchema,
+  type Compared,
+  type MeasuredSeat,
+  type StepData,
+  type TouchedPlaces,
+} from './step-data.ts';
 export {
   dimensions,
   stageOrder,

@@ -1,6 +1,6 @@
 import { sayTurn } from '../nut/index.ts';
 import { convert, formatQuantity, formatValue, unitDefinition, type Unit } from '../quantity/index.ts';
-import type { BandFigure, Mark, RetorqueFigure, TorqueFigure } from './figure.ts';
+import type { BandFigure, HeatFigure, Mark, Marked, RetorqueFigure, TorqueFigure } from './figure.ts';
 import { sayHubFill } from './hub-fill.ts';
 import { openSchools, saySchool, schoolNames, schools } from './schools.ts';
 import type { Sheet, TorqueKey } from './sheet.ts';
@@ -13,6 +13,11 @@ export function sayMark({ mark, source }: { mark: Mark; source: string }): strin
 /** A recalled figure, or one seen on a single vehicle, asks to be confirmed. */
 export function needsConfirming(mark: Mark): boolean {
   return mark === 'from-memory' || mark === 'seen-once';
+}
+
+/** How well thread, lock places, studs or lubricant of a sheet are known. */
+export function markOf({ marks }: Sheet, what: Marked): { mark: Mark; source: string } {
+  return marks[what] ?? { mark: 'from-memory', source: 'Not marked' };
 }
 
 function sayRange({ min, max }: { min: TorqueFigure['min']; max: TorqueFigure['max'] }, unit: Unit): string {
@@ -50,6 +55,10 @@ function sayRetorque({ from, by, days }: RetorqueFigure): string {
   return `${formatQuantity(from)} to ${formatQuantity(by)}, ${days} days at the latest`;
 }
 
+function sayHeat({ lookOverAirK, lookOverOtherK, notReleasedOverAirK }: HeatFigure): string {
+  return `look again over ${lookOverAirK} K above the air or ${lookOverOtherK} K above the other side, not released over ${notReleasedOverAirK} K`;
+}
+
 export interface SheetLine {
   label: string;
   value: string;
@@ -78,8 +87,12 @@ export function sheetLines(sheet: Sheet, unit: 'in' | 'mm'): SheetLine[] {
   return [
     ...(sheet.band ? [{ label: 'Band', value: sayBand(sheet.band, unit), source: sayMark(sheet.band) }] : []),
     ...(sheet.nut ? [{ label: 'Nut', value: sheet.nut }] : []),
-    ...(sheet.thread ? [{ label: 'Thread', value: sayThread(sheet.thread) }] : []),
-    ...(sheet.lock ? [{ label: 'Locks in', value: sayLock(sheet.lock) }] : []),
+    ...(sheet.thread
+      ? [{ label: 'Thread', value: sayThread(sheet.thread), source: sayMark(markOf(sheet, 'thread')) }]
+      : []),
+    ...(sheet.lock
+      ? [{ label: 'Locks in', value: sayLock(sheet.lock), source: sayMark(markOf(sheet, 'lock')) }]
+      : []),
     ...torques.flatMap(([key, label]) => {
       const figure = sheet[key];
       return figure ? [{ label, value: sayTorque(figure), source: sayMark(figure) }] : [];
@@ -96,7 +109,10 @@ export function sheetLines(sheet: Sheet, unit: 'in' | 'mm'): SheetLine[] {
           },
         ]
       : []),
-    { label: 'Lubricant', value: sheet.lubricant.name },
+    ...(sheet.studs
+      ? [{ label: 'Wheel studs', value: String(sheet.studs), source: sayMark(markOf(sheet, 'studs')) }]
+      : []),
+    { label: 'Lubricant', value: sheet.lubricant.name, source: sayMark(markOf(sheet, 'lubricant')) },
     ...(sheet.hub ? [{ label: 'Hub takes', value: sayHubFill(sheet), source: sayMark(sheet.hub) }] : []),
     ...schoolNames
       .filter((name) => sheet.schools[name] !== openSchools[name])
@@ -104,5 +120,6 @@ export function sheetLines(sheet: Sheet, unit: 'in' | 'mm'): SheetLine[] {
     ...(sheet.retorque
       ? [{ label: 'Retorque', value: sayRetorque(sheet.retorque), source: sayMark(sheet.retorque) }]
       : []),
+    ...(sheet.heat ? [{ label: 'Hub heat', value: sayHeat(sheet.heat), source: sayMark(sheet.heat) }] : []),
   ];
 }

@@ -1,9 +1,32 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { quantity } from '../quantity/index.ts';
-import { sealDepths, whyNoSeat, type MeasuredSeat } from './index.ts';
+import { sealDepths, seatFromTouched, whyNoSeat, whyNotTouched, type MeasuredSeat } from './index.ts';
 
 const mm = (value: number) => quantity(value, 'mm');
+
+describe('what can be touched with the hub off', () => {
+  const seal = { lip: mm(8), deepest: mm(9) };
+  it('gives the places below the hub face once the bearing stands at the shoulder (geometry)', () => {
+    const touched = { faceToBearing: mm(42), journalFrom: mm(24), journalTo: mm(39) };
+    const grooved = { ...touched, grooveFrom: mm(30.5), grooveTo: mm(31.5) };
+    const places = ({ journalStart, journalEnd, grooveStart, grooveEnd }: MeasuredSeat) =>
+      [journalStart, journalEnd, grooveStart, grooveEnd].map((q) => q?.value);
+    expect(places(seatFromTouched(grooved, seal))).toEqual([3, 18, 10.5, 11.5]);
+    expect(places(seatFromTouched(touched, seal))).toEqual([3, 18, undefined, undefined]);
+  });
+
+  it.each([
+    [{ journalTo: mm(20) }, /ends before it begins/],
+    [{ journalFrom: mm(-1) }, /inboard of the bearing/],
+    [{ faceToBearing: mm(0) }, /below the hub/],
+    [{ grooveFrom: mm(30) }, /two edges/],
+    [{ grooveFrom: mm(30), grooveTo: mm(29) }, /groove ends before/],
+  ])('refuses what cannot be: %j', (wrong, why) => {
+    const touched = { faceToBearing: mm(42), journalFrom: mm(24), journalTo: mm(39), ...wrong };
+    expect(whyNotTouched(touched)).toMatch(why);
+  });
+});
 
 describe('the depth of a seal', () => {
   it('leaves every lip a millimetre from both ends of the journal and from the groove, for any journal (geometry)', () => {

@@ -1,11 +1,44 @@
 import { sealSeat } from '../seal/index.ts';
-import type { Quantity } from '../quantity/index.ts';
-import type { MeasuredSeat } from './step-data.ts';
+import { quantity, type Quantity } from '../quantity/index.ts';
+import type { MeasuredSeat, TouchedPlaces } from './step-data.ts';
 
 /** Distance a lip keeps from the groove and from the end of the journal, mm (common practice, no source). */
 const LIP_MARGIN_MM = 1;
 
 const mm = (q: Quantity) => q.si * 1000;
+
+/**
+ * The seat as it lies once the hub is on, in mm from the hub's seal face, from what can be touched with the hub off:
+ * the inner bearing then stands at the spindle's shoulder, so that a place so far inboard of the shoulder lies that
+ * much nearer to the face. Geometry.
+ */
+export function seatFromTouched(
+  { faceToBearing, journalFrom, journalTo, grooveFrom, grooveTo }: TouchedPlaces,
+  seal: Pick<MeasuredSeat, 'lip' | 'dustLip' | 'deepest'>,
+): MeasuredSeat {
+  const below = (place: Quantity) => quantity(Math.round((mm(faceToBearing) - mm(place)) * 1e6) / 1e6, 'mm');
+  return {
+    journalStart: below(journalTo),
+    journalEnd: below(journalFrom),
+    ...(grooveFrom && grooveTo ? { grooveStart: below(grooveTo), grooveEnd: below(grooveFrom) } : {}),
+    ...seal,
+  };
+}
+
+/** Why places that were touched cannot be, or null. */
+export function whyNotTouched({
+  faceToBearing,
+  journalFrom,
+  journalTo,
+  grooveFrom,
+  grooveTo,
+}: TouchedPlaces): string | null {
+  if (faceToBearing.si <= 0) return 'The bearing lies below the hub’s seal face';
+  if (journalFrom.si < 0) return 'The seal’s journal lies inboard of the bearing’s shoulder';
+  if (journalTo.si <= journalFrom.si) return 'The journal ends before it begins';
+  if (Boolean(grooveFrom) !== Boolean(grooveTo)) return 'A groove has two edges';
+  return grooveFrom && grooveTo && grooveTo.si <= grooveFrom.si ? 'The groove ends before it begins' : null;
+}
 
 /** Why measured places cannot be a journal, or null. */
 export function whyNoSeat(seat: MeasuredSeat): string | null {

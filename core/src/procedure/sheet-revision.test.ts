@@ -18,11 +18,15 @@ describe('two revisions of a sheet', () => {
     const max = quantity(0.004, 'in');
     const band = { ...sheet.band!, max, mark: 'shop', source: 'Set by the shop' } as const;
     expect(sheetDifferences(sheet, { ...sheet, band, studs: null })).toEqual([
-      { label: 'Wheel studs', before: '10', after: 'not named' },
       {
         label: 'Band',
         before: '0.001 to 0.005 in. TMC RP 618',
         after: '0.001 to 0.004 in. Set by the shop',
+      },
+      {
+        label: 'Wheel studs',
+        before: '10. Usual for this wheel, recalled: confirm against the maker’s sheet',
+        after: '',
       },
     ]);
     expect(sheetDifferences(sheet, { ...sheet, revision: 2 })).toEqual([]);
@@ -37,11 +41,23 @@ describe('two revisions of a sheet', () => {
 
 describe('recalled figures', () => {
   it('are named until somebody confirms them', () => {
-    expect(recalledFigures(sheet)).toEqual(['backOff', 'hub', 'jamTorque', 'wheelTorque']);
+    const built = ['thread', 'lock', 'studs'];
+    expect(recalledFigures(sheet)).toEqual([...built, 'backOff', 'hub', 'jamTorque', 'wheelTorque']);
     const confirmed = confirmFigure(sheet, 'jamTorque');
-    expect(recalledFigures(confirmed)).toEqual(['backOff', 'hub', 'wheelTorque']);
+    expect(recalledFigures(confirmed)).toEqual([...built, 'backOff', 'hub', 'wheelTorque']);
     expect(sheetSchema.parse(confirmed).jamTorque).toMatchObject({ max: { value: 300 }, mark: 'shop' });
     expect(confirmFigure(sheet, 'drag')).toBe(sheet);
+  });
+
+  it('hold for what is not a range as well: a thread that nobody marked waits, and is confirmed', () => {
+    const old = sheetSchema.parse({ ...sheet, marks: undefined });
+    expect(recalledFigures(old).slice(0, 4)).toEqual(['thread', 'lock', 'studs', 'lubricant']);
+    const line = (s: Sheet) => sheetLines(s, 'in').find((l) => l.label === 'Thread')!.source;
+    expect(line(old)).toBe('Not marked: confirm against the maker’s sheet');
+    const known = confirmFigure(old, 'thread');
+    expect(line(known)).toBe('Confirmed against the maker’s sheet');
+    expect(recalledFigures(known)).not.toContain('thread');
+    expect(recalledFigures({ ...old, thread: null, lock: null, studs: null })).not.toContain('thread');
   });
 });
 

@@ -1,5 +1,6 @@
 import { sayLayer } from '../stack/index.ts';
-import { needsConfirming, sheetLines, torques } from './say-sheet.ts';
+import { markedSchema, type Marked } from './figure.ts';
+import { markOf, needsConfirming, sheetLines, torques } from './say-sheet.ts';
 import type { Sheet } from './sheet.ts';
 
 /** One line in which two revisions of a sheet differ. Empty where the other has none. */
@@ -25,7 +26,6 @@ function linesOf(sheet: Sheet): Map<string, string> {
     ['Title', sheet.title],
     ['Procedure', sheet.procedureId ?? 'none'],
     ['Verified by', verifiedBy[sheet.verifyBy]],
-    ['Wheel studs', sheet.studs === null ? 'not named' : String(sheet.studs)],
     ['Stack', sheet.stack ? sheet.stack.map(sayLayer).join(', ') : 'as this construction usually has it'],
     ...lines,
   ]);
@@ -47,21 +47,25 @@ const figureKeys = [
   'shaftMovement',
   'hub',
   'retorque',
+  'heat',
   ...torques.map(([key]) => key),
 ] as const;
-type FigureKey = (typeof figureKeys)[number];
+type FigureKey = (typeof figureKeys)[number] | Marked;
+const isMarked = (key: FigureKey): key is Marked => markedSchema.safeParse(key).success;
 
-/** Figures of a sheet that are recalled and wait to be confirmed against the maker's sheet. */
+/** What of a sheet is recalled, seen once or not marked at all and waits to be confirmed against the maker's sheet. */
 export function recalledFigures(sheet: Sheet): FigureKey[] {
-  return figureKeys.filter((key) => {
-    const figure = sheet[key];
+  return [...markedSchema.options, ...figureKeys].filter((key) => {
+    if (sheet[key] === null) return false;
+    const figure = isMarked(key) ? markOf(sheet, key) : sheet[key];
     return figure ? needsConfirming(figure.mark) : false;
   });
 }
 
 /** The sheet with one recalled figure confirmed by the shop against the maker's sheet. */
 export function confirmFigure(sheet: Sheet, key: FigureKey): Sheet {
+  const confirmed = { mark: 'shop', source: 'Confirmed against the maker’s sheet' } as const;
+  if (isMarked(key)) return { ...sheet, marks: { ...sheet.marks, [key]: confirmed } };
   const figure = sheet[key];
-  if (!figure) return sheet;
-  return { ...sheet, [key]: { ...figure, mark: 'shop', source: 'Confirmed against the maker’s sheet' } };
+  return figure ? { ...sheet, [key]: { ...figure, ...confirmed } } : sheet;
 }

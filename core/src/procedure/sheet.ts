@@ -4,9 +4,11 @@ import { stackSchema } from '../stack/index.ts';
 import {
   bandFigureSchema,
   forceFigureSchema,
+  heatFigureSchema,
   hubSchema,
   lockSchema,
   lubricantSchema,
+  marksSchema,
   retorqueFigureSchema,
   threadSchema,
   torqueFigureSchema,
@@ -96,6 +98,10 @@ export const sheetSchema = z.object({
   schools: schoolsSchema.prefault({}),
   /** When the wheel nuts are torqued again; null for the product's own rule. */
   retorque: retorqueFigureSchema.nullable().default(null),
+  /** Hub heat after the road; null for the product's own rule. */
+  heat: heatFigureSchema.nullable().default(null),
+  /** How well thread, lock places, studs and lubricant are known; what is not named here waits to be confirmed. */
+  marks: marksSchema.default({}),
 });
 export type Sheet = z.output<typeof sheetSchema>;
 

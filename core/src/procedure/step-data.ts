@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { brakeKinds } from '../brake/index.ts';
-import { dispositionSchema } from '../inspection/index.ts';
+import { dispositionSchema, tipPlaces, type TipPlace } from '../inspection/index.ts';
 import {
   amountSchema,
   forceSchema,
@@ -39,6 +39,18 @@ const seatSchema = z.object({
 });
 export type MeasuredSeat = z.output<typeof seatSchema>;
 
+const touchedSchema = z.object({
+  /** Hub off: from its seal face to the face of the inner bearing. */
+  faceToBearing: placeSchema,
+  /** On the spindle, from the shoulder of the inner bearing, inboard. */
+  journalFrom: placeSchema,
+  journalTo: placeSchema,
+  grooveFrom: placeSchema.optional(),
+  grooveTo: placeSchema.optional(),
+});
+/** What of a seal's seat can be touched while the hub is off. */
+export type TouchedPlaces = z.output<typeof touchedSchema>;
+
 /** What is recorded when a step is done, by its kind. */
 export const stepDataSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('instruct'), note }),
@@ -75,8 +87,11 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
     knuckleToHub: readingSchema.optional(),
     /** What the maker allows at the kingpin. */
     kingpinLimit: readingSchema.optional(),
-    /** What the sheet allows at the bearing. */
+    /** What the sheet allows at the bearing; only where the tip stood square on the hub. */
     bearingLimit: readingSchema.optional(),
+    /** Where the tip stood, and how far from the middle of the axle; left out in earlier jobs, which meant the hub. */
+    tipAt: z.enum(Object.keys(tipPlaces) as [TipPlace, ...TipPlace[]]).optional(),
+    radius: placeSchema.optional(),
     note,
   }),
   z.object({
@@ -150,6 +165,8 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
     depth: placeSchema.optional(),
     /** The journal as it was measured from the hub face, inward positive, and the seal's lips from its face. */
     seat: seatSchema.optional(),
+    /** What was measured, from which the seat was reckoned; left out in earlier jobs. */
+    touched: touchedSchema.optional(),
     note,
   }),
   z.object({

@@ -73,7 +73,7 @@ export function againstRelease(wheelEnd: WheelEnd): Objection[] {
 function objection(step: Step, record: StepRecord | null, w: WheelEnd): Objection[] {
   const at = { stage: step.stage, step: step.id };
   const guard = guardOf(step);
-  if (record?.data?.kind === 'heat') return againstHeat(record.data, at);
+  if (record?.data?.kind === 'heat') return againstHeat(w, record.data, at);
   if (!guard) return [];
   if (!record) return [object('missing', guard, at)];
   const note = record.data?.note ?? '';
@@ -141,8 +141,12 @@ function againstTorque(
   ];
 }
 
-function againstHeat(data: Extract<StepData, { kind: 'heat' }>, at: Objection['params']): Objection[] {
-  const { verdict } = hubHeat(data);
+function againstHeat(
+  { sheet }: WheelEnd,
+  data: Extract<StepData, { kind: 'heat' }>,
+  at: Objection['params'],
+): Objection[] {
+  const { verdict } = hubHeat(data, sheet.heat);
   if (verdict === 'fine') return [];
   return [object('too-hot', verdict === 'not-released' ? 'never' : 'supervisor', { ...at, verdict })];
 }

@@ -153,7 +153,15 @@ it.each([
   [108, 108, 12, 'not-released'],
 ] as const)('a hub at %d °C, the other at %d, in air of %d: %s', (here, other, air, verdict) => {
   const degC = (v: number) => quantity(v, 'degC');
-  expect(hubHeat({ here: degC(here), other: degC(other), air: degC(air) }).verdict).toBe(verdict);
+  expect(hubHeat({ here: degC(here), other: degC(other), air: degC(air) }, null).verdict).toBe(verdict);
+});
+
+it('the limits of a hub’s heat are the sheet’s own where it has them', () => {
+  const degC = (v: number) => quantity(v, 'degC');
+  const at = { here: degC(78), other: degC(77), air: degC(12) };
+  const limits = { lookOverAirK: 70, lookOverOtherK: 25, notReleasedOverAirK: 90 };
+  expect([hubHeat(at, null).verdict, hubHeat(at, limits).verdict]).toEqual(['look-again', 'fine']);
+  expect(hubHeat({ ...at, here: degC(103), other: degC(102) }, limits).verdict).toBe('not-released');
 });
 
 it('a hub that is too hot is released by nobody', () => {

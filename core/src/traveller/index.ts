@@ -57,11 +57,12 @@ export {
   type StepProgress,
 } from './progress.ts';
 export { judgedParts, readyLines, renewedParts } from './findings.ts';
-export { hubHeat, type HeatVerdict } from './hub-heat.ts';
+export { HEAT_LIMITS, hubHeat, type HeatVerdict } from './hub-heat.ts';
 export { hasKingpin } from './kingpin.ts';
 export { partsToCompare } from './parts-to-compare.ts';
 export { otherSideDue } from './pair-rule.ts';
 export { stageMinutes } from './stage-minutes.ts';
+export { makersFigures } from './makers-figures.ts';
 export { layerStates, plannedLayers, type LayerState } from './layer-states.ts';
 export { linesToAnswer, partsPlanned, partsToJudge } from './misfit.ts';
 export { objectionSchema, type Objection } from './objection.ts';

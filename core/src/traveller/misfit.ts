@@ -3,7 +3,10 @@ import {
   readinessOf,
   type ReadyLine,
   sealDepths,
+  seatFromTouched,
   whyNoSeat,
+  whyNotTouched,
+  type MeasuredSeat,
   type Sheet,
   type Step,
   type StepData,
@@ -130,7 +133,7 @@ function misfitHeat(w: WheelEnd, data: DataOf<'heat'>): string | null {
   if (w.plan.by === 'procedure') return null;
   if (!data.air) return 'Say how warm the air is';
   if (data.here.si < data.air.si - AIR_SLACK_K) return 'A hub is not colder than the air: measure again';
-  return hubHeat(data).verdict === 'fine' || data.note
+  return hubHeat(data, w.sheet.heat).verdict === 'fine' || data.note
     ? null
     : 'Much warmer than the air or the other side: say what was looked at, bearing and brake';
 }
@@ -183,9 +186,12 @@ function misfitByHand(w: WheelEnd, step: Step, data: DataOf<'measure'>): string 
 
 function misfitJoint(
   w: WheelEnd,
-  { felt, axleToKnuckle, knuckleToHub, kingpinLimit, note }: DataOf<'joint'>,
+  { felt, axleToKnuckle, knuckleToHub, kingpinLimit, bearingLimit, tipAt, radius, note }: DataOf<'joint'>,
 ): string | null {
   if (felt === 'nothing') return null;
+  const tilt = tipAt !== undefined && tipAt !== 'hub';
+  if (tilt && !(radius && radius.si > 0)) return 'Say how far from the middle of the axle the tip stood';
+  if (tilt && bearingLimit) return 'A rocking is not held against an end-play band';
   if (axleToKnuckle && !hasKingpin(w)) return `${w.position} has no kingpin to measure`;
   if (axleToKnuckle && !kingpinLimit) return 'Say what the maker allows at the kingpin';
   if ((axleToKnuckle?.si ?? 0) < 0 || (knuckleToHub?.si ?? 0) < 0) return 'A movement is not negative';
@@ -267,12 +273,17 @@ function misfitCompare(w: WheelEnd, { parts, note }: DataOf<'compare'>): string 
   return other && !note ? `${say(other.part)} is not as the old one: say why it goes in` : null;
 }
 
-function misfitSeal({ schools }: Sheet, { outside, depth, seat, note }: DataOf<'seal'>): string | null {
+function misfitSeal(
+  { schools }: Sheet,
+  { outside, depth, seat, touched, note }: DataOf<'seal'>,
+): string | null {
   if (schools.sealOutside !== 'either' && outside !== schools.sealOutside && !note)
     return `The sheet sets this seal ${schools.sealOutside}: say why not`;
   if (!seat) return null;
-  const wrong = whyNoSeat(seat);
+  const wrong = (touched && whyNotTouched(touched)) ?? whyNoSeat(seat);
   if (wrong) return wrong;
+  if (touched && !sameSeat(seatFromTouched(touched, seat), seat))
+    return 'The seat is not what was measured: reckon it again';
   const { ranges } = sealDepths(seat);
   if (note) return null;
   if (ranges.length === 0) return 'No depth keeps the lips on sound journal: say what is done';
@@ -282,6 +293,11 @@ function misfitSeal({ schools }: Sheet, { outside, depth, seat, note }: DataOf<'
     ? null
     : 'At this depth a lip does not run on sound journal: set it again, or say why';
 }
+
+const sameSeat = (a: MeasuredSeat, b: MeasuredSeat) =>
+  (['journalStart', 'journalEnd', 'grooveStart', 'grooveEnd'] as const).every(
+    (key) => Math.abs((a[key]?.si ?? 0) - (b[key]?.si ?? 0)) < 1e-7,
+  );
 
 /** Depths are read with a rule or a caliper, mm. */
 const DEPTH_SLACK_MM = 0.05;

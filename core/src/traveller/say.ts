@@ -1,6 +1,14 @@
 import { sayTurn } from '../nut/index.ts';
 import { billTotals, sayMoney } from '../cost/index.ts';
-import { BEARING_LIMIT_MM, componentOf, dispositions, PLANNED, whichJoint } from '../inspection/index.ts';
+import {
+  BEARING_LIMIT_MM,
+  componentOf,
+  dispositions,
+  PLANNED,
+  tiltMmPerM,
+  tipPlaces,
+  whichJoint,
+} from '../inspection/index.ts';
 import { partTitle } from '../route/index.ts';
 import { layerTitles, works } from '../stack/index.ts';
 import { compared, readyStates, stages, type Step, type StepData } from '../procedure/index.ts';
@@ -121,8 +129,15 @@ function sayJoint({
   knuckleToHub,
   kingpinLimit,
   bearingLimit,
+  tipAt,
+  radius,
 }: Extract<StepData, { kind: 'joint' }>): string {
   if (!knuckleToHub) return feltWords[felt];
+  if (tipAt && tipAt !== 'hub' && radius) {
+    const tilt = tiltMmPerM({ movementMm: knuckleToHub.si * 1000, radiusMm: radius.si * 1000 });
+    const kingpin = axleToKnuckle ? `; axle to knuckle ${formatQuantity(axleToKnuckle)}` : '';
+    return `${feltWords[felt]}${kingpin}; rocks ${formatQuantity(knuckleToHub)} ${tipPlaces[tipAt].toLowerCase()}, ${formatQuantity(radius)} out: ${tilt.toFixed(1)} mm per metre`;
+  }
   const { suspect } = whichJoint({
     axleToKnuckleMm: (axleToKnuckle?.si ?? 0) * 1000,
     knuckleToHubMm: knuckleToHub.si * 1000,

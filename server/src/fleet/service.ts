@@ -12,7 +12,7 @@ import type {
 } from '@lanternwright/contract/fleet';
 import { positionsOf, type Axle } from '@lanternwright/core/axle-plan';
 import { addDays, retorqueState } from '@lanternwright/core/interval';
-import { sheetSchema } from '@lanternwright/core/procedure';
+import { sheetSchema, type Sheet, type TorqueKey } from '@lanternwright/core/procedure';
 import { fold, meterKm, sayEvent, type Meter } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { notFound, refused } from '../http/problem.ts';
@@ -184,6 +184,20 @@ export function fleetService(db: Database, clock: Clock) {
     return (known ?? (await db.owner.create({ id: randomUUID(), name }, { transaction }))).id;
   }
 
+  /** Fills in figures that an axle's sheet does not have; one it has stays, and so does a sheet that was changed for another. */
+  async function fillSheet(
+    at: { unitId: string; axle: number; sheetId: string },
+    figures: Partial<Pick<Sheet, TorqueKey>>,
+    transaction: Transaction,
+  ): Promise<void> {
+    const row = await db.axle.findOne({ where: { unitId: at.unitId, number: at.axle }, transaction });
+    if (!row || row.sheet.sheetId !== at.sheetId) return;
+    const missing = Object.entries(figures).filter(([key]) => !row.sheet[key as TorqueKey]);
+    if (missing.length === 0) return;
+    const sheet = { ...row.sheet, ...Object.fromEntries(missing) };
+    await db.axle.update({ sheet }, { where: { unitId: at.unitId, number: at.axle }, transaction });
+  }
+
   /** Adds a unit inside a transaction. @throws HttpProblem 422 when the owner has one of that name */
   async function addIn(unit: NewUnit, transaction: Transaction): Promise<string> {
     const id = randomUUID();
@@ -207,6 +221,7 @@ export function fleetService(db: Database, clock: Clock) {
     axles,
     readings,
     recordMeter,
+    fillSheet,
     correctMeter,
     addIn,
 

@@ -23,6 +23,8 @@ import {
   type Job,
   type StoredEvent,
   upcast,
+  makersFigures,
+  wheelEndAt,
 } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import type { FleetService } from '../fleet/service.ts';
@@ -141,6 +143,17 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
       before.opened.at,
       before.meter,
       body.replacement.meter,
+      transaction,
+    );
+  }
+
+  /** What the maker's sheet said where the shop's had nothing becomes the axle's own, signed with the release. */
+  async function keepMakersFigures(job: Job, { body }: StoredEvent, transaction: Transaction): Promise<void> {
+    if (body.kind !== 'wheel-end-released') return;
+    const released = wheelEndAt(job, body.position)!;
+    await fleet.fillSheet(
+      { unitId: job.unitId, axle: axleIndex(body.position) + 1, sheetId: released.sheet.sheetId },
+      makersFigures(released),
       transaction,
     );
   }
@@ -285,8 +298,10 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
           by: actorOf(person),
           body: decision.event,
         };
-        await store(db, append(job, event), event, transaction);
+        const after = append(job, event);
+        await store(db, after, event, transaction);
         await followCorrection(job, event, transaction);
+        await keepMakersFigures(after, event, transaction);
         return event;
       });
     },

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import {
   constructions,
   findProcedure,
+  type Marked,
   type Family,
   type Sheet,
   type TorqueFigure,
@@ -10,7 +11,7 @@ import {
 import { formatTyped, parseQuantity, type Quantity, type Unit } from '@lanternwright/core/quantity';
 import { useNewestSheets } from '../sheets/sheets-api.ts';
 import { SelectField, TextField } from '../ui/field.tsx';
-import { HubFields, RetorqueField, SchoolFields, shop } from './shop-choices.tsx';
+import { HeatFields, HubFields, RetorqueField, SchoolFields, shop } from './shop-choices.tsx';
 import { sayMark, torques } from '@lanternwright/core/procedure';
 
 const torqueUnits: Unit[] = ['lbf-ft', 'Nm'];
@@ -161,6 +162,11 @@ interface EditorProps {
 export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps) {
   const sheets = useNewestSheets();
   const set = (part: Partial<Sheet>) => onChange({ ...sheet, ...part });
+  /** Thread, lock, studs and lubricant as the shop has them now. */
+  const setMarked = (part: Partial<Pick<Sheet, Marked>>) => {
+    const marks = Object.fromEntries(Object.keys(part).map((key) => [key, shop]));
+    set({ ...part, marks: { ...sheet.marks, ...marks } });
+  };
   const perInch = sheet.thread && 'threadsPerInch' in sheet.thread;
   const threadText = !sheet.thread
     ? ''
@@ -194,7 +200,7 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
       <TextField
         label="Lubricant"
         value={sheet.lubricant.name}
-        onChange={(e) => set({ lubricant: { ...sheet.lubricant, name: e.target.value } })}
+        onChange={(e) => setMarked({ lubricant: { ...sheet.lubricant, name: e.target.value } })}
       />
       <div className="grid grid-cols-2 gap-2">
         <TextField
@@ -205,14 +211,14 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
           onBlur={(e) => {
             const value = Number(e.target.value.replace(',', '.'));
             if (value > 0)
-              set({ thread: perInch === false ? { pitchMm: value } : { threadsPerInch: value } });
+              setMarked({ thread: perInch === false ? { pitchMm: value } : { threadsPerInch: value } });
           }}
         />
         <SelectField
           label="given as"
           value={perInch === false ? 'pitch' : 'tpi'}
           onChange={(e) =>
-            set({ thread: e.target.value === 'pitch' ? { pitchMm: 1.5 } : { threadsPerInch: 12 } })
+            setMarked({ thread: e.target.value === 'pitch' ? { pitchMm: 1.5 } : { threadsPerInch: 12 } })
           }
         >
           <option value="tpi">per inch</option>
@@ -257,7 +263,7 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
         defaultValue={sheet.studs ?? ''}
         onBlur={(e) => {
           const studs = Math.round(Number(e.target.value));
-          set({ studs: studs >= 3 && studs <= 24 ? studs : null });
+          setMarked({ studs: studs >= 3 && studs <= 24 ? studs : null });
         }}
       />
       <TextField
@@ -286,9 +292,10 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
             </option>
           ))}
       </SelectField>
-      <LockFields key={sheet.sheetId} lock={sheet.lock} onChange={(lock) => set({ lock })} />
+      <LockFields key={sheet.sheetId} lock={sheet.lock} onChange={(lock) => setMarked({ lock })} />
       <HubFields key={`${sheet.sheetId}/hub`} {...{ sheet, set }} />
       <RetorqueField key={`${sheet.sheetId}/retorque`} {...{ sheet, set }} />
+      <HeatFields key={`${sheet.sheetId}/heat`} {...{ sheet, set }} />
       <SchoolFields {...{ sheet, set }} />
     </div>
   );

@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { afterEach, describe, expect, it } from 'vitest';
 import { familySheet, type Sheet } from '@lanternwright/core/procedure';
-import { HubFields, RetorqueField, SchoolFields } from './shop-choices.tsx';
+import { HeatFields, HubFields, RetorqueField, SchoolFields } from './shop-choices.tsx';
 
 afterEach(cleanup);
 
@@ -20,6 +20,7 @@ function editing(start: Sheet) {
       <>
         <HubFields {...{ sheet, set }} />
         <RetorqueField {...{ sheet, set }} />
+        <HeatFields {...{ sheet, set }} />
         <SchoolFields {...{ sheet, set }} />
       </>
     );
@@ -45,6 +46,32 @@ describe('what a shop sets in a sheet', () => {
       mark: 'shop',
     });
     expect(screen.getByText(/^Hub takes about \d+ g$/)).toBeDefined();
+  });
+
+  it('how hot a hub may be: all three figures or none, and in their order', async () => {
+    const { sheet, user } = editing(familySheet('a-trailer')!);
+    const [look, other, refuse] = [/^Hub heat/, /^Or this much/, /^Not released this much/];
+    await user.type(screen.getByLabelText(look), '60');
+    await user.tab();
+    expect(screen.getByText('All three in kelvin, or none')).toBeDefined();
+    await user.type(screen.getByLabelText(other), '20');
+    await user.type(screen.getByLabelText(refuse), '55');
+    await user.tab();
+    expect(screen.getByText('One looks again before one refuses')).toBeDefined();
+    expect(sheet().heat).toBeNull();
+    await user.clear(screen.getByLabelText(refuse));
+    await user.type(screen.getByLabelText(refuse), '85,5');
+    await user.tab();
+    expect(sheet().heat).toEqual({
+      lookOverAirK: 60,
+      lookOverOtherK: 20,
+      notReleasedOverAirK: 85.5,
+      mark: 'shop',
+      source: 'Set by the shop',
+    });
+    for (const label of [look, other, refuse]) await user.clear(screen.getByLabelText(label));
+    await user.tab();
+    expect(sheet().heat).toBeNull();
   });
 
   it('when wheel nuts are torqued again', async () => {

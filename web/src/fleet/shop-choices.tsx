@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { sayHubFill, schoolNames, schools, type Hub, type Sheet } from '@lanternwright/core/procedure';
 import { formatTyped, parseQuantity } from '@lanternwright/core/quantity';
+import { HEAT_LIMITS } from '@lanternwright/core/traveller';
 import { SelectField, TextField } from '../ui/field.tsx';
 
 interface Props {
@@ -117,9 +118,48 @@ export function RetorqueField({ sheet, set }: Props) {
       label="Retorque"
       value={text}
       error={error}
-      hint={retorque ? undefined : 'Empty: 80 to 160 km, 7 days'}
+      hint={retorque ? undefined : 'Empty: 80 to 160 km, 14 days'}
       onChange={(e) => setText(e.target.value)}
       onBlur={settle}
     />
   );
+}
+
+const heatFields = [
+  ['lookOverAirK', 'Hub heat: look again this much over the air, K'],
+  ['lookOverOtherK', 'Or this much over the other side, K'],
+  ['notReleasedOverAirK', 'Not released this much over the air, K'],
+] as const;
+
+/** How hot a hub may be after the road; all three, or none for the product's own. */
+export function HeatFields({ sheet, set }: Props) {
+  const [text, setText] = useState(() =>
+    heatFields.map(([key]) => (sheet.heat ? String(sheet.heat[key]) : '')),
+  );
+  const [error, setError] = useState<string>();
+  const settle = () => {
+    setError(undefined);
+    if (text.every((t) => t.trim() === '')) return sheet.heat && set({ heat: null });
+    const [lookOverAirK = NaN, lookOverOtherK = NaN, notReleasedOverAirK = NaN] = text.map((t) =>
+      t.trim() === '' ? NaN : Number(t.replace(',', '.')),
+    );
+    if (![lookOverAirK, lookOverOtherK, notReleasedOverAirK].every((k) => k > 0))
+      return setError('All three in kelvin, or none');
+    if (notReleasedOverAirK < lookOverAirK) return setError('One looks again before one refuses');
+    const heat = { lookOverAirK, lookOverOtherK, notReleasedOverAirK };
+    if (heatFields.some(([key]) => heat[key] !== sheet.heat?.[key])) set({ heat: { ...heat, ...shop } });
+  };
+  return heatFields.map(([key, label], i) => (
+    <TextField
+      key={key}
+      label={label}
+      className="figure"
+      inputMode="decimal"
+      value={text[i]!}
+      error={i === heatFields.length - 1 ? error : undefined}
+      hint={sheet.heat ? undefined : `Empty: ${HEAT_LIMITS[key]}`}
+      onChange={(e) => setText(text.map((t, n) => (n === i ? e.target.value : t)))}
+      onBlur={settle}
+    />
+  ));
 }

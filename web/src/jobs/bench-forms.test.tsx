@@ -119,22 +119,62 @@ describe('the seal', () => {
     await user.click(step().getByLabelText('Outside dry'));
     await user.click(step().getByLabelText('Set to a measured depth'));
     const fields: [RegExp, string][] = [
-      [/^Sound journal from/, '3 mm'],
-      [/^Main lip/, '3 mm'],
+      [/^A\. Hub face/, '40 mm'],
+      [/^B\. /, '27 mm'],
+      [/^C\. /, '37 mm'],
+      [/main lip/, '3 mm'],
       [/^Deepest/, '12 mm'],
     ];
     for (const [label, text] of fields) await user.type(step().getByLabelText(label), text);
-    await user.type(step().getAllByLabelText('to')[0]!, '13 mm');
-    // Journal 3 to 13, lip 3 in, 1 clear at both ends: 1 to 9 (geometry).
+    // Shoulder 40 below the face: journal 3 to 13, lip 3 in, 1 clear at both ends: 1 to 9 (geometry).
     expect(step().getByRole('status').textContent).toMatch(/Clear from 0\.039 in to 0\.354 in/);
-    await user.type(step().getByLabelText('Seal set at'), '11 mm');
+    await user.type(step().getByLabelText(/^Seal set at/), '11 mm');
     await user.click(step().getByRole('button', { name: 'Seal is in' }));
     expect(await step().findByText(/a lip does not run on sound journal/)).toBeDefined();
-    await user.clear(step().getByLabelText('Seal set at'));
-    await user.type(step().getByLabelText('Seal set at'), '5 mm');
+    await user.clear(step().getByLabelText(/^Seal set at/));
+    await user.type(step().getByLabelText(/^Seal set at/), '5 mm');
     await user.click(step().getByRole('button', { name: 'Seal is in' }));
     await heading('Hub on');
-    expect(sent[0]).toMatchObject({ data: { outside: 'dry', depth: { value: 5, unit: 'mm' } } });
+    expect(sent[0]).toMatchObject({
+      data: {
+        outside: 'dry',
+        depth: { value: 5, unit: 'mm' },
+        touched: { faceToBearing: { value: 40, unit: 'mm' }, journalTo: { value: 37, unit: 'mm' } },
+        seat: { journalStart: { value: 3, unit: 'mm' }, journalEnd: { value: 13, unit: 'mm' } },
+      },
+    });
+  });
+});
+
+describe('rocking', () => {
+  it('asks where the tip stood; on the rim it is a tilt, held against nothing but another rocking', async () => {
+    const { sent, user } = await openPage(jobAt('rock'));
+    await heading('Rock the wheel');
+    await user.click(step().getByRole('button', { name: 'Moves both ways' }));
+    await user.type(step().getByLabelText(/^Axle end to hub/), '0.5 mm');
+    await user.click(step().getByRole('button', { name: 'Record the movement' }));
+    expect(step().getByText('Say where the tip stood')).toBeDefined();
+    expect(step().queryByText('The bearing is loose.')).toBeNull();
+    await user.click(step().getByLabelText('On the rim'));
+    await user.click(step().getByRole('button', { name: 'Record the movement' }));
+    expect(step().getByText(/without it nothing can be compared/)).toBeDefined();
+    expect(sent).toHaveLength(0);
+    await user.type(step().getByLabelText(/^From the middle of the axle/), '250 mm');
+    // 0.5 mm at 250 mm is 2 mm per metre (geometry).
+    expect(step().getByRole('status').textContent).toMatch(/tilts 2\.0 mm per metre/);
+    await user.click(step().getByRole('button', { name: 'Record the movement' }));
+    await vi.waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]).toMatchObject({ data: { tipAt: 'rim', radius: { value: 250, unit: 'mm' } } });
+    expect(sent[0]).not.toMatchObject({ data: { bearingLimit: expect.anything() as unknown } });
+  });
+
+  it('square on the hub it is end play, and the sheet’s band holds', async () => {
+    const { user } = await openPage(jobAt('rock'));
+    await heading('Rock the wheel');
+    await user.click(step().getByRole('button', { name: 'Moves both ways' }));
+    await user.type(step().getByLabelText(/^Axle end to hub/), '0.5 mm');
+    await user.click(step().getByLabelText('Square on the end of the hub'));
+    expect(step().getByText('The bearing is loose.')).toBeDefined();
   });
 });
 

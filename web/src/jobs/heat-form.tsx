@@ -28,7 +28,7 @@ export function HeatForm({ record, step, wheelEnd }: FormProps<'heat'>) {
   const warmer = here.ok && other.ok ? Math.round(here.quantity.si - other.quantity.si) : null;
   const heat =
     here.ok && other.ok && air.ok
-      ? hubHeat({ here: here.quantity, other: other.quantity, air: air.quantity })
+      ? hubHeat({ here: here.quantity, other: other.quantity, air: air.quantity }, wheelEnd.sheet.heat)
       : null;
   const save = () => {
     setTried(true);

@@ -1,15 +1,23 @@
 import { useState } from 'react';
 import { oppositeOf } from '@lanternwright/core/axle-plan';
-import { BEARING_LIMIT_MM, whichJoint } from '@lanternwright/core/inspection';
+import {
+  BEARING_LIMIT_MM,
+  compareRocking,
+  tiltMmPerM,
+  tipPlaces,
+  whichJoint,
+  type TipPlace,
+} from '@lanternwright/core/inspection';
 import type { StepData } from '@lanternwright/core/procedure';
 import { formatQuantity, parseQuantity, quantity } from '@lanternwright/core/quantity';
-import { hasKingpin } from '@lanternwright/core/traveller';
+import { hasKingpin, progressOf, type WheelEnd } from '@lanternwright/core/traveller';
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
 import { JointView } from '../ui/joint-view.tsx';
 import { useDraft } from './use-draft.ts';
-import { Form, noted, type FormProps } from './step-form-parts.tsx';
+import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
 
 type Felt = Extract<StepData, { kind: 'joint' }>['felt'];
 const felts: readonly [Felt, string][] = [
@@ -28,19 +36,63 @@ const suspectWords = {
 
 const lengthUnits = ['mm', 'in', 'thou', 'um'] as const;
 
+const places = Object.entries(tipPlaces) as [TipPlace, string][];
+
+/** The tilt that was recorded on the other side in this job, mm per metre; null where it was not rocked so. */
+function tiltOf(other: WheelEnd | undefined): number | null {
+  const data = other && progressOf(other).find((p) => p.record?.data?.kind === 'joint')?.record?.data;
+  if (data?.kind !== 'joint' || !data.knuckleToHub || !data.radius) return null;
+  return tiltMmPerM({ movementMm: data.knuckleToHub.si * 1000, radiusMm: data.radius.si * 1000 });
+}
+
+const comparedWords = {
+  more: 'clearly more than',
+  alike: 'about as much as',
+  less: 'clearly less than',
+} as const;
+
+/** A rocking in words: how far it tilts, beside the other side. */
+function Tilt({ tilt, position, there }: { tilt: number; position: string; there: number | null }) {
+  return (
+    <div role="status" className="text-14">
+      <p className="text-18 font-semibold">
+        It tilts <span className="figure">{tilt.toFixed(1)}</span> mm per metre
+        {there !== null &&
+          `, ${comparedWords[compareRocking(tilt, there)]} ${position} with ${there.toFixed(1)}`}
+        .
+      </p>
+      <p className="text-muted">
+        This is rocking, not end play: it is held against {position}, never against the end-play band.
+      </p>
+    </div>
+  );
+}
+
 /** Rocking by hand, and the two placements of the indicator that tell kingpin from bearing. */
-export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
+export function JointForm({ wheelEnd, record, other }: FormProps<'joint'>) {
   const unit = useAppSelector((s) => s.preferences.unit);
   const [felt, setFelt] = useDraft<Felt | null>('felt', null);
-  const [text, setText] = useDraft('text', { axle: '', hub: '', limit: '' });
+  const [text, setText] = useDraft('text', { axle: '', hub: '', limit: '', radius: '' });
+  const [tipAt, setTipAt] = useDraft<TipPlace | ''>('tipAt', '');
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const read = (typed: string) => (typed.trim() === '' ? null : parseQuantity(typed, lengthUnits, unit));
   const kingpin = hasKingpin(wheelEnd);
   const [axle, hub, limit] = [kingpin ? read(text.axle) : null, read(text.hub), read(text.limit)];
+  const radius = read(text.radius);
+  const tilts = tipAt !== '' && tipAt !== 'hub';
+  const tilt =
+    tilts && hub?.ok && radius?.ok && radius.quantity.si > 0
+      ? tiltMmPerM({ movementMm: hub.quantity.si * 1000, radiusMm: radius.quantity.si * 1000 })
+      : null;
   const bearingLimit = wheelEnd.sheet.band?.max ?? quantity(BEARING_LIMIT_MM, 'mm');
   const judged =
-    kingpin && axle?.ok && hub?.ok && limit?.ok && Math.min(axle.quantity.si, hub.quantity.si) >= 0
+    tipAt === 'hub' &&
+    kingpin &&
+    axle?.ok &&
+    hub?.ok &&
+    limit?.ok &&
+    Math.min(axle.quantity.si, hub.quantity.si) >= 0
       ? whichJoint({
           axleToKnuckleMm: axle.quantity.si * 1000,
           knuckleToHubMm: hub.quantity.si * 1000,
@@ -51,13 +103,16 @@ export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
   const errorOf = (r: ReturnType<typeof read>) => (r && !r.ok ? r.message : undefined);
   const save = () => {
     setTried(true);
-    const readable = [axle, hub, limit].every((r) => r === null || r.ok);
+    const readable = [axle, hub, limit, radius].every((r) => r === null || r.ok);
     if (felt === null || !readable || (!hub && note.trim() === '')) return;
+    if (hub && (tipAt === '' || (tilts && tilt === null))) return;
     record({
       kind: 'joint',
       felt,
       ...(axle?.ok ? { axleToKnuckle: axle.quantity } : {}),
-      ...(hub?.ok ? { knuckleToHub: hub.quantity, bearingLimit } : {}),
+      ...(hub?.ok && tipAt !== '' ? { knuckleToHub: hub.quantity, tipAt } : {}),
+      ...(hub?.ok && tipAt === 'hub' ? { bearingLimit } : {}),
+      ...(hub?.ok && tilts && radius?.ok ? { radius: radius.quantity } : {}),
       ...(axle?.ok && limit?.ok ? { kingpinLimit: limit.quantity } : {}),
       ...noted(note),
     });
@@ -69,7 +124,7 @@ export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
       inputMode="decimal"
       value={text[key]}
       hint={hint}
-      error={errorOf({ axle, hub, limit }[key])}
+      error={errorOf({ axle, hub, limit, radius }[key])}
       onChange={(e) => setText({ ...text, [key]: e.target.value })}
     />
   );
@@ -127,15 +182,33 @@ export function JointForm({ wheelEnd, record }: FormProps<'joint'>) {
                 words="Base and tip on one solid part"
                 tone="grave"
               />
-              {kingpin &&
-                field(
-                  'limit',
-                  'Allowed at the kingpin',
-                  `From the maker’s sheet; ${unit === 'in' ? '0.010 in' : '0.25 mm'} is recalled`,
-                )}
+              {kingpin && field('limit', 'Allowed at the kingpin', 'From the maker’s sheet')}
             </div>
           </div>
-          {!kingpin && hub?.ok && (
+          {hub && (
+            <div className="flex flex-col gap-3">
+              <Choices
+                legend="Where the tip stood on the wheel end"
+                name="tip"
+                choices={places}
+                chosen={tipAt}
+                onChoose={setTipAt}
+              />
+              {tried && tipAt === '' && <Note tone="trouble">Say where the tip stood</Note>}
+              {tilts && (
+                <div className="max-w-[280px]">
+                  {field('radius', 'From the middle of the axle to the tip')}
+                  {tried && !radius && (
+                    <Note tone="trouble">Measure it: without it nothing can be compared</Note>
+                  )}
+                </div>
+              )}
+              {tilt !== null && (
+                <Tilt tilt={tilt} position={oppositeOf(wheelEnd.position)} there={tiltOf(other)} />
+              )}
+            </div>
+          )}
+          {!kingpin && tipAt === 'hub' && hub?.ok && (
             <p role="status" className="text-18 font-semibold">
               {hub.quantity.si > bearingLimit.si ? 'The bearing is loose.' : 'Within the limit.'}
             </p>

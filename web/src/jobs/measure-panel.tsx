@@ -12,7 +12,7 @@ import {
 } from '@lanternwright/core/traveller';
 import { playDigits, sayPlay } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
-import { ToolField, useListedTool } from '../tools/tool-field.tsx';
+import { ToolField, useGraduation, useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -164,10 +164,11 @@ function EndPlayPanel({ open, wheelEnd, step, record, band }: Props & { band: Ba
   const readings = readingsOf(wheelEnd, round);
   const result = verdictOf(wheelEnd, round);
   const side = result?.verdict ?? null;
-  const advice = useAdvice(sheet, result);
   const settled = side !== null && side !== 'repeat';
   const gauge = readings.at(-1)?.gauge ?? '';
   const { listed, unfit } = useListedTool(gauge, { kind: 'dial-indicator' });
+  const resolutionMm = useGraduation(gauge);
+  const advice = useAdvice(sheet, result, resolutionMm);
   const accept = settled && (asFound || side === 'in-band');
   const again = () => {
     for (const r of readings) {
@@ -235,7 +236,7 @@ function EndPlayPanel({ open, wheelEnd, step, record, band }: Props & { band: Ba
         </div>
       )}
       {!asFound && settled && side !== 'in-band' && (
-        <SettingAdvice {...{ open, wheelEnd, round, advice, again }} />
+        <SettingAdvice {...{ open, wheelEnd, round, advice, again, resolutionMm }} />
       )}
       {readings.length >= LEAST_CYCLES && side === 'repeat' && (
         <div>

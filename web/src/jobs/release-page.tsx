@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
-import { bandInMm, sayTorque, stages, type Step } from '@lanternwright/core/procedure';
+import { bandInMm, sayTorque, stages, torques, type Step } from '@lanternwright/core/procedure';
 import { formatQuantity, formatTyped } from '@lanternwright/core/quantity';
 import { partTitle } from '@lanternwright/core/route';
 import { works } from '@lanternwright/core/stack';
@@ -10,6 +10,7 @@ import {
   figureFor,
   hubHeat,
   judgedParts,
+  makersFigures,
   progressOf,
   readingsOf,
   sayObjection,
@@ -151,13 +152,30 @@ function Parts({ wheelEnd }: { wheelEnd: WheelEnd }) {
 function Heat({ wheelEnd }: { wheelEnd: WheelEnd }) {
   const data = stepsOfKind(wheelEnd, 'heat')[0]?.record?.data;
   if (data?.kind !== 'heat') return <p className="text-muted">Not measured.</p>;
-  const { verdict } = hubHeat(data);
+  const { verdict } = hubHeat(data, wheelEnd.sheet.heat);
   return (
     <p className={verdict === 'fine' ? '' : 'font-semibold text-rust'}>
       <span className="figure">{formatTyped(data.here)}</span>, other side {formatTyped(data.other)}
       {data.air && `, air ${formatTyped(data.air)}`}
       {data.note && `. ${data.note}`}
     </p>
+  );
+}
+
+/** What was read off the maker's sheet: with the release it stands in the shop's own sheet of this axle. */
+function Kept({ wheelEnd }: { wheelEnd: WheelEnd }) {
+  const figures = makersFigures(wheelEnd);
+  const kept = torques.filter(([key]) => figures[key]);
+  if (kept.length === 0) return <p className="text-muted">Nothing new.</p>;
+  return (
+    <>
+      {kept.map(([key, label]) => (
+        <p key={key}>
+          {label} <span className="figure">{sayTorque(figures[key]!)}</span>
+        </p>
+      ))}
+      <p className="text-13 text-muted">Read off the maker’s sheet; with the release, this axle’s own.</p>
+    </>
   );
 }
 
@@ -173,6 +191,7 @@ const rows: readonly [string, (w: WheelEnd) => ReactNode][] = [
     (w) => <Recorded wheelEnd={w} rows={stepsOfKind(w, 'found', 'joint')} none="Nothing looked at." />,
   ],
   ['Torques', (w) => <Torques wheelEnd={w} />],
+  ['Figures kept', (w) => <Kept wheelEnd={w} />],
   [
     'Lock',
     (w) => (

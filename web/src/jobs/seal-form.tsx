@@ -1,9 +1,18 @@
 import { useState } from 'react';
-import { sealDepths, whyNoSeat, type MeasuredSeat, type StepData } from '@lanternwright/core/procedure';
+import {
+  sealDepths,
+  seatFromTouched,
+  whyNoSeat,
+  whyNotTouched,
+  type MeasuredSeat,
+  type StepData,
+  type TouchedPlaces,
+} from '@lanternwright/core/procedure';
 import { parseQuantity, valueIn, type Quantity } from '@lanternwright/core/quantity';
 import { useAppSelector } from '../store.ts';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { SealPlaces } from '../ui/seal-places.tsx';
 import { SealSection } from '../ui/seal-section.tsx';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
@@ -18,36 +27,52 @@ const ways = [
   ['measured', 'Set to a measured depth'],
 ] as const;
 
-type Place = keyof MeasuredSeat;
-const places: readonly [Place, string, 'must' | 'may'][] = [
-  ['journalStart', 'Sound journal from', 'must'],
-  ['journalEnd', 'to', 'must'],
-  ['grooveStart', 'Old groove from', 'may'],
-  ['grooveEnd', 'to', 'may'],
-  ['lip', 'Main lip, in from the seal’s face', 'must'],
-  ['dustLip', 'Dust lip, in from the face', 'may'],
-  ['deepest', 'Deepest the bore lets it', 'must'],
-];
+/** What is measured, by the letters of the drawing. */
+const places = [
+  ['faceToBearing', 'A. Hub face to the inner bearing', 'must'],
+  ['journalFrom', 'B. Shoulder to where sound journal begins', 'must'],
+  ['journalTo', 'C. Shoulder to where it ends', 'must'],
+  ['grooveFrom', 'D. Shoulder to the old groove, optional', 'may'],
+  ['grooveTo', 'E. Shoulder to its far edge, optional', 'may'],
+  ['lip', 'Seal’s face to its main lip', 'must'],
+  ['dustLip', 'Seal’s face to its dust lip, optional', 'may'],
+  ['deepest', 'Deepest the bore lets the seal go', 'must'],
+] as const;
+type Place = (typeof places)[number][0];
 const units = ['mm', 'in'] as const;
 const empty = Object.fromEntries(places.map(([key]) => [key, ''])) as Record<Place, string>;
 
 /** The measured places, as far as all that must be there can be read. */
-function readSeat(text: Record<Place, string>, unit: 'mm' | 'in') {
+function readPlaces(text: Record<Place, string>, unit: 'mm' | 'in') {
   const reads = places.map(([key, , need]) => {
     const typed = text[key].trim();
     const read = typed === '' ? null : parseQuantity(typed, units, unit);
     return { key, read, missing: typed === '' && need === 'must' };
   });
   const whole = reads.every(({ read, missing }) => !missing && read?.ok !== false);
-  const found = reads.flatMap(({ key, read }) => (read?.ok ? [[key, read.quantity] as const] : []));
-  const seat = whole ? (Object.fromEntries(found) as unknown as MeasuredSeat) : null;
-  return { reads: new Map(reads.map((r) => [r.key, r])), seat };
+  const found = Object.fromEntries(
+    reads.flatMap(({ key, read }) => (read?.ok ? [[key, read.quantity]] : [])),
+  );
+  const { lip, dustLip, deepest, ...touched } = found as unknown as TouchedPlaces & MeasuredSeat;
+  const seal = { lip, deepest, ...(dustLip ? { dustLip } : {}) };
+  return {
+    reads: new Map(reads.map((r) => [r.key, r])),
+    measured: whole ? { touched, seat: seatFromTouched(touched, seal) } : null,
+  };
 }
 
 const mm = (q: Quantity) => q.si * 1000;
 
-function Depths({ seat, depth, unit }: { seat: MeasuredSeat; depth: Quantity | null; unit: 'mm' | 'in' }) {
-  const wrong = whyNoSeat(seat);
+function Depths({
+  measured: { touched, seat },
+  depth,
+  unit,
+}: {
+  measured: { touched: TouchedPlaces; seat: MeasuredSeat };
+  depth: Quantity | null;
+  unit: 'mm' | 'in';
+}) {
+  const wrong = whyNotTouched(touched) ?? whyNoSeat(seat);
   if (wrong) return <Note tone="trouble">{wrong}</Note>;
   const { ranges, recommendedMm } = sealDepths(seat);
   const say = (value: number) =>
@@ -94,17 +119,17 @@ export function SealForm({ wheelEnd, record }: FormProps<'seal'>) {
   const [depthText, setDepthText] = useDraft('depthText', '');
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
-  const { reads, seat } = readSeat(text, unit);
+  const { reads, measured } = readPlaces(text, unit);
   const depth = parseQuantity(depthText, units, unit);
-  const measured = way === 'measured';
+  const toDepth = way === 'measured';
   const save = () => {
     setTried(true);
-    if (outside === '' || (measured && (!seat || (!depth.ok && note.trim() === '')))) return;
+    if (outside === '' || (toDepth && (!measured || (!depth.ok && note.trim() === '')))) return;
     record({
       kind: 'seal',
       outside,
-      ...(measured && depth.ok ? { depth: depth.quantity } : {}),
-      ...(measured && seat ? { seat } : {}),
+      ...(toDepth && depth.ok ? { depth: depth.quantity } : {}),
+      ...(toDepth && measured),
       ...noted(note),
     });
   };
@@ -124,12 +149,14 @@ export function SealForm({ wheelEnd, record }: FormProps<'seal'>) {
         focus="first"
       />
       <Choices legend="How deep" name="way" choices={ways} chosen={way} onChoose={setWay} />
-      {measured && (
+      {toDepth && (
         <>
           <p className="text-14 text-muted">
-            Places in {unit} from the hub face, inward. The groove stays empty where there is none.
+            In {unit}, with the hub off: A in the hub, the others on the spindle, from the shoulder of the
+            inner bearing inboard. Where the seal then runs is reckoned.
           </p>
-          <div className="grid gap-3 sm:grid-cols-4">
+          <SealPlaces />
+          <div className="grid items-end gap-3 sm:grid-cols-2">
             {places.map(([key, label]) => (
               <TextField
                 key={key}
@@ -142,7 +169,7 @@ export function SealForm({ wheelEnd, record }: FormProps<'seal'>) {
               />
             ))}
             <TextField
-              label="Seal set at"
+              label="Seal set at, below the hub face"
               className="figure"
               inputMode="decimal"
               value={depthText}
@@ -150,11 +177,11 @@ export function SealForm({ wheelEnd, record }: FormProps<'seal'>) {
               onChange={(e) => setDepthText(e.target.value)}
             />
           </div>
-          {seat && <Depths seat={seat} depth={depth.ok ? depth.quantity : null} unit={unit} />}
+          {measured && <Depths {...{ measured, unit }} depth={depth.ok ? depth.quantity : null} />}
         </>
       )}
       <TextField
-        label={measured ? 'Note, or why it sits elsewhere' : 'Note'}
+        label={toDepth ? 'Note, or why it sits elsewhere' : 'Note'}
         value={note}
         onChange={(e) => setNote(e.target.value)}
       />

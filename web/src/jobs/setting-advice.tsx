@@ -11,12 +11,13 @@ import { Note } from '../ui/problem-note.tsx';
 import { StateMark, type MarkState } from '../ui/state-mark.tsx';
 import type { OpenJob } from './use-job.ts';
 
-/** Advice on a settled reading, or null where there is none to give. */
-export function useAdvice(sheet: Sheet, result: EndPlayResult | null): Advice | null {
+/** Advice on a settled reading, or null where there is none to give: none on less than the gauge can show. */
+export function useAdvice(sheet: Sheet, result: EndPlayResult | null, resolutionMm: number): Advice | null {
   return useMemo(() => {
     if (!result || result.verdict === 'repeat' || !sheet.band || !sheet.thread || !sheet.lock) return null;
+    if (result.byMm < resolutionMm) return null;
     return adviseSetting(result.endPlayMm, bandInMm(sheet.band), sheet.thread, sheet.lock);
-  }, [sheet, result]);
+  }, [sheet, result, resolutionMm]);
 }
 
 const remedyWords: Record<Remedy, string> = {
@@ -66,14 +67,17 @@ interface Props {
   round: number;
   advice: Advice | null;
   again: () => void;
+  /** Graduation of the gauge, mm; 0 where it is not on the shop's list. */
+  resolutionMm: number;
 }
 
 /** Out of band: which way and how far, every lock position with what it gives, or what else to do. */
-export function SettingAdvice({ open, wheelEnd, round, advice, again }: Props) {
+export function SettingAdvice({ open, wheelEnd, round, advice, again, resolutionMm }: Props) {
   const unit = useAppSelector((s) => s.preferences.unit);
   const [refused, setRefused] = useState<string | null>(null);
   const { position, sheet } = wheelEnd;
   const go = advice?.go ?? null;
+  const canAdjust = sheet.thread !== null && sheet.lock !== null;
   const reopen = (from: 'start' | 'setting') => {
     const plan = from === 'setting' && go ? { turns: go.turns, predictedMm: go.predictedMm } : {};
     setRefused(open.send({ kind: 'adjust-reopened', position, round, from, ...plan }));
@@ -124,7 +128,13 @@ export function SettingAdvice({ open, wheelEnd, round, advice, again }: Props) {
           </div>
         </div>
       )}
-      {!advice && (
+      {!advice && canAdjust && (
+        <Note tone="trouble">
+          Out by less than one graduation of this gauge, {sayPlay(resolutionMm, unit)}: measure again before
+          the nut is turned for it.
+        </Note>
+      )}
+      {!advice && !canAdjust && (
         <Note tone="trouble">
           This construction cannot be adjusted. Out of its limit, the cartridge is replaced or the spacer is
           wrong: stop and inspect.

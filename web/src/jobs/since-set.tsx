@@ -1,8 +1,16 @@
 import { bandInMm } from '@lanternwright/core/procedure';
-import { AS_FOUND, meterKm, sayObjection, verdictOf, type WheelEnd } from '@lanternwright/core/traveller';
+import {
+  AS_FOUND,
+  meterKm,
+  readingsOf,
+  sayObjection,
+  verdictOf,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
 import { sinceSet } from '@lanternwright/core/wear';
 import { sayDate, sayKm, sayPlay } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
+import { useGraduation } from '../tools/tool-field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import type { OpenJob } from './use-job.ts';
 
@@ -10,6 +18,8 @@ import type { OpenJob } from './use-job.ts';
 export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
   const unit = useAppSelector((s) => s.preferences.unit);
   const { position, sheet } = wheelEnd;
+  // Less than a graduation is not said to be a difference.
+  const leastMm = useGraduation(readingsOf(wheelEnd, AS_FOUND).at(-1)?.gauge ?? '');
   const found = verdictOf(wheelEnd, AS_FOUND);
   if (!found || found.verdict === 'repeat' || !sheet.band) return null;
   const before = open.detail.before.filter((r) => r.position === position);
@@ -25,6 +35,7 @@ export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd
     bandInMm(sheet.band),
   );
   if (!since) return null;
+  const differs = Math.abs(since.foundMm - since.setMm) >= leastMm;
   const release = open.detail.releasedBefore.find((r) => r.position === position);
   // To a digit that means something: tenths of a thousandth, or whole micrometres.
   const rate = (mm: number) =>
@@ -38,10 +49,12 @@ export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd
         Left at {sayPlay(since.setMm, unit)}
         {release && ` on ${sayDate(release.at)}`}, found at {sayPlay(since.foundMm, unit)}
         {since.km !== null && `, ${sayKm(since.km)} later`}.
-        {since.mmPer10000Km !== null && ` That is ${rate(since.mmPer10000Km)}`}
-        {since.usualMmPer10000Km !== null && since.mmPer10000Km !== null
+        {differs && since.mmPer10000Km !== null && ` That is ${rate(since.mmPer10000Km)}`}
+        {differs && since.usualMmPer10000Km !== null && since.mmPer10000Km !== null
           ? `, where it used to be ${rate(since.usualMmPer10000Km)}.`
-          : since.mmPer10000Km !== null && '.'}
+          : differs
+            ? since.mmPer10000Km !== null && '.'
+            : '. The gauge shows no difference.'}
       </p>
       {release && release.overridden.length > 0 && (
         <p>

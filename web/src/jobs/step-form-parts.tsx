@@ -9,6 +9,8 @@ export type Of<K extends Step['kind']> = Extract<Step, { kind: K }>;
 export interface FormProps<K extends Step['kind']> {
   step: Of<K>;
   wheelEnd: WheelEnd;
+  /** The other side of the axle, where it is in this job. */
+  other?: WheelEnd;
   record: (data: StepData) => void;
 }
 

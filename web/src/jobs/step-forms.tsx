@@ -166,11 +166,13 @@ function ChooseForm({ step, record }: FormProps<'choose'>) {
 export function StepForm({
   step,
   wheelEnd,
+  other,
   record,
   person,
 }: {
   step: Exclude<Step, Of<'measure'>>;
   wheelEnd: WheelEnd;
+  other?: WheelEnd;
   record: (data: StepData) => void;
   person: Person;
 }) {
@@ -183,7 +185,7 @@ export function StepForm({
     case 'turn':
       return <TurnForm {...{ step, wheelEnd, record }} />;
     case 'joint':
-      return <JointForm {...{ step, wheelEnd, record }} />;
+      return <JointForm {...{ step, wheelEnd, other, record }} />;
     case 'ready':
       return <ReadyForm {...{ step, wheelEnd, record }} />;
     case 'judge':

@@ -1,9 +1,11 @@
 import { useState } from 'react';
+import { oppositeOf } from '@lanternwright/core/axle-plan';
 import { stages, type Step, type StepData } from '@lanternwright/core/procedure';
 import {
   currentRound,
   mayStayLoose,
   progressOf,
+  wheelEndAt,
   type Command,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
@@ -99,6 +101,7 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
   const stageTitle = stages.find((s) => s.id === step.stage)?.title;
   const at = { position, stage: step.stage, stepId: step.id, round };
   const scope = `${open.job.id}/${position}/${step.stage}/${step.id}/${round}`;
+  const other = wheelEndAt(open.job, oppositeOf(position));
   const send = (command: Command) => {
     const why = open.send(command);
     setRefused(why);
@@ -122,7 +125,7 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
         ) : step.kind === 'inspect' && ownWork(wheelEnd, step, open.person.id) ? (
           <SecondPerson {...{ open, wheelEnd, step }} />
         ) : (
-          <StepForm {...{ wheelEnd, step, record, person: open.person }} />
+          <StepForm {...{ wheelEnd, other, step, record, person: open.person }} />
         )}
       </DraftScope>
       {refused && <Note tone="trouble">{refused}</Note>}

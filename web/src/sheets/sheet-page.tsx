@@ -83,6 +83,13 @@ function Revise({ newest }: { newest: Sheet }) {
       drag: 'the drag',
       hub: 'the hub’s sizes',
       retorque: 'the retorque',
+      heat: 'the hub heat',
+      thread: 'the thread',
+      lock: 'where it locks',
+      studs: 'the wheel studs',
+      lubricant: 'the lubricant',
+      swivelPull: 'the swivel’s pull',
+      shaftMovement: 'the shaft’s movement',
     }),
   );
   return (
@@ -107,7 +114,7 @@ function Revise({ newest }: { newest: Sheet }) {
       </div>
       {recalled.length > 0 && (
         <div className="flex flex-wrap items-center gap-3">
-          <span className="text-14">Recalled, to be confirmed against the maker’s sheet:</span>
+          <span className="text-14">Recalled or not marked, to be confirmed against the maker’s sheet:</span>
           {recalled.map((key) => (
             <Button key={key} onClick={() => setSheet(confirmFigure(sheet, key))}>
               Confirm {labels.get(key) ?? key.replace('Torque', ' torque')}

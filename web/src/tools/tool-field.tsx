@@ -14,6 +14,12 @@ export function useListedTool(code: string, use: Omit<ToolUse, 'today'>) {
   return { tools, listed, unfit: listed ? why(listed) : null, why };
 }
 
+/** Graduation of a listed dial indicator, mm; 0 where it is not on the list. */
+export function useGraduation(code: string): number {
+  const { listed } = useListedTool(code, { kind: 'dial-indicator' });
+  return listed?.kind === 'dial-indicator' ? listed.graduation.si * 1000 : 0;
+}
+
 interface Props {
   use: Omit<ToolUse, 'today'>;
   code: string;

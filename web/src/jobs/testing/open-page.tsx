@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import { configureStore } from '@reduxjs/toolkit';
 import { configure, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { clear } from 'idb-keyval';
 import { Provider } from 'react-redux';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { vi } from 'vitest';
@@ -23,6 +24,8 @@ configure({ asyncUtilTimeout: 5_000 });
 
 /** A job page over a server of one job: commands go to the same `decide`, by the person who is signed in. */
 export async function openPage(t: TestJob, person: Actor = technician, tools: readonly Tool[] = []) {
+  // What an earlier test left on the device is not this one's.
+  await clear();
   const sent: Command[] = [];
   vi.stubGlobal('fetch', async (_url: string, init: RequestInit) => {
     const { id, command } = JSON.parse(init.body as string) as { id: string; command: Command };
