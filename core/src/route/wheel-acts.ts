@@ -46,7 +46,9 @@ export function wheelOff(wheel: LayerOf<'wheel'>, state: RouteState): Act[] {
         'tear-down',
         'wheel-cracked',
         sprocket ? 'Crack the sprocket bolts' : 'Crack the wheel nuts',
-        'A part turn each, still on the ground. Left-hand threads stand on the left of some.',
+        wheel.leftHand
+          ? 'A part turn each, still on the ground. On the left of the unit the thread is left-hand: they loosen clockwise.'
+          : 'A part turn each, still on the ground.',
       ),
     ),
     ...undo(

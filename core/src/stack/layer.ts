@@ -35,6 +35,8 @@ export const layerSchema = z.discriminatedUnion('layer', [
     pilot: z.enum(['hub', 'stud']).default('hub'),
     /** Tapered nuts that centre the wheel and go first. */
     centringNuts: z.int().min(0).max(12).default(0),
+    /** Nuts on the left of the unit have a left-hand thread. */
+    leftHand: z.boolean().default(false),
   }),
   z.object({
     layer: z.literal('cap'),

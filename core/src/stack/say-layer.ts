@@ -13,7 +13,12 @@ const nutWords = {
 export function sayLayer(layer: Layer): string {
   switch (layer.layer) {
     case 'wheel':
-      return { single: 'Wheel', dual: 'Wheels, dual', sprocket: 'Sprocket' }[layer.kind];
+      return [
+        { single: 'Wheel', dual: 'Wheels, dual', sprocket: 'Sprocket' }[layer.kind],
+        layer.pilot === 'stud' ? ', stud-piloted' : '',
+        layer.centringNuts > 0 ? `, ${layer.centringNuts} centring nuts` : '',
+        layer.leftHand ? ', left-hand thread on the left' : '',
+      ].join('');
     case 'cap':
       return {
         'oil-cap': 'Oil cap',

@@ -4,6 +4,7 @@ import { stackOfSheet, type Sheet } from '@lanternwright/core/procedure';
 import { sayLayer, type BuiltAxle, type Stack } from '@lanternwright/core/stack';
 import { Button } from '../ui/button.tsx';
 import { SelectField } from '../ui/field.tsx';
+import { StackFields } from './stack-fields.tsx';
 import { StackView } from '../ui/stack-view.tsx';
 
 const brakes = { drum: 'Drum', disc: 'Disc', none: 'None' } as const;
@@ -61,7 +62,10 @@ export function SheetStack({ sheet, onHold }: { sheet: Sheet; onHold?: (stack: S
       {onHold && shown && (
         <div>
           {sheet.stack ? (
-            <Button onClick={() => onHold(null)}>Follow the axle again</Button>
+            <div className="flex flex-col gap-3">
+              <StackFields stack={sheet.stack} onChange={onHold} />
+              <Button onClick={() => onHold(null)}>Follow the axle again</Button>
+            </div>
           ) : (
             <Button onClick={() => onHold(shown)}>Hold this stack in the sheet</Button>
           )}
