@@ -87,7 +87,7 @@ test('the pictures', async ({ browser }) => {
   await page.goto(`${shop}/fleet/tools`);
   await page.getByText('TW-01').waitFor();
   await picture(page, 'tools');
-  for (const name of ['nut-setting', 'setting-life', 'shop-plan']) {
+  for (const name of ['nut-setting', 'setting-life']) {
     await page.goto(`${shop}/reckoner/${name}`);
     await page.getByRole('button', { name: 'Copy the result' }).waitFor();
     await picture(page, `reckoner-${name}`);
@@ -95,6 +95,9 @@ test('the pictures', async ({ browser }) => {
   await page.goto(`${shop}/jobs`);
   await page.getByRole('heading', { name: 'Jobs' }).waitFor();
   await picture(page, 'jobs');
+  await page.getByRole('link', { name: /^Follow up/ }).click();
+  await page.getByRole('heading', { name: 'Follow up', level: 1 }).waitFor();
+  await picture(page, 'follow-ups');
   await openJobOf(page, 'Hollow 64');
   await picture(page, 'job-adjust');
   await openJobOf(page, 'Tern 418');
@@ -114,6 +117,7 @@ test('the pictures', async ({ browser }) => {
   await page.getByLabel(/^Axle to knuckle/).fill('0.0012');
   await page.getByLabel(/^Knuckle to hub/).fill('0.0120');
   await page.getByLabel(/^Allowed at the kingpin/).fill('0.010');
+  await page.getByLabel('Square on the end of the hub').check();
   await picture(page, 'job-diagnose');
   await page.getByRole('button', { name: 'Record the movement' }).click();
   await workUntil(page, 'Judge the parts');

@@ -31,6 +31,7 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await page.getByLabel(/^Axle to knuckle/).fill('0.0012');
     await page.getByLabel(/^Knuckle to hub/).fill('0.30 mm');
     await page.getByLabel(/^Allowed at the kingpin/).fill('0.010');
+    await page.getByLabel('Square on the end of the hub').check();
     await expect(page.getByText(/The bearing is loose, the kingpin is sound\. 91 %/)).toBeVisible();
     await axe(page, 'Diagnose', hand);
     await page.getByRole('button', { name: 'Record the movement' }).click();

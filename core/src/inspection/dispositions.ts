@@ -305,13 +305,6 @@ export const PLANNED: Condition = {
   reason: 'The work asks for it',
 };
 
-/** Every part looked at and sound. */
-export const soundFindings = components.map(({ id }) => ({
-  component: id,
-  seen: 'sound',
-  disposition: 'reuse' as const,
-}));
-
 /** What is known of the unit that bears on a doubtful part. */
 export interface UnitPressure {
   /** It has run far since the last bearings and cannot stand still for another visit. */

@@ -5,7 +5,6 @@ export {
   dispositions,
   dispositionSchema,
   PLANNED,
-  soundFindings,
   type Component,
   type Disposition,
   type UnitPressure,

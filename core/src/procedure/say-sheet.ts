@@ -5,9 +5,11 @@ import { sayHubFill } from './hub-fill.ts';
 import { openSchools, saySchool, schoolNames, schools } from './schools.ts';
 import type { Sheet, TorqueKey } from './sheet.ts';
 
+const CONFIRM = ': confirm against the maker’s sheet';
+
 /** Where a figure comes from; a recalled one asks to be confirmed. */
 export function sayMark({ mark, source }: { mark: Mark; source: string }): string {
-  return needsConfirming(mark) ? `${source}: confirm against the maker’s sheet` : source;
+  return needsConfirming(mark) ? `${source}${CONFIRM}` : source;
 }
 
 /** A recalled figure, or one seen on a single vehicle, asks to be confirmed. */
@@ -63,6 +65,30 @@ export interface SheetLine {
   label: string;
   value: string;
   source?: string;
+  /** It is recalled, seen once or not marked: the maker's sheet decides. */
+  confirm?: boolean;
+}
+
+const sourced = ({ mark, source }: { mark: Mark; source: string }) => ({
+  source,
+  confirm: needsConfirming(mark),
+});
+
+/** A line with where it comes from: `16 per inch. Usual for this nut, recalled: confirm against the maker’s sheet`. */
+export function sayLine({ value, source, confirm }: SheetLine): string {
+  return source ? `${value}. ${source}${confirm ? CONFIRM : ''}` : value;
+}
+
+/** Where figures come from, each source once with what it is of; and what waits to be confirmed. */
+export function sheetSources(lines: readonly SheetLine[]): string[] {
+  const bySource = new Map<string, string[]>();
+  for (const { label, source } of lines)
+    if (source) bySource.set(source, [...(bySource.get(source) ?? []), label.toLowerCase()]);
+  const open = lines.filter((l) => l.confirm).map((l) => l.label.toLowerCase());
+  return [
+    ...[...bySource].map(([source, labels]) => `${source}: ${labels.join(', ')}.`),
+    ...(open.length > 0 ? [`Confirm against the maker’s sheet: ${open.join(', ')}.`] : []),
+  ];
 }
 
 /** The torques a sheet can carry, by what they are called. */
@@ -85,41 +111,41 @@ export const torques: readonly [TorqueKey, string][] = [
 /** What holds for a wheel end, line by line; figures the sheet does not have are left out. */
 export function sheetLines(sheet: Sheet, unit: 'in' | 'mm'): SheetLine[] {
   return [
-    ...(sheet.band ? [{ label: 'Band', value: sayBand(sheet.band, unit), source: sayMark(sheet.band) }] : []),
+    ...(sheet.band ? [{ label: 'Band', value: sayBand(sheet.band, unit), ...sourced(sheet.band) }] : []),
     ...(sheet.nut ? [{ label: 'Nut', value: sheet.nut }] : []),
     ...(sheet.thread
-      ? [{ label: 'Thread', value: sayThread(sheet.thread), source: sayMark(markOf(sheet, 'thread')) }]
+      ? [{ label: 'Thread', value: sayThread(sheet.thread), ...sourced(markOf(sheet, 'thread')) }]
       : []),
     ...(sheet.lock
-      ? [{ label: 'Locks in', value: sayLock(sheet.lock), source: sayMark(markOf(sheet, 'lock')) }]
+      ? [{ label: 'Locks in', value: sayLock(sheet.lock), ...sourced(markOf(sheet, 'lock')) }]
       : []),
     ...torques.flatMap(([key, label]) => {
       const figure = sheet[key];
-      return figure ? [{ label, value: sayTorque(figure), source: sayMark(figure) }] : [];
+      return figure ? [{ label, value: sayTorque(figure), ...sourced(figure) }] : [];
     }),
     ...(sheet.backOff
-      ? [{ label: 'Back off', value: sayTurn(sheet.backOff.turns), source: sayMark(sheet.backOff) }]
+      ? [{ label: 'Back off', value: sayTurn(sheet.backOff.turns), ...sourced(sheet.backOff) }]
       : []),
     ...(sheet.drag
       ? [
           {
             label: 'Drag',
             value: `${formatValue(sheet.drag.min.value, sheet.drag.min.unit)} to ${formatQuantity(sheet.drag.max)}`,
-            source: sayMark(sheet.drag),
+            ...sourced(sheet.drag),
           },
         ]
       : []),
     ...(sheet.studs
-      ? [{ label: 'Wheel studs', value: String(sheet.studs), source: sayMark(markOf(sheet, 'studs')) }]
+      ? [{ label: 'Wheel studs', value: String(sheet.studs), ...sourced(markOf(sheet, 'studs')) }]
       : []),
-    { label: 'Lubricant', value: sheet.lubricant.name, source: sayMark(markOf(sheet, 'lubricant')) },
-    ...(sheet.hub ? [{ label: 'Hub takes', value: sayHubFill(sheet), source: sayMark(sheet.hub) }] : []),
+    { label: 'Lubricant', value: sheet.lubricant.name, ...sourced(markOf(sheet, 'lubricant')) },
+    ...(sheet.hub ? [{ label: 'Hub takes', value: sayHubFill(sheet), ...sourced(sheet.hub) }] : []),
     ...schoolNames
       .filter((name) => sheet.schools[name] !== openSchools[name])
       .map((name) => ({ label: schools[name].title, value: saySchool(name, sheet.schools) })),
     ...(sheet.retorque
-      ? [{ label: 'Retorque', value: sayRetorque(sheet.retorque), source: sayMark(sheet.retorque) }]
+      ? [{ label: 'Retorque', value: sayRetorque(sheet.retorque), ...sourced(sheet.retorque) }]
       : []),
-    ...(sheet.heat ? [{ label: 'Hub heat', value: sayHeat(sheet.heat), source: sayMark(sheet.heat) }] : []),
+    ...(sheet.heat ? [{ label: 'Hub heat', value: sayHeat(sheet.heat), ...sourced(sheet.heat) }] : []),
   ];
 }

@@ -6,7 +6,9 @@ import {
   openSchools,
   recalledFigures,
   sheetDifferences,
+  sayLine,
   sheetLines,
+  sheetSources,
   sheetSchema,
   type Sheet,
 } from './index.ts';
@@ -52,10 +54,13 @@ describe('recalled figures', () => {
   it('hold for what is not a range as well: a thread that nobody marked waits, and is confirmed', () => {
     const old = sheetSchema.parse({ ...sheet, marks: undefined });
     expect(recalledFigures(old).slice(0, 4)).toEqual(['thread', 'lock', 'studs', 'lubricant']);
-    const line = (s: Sheet) => sheetLines(s, 'in').find((l) => l.label === 'Thread')!.source;
-    expect(line(old)).toBe('Not marked: confirm against the maker’s sheet');
+    const line = (s: Sheet) => sayLine(sheetLines(s, 'in').find((l) => l.label === 'Thread')!);
+    expect(line(old)).toBe('14 per inch. Not marked: confirm against the maker’s sheet');
     const known = confirmFigure(old, 'thread');
-    expect(line(known)).toBe('Confirmed against the maker’s sheet');
+    expect(line(known)).toBe('14 per inch. Confirmed against the maker’s sheet');
+    expect(sheetSources(sheetLines(known, 'in')).at(-1)).toBe(
+      'Confirm against the maker’s sheet: locks in, jam nut, wheel nuts, back off, wheel studs, lubricant, hub takes.',
+    );
     expect(recalledFigures(known)).not.toContain('thread');
     expect(recalledFigures({ ...old, thread: null, lock: null, studs: null })).not.toContain('thread');
   });

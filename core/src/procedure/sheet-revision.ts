@@ -1,6 +1,6 @@
 import { sayLayer } from '../stack/index.ts';
 import { markedSchema, type Marked } from './figure.ts';
-import { markOf, needsConfirming, sheetLines, torques } from './say-sheet.ts';
+import { markOf, needsConfirming, sayLine, sheetLines, torques } from './say-sheet.ts';
 import type { Sheet } from './sheet.ts';
 
 /** One line in which two revisions of a sheet differ. Empty where the other has none. */
@@ -18,10 +18,7 @@ const verifiedBy: Record<Sheet['verifyBy'], string> = {
 };
 
 function linesOf(sheet: Sheet): Map<string, string> {
-  const lines = sheetLines(sheet, 'in').map(({ label, value, source }): [string, string] => [
-    label,
-    source ? `${value}. ${source}` : value,
-  ]);
+  const lines = sheetLines(sheet, 'in').map((line): [string, string] => [line.label, sayLine(line)]);
   return new Map([
     ['Title', sheet.title],
     ['Procedure', sheet.procedureId ?? 'none'],

@@ -1,5 +1,5 @@
 import { driveVerdict, driveVerdicts, symptoms } from '@lanternwright/core/inspection';
-import { sheetLines, stages } from '@lanternwright/core/procedure';
+import { sayLine, sheetLines, stages } from '@lanternwright/core/procedure';
 import { sayLayer, works } from '@lanternwright/core/stack';
 import { formatQuantity, formatTyped } from '@lanternwright/core/quantity';
 import { sayTool } from '@lanternwright/core/tool';
@@ -65,8 +65,7 @@ function sheetBlock({ doc }: Page, w: WheelEnd): void {
     line(doc, 'Work', plan.works.map((work) => works[work]).join(', '));
     line(doc, 'Stack', plan.stack.map(sayLayer).join(', '));
   }
-  for (const { label, value, source } of sheetLines(sheet, 'in'))
-    line(doc, label, source ? `${value}. ${source}` : value);
+  for (const figure of sheetLines(sheet, 'in')) line(doc, figure.label, sayLine(figure));
 }
 
 const caution =

@@ -11,7 +11,7 @@ import { AxlePlan } from '../ui/axle-plan.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark, stateWords } from '../ui/state-mark.tsx';
-import { sheetLines } from '@lanternwright/core/procedure';
+import { sheetLines, sheetSources } from '@lanternwright/core/procedure';
 import { DueBy, followUpWords } from '../jobs/due-by.tsx';
 import { useHistoryQuery, useUnitQuery } from './fleet-api.ts';
 
@@ -21,7 +21,7 @@ const OpenJob = lazy(() => import('../jobs/open-job.tsx').then((m) => ({ default
 function SheetPanel({ sheet }: { sheet: Sheet }) {
   const unit = useAppSelector((s) => s.preferences.unit);
   const lines = sheetLines(sheet, unit);
-  const sources = [...new Set(lines.flatMap((l) => (l.source ? [`${l.label}: ${l.source}`] : [])))];
+  const sources = sheetSources(lines);
   return (
     <section>
       <h2 className="text-16">{sheet.title}</h2>

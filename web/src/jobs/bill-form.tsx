@@ -115,7 +115,7 @@ export function BillForm({ start, button, onSave }: Props) {
           setRows([...rows, { group: 'parts', what: '', per: 'piece', quantity: '1', price: '' }])
         }
       >
-        <Plus size={16} aria-hidden /> A line more
+        <Plus size={16} aria-hidden /> Add a line
       </Button>
       <div className="grid items-end gap-3 sm:grid-cols-4">
         <TextField

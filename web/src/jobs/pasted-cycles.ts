@@ -9,7 +9,7 @@ const PAIR =
   /^([-+]?[\d.,]+(?:\s*(?:in|mm|thou|um|µm))?)(?:\s*[;\t]\s*|\s+)([-+]?[\d.,]+(?:\s*(?:in|mm|thou|um|µm))?)$/i;
 
 /**
- * Cycles as a gauge's software copies them: a line each, push and pull parted by tab, semicolon or
+ * Cycles as a gauge's software copies them: one a line, push and pull separated by tab, semicolon or
  * space. All lines must be good, or none is taken.
  */
 export function readPastedCycles(text: string, assumed: Unit): Pasted {

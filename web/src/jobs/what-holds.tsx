@@ -2,7 +2,7 @@ import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { lastVerdict, stepAtHand, type KeptReckoning, type WheelEnd } from '@lanternwright/core/traveller';
 import { bandInMm } from '@lanternwright/core/procedure';
-import { sheetLines } from '@lanternwright/core/procedure';
+import { sheetLines, sheetSources } from '@lanternwright/core/procedure';
 import { sayDate, sayKm, sayPlay, sayTime } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
@@ -101,7 +101,7 @@ export function WhatHolds({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEn
   const step = stepAtHand(wheelEnd);
   const { position, sheet } = wheelEnd;
   const lines = sheetLines(sheet, unit);
-  const sources = [...new Set(lines.flatMap((l) => (l.source ? [`${l.label}: ${l.source}.`] : [])))];
+  const sources = sheetSources(lines);
   const before = open.detail.before.filter((r) => r.position === position);
   const last = before.filter((r) => r.final).at(-1);
   return (

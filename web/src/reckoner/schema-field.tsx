@@ -62,7 +62,7 @@ function NumbersField({ name, path, value, issues, onChange }: Props) {
       label={labelOf(name)}
       className="figure"
       value={text}
-      hint="One after another, parted by a space or a new line"
+      hint="One after another, separated by a space or a new line"
       error={
         bad
           ? 'Only figures'
@@ -80,12 +80,12 @@ function NumbersField({ name, path, value, issues, onChange }: Props) {
   );
 }
 
-/** Names of things, parted by commas. */
+/** Names of things, separated by commas. */
 function NamesField({ name, path, value, issues, onChange }: Props) {
   const [text, setText] = useState(() => (Array.isArray(value) ? value.join(', ') : ''));
   return (
     <TextField
-      label={`${labelOf(name)}, parted by commas`}
+      label={`${labelOf(name)}, separated by commas`}
       value={text}
       error={issues[path] ?? Object.entries(issues).find(([p]) => p.startsWith(`${path}.`))?.[1]}
       onChange={(e) => {

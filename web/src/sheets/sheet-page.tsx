@@ -200,7 +200,11 @@ function SheetView({ entry }: { entry: RevisedSheet }) {
             <div key={l.label} className="contents">
               <dt className="text-13 text-muted">{l.label}</dt>
               <dd className="figure text-14">
-                {l.value} <span className="text-12 text-muted">{l.source}</span>
+                {l.value}{' '}
+                <span className="text-12 text-muted">
+                  {l.source}
+                  {l.confirm && ': confirm against the maker’s sheet'}
+                </span>
               </dd>
             </div>
           ))}
