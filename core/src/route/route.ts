@@ -1,5 +1,6 @@
 import type { Layer, LayerId } from '../stack/index.ts';
 import { waits, type Act } from './act.ts';
+import { alsoBack, alsoOff } from './also-acts.ts';
 import { atTheEnd, before, measuredAsFound, onTheBench } from './around-acts.ts';
 import { innerBrakeBack, innerBrakeOff, outerBrakeBack, outerBrakeOff } from './brake-acts.ts';
 import { capBack, capOff } from './cap-acts.ts';
@@ -87,8 +88,8 @@ function inOrder(state: RouteState): LayerId[] {
 export function routeOf(state: RouteState): readonly Act[] {
   const order = inOrder(state);
   const layer = (id: LayerId) => state.stack.find((l) => l.layer === id)!;
-  const out = order.map((id) => undone(layer(id), state));
-  const back = [...order].reverse().map((id) => redone(layer(id), state));
+  const out = order.map((id) => [...alsoOff(layer(id), state), ...undone(layer(id), state)]);
+  const back = [...order].reverse().map((id) => [...redone(layer(id), state), ...alsoBack(layer(id))]);
   const of = (lists: readonly Act[][], phase: Act['phase']) =>
     lists.map((acts) => acts.filter((a) => a.phase === phase));
 

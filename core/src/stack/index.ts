@@ -1,3 +1,4 @@
+export { alsoUndone, alsoUndoneIds, type AlsoUndone } from './also-undone.ts';
 export {
   layerIds,
   layerSchema,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { alsoUndoneIds } from './also-undone.ts';
 
 /** What comes off a wheel end together, as one layer, and what it is called. */
 export const layerTitles = {
@@ -26,10 +27,14 @@ export type NutKind = (typeof nutKinds)[number];
 /** Most nuts and bolts that one ring of them has. */
 const fasteners = z.int().min(1).max(32);
 
+/** What is undone with the layer besides, and done again with it. */
+const also = { alsoUndone: z.array(z.enum(alsoUndoneIds)).max(alsoUndoneIds.length).default([]) };
+
 /** One layer as it is built on this wheel end. */
 export const layerSchema = z.discriminatedUnion('layer', [
   z.object({
     layer: z.literal('wheel'),
+    ...also,
     kind: z.enum(['single', 'dual', 'sprocket']),
     /** stud-piloted duals have inner nuts of their own. */
     pilot: z.enum(['hub', 'stud']).default('hub'),
@@ -40,6 +45,7 @@ export const layerSchema = z.discriminatedUnion('layer', [
   }),
   z.object({
     layer: z.literal('cap'),
+    ...also,
     kind: z.enum(['oil-cap', 'grease-cap', 'flange', 'hub-lock']),
     /** Cone washers under the flange nuts. */
     cones: z.boolean().default(false),
@@ -47,34 +53,38 @@ export const layerSchema = z.discriminatedUnion('layer', [
   }),
   z.object({
     layer: z.literal('brake-outer'),
+    ...also,
     kind: z.enum(['disc', 'drum']),
     by: z.enum(['air', 'hydraulic']),
     adjuster: z.boolean().default(true),
   }),
   z.object({
     layer: z.literal('nut'),
+    ...also,
     kind: z.enum(nutKinds),
     /** A second nut jams the first where the kind does not have one by itself. */
     jammed: z.boolean().default(false),
   }),
   z.object({
     layer: z.literal('hub'),
+    ...also,
     fill: z.enum(['oil', 'grease']),
     studs: z.enum(['pressed', 'swaged']).default('pressed'),
     carries: z.enum(['drum', 'rotor', 'nothing']).default('nothing'),
     toneRing: z.boolean().default(false),
   }),
-  z.object({ layer: z.literal('unit-hub'), sensor: z.boolean().default(true) }),
-  z.object({ layer: z.literal('seal-hub') }),
+  z.object({ layer: z.literal('unit-hub'), ...also, sensor: z.boolean().default(true) }),
+  z.object({ layer: z.literal('seal-hub'), ...also }),
   z.object({
     layer: z.literal('brake-inner'),
+    ...also,
     kind: z.enum(['shoes', 'electric']),
     by: z.enum(['air', 'hydraulic', 'electric']),
   }),
-  z.object({ layer: z.literal('spindle'), kind: z.enum(['bolted', 'stub']) }),
-  z.object({ layer: z.literal('shaft'), kind: z.enum(['c-clip', 'driven']) }),
-  z.object({ layer: z.literal('axle') }),
-  z.object({ layer: z.literal('knuckle'), splitSeal: z.boolean().default(false) }),
+  z.object({ layer: z.literal('spindle'), ...also, kind: z.enum(['bolted', 'stub']) }),
+  z.object({ layer: z.literal('shaft'), ...also, kind: z.enum(['c-clip', 'driven']) }),
+  z.object({ layer: z.literal('axle'), ...also }),
+  z.object({ layer: z.literal('knuckle'), ...also, splitSeal: z.boolean().default(false) }),
 ]);
 export type Layer = z.output<typeof layerSchema>;
 export type LayerOf<K extends LayerId> = Extract<Layer, { layer: K }>;

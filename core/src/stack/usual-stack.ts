@@ -68,7 +68,7 @@ const clippedShaft: Build = (axle) => [
 
 const fourByFourFront: Build = (axle) => [
   wheel(axle),
-  { layer: 'cap', kind: 'hub-lock', fasteners: 6 },
+  { layer: 'cap', kind: 'hub-lock', fasteners: 6, alsoUndone: ['circlips'] },
   outerBrake(axle, 'hydraulic'),
   { layer: 'nut', kind: 'H' },
   { layer: 'hub', fill: 'grease', carries: axle.brake === 'disc' ? 'rotor' : 'nothing' },

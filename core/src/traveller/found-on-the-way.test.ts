@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { familySheet } from '../procedure/index.ts';
 import { quantity } from '../quantity/index.ts';
+import { usualStack } from '../stack/index.ts';
 import {
   againstRelease,
   decideOpening,
@@ -201,4 +202,22 @@ describe('when it was done', () => {
     for (const said of ['2026-11-25T12:00:00.000Z', '2026-11-24T12:00:00.000Z'])
       expect(doneAt(said).doneAt).toBe('2026-11-25T07:02:00.000Z');
   });
+});
+
+it('what is undone with a layer besides is done again: a ball joint with its torque and a new pin, by nobody left out', () => {
+  const stack = usualStack('f-unitised', { role: 'steer', wheels: 'single', brake: 'disc' })!.map((layer) =>
+    layer.layer === 'unit-hub' ? { ...layer, alsoUndone: ['ball-joint-nut' as const] } : layer,
+  );
+  const opening = openingOn(['1L'], 'f-unitised', ['unit-hub']);
+  const [w] = opening.wheelEnds;
+  const t = new TestJob({ ...opening, wheelEnds: [{ ...w!, route: { ...w!.route!, stack } }] });
+  t.workTo('1L', 'unit-hub-ball-joint-nut');
+  expect(t.step('1L')).toMatchObject({ kind: 'torque', figure: 'jointTorque', guard: 'never' });
+  expect(
+    t.recordStep('1L', { kind: 'torque', torque: quantity(80, 'lbf-ft'), tool: 'TW-03', rounds: 1 }),
+  ).toMatch(/Say what the maker/);
+  t.workTo('1L');
+  const ids = progressOf(t.at('1L')).map((p) => p.step.id);
+  expect(ids.indexOf('unit-hub-ball-joint-nut-off')).toBeLessThan(ids.indexOf('unit-hub-ball-joint-nut'));
+  expect(ids.at(ids.indexOf('unit-hub-ball-joint-nut') + 1)).toBe('unit-hub-ball-joint-nut-back');
 });

@@ -5,7 +5,7 @@ import { familySheet } from '../procedure/index.ts';
 import { quantity } from '../quantity/index.ts';
 import type { Act } from '../route/index.ts';
 import { everyStack } from '../stack/testing/stacks.ts';
-import { allNeedsOff, reachOf, worksOf, type Work } from '../stack/index.ts';
+import { allNeedsOff, alsoUndoneIds, reachOf, worksOf, type Work } from '../stack/index.ts';
 import { againstRelease, fold, append, partsToJudge, progressOf, type StoredEvent } from './index.ts';
 import { answer, openingOn, supervisor, TestJob } from './testing/work.ts';
 
@@ -19,7 +19,16 @@ function jobOn({ sheetId, stack }: (typeof everyStack)[number], works: Work[]): 
   });
 }
 
-const kind = fc.constantFrom(...everyStack);
+/** Any kind, with any of the small things that are undone with a layer. */
+const kind = fc
+  .tuple(
+    fc.constantFrom(...everyStack),
+    fc.array(fc.subarray([...alsoUndoneIds]), { minLength: 12, maxLength: 12 }),
+  )
+  .map(([built, also]) => ({
+    ...built,
+    stack: built.stack.map((layer, i) => ({ ...layer, alsoUndone: also[i]! })),
+  }));
 const picks = fc.array(fc.nat(40), { minLength: 1, maxLength: 3 });
 const pick = (stack: (typeof everyStack)[number]['stack'], wanted: number[]): Work[] => [
   ...new Set(wanted.map((i) => worksOf(stack)[i % worksOf(stack).length]!)),
@@ -90,6 +99,11 @@ describe('a route, whatever the wheel end, the works and the findings', () => {
             expect(acts.some((a) => a.layer === layer && a.phase === 'back' && a.guard === 'never')).toBe(
               true,
             );
+          for (const { layer, alsoUndone } of built.stack)
+            for (const id of undone.has(layer) ? alsoUndone : [])
+              expect(acts.findIndex((a) => a.id === `${layer}-${id}-back`)).toBeGreaterThan(
+                acts.findIndex((a) => a.id === `${layer}-${id}-off`),
+              );
           expect(againstRelease(w).filter((o) => o.code === 'missing')).toEqual([]);
           t.do({ kind: 'wheel-end-released', position: '1L' }, supervisor);
         },

@@ -1,5 +1,7 @@
 import { useState } from 'react';
 import {
+  alsoUndone,
+  alsoUndoneIds,
   layerIds,
   layerSchema,
   layerTitles,
@@ -140,6 +142,24 @@ export function StackFields({ stack, onChange }: { stack: Stack; onChange: (stac
                 ))}
               </SelectField>
             ))}
+            <fieldset>
+              <legend className="caption">Undone with it, and done again</legend>
+              {alsoUndoneIds.map((id) => (
+                <label key={id} className="flex min-h-10 items-center gap-2 text-14">
+                  <input
+                    type="checkbox"
+                    className="size-5 accent-pine"
+                    checked={layer.alsoUndone.includes(id)}
+                    onChange={(e) => {
+                      const others = layer.alsoUndone.filter((a) => a !== id);
+                      const changed = { ...layer, alsoUndone: e.target.checked ? [...others, id] : others };
+                      take(layers.map((l) => (l === layer ? changed : l)));
+                    }}
+                  />
+                  {alsoUndone[id]}
+                </label>
+              ))}
+            </fieldset>
             <Button
               weight="quiet"
               className="self-start"
