@@ -2,6 +2,7 @@ import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
 import type { Person } from '@lanternwright/contract/people';
 import type { Route } from '@lanternwright/contract/route';
+import { cleanInput } from './clean-input.ts';
 import { badFields, HttpProblem } from './problem.ts';
 
 export interface Call<P, Q, B, Who> {
@@ -21,7 +22,7 @@ export function personOf(res: Response): Person | null {
 }
 
 function parse<T>(where: string, schema: z.ZodType<T>, value: unknown): T {
-  const parsed = schema.safeParse(value);
+  const parsed = schema.safeParse(cleanInput(value));
   if (!parsed.success) throw badFields(where, parsed.error);
   return parsed.data;
 }

@@ -187,33 +187,6 @@ describe('recording', () => {
   });
 });
 
-describe('a figure read off the maker’s sheet', () => {
-  it('becomes the axle’s own with the release, and is not asked again', async () => {
-    const unitId = await addUnit(shop);
-    const flange = async () =>
-      (await shop.technician.call.get(`/api/fleet/units/${unitId}`).expect(200)).body.axles[1].sheet
-        .flangeTorque as unknown;
-    const jobId = await openJobOn(shop, unitId, ['2L']);
-    const { t, flush } = mirrored(shop, jobId, ['2L']);
-    t.workTo('2L');
-    await flush();
-    // Nobody has signed it yet.
-    expect(await flange()).toBeNull();
-    const { version } = await fetchJob(shop.technician.call, jobId);
-    const release = { kind: 'wheel-end-released', position: '2L' } as const;
-    await send(shop.supervisor.call, jobId, version, release).expect(200);
-    const kept = await flange();
-    expect(kept).toMatchObject({
-      min: { value: 60, unit: 'lbf-ft' },
-      mark: 'shop',
-      source: 'Maker’s figure, read by D. Achterberg',
-    });
-    const next = await openJobOn(shop, unitId, ['2R']);
-    const { sheet } = (await fetchJob(shop.technician.call, next)).wheelEnds[0]!;
-    expect(sheet.flangeTorque).toEqual(kept);
-  });
-});
-
 describe('who recorded it', () => {
   it('is who is signed in, or it is not taken', async () => {
     const jobId = await openJobOn(shop, await addUnit(shop));

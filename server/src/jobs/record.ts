@@ -35,6 +35,15 @@ function rowOf(link: Link) {
   return { ...link, at: new Date(link.at), hash: hashLink(link) };
 }
 
+/** Reads a link back as the database holds it: what is hashed must be what is read for ever after. */
+async function proveInsert(db: Database, { seq }: Link, transaction: Transaction): Promise<void> {
+  const row = await db.jobEvent.findOne({ where: { seq }, transaction, raw: true });
+  if (!row) throw new Error(`Record ${seq} was not stored`);
+  const { id, jobId, version, at, by, body, prevHash, hash } = row;
+  if (hashLink({ seq, id, jobId, version, at: at.toISOString(), by, body, prevHash }) !== hash)
+    throw new Error(`Record ${seq} reads back otherwise than it was hashed: it is not stored`);
+}
+
 /**
  * Appends one event to the chain and writes its projections, in the given transaction. The job
  * passed is the fold with the event in it.
@@ -53,6 +62,7 @@ export async function store(
   });
   const link = linkOf(event, Number(last?.seq ?? 0) + 1, last?.hash ?? GENESIS);
   await db.jobEvent.create(rowOf(link), { transaction });
+  await proveInsert(db, link, transaction);
   await project(db, job, event.body, transaction);
   const payload = JSON.stringify({ jobId: event.jobId, seq: link.seq });
   await db.sequelize.query('select pg_notify(:channel, :payload)', {

@@ -272,6 +272,8 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
         const job = fold(await eventsOf(db, jobId, transaction));
         const stored = job.events.find((e) => e.id === input.id);
         if (stored) return stored;
+        if (await db.jobEvent.count({ where: { id: input.id }, transaction }))
+          throw refused('This id was used for a record of another job', 'id');
         await tools.prove(command, job, transaction);
         const decision = decide(job, command, {
           by: actorOf(person),

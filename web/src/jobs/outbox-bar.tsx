@@ -3,13 +3,19 @@ import type { Person } from '@lanternwright/contract/people';
 import { usePerson } from '../people/people-api.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
-import { sendWaiting, takeOverFrom, type Recorder } from './outbox.ts';
+import { sendWaiting, takeOverFrom, type Hindrance, type Recorder } from './outbox.ts';
 import { sendPhotos } from './photo-queue.ts';
 
 const RETRY_MS = 3_000;
 const bar =
   'flex flex-wrap items-center justify-between gap-3 border-b border-lamp-edge bg-lamp px-5 py-2 text-14';
 const say = (count: number) => `${count} ${count === 1 ? 'record waits' : 'records wait'} on this device`;
+
+const why: Record<Hindrance, string> = {
+  'no-network': 'The server cannot be reached.',
+  trouble: 'The server is in trouble and could not take all of it.',
+  'another-person': 'Somebody else is signed in.',
+};
 
 /** What others recorded here and could not send: it goes as them, or a supervisor takes it over by name. */
 function Others({ person, others }: { person: Person; others: ReadonlyMap<string, [Recorder, number]> }) {
@@ -32,7 +38,7 @@ function Others({ person, others }: { person: Person; others: ReadonlyMap<string
 export function OutboxBar() {
   const dispatch = useAppDispatch();
   const person = usePerson();
-  const { waiting, offline, cannotHold } = useAppSelector((s) => s.outbox);
+  const { waiting, hindrance, cannotHold } = useAppSelector((s) => s.outbox);
   const photos = useAppSelector((s) => s.photoQueue.waiting);
   const isOwn = (w: { by: Recorder }) => w.by.id === person?.id || w.by.id === '';
   const count = waiting.filter(isOwn).length + photos.filter(isOwn).length;
@@ -65,9 +71,11 @@ export function OutboxBar() {
           </span>
         </div>
       )}
-      {offline && count > 0 && (
+      {hindrance && count > 0 && (
         <div role="status" className={bar}>
-          <span>The server cannot be reached. {say(count)} and will be sent by itself.</span>
+          <span>
+            {why[hindrance]} {say(count)} and will be sent by itself.
+          </span>
           <Button onClick={sendAll}>Try now</Button>
         </div>
       )}

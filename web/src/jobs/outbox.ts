@@ -23,10 +23,13 @@ export interface Waiting {
   by: Recorder;
 }
 
+/** The network is gone, the server is there and in trouble, or it is not the person who recorded it who is signed in. */
+export type Hindrance = 'no-network' | 'trouble' | 'another-person';
+
 interface Outbox {
   waiting: Waiting[];
-  /** The network is gone; what waits is kept on this device and sent when it is back. */
-  offline: boolean;
+  /** Why what waits is not sent just now; it is kept on this device and sent when that is over. */
+  hindrance: Hindrance | null;
   /** Why this browser cannot hold what waits; null where it can. */
   cannotHold: string | null;
   /** What the server said to the last record it did not take. */
@@ -61,7 +64,7 @@ const takeOver = (waiting: readonly Waiting[], from: string, by: Recorder): Wait
 
 const slice = createSlice({
   name: 'outbox',
-  initialState: (): Outbox => ({ waiting: [], offline: false, cannotHold: null, refusal: null }),
+  initialState: (): Outbox => ({ waiting: [], hindrance: null, cannotHold: null, refusal: null }),
   reducers: {
     /** What the device holds, whichever tab put it there. */
     loaded(state, { payload }: PayloadAction<Waiting[]>) {
@@ -73,18 +76,18 @@ const slice = createSlice({
     },
     settled(state, { payload }: PayloadAction<string>) {
       state.waiting = state.waiting.filter((w) => w.id !== payload);
-      state.offline = false;
+      state.hindrance = null;
     },
     refused(state, { payload }: PayloadAction<{ id: string; jobId: string; text: string }>) {
       state.waiting = without(state.waiting, payload);
-      state.offline = false;
+      state.hindrance = null;
       state.refusal = { jobId: payload.jobId, text: payload.text };
     },
     cannotHold(state, { payload }: PayloadAction<string>) {
       state.cannotHold = payload;
     },
-    wentOffline(state) {
-      state.offline = true;
+    hindered(state, { payload }: PayloadAction<Hindrance>) {
+      state.hindrance = payload;
     },
     tookOver(state, { payload: { from, by } }: PayloadAction<{ from: string; by: Recorder }>) {
       state.waiting = takeOver(state.waiting, from, by);
@@ -95,7 +98,7 @@ const slice = createSlice({
   },
 });
 
-export const { refusalSeen, wentOffline } = slice.actions;
+export const { hindered, refusalSeen } = slice.actions;
 const { cannotHold, loaded, queued, settled, refused, tookOver } = slice.actions;
 export const outboxReducer = slice.reducer;
 
@@ -150,28 +153,36 @@ export function takeOverFrom(from: string, by: Recorder) {
 
 /**
  * Sends what waits and was recorded by one person, one after another. Another person's records stay on the device
- * until that person is back. Stops where the network does; called again when it is back.
+ * until that person is back. Stops where the network does; called again when it is back. Where the server cannot take
+ * a record just now, that job waits and the others go on.
  */
 export function sendWaiting(personId: string) {
   return (dispatch: AppDispatch): Promise<void> =>
     queue.alone(async () => {
+      const stuck = new Set<string>();
       // Read anew each time: another tab may have sent the next one, or added to it.
-      const own = async () => (await queue.read()).find((w) => w.by.id === personId || w.by.id === NOBODY.id);
-      for (let next = await own(); next; next = await own())
-        if (!(await sendOne(next, personId, dispatch))) return;
+      const own = async () =>
+        (await queue.read()).find(
+          (w) => (w.by.id === personId || w.by.id === NOBODY.id) && !stuck.has(w.jobId),
+        );
+      for (let next = await own(); next; next = await own()) {
+        const hindrance = await sendOne(next, personId, dispatch);
+        if (hindrance === 'trouble') stuck.add(next.jobId);
+        else if (hindrance !== null) return;
+      }
+      if (stuck.size > 0) dispatch(hindered('trouble'));
     });
 }
 
 /**
  * Posts something that can wait.
- * @returns the server's verdict, or null where there is none yet and it has to be sent again: the network is
- * gone, the server is in trouble, the session has ended, or another person is signed in
+ * @returns the server's verdict, or why there is none yet and it has to be sent again
  */
 export async function postWaiting(
   url: string,
   body: unknown,
   dispatch: AppDispatch,
-): Promise<Response | null> {
+): Promise<Response | Hindrance> {
   let response: Response;
   try {
     response = await fetch(url, {
@@ -181,37 +192,38 @@ export async function postWaiting(
     });
   } catch (error) {
     if (!(error instanceof TypeError)) throw error;
-    return null;
+    return 'no-network';
   }
   const { status } = response;
-  // 403: somebody else is signed in by now; it stays until who recorded it is back.
-  const notThisPerson = status === 401 || status === 403;
-  if (notThisPerson) dispatch(jobsApi.util.invalidateTags(['session']));
-  return status < 500 && status !== 429 && !notThisPerson ? response : null;
+  if (status >= 500 || status === 429) return 'trouble';
+  if (status !== 401 && status !== 403) return response;
+  // The session has ended, or somebody else is signed in by now: it stays until who recorded it is back.
+  dispatch(jobsApi.util.invalidateTags(['session']));
+  return 'another-person';
 }
 
-/** @returns whether to go on with the next one */
+/** @returns null where it is settled, one way or the other */
 async function sendOne(
   { id, jobId, seenVersion, command }: Waiting,
   personId: string,
   dispatch: AppDispatch,
-): Promise<boolean> {
+): Promise<Hindrance | null> {
   const body = { id, seenVersion, command, as: personId };
   const response = await postWaiting(`/api/jobs/${jobId}/events`, body, dispatch);
-  if (!response) {
-    dispatch(wentOffline());
-    return false;
+  if (!(response instanceof Response)) {
+    dispatch(hindered(response));
+    return response;
   }
   if (response.ok) {
     const event = (await response.json()) as StoredEvent;
     dispatch(eventArrived(jobId, event));
     await queue.change((list) => list.filter((w) => w.id !== id));
     dispatch(settled(id));
-    return true;
+    return null;
   }
   const problem = (await response.json()) as Problem & { job?: JobDetail };
   if (problem.job) dispatch(jobsApi.util.upsertQueryData('job', jobId, problem.job));
   await queue.change((list) => without(list, { id, jobId }));
   dispatch(refused({ id, jobId, text: problem.detail }));
-  return true;
+  return null;
 }

@@ -6,7 +6,7 @@ import type { Stage } from '@lanternwright/core/procedure';
 import type { AppDispatch, RootState } from '../store.ts';
 import { deviceQueue } from './device-queue.ts';
 import { jobsApi } from './jobs-api.ts';
-import { postWaiting, record, wentOffline, type Recorder } from './outbox.ts';
+import { hindered, postWaiting, record, type Hindrance, type Recorder } from './outbox.ts';
 
 /** A photo on its way to the server; its picture lies in this browser's own database meanwhile. */
 export interface PendingPhoto {
@@ -80,10 +80,14 @@ export function addPhoto(photo: Omit<PendingPhoto, 'id'>, jpeg: string) {
 export function sendPhotos(personId: string) {
   return (dispatch: AppDispatch, getState: () => RootState): Promise<void> =>
     queue.alone(async () => {
-      const own = async () => (await queue.read()).find((w) => w.by.id === personId);
+      const stuck = new Set<string>();
+      const own = async () => (await queue.read()).find((w) => w.by.id === personId && !stuck.has(w.id));
       for (let next = await own(); next; next = await own()) {
-        if (!(await sendOne(next, dispatch, getState))) return;
         const { id } = next;
+        const hindrance = await sendOne(next, dispatch, getState);
+        if (hindrance === 'trouble') stuck.add(id);
+        else if (hindrance !== null) return;
+        if (hindrance !== null) continue;
         await queue.change((list) => list.filter((w) => w.id !== id));
         dispatch(settled(id));
         await del(pictureKey(id));
@@ -91,26 +95,26 @@ export function sendPhotos(personId: string) {
     });
 }
 
-/** @returns whether it is settled, one way or the other */
+/** @returns null where it is settled, one way or the other */
 async function sendOne(
   { id, jobId, position, stage, component, caption, by }: PendingPhoto,
   dispatch: AppDispatch,
   getState: () => RootState,
-): Promise<boolean> {
+): Promise<Hindrance | null> {
   const jpeg = await get<string>(pictureKey(id));
   if (jpeg === undefined) {
     dispatch(refused({ jobId, text: 'A photo that waited is gone from this device. Take it again.' }));
-    return true;
+    return null;
   }
   const response = await postWaiting(`/api/jobs/${jobId}/photos`, { jpeg }, dispatch);
-  if (!response) {
-    dispatch(wentOffline());
-    return false;
+  if (!(response instanceof Response)) {
+    dispatch(hindered(response));
+    return response;
   }
   if (!response.ok) {
     const { detail } = (await response.json()) as Problem;
     dispatch(refused({ jobId, text: `${detail}. The photo was not kept.` }));
-    return true;
+    return null;
   }
   const { id: photoId, sha256 } = (await response.json()) as { id: string; sha256: string };
   const seen = jobsApi.endpoints.job.select(jobId)(getState()).data?.events.length ?? 1;
@@ -119,5 +123,5 @@ async function sendOne(
   await dispatch(
     record(jobId, seen, { kind: 'photo-added', position, stage, photoId, sha256, ...of, caption }, by),
   );
-  return true;
+  return null;
 }
