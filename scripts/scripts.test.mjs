@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { chmodSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -80,7 +80,12 @@ describe('npm start', () => {
       child.on('exit', () => reject(new Error(output)));
     });
     const ended = new Promise((resolve) => child.on('exit', (code) => resolve({ code, output })));
-    return { child, url, ended };
+    /** @param {RegExp} words @returns {Promise<string>} everything it said, once it has said this */
+    const said = async (words) => {
+      while (!words.test(output)) await new Promise((resolve) => setTimeout(resolve, 50));
+      return output;
+    };
+    return { child, url, ended, said };
   }
 
   it('serves an empty shop, stops cleanly on Ctrl-C, and keeps everything for the next start within 10 s', async () => {
@@ -91,7 +96,8 @@ describe('npm start', () => {
       demoPeople: [],
     });
     expect((await fetch(url)).headers.get('content-type')).toMatch(/html/);
-    const person = { name: 'A. Founder', login: 'founder', password: 'long enough it is' };
+    const code = /asked for this code: (\d{4}-\d{4})/.exec(await first.said(/asked for this code/))?.[1];
+    const person = { name: 'A. Founder', login: 'founder', password: 'long enough it is', code };
     const made = await fetch(`${url}/api/people/first`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
@@ -122,6 +128,71 @@ describe('npm start', () => {
     second.child.kill('SIGTERM');
     expect(await second.ended).toMatchObject({ code: 0 });
   });
+});
+
+describe('a bad day', () => {
+  const place = () => join(home, 'bad-day');
+  /** @param {number} port */
+  function start(port) {
+    const env = { ...process.env, PORT: String(port), LANTERNWRIGHT_DATA: place() };
+    const child = spawn('node', ['scripts/start.mjs', '--empty'], { cwd: root, env });
+    let output = '';
+    child.stdout.on('data', (d) => (output += d));
+    child.stderr.on('data', (d) => (output += d));
+    return { child, said: () => output, ended: new Promise((resolve) => child.on('exit', resolve)) };
+  }
+  /** @param {string} url @param {() => string} said */
+  async function answers(url, said) {
+    for (let i = 0; i < 400; i++) {
+      const answer = await fetch(`${url}/api/people/session`).catch(() => null);
+      if (answer?.ok) return answer.json();
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    throw new Error(`it does not answer: ${said()}`);
+  }
+  /** @param {number} pid @param {string} words @returns {number[]} children whose command has these words */
+  const childrenOf = (pid, words) =>
+    readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8')
+      .split(' ')
+      .filter(Boolean)
+      .map(Number)
+      .filter((child) => readFileSync(`/proc/${child}/cmdline`, 'utf8').includes(words));
+
+  it('killed at any moment of its first start, the next start comes up whole', async () => {
+    for (const ms of [150, 500, 900, 1_400, 2_200, 3_500]) {
+      const run = start(18_180);
+      await new Promise((resolve) => setTimeout(resolve, ms));
+      run.child.kill('SIGKILL');
+      await run.ended;
+    }
+    const last = start(18_180);
+    const found = /is at (http:\S+)\. Stop/;
+    while (!found.test(last.said())) await new Promise((resolve) => setTimeout(resolve, 100));
+    const url = found.exec(last.said())?.[1] ?? '';
+    expect(await answers(url, last.said)).toMatchObject({ needsFirstPerson: true });
+    last.child.kill('SIGINT');
+    await last.ended;
+  }, 120_000);
+
+  it('server and database come back by themselves; a pid file that names another process holds nothing up', async () => {
+    writeFileSync(join(place(), 'pg/postmaster.pid'), `${process.pid}\n${place()}\n0\n5432\n`);
+    const run = start(18_280);
+    const url = 'http://127.0.0.1:18280';
+    await answers(url, run.said);
+    while (!/asked for this code/.test(run.said())) await new Promise((resolve) => setTimeout(resolve, 50));
+    const pid = run.child.pid ?? 0;
+    for (const [words, sentence] of [
+      ['main.js', 'The server stopped by itself'],
+      ['bin/postgres', 'The database stopped by itself'],
+    ]) {
+      const [child] = childrenOf(pid, words ?? '');
+      process.kill(child ?? 0, 'SIGKILL');
+      while (!run.said().includes(sentence ?? '')) await new Promise((resolve) => setTimeout(resolve, 50));
+      expect(await answers(url, run.said)).toMatchObject({ needsFirstPerson: true });
+    }
+    run.child.kill('SIGINT');
+    await run.ended;
+  }, 120_000);
 });
 
 describe('the reckoner’s command line', () => {

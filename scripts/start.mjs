@@ -1,3 +1,4 @@
+import { randomInt } from 'node:crypto';
 import { buildServer, buildWeb } from './lib/build.mjs';
 import { dataHome, sessionSecret } from './lib/home.mjs';
 import { checkNode, ensurePackages } from './lib/packages.mjs';
@@ -36,23 +37,80 @@ await main(async () => {
 
   const home = dataHome();
   const outside = process.env['DATABASE_URL'];
-  if (!outside) database = await startPostgres(home);
+  // Asked for by the first person of an empty shop; printed here and nowhere else.
+  const code = `${randomInt(1e3, 1e4)}-${randomInt(1e3, 1e4)}`;
+  if (!outside) database = watched(await startPostgres(home));
 
   try {
-    server = await startServer({
-      DATABASE_URL: outside ?? database?.url ?? '',
-      PORT: String(await portFrom(wantedPort())),
-      SESSION_SECRET: process.env['SESSION_SECRET'] ?? sessionSecret(home),
-      SHOP_ZONE: process.env['SHOP_ZONE'] ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
-      DEMO: empty ? 'no' : 'yes',
-    });
+    server = await startServer({ ...settings(), PORT: String(await portFrom(wantedPort())) });
   } catch (error) {
     await database?.stop();
     if (stopping) return;
     throw error;
   }
-  say(`Lanternwright is at http://127.0.0.1:${server.port}. Stop it with Ctrl-C.`);
-  server.child.once('exit', () => void stop());
+  const address = `http://127.0.0.1:${server.port}`;
+  say(`Lanternwright is at ${address}. Stop it with Ctrl-C.`);
+  const session = await (await fetch(`${address}/api/people/session`)).json();
+  if (session.needsFirstPerson)
+    say(`Nobody works there yet. The first person is asked for this code: ${code}`);
+  watch(server);
+
+  function settings() {
+    return {
+      DATABASE_URL: outside ?? database?.url ?? '',
+      SESSION_SECRET: process.env['SESSION_SECRET'] ?? sessionSecret(home),
+      SHOP_ZONE: process.env['SHOP_ZONE'] ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
+      DEMO: empty ? 'no' : 'yes',
+      FIRST_CODE: code,
+    };
+  }
+
+  /** @param {Awaited<ReturnType<typeof startServer>>} running comes back by itself, on the same port */
+  function watch({ child, port }) {
+    child.once('exit', async () => {
+      if (stopping) return;
+      say('The server stopped by itself. It is started again.');
+      const back = await again(() => startServer({ ...settings(), PORT: String(port) }));
+      if (!back) return;
+      if (stopping) await end(back.child);
+      else watch((server = back));
+    });
+  }
+
+  /**
+   * @param {Awaited<ReturnType<typeof startPostgres>>} running comes back by itself, on the same port
+   */
+  function watched(running) {
+    running.server.once('exit', async () => {
+      if (stopping) return;
+      say('The database stopped by itself. It is started again.');
+      const back = await again(() => startPostgres(home, { port: running.port }));
+      if (!back) return;
+      // We may have been stopped while it was coming up.
+      if (stopping) await back.stop();
+      else database = watched(back);
+    });
+    return running;
+  }
+
+  /**
+   * Tries until it works or we are stopped, a little later each time.
+   * @template T
+   * @param {() => Promise<T>} begin
+   * @returns {Promise<T | null>}
+   */
+  async function again(begin) {
+    for (let wait = 500; !stopping; wait = Math.min(wait * 2, 30_000)) {
+      await new Promise((resolve) => setTimeout(resolve, wait));
+      if (stopping) return null;
+      try {
+        return await begin();
+      } catch (error) {
+        say(error instanceof Error ? error.message : String(error));
+      }
+    }
+    return null;
+  }
 });
 
 function wantedPort() {

@@ -17,8 +17,33 @@ import { shopUrl } from './shop.ts';
 
 const POSITION = '1L';
 
+/** How many records a page shows as done and has not sent yet. */
+const waiting = (page: Page): Promise<number> =>
+  page.evaluate(async () => {
+    const held = await indexedDB.databases();
+    if (!held.some((d) => d.name === 'keyval-store')) return 0;
+    const read = <T>(request: IDBRequest<T>) =>
+      new Promise<T>((resolve, reject) => {
+        request.onsuccess = () => resolve(request.result);
+        request.onerror = () => reject(request.error ?? new Error('the browser’s database cannot be read'));
+      });
+    const db = await read(indexedDB.open('keyval-store'));
+    const list = await read<unknown>(
+      db.transaction('keyval').objectStore('keyval').get('lanternwright.outbox'),
+    );
+    db.close();
+    return Array.isArray(list) ? list.length : 0;
+  });
+
+/** A page shows a record at once and sends it a moment later; where the network is gone it stays, and we go on. */
+async function untilSent(page: Page): Promise<void> {
+  if (!page.url().startsWith(shopUrl())) return;
+  for (let i = 0; i < 40 && (await waiting(page)) > 0; i++) await page.waitForTimeout(100);
+}
+
 /** The job as the server has it. */
 export async function fetchJob(page: Page, jobId: string): Promise<Job> {
+  await untilSent(page);
   const detail = (await (await page.request.get(`${shopUrl()}/api/jobs/${jobId}`)).json()) as JobDetail;
   return fold(detail.events);
 }

@@ -74,6 +74,7 @@ test('two people on one step: the second is told what changed, nothing is double
   await expect(second.getByText(/1 record waits on this device/)).toBeVisible();
   await doStep(first, 'Rock the wheel', 'key');
   await expect(first.getByRole('heading', { name: 'Wheel off' })).toBeVisible();
+  expect((await fetchJob(first, jobId)).version).toBe(before + 1);
   await second.context().setOffline(false);
   await expect(second.getByText(/D\. Achterberg was first: 2L, Rock the wheel: nothing moves/)).toBeVisible({
     timeout: 15_000,
@@ -173,7 +174,7 @@ test('the pages pass axe, by day and by night', async ({ browser }) => {
 
 test('two tabs share what waits on the device, and each record is sent once', async ({ browser }) => {
   const left = await signedIn(browser, 'J. Brennock');
-  const jobId = await newJob(left, 'Beacon 92', 'tractor-2', ['2L', '2R']);
+  const jobId = await newJob(left, 'Beacon 95', 'tractor-2', ['2L', '2R']);
   const right = await left.context().newPage();
   await left.goto(`${shopUrl()}/jobs/${jobId}?at=2L`);
   await right.goto(`${shopUrl()}/jobs/${jobId}?at=2R`);

@@ -289,7 +289,6 @@ test('records of two people wait on one tablet: each is sent as who made it, or 
   await signInAs('I. Okonedo');
   await page.context().unroute('**/events');
   await expect(page.getByText(/1 record waits on this device that S\. Varga made/)).toBeVisible();
-  await page.waitForTimeout(4000);
   expect((await fetchJob(page, jobId)).version).toBe(1);
   await signInAs('S. Varga');
   await expect

@@ -86,7 +86,7 @@ const contentPolicy = {
 export function createApp(config: Config, log: Logger = pino({ level: config.logLevel })) {
   const db = connectDatabase(config.databaseUrl);
   const clock = shopClock(config.shopZone);
-  const people = peopleService(db);
+  const people = peopleService(db, config);
   const fleet = fleetService(db, clock);
   const photos = photosService(db, clock);
   const tools = toolsService(db, clock);
@@ -107,6 +107,8 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(
     pinoHttp({
       logger: log,
+      // A cookie is a key to the shop: it does not stand in a log.
+      redact: { paths: ['req.headers.cookie', 'req.headers.authorization', 'res.headers["set-cookie"]'] },
       genReqId: () => randomUUID(),
       autoLogging: { ignore: (req) => req.url === '/api/health' },
     }),

@@ -9,12 +9,16 @@ const schema = z.object({
   /** Folder with the built web application. */
   WEB_ROOT: z.string().optional(),
   SHOP_ZONE: z.string().default('UTC'),
-  /** Tries to sign in with a password, in five minutes from one address. */
   /** Where instruments speak, host and port. */
   INSTRUMENTS: z
     .string()
     .regex(/^[^:]+:\d{1,5}$/, 'must be a host and a port, as 127.0.0.1:7618')
     .default('127.0.0.1:7618'),
+  /** Whether the made-up people of a demo shop are let in without a password. */
+  DEMO: z.enum(['yes', 'no']).default('no'),
+  /** What the first person of an empty shop must type; nobody is the first without it. */
+  FIRST_CODE: z.string().min(8).optional(),
+  /** Tries to sign in with a password, in five minutes from one address. */
   SIGN_IN_TRIES: z.coerce.number().int().min(1).default(10),
 });
 
@@ -27,6 +31,8 @@ export interface Config {
   webRoot: string | undefined;
   shopZone: string;
   signInTries: number;
+  demo: boolean;
+  firstCode: string | undefined;
   instruments: { host: string; port: number };
 }
 
@@ -48,6 +54,8 @@ export function readConfig(env: Record<string, string | undefined>): Config {
     webRoot: e.WEB_ROOT,
     shopZone: e.SHOP_ZONE,
     signInTries: e.SIGN_IN_TRIES,
+    demo: e.DEMO === 'yes',
+    firstCode: e.FIRST_CODE,
     instruments: { host: instrumentHost, port: Number(instrumentPort) },
   };
 }

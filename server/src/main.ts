@@ -7,7 +7,7 @@ import { loadDemo } from './demo/load.ts';
 const config = readConfig(process.env);
 const app = createApp(config);
 await migrate(app.db.sequelize);
-if (process.env['DEMO'] === 'yes') await loadDemo(app);
+if (config.demo) await loadDemo(app);
 await app.live.start();
 
 const server = createServer(app.app);
@@ -33,3 +33,5 @@ async function stop(): Promise<void> {
 }
 process.on('SIGTERM', () => void stop());
 process.on('SIGINT', () => void stop());
+// Whoever started us was killed: nobody would stop us later.
+process.on('disconnect', () => void stop());

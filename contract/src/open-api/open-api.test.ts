@@ -47,6 +47,7 @@ describe('openApi', () => {
   it('marks a query as optional where the schema has a default', () => {
     expect(paths['/api/jobs']?.['get']?.parameters).toMatchObject([
       { name: 'status', in: 'query', required: false },
+      { name: 'page', in: 'query', required: false },
     ]);
   });
 });

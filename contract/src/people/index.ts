@@ -19,6 +19,12 @@ export const newPersonSchema = z.object({
 });
 export type NewPerson = z.infer<typeof newPersonSchema>;
 
+/** The first person of an empty shop, with the code that was printed where the server was started. */
+export const firstPersonSchema = newPersonSchema
+  .omit({ role: true })
+  .extend({ code: z.string().trim().min(1, 'the code is needed').max(40) });
+export type FirstPerson = z.infer<typeof firstPersonSchema>;
+
 export const sessionSchema = z.object({
   person: personSchema.nullable(),
   /** Demo mode: these people can be signed in as without a password. */
@@ -64,7 +70,7 @@ export const peopleRoutes = {
     path: '/api/people/first',
     summary: 'Make the first person, a supervisor, in an empty shop',
     access: 'anyone',
-    body: newPersonSchema.omit({ role: true }),
+    body: firstPersonSchema,
     answer: personSchema,
   }),
   list: defineRoute({

@@ -11,6 +11,7 @@ const all = [
   '0005-tools',
   '0006-routes',
   '0007-follow-ups',
+  '0008-demo-people',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

@@ -18,14 +18,18 @@ export async function loadDemo(
   { db, people, clock }: { db: Database; people: PeopleService; clock: Clock },
   days?: number,
 ): Promise<boolean> {
-  if ((await db.person.count()) > 0 || (await db.unit.count()) > 0) return false;
-  const actors = [];
-  for (const person of demoPeople) {
-    const { id, name, role } = await people.add({ ...person, password: randomUUID() });
-    actors.push({ id, name, role });
-  }
-  const demo = generateDemo(actors, clock.today(), { days });
-  await db.sequelize.transaction(async (transaction) => {
+  return db.sequelize.transaction(async (transaction) => {
+    // All or nothing: a start that is cut off leaves no people without a shop. A second server waits here.
+    await db.sequelize.query('lock table person in share row exclusive mode', { transaction });
+    if ((await db.person.count({ transaction })) > 0 || (await db.unit.count({ transaction })) > 0)
+      return false;
+    const actors = [];
+    for (const person of demoPeople) {
+      const made = { ...person, password: randomUUID() };
+      const { id, name, role } = await people.add(made, { made: 'up', transaction });
+      actors.push({ id, name, role });
+    }
+    const demo = generateDemo(actors, clock.today(), { days });
     const owners = new Map([...new Set(demo.units.map((u) => u.owner))].map((name) => [name, randomUUID()]));
     await db.owner.bulkCreate(
       [...owners].map(([name, id]) => ({ id, name })),
@@ -83,6 +87,6 @@ export async function loadDemo(
       { transaction },
     );
     await db.setting.upsert({ name: 'demo', value: true }, { transaction });
+    return true;
   });
-  return true;
 }

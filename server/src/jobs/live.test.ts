@@ -4,7 +4,16 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import type { LiveMessage } from '@lanternwright/contract/jobs';
 import { createApp } from '../app.ts';
 import { readConfig } from '../config.ts';
-import { addUnit, confirmStep, fetchJob, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
+import {
+  addUnit,
+  asSuperuser,
+  confirmStep,
+  fetchJob,
+  openJobOn,
+  openShop,
+  send,
+  type Shop,
+} from '../testing/shop.ts';
 
 let shop: Shop;
 let second: ReturnType<typeof createApp>;
@@ -52,5 +61,49 @@ it('brings what one server stores to a browser at another', async () => {
   while (!text.includes('data: ')) text += (await reader.read()).value ?? '';
   const message = JSON.parse(/data: (.*)\n/.exec(text)![1]!) as LiveMessage;
   expect(message).toMatchObject({ jobId, event: { version: 2, by: { name: 'I. Okonedo' } } });
+  await reader.cancel();
+});
+
+it('misses nothing while its connection is cut, again and again, and never has more than one', async () => {
+  const jobId = await openJobOn(shop, await addUnit(shop));
+  const { port } = server.address() as AddressInfo;
+  const base = `http://127.0.0.1:${port}`;
+  const signIn = await fetch(`${base}/api/people/session`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ login: 'achterberg', password: 'correct horse battery' }),
+  });
+  const cookie = signIn.headers.getSetCookie()[0]!.split(';')[0]!;
+  const stream = await fetch(`${base}/api/live`, { headers: { cookie } });
+  const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
+  const listening = `from pg_stat_activity where datname = '${shop.databaseName}' and query ilike 'listen %'`;
+  const step = async () => {
+    const job = await fetchJob(shop.technician.call, jobId);
+    await send(shop.technician.call, jobId, job.version, confirmStep(job, '2L')).expect(200);
+  };
+  for (let i = 0; i < 4; i++) {
+    await asSuperuser(shop.databaseName, `select pg_terminate_backend(pid) ${listening}`);
+    // Stored while nobody listens.
+    await step();
+  }
+  const versions = new Set<number>();
+  let text = '';
+  while (versions.size < 4) {
+    text += (await reader.read()).value ?? '';
+    for (const [, data] of text.matchAll(/data: (.*)\n/g)) {
+      const message = JSON.parse(data!) as LiveMessage;
+      if (message.jobId === jobId) versions.add(message.event.version);
+    }
+  }
+  expect([...versions]).toEqual([2, 3, 4, 5]);
+  await expect
+    .poll(async () => {
+      const [[row]] = (await shop.db.sequelize.query(`select count(*)::int as n ${listening}`)) as [
+        { n: number }[],
+        unknown,
+      ];
+      return row!.n;
+    })
+    .toBe(1);
   await reader.cancel();
 });

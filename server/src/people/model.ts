@@ -15,6 +15,8 @@ export interface PersonRow extends Model<InferAttributes<PersonRow>, InferCreati
   login: string;
   role: Role;
   passwordHash: string;
+  /** Made up with the demo shop: signed in as without a password, while the shop is a demo. */
+  demo: CreationOptional<boolean>;
   createdAt: CreationOptional<Date>;
 }
 
@@ -25,6 +27,7 @@ export function definePerson(sequelize: Sequelize): ModelStatic<PersonRow> {
     login: DataTypes.TEXT,
     role: DataTypes.TEXT,
     passwordHash: DataTypes.TEXT,
+    demo: { type: DataTypes.BOOLEAN, defaultValue: false },
     createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
   });
 }

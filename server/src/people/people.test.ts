@@ -58,11 +58,21 @@ describe('sign in', () => {
   it('lets nobody in without a password unless the shop is a demo', async () => {
     const personId = shop.supervisor.person.id;
     await shop.anyone().post('/api/people/session/demo').send({ personId }).expect(403);
+    // Demo data alone let nobody in, and in a demo only its made-up people.
     await shop.db.setting.create({ name: 'demo', value: true });
-    const call = shop.anyone();
-    expect((await call.get('/api/people/session')).body.demoPeople).toHaveLength(2);
-    await call.post('/api/people/session/demo').send({ personId }).expect(200);
+    await shop.anyone().post('/api/people/session/demo').send({ personId }).expect(403);
     await shop.db.setting.destroy({ where: {} });
+    const demo = await openShop({ DEMO: 'yes' });
+    await demo.db.setting.create({ name: 'demo', value: true });
+    const madeUp = await demo.people.add(
+      { name: 'M. Pellow', login: 'pellow', role: 'technician', password: 'long enough it is' },
+      { made: 'up' },
+    );
+    const call = demo.anyone();
+    expect((await call.get('/api/people/session')).body.demoPeople).toMatchObject([{ id: madeUp.id }]);
+    await call.post('/api/people/session/demo').send({ personId: demo.supervisor.person.id }).expect(404);
+    await call.post('/api/people/session/demo').send({ personId: madeUp.id }).expect(200);
+    await demo.close();
   });
 });
 
@@ -81,16 +91,31 @@ describe('people', () => {
 
   it('the first one needs an empty shop', async () => {
     const empty = await openShop();
-    const thief = { name: 'Thief', login: 'thief', password: 'long enough it is' };
+    const thief = { name: 'Thief', login: 'thief', password: 'long enough it is', code: '4711-0815' };
     await empty.anyone().post('/api/people/first').send(thief).expect(403);
     await empty.db.person.destroy({ where: {} });
     const call = supertest.agent(empty.app);
     expect((await call.get('/api/people/session')).body.needsFirstPerson).toBe(true);
-    const first = await call
+    await call
       .post('/api/people/first')
-      .send({ name: 'A. Founder', login: 'founder', password: 'long enough it is' })
-      .expect(200);
-    expect(first.body.role).toBe('supervisor');
+      .send({ ...thief, code: '0000-0000' })
+      .expect(403);
+    // Eight at once: one is the first.
+    const answers = await Promise.all(
+      Array.from({ length: 8 }, (_, i) =>
+        supertest(empty.app)
+          .post('/api/people/first')
+          .send({
+            name: `Founder ${i}`,
+            login: `founder${i}`,
+            password: 'long enough it is',
+            code: '4711 0815',
+          }),
+      ),
+    );
+    expect(answers.map((a) => a.status).sort()).toEqual([200, 403, 403, 403, 403, 403, 403, 403]);
+    expect(answers.find((a) => a.status === 200)!.body.role).toBe('supervisor');
+    expect(await empty.db.person.count()).toBe(1);
     await empty.close();
   });
 });

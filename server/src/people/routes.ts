@@ -49,7 +49,7 @@ export function peopleRouter(people: PeopleService, signInTries: number): Router
   );
   serve(router, peopleRoutes.session, async ({ person }) => ({
     person,
-    demoPeople: (await people.isDemo()) ? await people.list() : [],
+    demoPeople: await people.demoPeople(),
     needsFirstPerson: await people.isEmpty(),
   }));
   serve(router, peopleRoutes.signIn, async ({ req, body }) =>

@@ -1,4 +1,4 @@
-import type { NewPerson, Person, Session } from '@lanternwright/contract/people';
+import type { FirstPerson, NewPerson, Person, Session } from '@lanternwright/contract/people';
 import { api } from '../api.ts';
 
 const peopleApi = api.injectEndpoints({
@@ -12,7 +12,7 @@ const peopleApi = api.injectEndpoints({
       query: (body) => ({ url: 'api/people/session/demo', method: 'POST', body }),
       invalidatesTags: ['session'],
     }),
-    firstPerson: build.mutation<Person, Omit<NewPerson, 'role'>>({
+    firstPerson: build.mutation<Person, FirstPerson>({
       query: (body) => ({ url: 'api/people/first', method: 'POST', body }),
       invalidatesTags: ['session'],
     }),

@@ -68,12 +68,22 @@ function FirstPerson() {
     <form
       className="flex flex-col gap-3"
       onSubmit={(e) => {
-        const { name = '', login = '', password = '' } = fieldsOf(e);
-        void firstPerson({ name, login, password });
+        const { name = '', login = '', password = '', code = '' } = fieldsOf(e);
+        void firstPerson({ name, login, password, code });
       }}
     >
       <h2 className="text-18">Nobody works here yet</h2>
       <p className="text-muted">The first person is a supervisor and adds the others.</p>
+      <TextField
+        label="Code"
+        name="code"
+        autoComplete="off"
+        inputMode="numeric"
+        required
+        className="figure"
+        hint="It was printed where Lanternwright was started"
+        error={fields['code']}
+      />
       <TextField label="Your name" name="name" autoComplete="name" required error={fields['name']} />
       <TextField
         label="Name to sign in with"
