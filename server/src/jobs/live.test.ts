@@ -38,19 +38,24 @@ afterAll(async () => {
   await shop.close();
 });
 
-it('brings what one server stores to a browser at another', async () => {
-  const jobId = await openJobOn(shop, await addUnit(shop));
-  const { port } = server.address() as AddressInfo;
-  const base = `http://127.0.0.1:${port}`;
-  const signIn = await fetch(`${base}/api/people/session`, {
+const base = () => `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+
+/** The stream of the second server, as text, for a technician who signs in there. */
+async function listenAsTechnician() {
+  const signIn = await fetch(`${base()}/api/people/session`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify({ login: 'achterberg', password: 'correct horse battery' }),
   });
   const cookie = signIn.headers.getSetCookie()[0]!.split(';')[0]!;
-  expect((await fetch(`${base}/api/live`)).status).toBe(401);
-  const stream = await fetch(`${base}/api/live`, { headers: { cookie } });
-  const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
+  const stream = await fetch(`${base()}/api/live`, { headers: { cookie } });
+  return stream.body!.pipeThrough(new TextDecoderStream()).getReader();
+}
+
+it('brings what one server stores to a browser at another', async () => {
+  const jobId = await openJobOn(shop, await addUnit(shop));
+  expect((await fetch(`${base()}/api/live`)).status).toBe(401);
+  const reader = await listenAsTechnician();
   await send(
     shop.supervisor.call,
     jobId,
@@ -66,16 +71,7 @@ it('brings what one server stores to a browser at another', async () => {
 
 it('misses nothing while its connection is cut, again and again, and never has more than one', async () => {
   const jobId = await openJobOn(shop, await addUnit(shop));
-  const { port } = server.address() as AddressInfo;
-  const base = `http://127.0.0.1:${port}`;
-  const signIn = await fetch(`${base}/api/people/session`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ login: 'achterberg', password: 'correct horse battery' }),
-  });
-  const cookie = signIn.headers.getSetCookie()[0]!.split(';')[0]!;
-  const stream = await fetch(`${base}/api/live`, { headers: { cookie } });
-  const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
+  const reader = await listenAsTechnician();
   const listening = `from pg_stat_activity where datname = '${shop.databaseName}' and query ilike 'listen %'`;
   const step = async () => {
     const job = await fetchJob(shop.technician.call, jobId);
