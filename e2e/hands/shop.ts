@@ -160,7 +160,7 @@ const answers = [
   'Nothing moves',
   'Nothing looked wrong',
   'Every new part is as the old',
-  /^Bearings (packed|oiled)/,
+  'Bearings oiled',
   'Yes',
   'Done',
   /^Turned /,
@@ -216,8 +216,13 @@ async function answerShown(page: Page, how: Touch): Promise<void> {
     await pick(page, 'Gasket', how);
     return press(page, 'Filled and closed', how);
   }
+  if (await seen('Bearings packed')) {
+    await pick(page, 'By hand', how);
+    return press(page, 'Bearings packed', how);
+  }
   if (await seen('Seal is in')) {
     await pick(page, 'Outside dry', how);
+    await pick(page, 'Driven to its stop', how);
     return press(page, 'Seal is in', how);
   }
   if (await seen('Record the measurement')) {

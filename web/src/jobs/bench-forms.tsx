@@ -123,9 +123,8 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
   const { lubricant, schools } = wheelEnd.sheet;
   const fill = hubFill(wheelEnd.sheet);
   const oil = lubricant.kind === 'oil';
-  const asked = schools.packing === 'either' ? 'hand' : schools.packing;
   const [name, setName] = useDraft('name', lubricant.name);
-  const [by, setBy] = useDraft<'hand' | 'packer'>('by', asked);
+  const [by, setBy] = useDraft<'hand' | 'packer' | ''>('by', '');
   const [amount, setAmount] = useDraft('amount', '');
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
@@ -134,22 +133,29 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
   const other = name.trim().toLowerCase() !== lubricant.name.toLowerCase();
   const against = other
     ? `The sheet asks for ${lubricant.name}. Never mix thickeners: why another, and is the old all out`
-    : !oil && schools.packing !== 'either' && by !== schools.packing
+    : !oil && by !== '' && schools.packing !== 'either' && by !== schools.packing
       ? 'Not as the sheet packs it: why'
       : null;
   const save = () => {
     setTried(true);
     if ((read && !read.ok) || name.trim() === '' || (against && note.trim() === '')) return;
+    const packed = oil ? 'oiled' : by;
+    if (packed === '') return;
     record({
       kind: 'pack',
       lubricant: name.trim(),
-      by: oil ? 'oiled' : by,
+      by: packed,
       ...(read?.ok ? { amount: read.quantity } : {}),
       ...noted(note),
     });
   };
   return (
-    <Form button={oil ? 'Bearings oiled' : 'Bearings packed'} focus="button" onRecord={save}>
+    <Form
+      button={oil ? 'Bearings oiled' : 'Bearings packed'}
+      disabled={!oil && by === ''}
+      focus={oil ? 'button' : 'field'}
+      onRecord={save}
+    >
       {fill && (
         <div className="rounded-lg border border-edge bg-panel p-4">
           <p className="caption">{oil ? 'The hub takes in the end, to the mark' : 'The hub takes'}</p>
@@ -161,7 +167,20 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
           </p>
         </div>
       )}
-      {!oil && <Choices legend="Packed" name="packed" choices={packings} chosen={by} onChoose={setBy} />}
+      {!oil && (
+        <Choices
+          legend={
+            schools.packing === 'either'
+              ? 'Packed'
+              : `Packed; the sheet says ${schools.packing === 'hand' ? 'by hand' : 'with a packer'}`
+          }
+          name="packed"
+          choices={packings}
+          chosen={by}
+          onChoose={setBy}
+          focus="first"
+        />
+      )}
       <div className="grid gap-3 sm:grid-cols-2">
         <TextField
           label="Lubricant"

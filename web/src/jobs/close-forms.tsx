@@ -64,10 +64,7 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
   const fill = sheet.lubricant.kind === 'oil' ? hubFill(sheet) : null;
   const [lubricant, setLubricant] = useDraft('lubricant', sheet.lubricant.name);
   const [amount, setAmount] = useDraft('amount', '');
-  const [joint, setJoint] = useDraft<Joint | ''>(
-    'joint',
-    sheet.schools.joint === 'either' ? '' : sheet.schools.joint,
-  );
+  const [joint, setJoint] = useDraft<Joint | ''>('joint', '');
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const read = amount.trim() === '' ? null : parseQuantity(amount, ['mL', 'L', 'qt'], 'mL');
@@ -116,7 +113,11 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
       </div>
       {step.joint && (
         <Choices
-          legend="What closes the cap"
+          legend={
+            sheet.schools.joint === 'either'
+              ? 'What closes the cap'
+              : `What closes the cap; the sheet says ${saySchool('joint', sheet.schools).toLowerCase()}`
+          }
           name="joint"
           choices={joints}
           chosen={joint}

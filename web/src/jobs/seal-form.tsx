@@ -113,8 +113,8 @@ function Depths({
 export function SealForm({ wheelEnd, record }: FormProps<'seal'>) {
   const unit = useAppSelector((s) => s.preferences.unit);
   const asked = wheelEnd.sheet.schools.sealOutside;
-  const [outside, setOutside] = useDraft<Outside | ''>('outside', asked === 'either' ? '' : asked);
-  const [way, setWay] = useDraft<'stop' | 'measured'>('way', 'stop');
+  const [outside, setOutside] = useDraft<Outside | ''>('outside', '');
+  const [way, setWay] = useDraft<'stop' | 'measured' | ''>('way', '');
   const [text, setText] = useDraft('text', empty);
   const [depthText, setDepthText] = useDraft('depthText', '');
   const [note, setNote] = useDraft('note', '');
@@ -139,7 +139,7 @@ export function SealForm({ wheelEnd, record }: FormProps<'seal'>) {
     return tried && missing ? 'Measure it' : undefined;
   };
   return (
-    <Form button="Seal is in" disabled={outside === ''} onRecord={save}>
+    <Form button="Seal is in" disabled={outside === '' || way === ''} onRecord={save}>
       <Choices
         legend={asked === 'either' ? 'As this seal asks' : `The sheet says ${asked}`}
         name="outside"
