@@ -105,7 +105,7 @@ function Revise({ newest }: { newest: Sheet }) {
         value={sheet.title}
         onChange={(e) => setSheet({ ...sheet, title: e.target.value })}
       />
-      <div className="grid gap-6 lg:grid-cols-[1fr_280px]">
+      <div className="grid items-start gap-6 lg:grid-cols-[1fr_280px]">
         <SheetEditor sheet={sheet} onChange={setSheet} choosing="fixed" />
         <SheetStack
           sheet={sheet}

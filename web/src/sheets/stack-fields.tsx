@@ -121,9 +121,11 @@ export function StackFields({ stack, onChange }: { stack: Stack; onChange: (stac
   return (
     <div className="flex flex-col gap-3" role="group" aria-label="Layers">
       {layers.map((layer) => (
-        <fieldset key={layer.layer} className="rounded-lg border border-edge bg-panel p-3">
-          <legend className="px-1 text-14 font-semibold">{layerTitles[layer.layer]}</legend>
-          <p className="pb-2 text-13 text-muted">{sayLayer(layer)}</p>
+        <details key={layer.layer} className="rounded-lg border border-edge bg-panel px-3 py-2">
+          <summary className="min-h-11 text-14">
+            <span className="font-semibold">{layerTitles[layer.layer]}</span>
+            <span className="block text-13 text-muted">{sayLayer(layer)}</span>
+          </summary>
           <div className="flex flex-col gap-2">
             {choicesOf[layer.layer].map(({ key, label, choices }) => (
               <SelectField
@@ -168,7 +170,7 @@ export function StackFields({ stack, onChange }: { stack: Stack; onChange: (stac
               Remove {layerTitles[layer.layer].toLowerCase()}
             </Button>
           </div>
-        </fieldset>
+        </details>
       ))}
       {refused && <Note tone="trouble">Not in the sheet yet. {refused}.</Note>}
       {missing.length > 0 && (
