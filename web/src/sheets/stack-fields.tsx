@@ -26,7 +26,7 @@ const actuation = { air: 'Air', hydraulic: 'Hydraulic' };
 
 const choicesOf: Record<LayerId, readonly Choice[]> = {
   wheel: [
-    { key: 'kind', label: 'Wheel', choices: { single: 'Single', dual: 'Dual', sprocket: 'Sprocket' } },
+    { key: 'kind', label: 'Mounted', choices: { single: 'Single', dual: 'Dual', sprocket: 'Sprocket' } },
     { key: 'pilot', label: 'Centred by', choices: { hub: 'The hub', stud: 'Its studs' } },
     { key: 'centringNuts', label: 'Tapered nuts that go first', choices: { ...none, ...upTo(1, 12) } },
     { key: 'leftHand', label: 'Left-hand thread on the left', choices: yesNo },
