@@ -33,9 +33,10 @@ export function liveFeed(db: Database, databaseUrl: string, log: Logger) {
         limit: AT_ONCE,
       });
       for (const row of rows) {
+        // First, so that a record that cannot be read holds up none of those after it.
+        sentSeq = Number(row.seq);
         const message: LiveMessage = { jobId: row.jobId, event: toStored(row) };
         for (const res of listeners) res.write(`data: ${JSON.stringify(message)}\n\n`);
-        sentSeq = Number(row.seq);
       }
       if (rows.length < AT_ONCE) return;
     }

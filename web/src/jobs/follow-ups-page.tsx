@@ -2,14 +2,12 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { FOLLOW_UPS_A_PAGE, type ShopFollowUp } from '@lanternwright/contract/jobs';
 import { unitKinds } from '@lanternwright/core/axle-plan';
-import { problemText } from '../api.ts';
 import { sayKm } from '../shell/words.ts';
 import { Pager } from '../ui/pager.tsx';
-import { Note } from '../ui/problem-note.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { DueBy, followUpWords } from './due-by.tsx';
 import { useFollowUpsQuery } from './jobs-api.ts';
-import { JobsTabs } from './jobs-tabs.tsx';
+import { JobsFrame } from './jobs-frame.tsx';
 
 const stands = { overdue: 'Overdue', due: 'Now', early: 'Later' } as const;
 
@@ -56,21 +54,11 @@ export function FollowUpsPage() {
   const [page, setPage] = useState(1);
   const { data, error } = useFollowUpsQuery(page);
   return (
-    <main>
-      <div className="flex flex-wrap items-center justify-between gap-3 border-b border-rule px-5 py-4">
-        <div>
-          <h1 className="text-23">Follow up</h1>
-          <p className="text-13 text-muted">
-            {data && `${data.total} open, ${data.overdue === 0 ? 'none' : data.overdue} overdue`}
-          </p>
-        </div>
-        <JobsTabs />
-      </div>
-      {error && (
-        <div className="p-5">
-          <Note tone="trouble">{problemText(error)}</Note>
-        </div>
-      )}
+    <JobsFrame
+      title="Follow up"
+      count={data && `${data.total} open, ${data.overdue === 0 ? 'none' : data.overdue} overdue`}
+      error={error}
+    >
       {data?.total === 0 && (
         <p className="px-5 py-8 text-16 text-muted">
           Nothing to follow up. A release opens the retorque by itself; other things are named there.
@@ -93,6 +81,6 @@ export function FollowUpsPage() {
         );
       })}
       {data && <Pager page={page} more={page * FOLLOW_UPS_A_PAGE < data.total} onPage={setPage} />}
-    </main>
+    </JobsFrame>
   );
 }

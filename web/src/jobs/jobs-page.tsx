@@ -4,13 +4,11 @@ import { JOBS_A_PAGE, type JobSummary, type WheelEndStand } from '@lanternwright
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { stageOrder, stages } from '@lanternwright/core/procedure';
 import { stoppedWords } from '@lanternwright/core/traveller';
-import { problemText } from '../api.ts';
 import { sayTime } from '../shell/words.ts';
 import { Pager } from '../ui/pager.tsx';
-import { Note } from '../ui/problem-note.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { useJobsQuery } from './jobs-api.ts';
-import { JobsTabs } from './jobs-tabs.tsx';
+import { JobsFrame } from './jobs-frame.tsx';
 
 /** The order of work as a strip: done, at hand, ahead. */
 function StageStrip({ wheelEnd }: { wheelEnd: WheelEndStand }) {
@@ -151,16 +149,7 @@ function Jobs({ status }: { status: 'open' | 'closed' }) {
   const [page, setPage] = useState(1);
   const { data, error } = useJobsQuery({ status, page });
   return (
-    <main>
-      <div className="flex flex-wrap items-center justify-between gap-3 border-b border-rule px-5 py-4">
-        <h1 className="text-23">{status === 'open' ? 'Jobs' : 'Closed jobs'}</h1>
-        <JobsTabs />
-      </div>
-      {error && (
-        <div className="p-5">
-          <Note tone="trouble">{problemText(error)}</Note>
-        </div>
-      )}
+    <JobsFrame title={status === 'open' ? 'Jobs' : 'Closed jobs'} error={error}>
       {data && status === 'open' && <DecideList jobs={data} />}
       {data && status === 'open' && <WaitingForRelease jobs={data} />}
       <ul>
@@ -174,7 +163,7 @@ function Jobs({ status }: { status: 'open' | 'closed' }) {
         </p>
       )}
       {data && <Pager page={page} more={data.length === JOBS_A_PAGE} onPage={setPage} />}
-    </main>
+    </JobsFrame>
   );
 }
 
