@@ -53,6 +53,8 @@ await main(async () => {
   const session = await (await fetch(`${address}/api/people/session`)).json();
   if (session.needsFirstPerson)
     say(`Nobody works there yet. The first person is asked for this code: ${code}`);
+  else if (session.demoPeople.length > 0)
+    say(`It is a demo. “Begin with our own shop” on its first page asks for this code: ${code}`);
   watch(server);
 
   function settings() {

@@ -102,7 +102,7 @@ export async function recordWhile(
   const { person, demoPeople } = (await (
     await page.request.get(`${shopUrl()}/api/people/session`)
   ).json()) as Session;
-  const other = demoPeople.find((p) => p.id !== person!.id)!;
+  const other = demoPeople.find((p) => p.id !== person!.id && p.role === 'technician')!;
   const send = async (command: Command, second = false) => {
     const data = { id: crypto.randomUUID(), seenVersion: 999, command };
     const sent = second

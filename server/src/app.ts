@@ -8,27 +8,41 @@ import helmet from 'helmet';
 import pg from 'pg';
 import { pino, type Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { openApi } from '@lanternwright/contract/open-api';
 import type { Config } from './config.ts';
-import { connectDatabase } from './database/connect.ts';
+import { connectDatabase, readAs } from './database/connect.ts';
+import { fleetImport } from './exchange/fleet-import.ts';
 import { exchangeRouter } from './exchange/routes.ts';
 import { fleetRouter } from './fleet/routes.ts';
 import { fleetService } from './fleet/service.ts';
+import { eventStreams } from './http/event-stream.ts';
+import { metrics } from './http/metrics.ts';
+import { ownHostOnly } from './http/own-host.ts';
 import { HttpProblem, notFound, problemHandler } from './http/problem.ts';
+import type { ReadAs } from './http/serve.ts';
+import { metricsPage, statusRouter } from './http/status.ts';
+import { viewerOf } from './http/viewer.ts';
+import { instrumentsFeed } from './instruments/routes.ts';
+import { lineInstrument } from './instruments/line-instrument.ts';
 import { shopFollowUps } from './jobs/follow-ups.ts';
 import { liveFeed } from './jobs/live.ts';
-import { sheetsRouter } from './sheets/routes.ts';
-import { sheetsService } from './sheets/service.ts';
-import { lineInstrument } from './instruments/line-instrument.ts';
-import { instrumentsFeed } from './instruments/routes.ts';
 import { photosService } from './jobs/photos.ts';
 import { jobsRouter } from './jobs/routes.ts';
-import { jobsService, type Clock } from './jobs/service.ts';
+import { jobsService } from './jobs/service.ts';
+import { rightsService } from './people/rights.ts';
 import { peopleRouter } from './people/routes.ts';
 import { peopleService } from './people/service.ts';
+import { triesService } from './people/tries.ts';
+import { workPool } from './pool/pool.ts';
+import { reckonerRouter } from './reckoner/routes.ts';
+import { sumsService } from './reckoner/sums.ts';
+import { sheetsRouter } from './sheets/routes.ts';
+import { sheetsService } from './sheets/service.ts';
+import { beginOwnShop } from './shop/begin.ts';
+import { shopClock } from './shop/clock.ts';
+import { shopRouter } from './shop/routes.ts';
+import { settingsService } from './shop/settings.ts';
 import { toolsRouter } from './tools/routes.ts';
 import { toolsService } from './tools/service.ts';
-import { reckonerRouter } from './reckoner/routes.ts';
 
 const VERSION = '0.1.0';
 const TEN_HOURS = 10 * 3_600_000;
@@ -47,25 +61,17 @@ const sameOrigin: RequestHandler = (req, _res, next) => {
   next();
 };
 
-/** Calendar dates as they are in the shop's zone. */
-function shopClock(zone: string): Clock {
-  const format = new Intl.DateTimeFormat('en-CA', {
-    timeZone: zone,
-    year: 'numeric',
-    month: '2-digit',
-    day: '2-digit',
-  });
-  return { now: () => new Date(), today: () => format.format(new Date()) };
-}
-
-/** Times of records as people in the shop say them. */
-function shopTime(zone: string): (iso: string) => string {
-  const format = new Intl.DateTimeFormat('en-GB', {
-    timeZone: zone,
-    dateStyle: 'medium',
-    timeStyle: 'short',
-  });
-  return (iso) => format.format(new Date(iso));
+/** Bodies: whoever is signed in may send a photo or a fleet file, a stranger what signs them in. */
+function readBodies(): RequestHandler {
+  const known = express.json({ limit: '3mb', strict: false });
+  const stranger = express.json({ limit: '10kb', strict: false });
+  const sum = express.text({ limit: '3mb', type: 'application/json' });
+  return (req, res, next) => {
+    if (!viewerOf(res)) stranger(req, res, next);
+    // A sum is read where it is reckoned: on a thread.
+    else if (req.path.startsWith('/reckon/')) sum(req, res, next);
+    else known(req, res, next);
+  };
 }
 
 const contentPolicy = {
@@ -82,20 +88,30 @@ const contentPolicy = {
   },
 };
 
+/** A count of proxies or a list of their addresses, as Express takes it. */
+const trusted = (text: string) => (/^\d+$/.test(text) ? Number(text) : text.split(',').map((a) => a.trim()));
+
 /** Puts the application together. Nothing listens yet and no table is touched. */
 export function createApp(config: Config, log: Logger = pino({ level: config.logLevel })) {
-  const db = connectDatabase(config.databaseUrl);
-  const clock = shopClock(config.shopZone);
-  const people = peopleService(db, config);
+  const db = connectDatabase(config.databaseUrl, { pool: config.databasePool });
+  const settings = settingsService(db, config.shopZone);
+  const clock = shopClock(() => settings.current().zone);
+  const pool = workPool();
+  const rights = rightsService(db);
+  const people = peopleService(db, rights, clock, config);
   const fleet = fleetService(db, clock);
   const photos = photosService(db, clock);
   const tools = toolsService(db, clock);
-  const jobs = jobsService(db, { fleet, photos, tools }, clock);
+  const sums = sumsService(pool);
+  const jobs = jobsService(db, { fleet, photos, tools, sums }, clock);
   const sheets = sheetsService(db, clock);
-  const live = liveFeed(db, config.databaseUrl, log);
-  const instruments = instrumentsFeed(lineInstrument(config.instruments));
+  const streams = eventStreams(rights.stillHolds, log);
+  const live = liveFeed(db, config.databaseUrl, { streams, settings }, log);
+  const instruments = instrumentsFeed(lineInstrument(config.instruments), streams);
+  const measured = metrics({ streams: streams.count, pool: pool.load });
   const sessionPool = new pg.Pool({ connectionString: config.databaseUrl, max: 3 });
   sessionPool.on('error', (error) => log.warn({ err: error }, 'session connection lost'));
+  const tries = triesService(sessionPool, config.signInTries);
   const PgStore = pgSession(session);
   const store = new PgStore({
     pool: sessionPool,
@@ -104,6 +120,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
 
   const app = express();
   app.disable('x-powered-by');
+  if (config.trustProxy) app.set('trust proxy', trusted(config.trustProxy));
   app.use(
     pinoHttp({
       logger: log,
@@ -113,37 +130,55 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
       autoLogging: { ignore: (req) => req.url === '/api/health' },
     }),
   );
+  app.use(measured.watch);
   app.use(helmet({ contentSecurityPolicy: contentPolicy, strictTransportSecurity: false }));
+  app.use(statusRouter(db, VERSION, live.isListening));
+  app.use(ownHostOnly(config.shopAddress));
   app.use(compression({ filter: (req, res) => !req.path.endsWith('/live') && compression.filter(req, res) }));
-  app.get('/api/health', async (_req, res) => {
-    await db.sequelize.query('select 1');
-    res.json({ ok: true, version: VERSION });
+  let described: Promise<string> | null = null;
+  app.get('/api/openapi.json', async (_req, res) => {
+    // Built once, on a thread; where that failed, at the next request.
+    described ??= pool.run('open-api', { version: VERSION }, { person: 'open-api', takes: 'short' });
+    described.catch(() => (described = null));
+    res.type('json').send(await described);
   });
-  app.get('/api/openapi.json', (_req, res) => res.json(openApi(VERSION)));
-  app.use('/api', sameOrigin, express.json({ limit: '3mb', strict: false }));
-  app.use(reckonerRouter());
   app.use(
     '/api',
+    sameOrigin,
     session({
       name: 'lanternwright',
       secret: config.sessionSecret,
       store,
       resave: false,
       saveUninitialized: false,
-      cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: TEN_HOURS },
+      cookie: {
+        httpOnly: true,
+        sameSite: 'strict',
+        secure: config.shopAddress?.startsWith('https:') ? true : 'auto',
+        maxAge: TEN_HOURS,
+      },
     }),
     async (req, res, next) => {
-      const { personId } = req.session;
-      res.locals['person'] = personId ? await people.byId(personId) : null;
+      const { personId, by } = req.session;
+      res.locals['viewer'] = personId
+        ? await rights.viewer(personId, by ?? 'password', req.session.id)
+        : null;
+      const reads: ReadAs = (viewer, work) =>
+        viewer.owners === 'all' ? work() : readAs(db, viewer.owners, work);
+      res.locals['readAs'] = reads;
       next();
     },
+    readBodies(),
   );
-  app.use(peopleRouter(people, config.signInTries));
+  app.get('/api/metrics', metricsPage(measured, config.metricsToken));
+  app.use(reckonerRouter(sums));
+  app.use(peopleRouter(people, rights, tries, settings));
+  app.use(shopRouter(settings, beginOwnShop(db, people, settings), tries));
   app.use(fleetRouter(fleet));
   app.use(sheetsRouter(sheets));
   app.use(toolsRouter(tools));
-  app.use(jobsRouter(jobs, photos, people, shopFollowUps(db, clock)));
-  app.use(exchangeRouter(db, fleet, jobs, sheets, shopTime(config.shopZone)));
+  app.use(jobsRouter(jobs, photos, people, tries, shopFollowUps(db, clock)));
+  app.use(exchangeRouter({ db, fleet, jobs, settings, clock }, fleetImport(db, fleet, sheets, pool)));
   app.use(live.router);
   app.use(instruments.router);
   app.use('/api', () => {
@@ -161,13 +196,18 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
     app,
     db,
     people,
+    rights,
     fleet,
     jobs,
     live,
+    streams,
+    settings,
     clock,
     async close(): Promise<void> {
       instruments.stop();
+      streams.endAll();
       await live.stop();
+      await pool.close();
       store.close();
       await sessionPool.end();
       await db.sequelize.close();

@@ -18,6 +18,14 @@ const schema = z.object({
   DEMO: z.enum(['yes', 'no']).default('no'),
   /** What the first person of an empty shop must type; nobody is the first without it. */
   FIRST_CODE: z.string().min(8).optional(),
+  /** Most connections to the database of one server, besides four for sessions and the live stream. */
+  DATABASE_POOL: z.coerce.number().int().min(1).max(100).default(10),
+  /** The shop's own address, where a proxy or a name stands before it, as https://shop.example. */
+  SHOP_ADDRESS: z.url().optional(),
+  /** Addresses or count of the proxies that are trusted to say where a request comes from. */
+  TRUST_PROXY: z.string().optional(),
+  /** What a collector of metrics says to be let in; without it only supervisors and this machine see them. */
+  METRICS_TOKEN: z.string().min(16).optional(),
   /** Tries to sign in with a password, in five minutes from one address. */
   SIGN_IN_TRIES: z.coerce.number().int().min(1).default(10),
 });
@@ -33,6 +41,10 @@ export interface Config {
   signInTries: number;
   demo: boolean;
   firstCode: string | undefined;
+  databasePool: number;
+  shopAddress: string | undefined;
+  trustProxy: string | undefined;
+  metricsToken: string | undefined;
   instruments: { host: string; port: number };
 }
 
@@ -56,6 +68,10 @@ export function readConfig(env: Record<string, string | undefined>): Config {
     signInTries: e.SIGN_IN_TRIES,
     demo: e.DEMO === 'yes',
     firstCode: e.FIRST_CODE,
+    databasePool: e.DATABASE_POOL,
+    shopAddress: e.SHOP_ADDRESS,
+    trustProxy: e.TRUST_PROXY,
+    metricsToken: e.METRICS_TOKEN,
     instruments: { host: instrumentHost, port: Number(instrumentPort) },
   };
 }

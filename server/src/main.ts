@@ -8,6 +8,7 @@ const config = readConfig(process.env);
 const app = createApp(config);
 await migrate(app.db.sequelize);
 if (config.demo) await loadDemo(app);
+await app.settings.load();
 await app.live.start();
 
 const server = createServer(app.app);

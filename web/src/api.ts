@@ -1,10 +1,26 @@
-import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
+import type { FetchArgs, FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
 import type { Problem } from '@lanternwright/contract/route';
+
+const fetchApi = fetchBaseQuery({ baseUrl: '/', credentials: 'same-origin' });
+
+/** Whoever is told to sign in has lost their session: the door is shown. */
+const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async (
+  args,
+  store,
+  options,
+) => {
+  const answer = await fetchApi(args, store, options);
+  const url = typeof args === 'string' ? args : args.url;
+  if (answer.error?.status === 401 && !url.startsWith('api/people/session'))
+    store.dispatch(api.util.invalidateTags(['session']));
+  return answer;
+};
 
 /** The API's cache. Each feature injects its own endpoints. */
 export const api = createApi({
   reducerPath: 'api',
-  baseQuery: fetchBaseQuery({ baseUrl: '/', credentials: 'same-origin' }),
+  baseQuery,
   tagTypes: ['sheets', 'tools', 'session', 'people', 'fleet', 'unit', 'jobs', 'job'],
   endpoints: () => ({}),
 });

@@ -1,7 +1,10 @@
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 import { problemText } from './api.ts';
 import { SignIn } from './people/sign-in.tsx';
 import { useSessionQuery } from './people/people-api.ts';
+import { unitOfShop } from './shell/preferences.ts';
+import { setShopZone } from './shell/words.ts';
+import { useAppDispatch } from './store.ts';
 import { Button } from './ui/button.tsx';
 
 const Inside = lazy(() => import('./inside.tsx').then((m) => ({ default: m.Inside })));
@@ -9,6 +12,11 @@ const Inside = lazy(() => import('./inside.tsx').then((m) => ({ default: m.Insid
 /** The application behind its door. */
 export function App() {
   const { data, error, refetch } = useSessionQuery();
+  const dispatch = useAppDispatch();
+  const unit = data?.shop.endPlayUnit;
+  useEffect(() => {
+    if (unit) dispatch(unitOfShop(unit));
+  }, [dispatch, unit]);
   if (error && !data) {
     return (
       <main className="flex flex-col items-start gap-4 p-6">
@@ -18,6 +26,8 @@ export function App() {
     );
   }
   if (!data) return null;
+  // Before anything below says a time.
+  setShopZone(data.shop.zone);
   if (!data.person) return <SignIn session={data} />;
   return (
     <Suspense>

@@ -1,4 +1,6 @@
 import { createBrowserRouter, Navigate, RouterProvider, useRouteError } from 'react-router';
+import { useMay } from './people/people-api.ts';
+import { places } from './shell/places.ts';
 import { Shell } from './shell/shell.tsx';
 import { Button } from './ui/button.tsx';
 
@@ -20,6 +22,13 @@ function PageFault() {
   );
 }
 
+/** Where somebody begins: at the first place they may see. */
+function FirstPage() {
+  const able = useMay();
+  const first = places.find((p) => able(p.needs));
+  return <Navigate to={first?.to ?? '/me'} replace />;
+}
+
 const router = createBrowserRouter([
   {
     path: '/',
@@ -27,7 +36,7 @@ const router = createBrowserRouter([
     ErrorBoundary: PageFault,
     HydrateFallback: () => null,
     children: [
-      { index: true, element: <Navigate to="/fleet" replace /> },
+      { index: true, Component: FirstPage },
       {
         path: 'fleet',
         lazy: async () => ({ Component: (await import('./fleet/fleet-page.tsx')).FleetPage }),
@@ -69,7 +78,10 @@ const router = createBrowserRouter([
         path: 'jobs/follow-ups',
         lazy: async () => ({ Component: (await import('./jobs/follow-ups-page.tsx')).FollowUpsPage }),
       },
-      { path: 'jobs/:id', lazy: async () => ({ Component: (await import('./jobs/job-page.tsx')).JobPage }) },
+      {
+        path: 'jobs/:id',
+        lazy: async () => ({ Component: (await import('./jobs/any-job-page.tsx')).AnyJobPage }),
+      },
       {
         path: 'jobs/:id/release',
         lazy: async () => ({ Component: (await import('./jobs/release-page.tsx')).ReleasePage }),
@@ -85,6 +97,11 @@ const router = createBrowserRouter([
       {
         path: 'people',
         lazy: async () => ({ Component: (await import('./people/people-page.tsx')).PeoplePage }),
+      },
+      { path: 'me', lazy: async () => ({ Component: (await import('./people/my-page.tsx')).MyPage }) },
+      {
+        path: 'settings',
+        lazy: async () => ({ Component: (await import('./shop/settings-page.tsx')).SettingsPage }),
       },
       { path: '*', element: <p className="p-6">There is no such page. The places are in the band above.</p> },
     ],

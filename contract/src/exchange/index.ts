@@ -1,6 +1,9 @@
 import { z } from 'zod';
 import { defineRoute, idParams } from '../route/index.ts';
 
+/** How many good units and bad rows a preview shows; all of them are counted. */
+export const PREVIEW_ROWS = 200;
+
 /** A fleet file: at most 2 MB of text. */
 const fleetFileSchema = z.object({ csv: z.string().min(1, 'the file is empty').max(2_000_000) });
 
@@ -15,6 +18,8 @@ export const fleetPreviewSchema = z.object({
     }),
   ),
   bad: z.array(z.object({ line: z.int(), name: z.string(), reason: z.string() })),
+  goodCount: z.int(),
+  badCount: z.int(),
 });
 export type FleetPreview = z.infer<typeof fleetPreviewSchema>;
 
@@ -32,16 +37,16 @@ export const exchangeRoutes = {
     method: 'get',
     path: '/api/exchange/jobs/:id/:paper.pdf',
     summary: 'A job on paper, as PDF: its traveller, its service record, or tags for its wheel ends',
-    access: 'signed-in',
+    access: 'see-jobs',
     params: idParams.extend({ paper: z.enum(Object.keys(jobPapers) as [JobPaper, ...JobPaper[]]) }),
-    query: z.object({ size: z.enum(['a4', 'letter']).default('a4') }),
+    query: z.object({ size: z.enum(['a4', 'letter']).optional() }),
     answer: z.instanceof(Uint8Array),
   }),
   preview: defineRoute({
     method: 'post',
     path: '/api/exchange/fleet/preview',
     summary: 'Read a fleet file and say which rows are good and which are not, without keeping anything',
-    access: 'supervisor',
+    access: 'change-fleet',
     body: fleetFileSchema,
     answer: fleetPreviewSchema,
   }),
@@ -49,7 +54,7 @@ export const exchangeRoutes = {
     method: 'post',
     path: '/api/exchange/fleet',
     summary: 'Bring in the good units of a fleet file, all of them or none',
-    access: 'supervisor',
+    access: 'change-fleet',
     body: fleetFileSchema,
     answer: fleetPreviewSchema,
   }),
@@ -57,7 +62,7 @@ export const exchangeRoutes = {
     method: 'get',
     path: '/api/exchange/fleet.csv',
     summary: 'The whole fleet as CSV, in the form in which it can be brought in',
-    access: 'signed-in',
+    access: 'see-units',
     answer: z.string(),
   }),
 };

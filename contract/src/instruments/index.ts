@@ -36,12 +36,23 @@ export const instrumentMessageSchema = z.discriminatedUnion('kind', [
 export type InstrumentMessage = z.output<typeof instrumentMessageSchema>;
 
 export const instrumentsRoutes = {
+  live: defineRoute({
+    method: 'get',
+    path: '/api/instruments/live',
+    summary: 'What the instruments say, as a stream of server-sent events',
+    access: 'work-on-jobs',
+    query: z.object({
+      /** Where it is used, in words: wheel end, step and job. */
+      where: z.string().trim().max(120).catch(''),
+    }),
+    answer: instrumentMessageSchema,
+  }),
   take: defineRoute({
     method: 'post',
     path: '/api/instruments/take',
     summary:
       'Take an instrument for the step that an open stream belongs to; it is let go when the stream ends',
-    access: 'signed-in',
+    access: 'work-on-jobs',
     body: z.object({ stream: z.uuid(), id: instrumentId }),
     answer: okSchema,
   }),

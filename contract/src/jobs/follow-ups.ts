@@ -35,7 +35,7 @@ export const followUpsRoute = defineRoute({
   method: 'get',
   path: '/api/jobs/follow-ups',
   summary: 'What the shop has to look after, overdue first, a page at a time',
-  access: 'signed-in',
+  access: 'see-units',
   query: z.object({ page: pageNumber }),
   answer: shopFollowUpsSchema,
 });

@@ -47,6 +47,8 @@ export const jobSummarySchema = z.object({
   closedAt: z.iso.datetime().nullable(),
   /** Held or voided, with the reason; null while it runs. */
   stopped: z.object({ as: z.enum(['held', 'void', 'out-of-service']), reason: z.string() }).nullable(),
+  /** Whether an estimate is written, and waits for the owner's answer. */
+  estimate: z.enum(['none', 'asks', 'answered']),
   wheelEnds: z.array(wheelEndStandSchema),
 });
 export type JobSummary = z.infer<typeof jobSummarySchema>;
@@ -110,10 +112,11 @@ export const postEventSchema = z.object({
 });
 export type PostEventInput = z.input<typeof postEventSchema>;
 
-/** A record that another person makes at this step, with their own login and password, or as one of the demo people. */
+/** A record that another person makes at this step, with their own login and password, with their PIN, or as one of the demo people. */
 export const secondPersonSchema = postEventSchema.extend({
   person: z.union([
     z.object({ login: z.string().min(1).max(40), password: z.string().min(1).max(200) }),
+    z.object({ personId: z.uuid(), pin: z.string().regex(/^\d{4,8}$/, 'four to eight digits') }),
     z.object({ demoId: z.uuid() }),
   ]),
 });
@@ -130,11 +133,18 @@ export const JOBS_A_PAGE = 100;
 
 export const jobsRoutes = {
   followUps: followUpsRoute,
+  live: defineRoute({
+    method: 'get',
+    path: '/api/live',
+    summary: 'Every record as it is stored, as a stream of server-sent events',
+    access: 'see-jobs',
+    answer: liveMessageSchema,
+  }),
   list: defineRoute({
     method: 'get',
     path: '/api/jobs',
     summary: 'Open jobs, or closed ones, newest first, a page at a time',
-    access: 'signed-in',
+    access: 'see-jobs',
     query: z.object({ status: z.enum(['open', 'closed']).default('open'), page: pageNumber }),
     answer: z.array(jobSummarySchema),
   }),
@@ -142,7 +152,7 @@ export const jobsRoutes = {
     method: 'get',
     path: '/api/jobs/:id',
     summary: 'One job with all its events',
-    access: 'signed-in',
+    access: 'see-jobs',
     params: idParams,
     answer: jobDetailSchema,
   }),
@@ -150,7 +160,7 @@ export const jobsRoutes = {
     method: 'post',
     path: '/api/jobs',
     summary: 'Open a job on some wheel ends of a unit',
-    access: 'signed-in',
+    access: 'open-jobs',
     body: openJobSchema,
     answer: z.object({ id: z.uuid(), number: z.int() }),
   }),
@@ -158,7 +168,7 @@ export const jobsRoutes = {
     method: 'post',
     path: '/api/jobs/:id/photos',
     summary: 'Keep a photo for a job; an event with its hash then puts it into the record',
-    access: 'signed-in',
+    access: 'work-on-jobs',
     params: idParams,
     body: z.object({ jpeg: z.base64().min(100).max(2_100_000) }),
     answer: z.object({ id: z.uuid(), sha256: z.string() }),
@@ -167,7 +177,7 @@ export const jobsRoutes = {
     method: 'get',
     path: '/api/jobs/photos/:id',
     summary: 'A photo, as JPEG',
-    access: 'signed-in',
+    access: 'see-jobs',
     params: idParams,
     answer: z.instanceof(Uint8Array),
   }),
@@ -175,7 +185,7 @@ export const jobsRoutes = {
     method: 'post',
     path: '/api/jobs/:id/events',
     summary: 'Record something on a job',
-    access: 'signed-in',
+    access: 'record-on-jobs',
     params: idParams,
     body: postEventSchema,
     answer: storedEventSchema,
@@ -184,7 +194,7 @@ export const jobsRoutes = {
     method: 'post',
     path: '/api/jobs/:id/second-person',
     summary: 'Record something as a second person, who signs with their own password at this step',
-    access: 'signed-in',
+    access: 'work-on-jobs',
     params: idParams,
     body: secondPersonSchema,
     answer: storedEventSchema,

@@ -5,12 +5,14 @@ import { instrumentsRoutes } from '../instruments/index.ts';
 import { jobsRoutes } from '../jobs/index.ts';
 import { peopleRoutes } from '../people/index.ts';
 import { reckonerRoutes } from '../reckoner/index.ts';
+import { shopRoutes } from '../shop/index.ts';
 import { sheetsRoutes } from '../sheets/index.ts';
 import { toolsRoutes } from '../tools/index.ts';
 import { problemSchema, type Route } from '../route/index.ts';
 
 const features = {
   people: peopleRoutes,
+  shop: shopRoutes,
   fleet: fleetRoutes,
   sheets: sheetsRoutes,
   jobs: jobsRoutes,
@@ -19,6 +21,17 @@ const features = {
   tools: toolsRoutes,
   instruments: instrumentsRoutes,
 };
+
+/** Every route there is, by feature and name: what OpenAPI shows and what tests of access walk over. */
+export function allRoutes(): { feature: string; name: string; route: Route }[] {
+  return Object.entries(features).flatMap(([feature, routes]) =>
+    Object.entries(routes as unknown as Record<string, Route>).map(([name, route]) => ({
+      feature,
+      name,
+      route,
+    })),
+  );
+}
 
 const schemaOf = (schema: z.ZodType, io: 'input' | 'output') =>
   z.toJSONSchema(schema, { io, unrepresentable: 'any' });
@@ -55,11 +68,9 @@ function operationOf(feature: string, route: Route) {
 /** The OpenAPI 3.1 description of every route, generated from the same definitions that check them. */
 export function openApi(version: string): object {
   const paths: Record<string, Record<string, object>> = {};
-  for (const [feature, routes] of Object.entries(features)) {
-    for (const route of Object.values(routes) as unknown as Route[]) {
-      const path = route.path.replace(/:(\w+)/g, '{$1}');
-      paths[path] = { ...paths[path], [route.method]: operationOf(feature, route) };
-    }
+  for (const { feature, route } of allRoutes()) {
+    const path = route.path.replace(/:(\w+)/g, '{$1}');
+    paths[path] = { ...paths[path], [route.method]: operationOf(feature, route) };
   }
   return { openapi: '3.1.0', info: { title: 'Lanternwright', version }, paths };
 }

@@ -29,7 +29,7 @@ export const reckonerRoutes = {
     method: 'post',
     path: '/api/reckon/:name',
     summary: 'Run a calculation',
-    access: 'anyone',
+    access: 'run-sums',
     params: nameParams,
     body: z.unknown(),
     answer: z.unknown(),

@@ -1,12 +1,9 @@
 import { z } from 'zod';
-import type { Actor } from '@lanternwright/core/traveller';
-
-export type Role = Actor['role'];
-export const roleSchema = z.enum(['supervisor', 'technician']);
+import type { Capability } from '@lanternwright/core/access';
 
 /**
  * One way across the wire: what the server checks, what the browser sends, and what OpenAPI shows.
- * `access` says who may call: anyone, anyone signed in, or one role.
+ * `access` says who may call: anyone, anyone signed in, or whoever has a capability.
  */
 export interface Route<
   P extends z.ZodObject = z.ZodObject,
@@ -17,7 +14,7 @@ export interface Route<
   method: 'get' | 'post' | 'put' | 'delete';
   path: `/api/${string}`;
   summary: string;
-  access: 'anyone' | 'signed-in' | 'supervisor';
+  access: 'anyone' | 'signed-in' | Capability;
   params: P;
   query: Q;
   body: B;
@@ -33,13 +30,15 @@ export function defineRoute<
   Q extends z.ZodObject = Nothing,
   B extends z.ZodType = z.ZodUndefined,
   A extends z.ZodType = z.ZodType,
+  const W extends Route['access'] = Route['access'],
 >(
-  route: Pick<Route<P, Q, B, A>, 'method' | 'path' | 'summary' | 'access' | 'answer'> & {
+  route: Pick<Route<P, Q, B, A>, 'method' | 'path' | 'summary' | 'answer'> & {
+    access: W;
     params?: P;
     query?: Q;
     body?: B;
   },
-): Route<P, Q, B, A> {
+): Route<P, Q, B, A> & { access: W } {
   return {
     ...route,
     params: route.params ?? (nothing as unknown as P),

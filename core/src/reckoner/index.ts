@@ -2,6 +2,7 @@ export { labelOf, sayNumber, unitOf, type FieldUnit } from './field-words.ts';
 export {
   describeCalculation,
   listCalculations,
+  onlyKnown,
   reckon,
   type CalculationDescription,
   type CalculationTitle,

@@ -72,6 +72,26 @@ export function reckon(name: string, input: unknown, report?: (progress: Progres
   }
 }
 
+/**
+ * Input without the fields that its calculation does not know, otherwise as it was typed.
+ * @param input that `reckon` takes
+ */
+export function onlyKnown(name: string, input: unknown): unknown {
+  return without(input, find(name)?.inputSchema.safeParse(input).data);
+}
+
+/** What of `given` is in `known` as well. */
+function without(given: unknown, known: unknown): unknown {
+  if (Array.isArray(given) && Array.isArray(known)) return known.map((k, i) => without(given[i], k));
+  if (!isRecord(given) || !isRecord(known)) return given;
+  const fields = Object.entries(given).filter(([key]) => Object.hasOwn(known, key));
+  return Object.fromEntries(fields.map(([key, value]) => [key, without(value, known[key])]));
+}
+
+function isRecord(value: unknown): value is Record<string, unknown> {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
 function inSteps<T>(running: Generator<Progress, T>, report: (progress: Progress) => void): T {
   let step = running.next();
   for (; !step.done; step = running.next()) report(step.value);

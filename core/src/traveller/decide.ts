@@ -11,7 +11,7 @@ import { allNeedsOff, reachOf, works } from '../stack/index.ts';
 import { convert } from '../quantity/index.ts';
 import { whyNotTool } from '../tool/index.ts';
 import { againstRelease, mayStayLoose, torqueFits } from './against-release.ts';
-import { meterKm, type BodyOf, type Command, type JobOpened } from './event.ts';
+import { meterKm, type Actor, type BodyOf, type Command, type JobOpened } from './event.ts';
 import { currentRound, isClosed, wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { misfit } from './misfit.ts';
 import { impossible } from './impossible.ts';
@@ -37,6 +37,8 @@ export function decideOpening(opening: JobOpened): Decision {
 
 /** Decides one command on an open job. Pure: the browser and the server ask the same question. */
 export function decide(job: Job, command: Command, context: DecideContext): Decision {
+  const stranger = whyNotThem(command, context.by);
+  if (stranger) return no(stranger);
   if (job.stopped?.as === 'void') return no('The job is void');
   if (job.stopped?.as === 'out-of-service') return no('The job has ended out of service: open another');
   switch (command.kind) {
@@ -45,7 +47,7 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
     case 'bill-written':
       return context.by.role === 'supervisor' ? yes(command) : no('A supervisor writes estimates and bills');
     case 'owner-answered':
-      return ownerAnswered(job, command);
+      return ownerAnswered(job, command, context);
     case 'job-held':
       if (isClosed(job)) return no('The job is closed');
       return job.stopped ? no('The job is held already') : yes(command);
@@ -146,8 +148,28 @@ function answerQuestion(w: WheelEnd, command: BodyOf<'decision-made'>, { by }: D
   return yes(command);
 }
 
-function ownerAnswered(job: Job, command: BodyOf<'owner-answered'>): Decision {
-  if (!job.money.estimate) return no('There is no estimate to answer yet');
+/** Who may record what at all: the bench belongs to technicians and supervisors. */
+function whyNotThem(command: Command, { role }: Actor): string | null {
+  if (role === 'supervisor' || role === 'technician') return null;
+  if (role === 'owner-contact')
+    return command.kind === 'owner-answered'
+      ? null
+      : 'An owner’s contact answers estimates and records nothing else';
+  if (role === 'storekeeper')
+    return command.kind === 'part-received' ? null : 'A storekeeper records parts that came and nothing else';
+  return 'A trainee practises and records nothing';
+}
+
+function ownerAnswered(job: Job, command: BodyOf<'owner-answered'>, { by }: DecideContext): Decision {
+  const { estimate, answer } = job.money;
+  if (!estimate) return no('There is no estimate to answer yet');
+  if (by.role === 'owner-contact' && isClosed(job)) return no('The job is closed');
+  if (command.estimate !== undefined && command.estimate !== estimate.eventId)
+    return no('The estimate was written anew since: look at it again before you answer');
+  if (by.role === 'owner-contact' && command.estimate === undefined)
+    return no('Say which estimate is answered');
+  if (answer?.by.role === 'owner-contact' && by.role !== 'owner-contact')
+    return no(`${answer.by.name} answered for the owner themselves: only a new estimate asks again`);
   if (command.answer === 'defer' && (!command.until || !command.risk))
     return no('Deferred needs a date and the risk in words');
   for (const [i, line] of (command.works ?? []).entries()) {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { roleSchema } from '../access/index.ts';
 import { billSchema } from '../cost/index.ts';
 import {
   componentOf,
@@ -134,6 +135,8 @@ const ownerAnswered = z.object({
   answer: z.enum(Object.keys(ownerAnswers) as [OwnerAnswer, ...OwnerAnswer[]]),
   /** Who said so on the owner's side. */
   name,
+  /** Record of the estimate that was answered, where the owner's contact answered it themselves. */
+  estimate: z.uuid().optional(),
   until: z.iso.date().optional(),
   /** The risk the owner takes by deferring, named. */
   risk: words.optional(),
@@ -339,7 +342,7 @@ export type BodyOf<K extends EventBody['kind']> = Extract<EventBody, { kind: K }
 export const actorSchema = z.object({
   id: z.uuid(),
   name: z.string().min(1).max(80),
-  role: z.enum(['supervisor', 'technician']),
+  role: roleSchema,
 });
 export type Actor = z.output<typeof actorSchema>;
 

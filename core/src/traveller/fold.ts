@@ -85,7 +85,7 @@ function step(job: Job | null, event: StoredEvent, correction: Correction | unde
         ...job,
         version,
         wheelEnds,
-        money: { ...job.money, answer: { ...trace, answer, name, until, risk } },
+        money: { ...job.money, answer: { ...trace, answer, name, until, risk, works: effective.works } },
       };
     }
     case 'ended-out-of-service': {

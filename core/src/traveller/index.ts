@@ -56,7 +56,7 @@ export {
   type StageState,
   type StepProgress,
 } from './progress.ts';
-export { judgedParts, readyLines, renewedParts } from './findings.ts';
+export { decidedOn, judgedParts, readyLines, renewedParts } from './findings.ts';
 export { HEAT_LIMITS, hubHeat, type HeatVerdict } from './hub-heat.ts';
 export { hasKingpin } from './kingpin.ts';
 export { partsToCompare } from './parts-to-compare.ts';

@@ -1,4 +1,5 @@
 import { Sequelize } from 'sequelize';
+import './transaction-context.ts';
 import { defineAxle, defineMeterReading, defineOwner, defineUnit } from '../fleet/model.ts';
 import {
   defineFollowUp,
@@ -10,19 +11,26 @@ import {
 } from '../jobs/model.ts';
 import { defineSheetRevision } from '../sheets/model.ts';
 import { defineTool } from '../tools/model.ts';
-import { definePerson, defineSetting } from '../people/model.ts';
+import { definePerson, definePersonOwner } from '../people/model.ts';
+import { defineSetting } from '../shop/model.ts';
 
-/** Connects to PostgreSQL and binds the models. Tables come from the migrations, never from here. */
-export function connectDatabase(url: string) {
+/**
+ * Connects to PostgreSQL and binds the models. Tables come from the migrations, never from here.
+ * @param pool most connections at once
+ */
+export function connectDatabase(url: string, { pool = 10 }: { pool?: number } = {}) {
   const sequelize = new Sequelize(url, {
     dialect: 'postgres',
     logging: false,
-    pool: { max: 10, idle: 10_000 },
+    pool: { max: pool, idle: 10_000 },
+    // Row-level security: the server reads for everybody, unless it says that it reads for one.
+    dialectOptions: { options: '-c lanternwright.owners=all' },
     define: { timestamps: false, underscored: true, freezeTableName: true },
   });
   const models = {
     setting: defineSetting(sequelize),
     person: definePerson(sequelize),
+    personOwner: definePersonOwner(sequelize),
     owner: defineOwner(sequelize),
     unit: defineUnit(sequelize),
     axle: defineAxle(sequelize),
@@ -38,8 +46,32 @@ export function connectDatabase(url: string) {
   };
   models.unit.belongsTo(models.owner, { foreignKey: 'ownerId', as: 'owner' });
   models.unit.hasMany(models.axle, { foreignKey: 'unitId', as: 'axles' });
+  models.person.belongsToMany(models.owner, {
+    through: models.personOwner,
+    foreignKey: 'personId',
+    otherKey: 'ownerId',
+    as: 'owners',
+  });
   models.job.belongsTo(models.unit, { foreignKey: 'unitId', as: 'unit' });
   return { sequelize, ...models };
 }
 
 export type Database = ReturnType<typeof connectDatabase>;
+
+/**
+ * Runs reads as somebody who may see some owners only: the database leaves out what is not theirs, whatever is asked.
+ * @param owners ids
+ */
+export async function readAs<T>(
+  { sequelize }: Database,
+  owners: readonly string[],
+  work: () => Promise<T>,
+): Promise<T> {
+  return sequelize.transaction(async () => {
+    await sequelize.query('set transaction read only');
+    await sequelize.query(`select set_config('lanternwright.owners', $1, true)`, {
+      bind: [owners.join(',')],
+    });
+    return work();
+  });
+}

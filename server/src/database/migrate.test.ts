@@ -12,6 +12,7 @@ const all = [
   '0006-routes',
   '0007-follow-ups',
   '0008-demo-people',
+  '0009-doors',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

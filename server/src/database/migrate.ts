@@ -50,22 +50,30 @@ function migrator(sequelize: Sequelize, transaction: Transaction) {
   });
 }
 
-async function underLock<T>(
+/** Runs work in one transaction that no other migration runs beside. */
+export async function underMigrationLock<T>(
   sequelize: Sequelize,
-  work: (m: ReturnType<typeof migrator>) => Promise<T>,
+  work: (transaction: Transaction) => Promise<T>,
 ): Promise<T> {
   return sequelize.transaction(async (transaction) => {
     await sequelize.query(`select pg_advisory_xact_lock(${MIGRATION_LOCK})`, { transaction });
-    return work(migrator(sequelize, transaction));
+    return work(transaction);
   });
+}
+
+/** Brings the schema up to date inside a transaction that has the lock. */
+export async function migrateIn(sequelize: Sequelize, transaction: Transaction): Promise<string[]> {
+  return (await migrator(sequelize, transaction).up()).map((step) => step.name);
 }
 
 /** Brings the schema up to date, all or nothing. Several servers may start at once. */
 export async function migrate(sequelize: Sequelize): Promise<string[]> {
-  return underLock(sequelize, async (m) => (await m.up()).map((step) => step.name));
+  return underMigrationLock(sequelize, (transaction) => migrateIn(sequelize, transaction));
 }
 
 /** Takes the schema all the way back. */
 export async function migrateBack(sequelize: Sequelize): Promise<string[]> {
-  return underLock(sequelize, async (m) => (await m.down({ to: 0 })).map((step) => step.name));
+  return underMigrationLock(sequelize, async (transaction) =>
+    (await migrator(sequelize, transaction).down({ to: 0 })).map((step) => step.name),
+  );
 }

@@ -3,10 +3,10 @@ import { fold } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { rebuild } from '../jobs/projection.ts';
 import { storeAll } from '../jobs/record.ts';
-import type { Clock } from '../jobs/service.ts';
+import type { Clock } from '../shop/clock.ts';
 import type { PeopleService } from '../people/service.ts';
 import { generateDemo } from './generate.ts';
-import { demoPeople } from './scenario.ts';
+import { demoOthers, demoPeople, demoShop } from './scenario.ts';
 
 /**
  * Loads the demo shop once, into a database that has neither people nor units. Demo people get a
@@ -26,7 +26,7 @@ export async function loadDemo(
     const actors = [];
     for (const person of demoPeople) {
       const made = { ...person, password: randomUUID() };
-      const { id, name, role } = await people.add(made, { made: 'up', transaction });
+      const { id, name, role } = await people.addWithPassword(made, 'up');
       actors.push({ id, name, role });
     }
     const demo = generateDemo(actors, clock.today(), { days });
@@ -86,7 +86,13 @@ export async function loadDemo(
       })),
       { transaction },
     );
+    for (const { owners: names, ...person } of demoOthers)
+      await people.addWithPassword(
+        { ...person, owners: names.map((name) => owners.get(name)!), password: randomUUID() },
+        'up',
+      );
     await db.setting.upsert({ name: 'demo', value: true }, { transaction });
+    await db.setting.upsert({ name: 'shop', value: demoShop }, { transaction });
     return true;
   });
 }

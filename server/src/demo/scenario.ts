@@ -2,6 +2,13 @@ import type { UnitKind } from '@lanternwright/core/axle-plan';
 import { quantity } from '@lanternwright/core/quantity';
 import type { Tool } from '@lanternwright/core/tool';
 
+const haulage = 'Tern & Hollow Haulage';
+const buses = 'Marrow Valley Buses';
+const motorhomes = 'Drift & Heather Motorhomes';
+const growers = 'Dunlin Growers’ Co-op';
+const board = 'Saltmarsh Drainage Board';
+const recovery = 'Marrowbank Recovery';
+
 /** Marrowbank Shared Works: invented owners, units and people. */
 export const demoPeople = [
   { name: 'I. Okonedo', login: 'okonedo', role: 'supervisor' },
@@ -11,6 +18,20 @@ export const demoPeople = [
   { name: 'S. Varga', login: 'varga', role: 'technician' },
   { name: 'J. Brennock', login: 'brennock', role: 'technician' },
 ] as const;
+
+/** People of the demo who record nothing in its past. */
+export const demoOthers = [
+  { name: 'Q. Farrow', login: 'farrow', role: 'storekeeper', owners: [] },
+  { name: 'E. Tern', login: 'tern', role: 'owner-contact', owners: [haulage] },
+  { name: 'L. Osei', login: 'osei', role: 'trainee', owners: [] },
+] as const;
+
+/** What is set for the demo shop; its zone is that of the machine. */
+export const demoShop = {
+  name: 'Marrowbank Shared Works',
+  address: '4 Old Gasworks Lane\nMarrowbank',
+  currency: 'GBP',
+} as const;
 
 /** One line of an owner's fleet. Distances in km a year; `start` is the odometer four years ago. */
 export interface FleetLine {
@@ -26,13 +47,6 @@ export interface FleetLine {
   /** Days between services of one axle. */
   serviceDays: [number, number];
 }
-
-const haulage = 'Tern & Hollow Haulage';
-const buses = 'Marrow Valley Buses';
-const motorhomes = 'Drift & Heather Motorhomes';
-const growers = 'Dunlin Growers’ Co-op';
-const board = 'Saltmarsh Drainage Board';
-const recovery = 'Marrowbank Recovery';
 
 export const fleetLines: readonly FleetLine[] = [
   {

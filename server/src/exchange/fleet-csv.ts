@@ -139,8 +139,14 @@ function readSheet(line: Line, sheets: Sheets): Sheet {
 /** A unit of the fleet as the file writes it. */
 export type ExportedUnit = NewUnit & { km: number | null; hours: number | null };
 
-/** Writes units as a fleet file that `readFleetCsv` takes back. */
-export function writeFleetCsv(units: readonly ExportedUnit[]): string {
+/**
+ * Writes units as a fleet file that `readFleetCsv` takes back.
+ * @param as a whole file, its head, or more rows for one that has a head already
+ */
+export function writeFleetCsv(
+  units: readonly ExportedUnit[],
+  as: 'with-head' | 'rows-only' = 'with-head',
+): string {
   const rows = units.flatMap((u) =>
     u.axles.map(({ role, wheels, brake, sheet }, i): Line => ({
       owner: u.owner,
@@ -167,7 +173,9 @@ export function writeFleetCsv(units: readonly ExportedUnit[]): string {
       lubricant: sheet.lubricant.name,
     })),
   );
-  return Papa.unparse(rows, { columns: [...columns], escapeFormulae: true }) + '\r\n';
+  const header = as === 'with-head';
+  if (rows.length === 0) return header ? Papa.unparse([[...columns]]) + '\r\n' : '';
+  return Papa.unparse(rows, { columns: [...columns], header, escapeFormulae: true }) + '\r\n';
 }
 
 export interface FleetFile {
@@ -201,7 +209,9 @@ export function readFleetCsv(csv: string, sheets: Sheets): FleetFile {
   parsed.data.forEach((row, i) => {
     const line = Object.fromEntries(columns.map((c) => [c, unescapeFormula((row[c] ?? '').trim())])) as Line;
     const key = `${line.owner.toLowerCase()}\n${line.unit.toLowerCase()}`;
-    groups.set(key, [...(groups.get(key) ?? []), { at: i + 2, line }]);
+    const group = groups.get(key);
+    if (group) group.push({ at: i + 2, line });
+    else groups.set(key, [{ at: i + 2, line }]);
   });
   const file: FleetFile = { good: [], bad: [] };
   for (const group of groups.values()) readUnit(group, file, sheets);
@@ -212,6 +222,9 @@ export function readFleetCsv(csv: string, sheets: Sheets): FleetFile {
 function unescapeFormula(text: string): string {
   return /^'[=+\-@]/.test(text) ? text.slice(1) : text;
 }
+
+/** As many as a unit can have. */
+const MOST_AXLES = 9;
 
 /** What is wrong with a field, in words; a choice that does not exist is told what there is. */
 function sayIssue(issue: z.core.$ZodIssue): string {
@@ -225,6 +238,14 @@ function readUnit(group: NumberedLine[], file: FleetFile, sheets: Sheets): void 
   const bad: FleetFile['bad'] = [];
   const reject = (at: number, reason: string) =>
     bad.push({ line: at, name: first.unit || '(no name)', reason });
+  if (group.length > MOST_AXLES) {
+    reject(
+      group[0]!.at,
+      `axle: the unit has ${group.length} lines, and no unit has over ${MOST_AXLES} axles`,
+    );
+    file.bad.push(...bad);
+    return;
+  }
   const axles = group.map(({ at, line }, i) => {
     if (Number(line.axle) !== i + 1) reject(at, `axle: expected axle ${i + 1}, found “${line.axle}”`);
     try {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { col, fn, Op, QueryTypes, UniqueConstraintError, where, type Transaction } from 'sequelize';
+import { col, fn, Op, QueryTypes, Transaction, UniqueConstraintError, where } from 'sequelize';
 import type {
   FollowUp,
   HistoryLine,
@@ -18,7 +18,8 @@ import type { Database } from '../database/connect.ts';
 import { notFound, refused } from '../http/problem.ts';
 import type { WheelEndRow } from '../jobs/model.ts';
 import { eventsOf } from '../jobs/record.ts';
-import type { Clock } from '../jobs/service.ts';
+import { ownOnly, seesOwner, type Viewer } from '../http/viewer.ts';
+import type { Clock } from '../shop/clock.ts';
 import type { AxleRow, UnitRow } from './model.ts';
 
 interface LatestMeter {
@@ -177,11 +178,16 @@ export function fleetService(db: Database, clock: Clock) {
   }
 
   async function ownerByName(name: string, transaction: Transaction): Promise<string> {
-    const known = await db.owner.findOne({
-      where: where(fn('lower', col('name')), name.toLowerCase()),
+    // Two at once with a new owner make one.
+    await db.sequelize.query(
+      'insert into owner (id, name) values (:id, :name) on conflict (lower(name)) do nothing',
+      { replacements: { id: randomUUID(), name }, transaction },
+    );
+    const owner = await db.owner.findOne({
+      where: where(fn('lower', col('name')), fn('lower', name)),
       transaction,
     });
-    return (known ?? (await db.owner.create({ id: randomUUID(), name }, { transaction }))).id;
+    return owner!.id;
   }
 
   /** Fills in figures that an axle's sheet does not have; one it has stays, and so does a sheet that was changed for another. */
@@ -225,15 +231,16 @@ export function fleetService(db: Database, clock: Clock) {
     correctMeter,
     addIn,
 
-    /** The axles of every unit, by its id. */
-    async allAxles(): Promise<Map<string, Axle[]>> {
-      const groups = byUnit(await db.axle.findAll({ order: ['number'] }));
+    /** The axles of units, by their ids. */
+    async axlesOf(unitIds: readonly string[]): Promise<Map<string, Axle[]>> {
+      const groups = byUnit(await db.axle.findAll({ where: { unitId: [...unitIds] }, order: ['number'] }));
       return new Map([...groups].map(([unitId, rows]) => [unitId, rows.map(toAxle)]));
     },
 
-    async list(): Promise<UnitSummary[]> {
+    async list(viewer: Viewer): Promise<UnitSummary[]> {
       const [units, axles, wheelEnds, meters] = await Promise.all([
         db.unit.findAll({
+          where: ownOnly(viewer),
           include: [{ model: db.owner, as: 'owner' }],
           order: ['name'],
           raw: true,
@@ -254,7 +261,7 @@ export function fleetService(db: Database, clock: Clock) {
       );
     },
 
-    async unit(id: string): Promise<UnitDetail> {
+    async unit(id: string, viewer: Viewer): Promise<UnitDetail> {
       const [unit, axleRows, wheelEnds, meters, rows, jobs] = await Promise.all([
         db.unit.findByPk(id, { include: [{ model: db.owner, as: 'owner' }] }),
         db.axle.findAll({ where: { unitId: id }, order: ['number'] }),
@@ -263,7 +270,7 @@ export function fleetService(db: Database, clock: Clock) {
         readings(id),
         db.job.findAll({ where: { unitId: id }, order: [['openedAt', 'DESC']] }),
       ]);
-      if (!unit) throw notFound('unit');
+      if (!unit || !seesOwner(viewer, unit.ownerId)) throw notFound('unit');
       const summary = summarise(unit, axleRows, wheelEnds, meters.get(id));
       return {
         ...summary,
@@ -280,7 +287,9 @@ export function fleetService(db: Database, clock: Clock) {
       };
     },
 
-    async history(unitId: string, position: string | undefined): Promise<HistoryLine[]> {
+    async history(unitId: string, position: string | undefined, viewer: Viewer): Promise<HistoryLine[]> {
+      const unit = await db.unit.findByPk(unitId, { attributes: ['ownerId'] });
+      if (!unit || !seesOwner(viewer, unit.ownerId)) throw notFound('unit');
       const jobs = await db.job.findAll({ where: { unitId }, order: [['openedAt', 'DESC']], limit: 20 });
       const lines: HistoryLine[] = [];
       for (const { id, number } of jobs) {
@@ -307,14 +316,17 @@ export function fleetService(db: Database, clock: Clock) {
 
     async replaceAxles(id: string, list: readonly Axle[]): Promise<{ id: string }> {
       return db.sequelize.transaction(async (transaction) => {
-        if (!(await db.unit.findByPk(id, { transaction }))) throw notFound('unit');
+        // Two at once stand in line here.
+        const unit = await db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
+        if (!unit) throw notFound('unit');
         await writeAxles(id, list, transaction);
         return { id };
       });
     },
 
-    async owners(): Promise<Owner[]> {
-      return (await db.owner.findAll({ order: ['name'] })).map(({ id, name }) => ({ id, name }));
+    async owners({ owners }: Viewer): Promise<Owner[]> {
+      const mine = owners === 'all' ? {} : { id: owners };
+      return (await db.owner.findAll({ where: mine, order: ['name'] })).map(({ id, name }) => ({ id, name }));
     },
   };
 }

@@ -42,7 +42,7 @@ export function badFields(where: string, error: z.ZodError): HttpProblem {
   );
 }
 
-export function sendProblem(res: Response, problem: HttpProblem): void {
+function sendProblem(res: Response, problem: HttpProblem): void {
   const { status, title, message, issues, extra } = problem;
   res
     .status(status)

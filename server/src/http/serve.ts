@@ -1,25 +1,27 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
-import type { Person } from '@lanternwright/contract/people';
+import { may, pinIsEnough } from '@lanternwright/core/access';
 import type { Route } from '@lanternwright/contract/route';
 import { cleanInput } from './clean-input.ts';
 import { badFields, HttpProblem } from './problem.ts';
+import { viewerOf, whoMay, type Viewer } from './viewer.ts';
 
-export interface Call<P, Q, B, Who> {
+interface Call<P, Q, B, Who> {
   params: P;
   query: Q;
   body: B;
-  person: Who;
+  viewer: Who;
   req: Request;
   res: Response;
 }
 
-type WhoOf<R extends Route> = R['access'] extends 'anyone' ? Person | null : Person;
+type Who<R extends Route> = R['access'] extends 'anyone' ? Viewer | null : Viewer;
+type CallOf<R extends Route> = Call<z.output<R['params']>, z.output<R['query']>, z.output<R['body']>, Who<R>>;
 
-/** Reads who is signed in; set by the session middleware. */
-export function personOf(res: Response): Person | null {
-  return (res.locals['person'] as Person | undefined) ?? null;
-}
+/** Runs reads as the database lets this viewer read; set by the session middleware. */
+export type ReadAs = <T>(viewer: Viewer, work: () => Promise<T>) => Promise<T>;
 
 function parse<T>(where: string, schema: z.ZodType<T>, value: unknown): T {
   const parsed = schema.safeParse(cleanInput(value));
@@ -27,40 +29,64 @@ function parse<T>(where: string, schema: z.ZodType<T>, value: unknown): T {
   return parsed.data;
 }
 
-function admit(access: Route['access'], person: Person | null): void {
+/** @throws HttpProblem 401 or 403 for whom a route is not meant */
+function admit(access: Route['access'], viewer: Viewer | null): void {
   if (access === 'anyone') return;
-  if (!person) throw new HttpProblem(401, 'Sign in', 'Sign in first');
-  if (access === 'supervisor' && person.role !== 'supervisor') {
-    throw new HttpProblem(403, 'Not allowed', 'This is for a supervisor');
-  }
+  if (!viewer) throw new HttpProblem(401, 'Sign in', 'Sign in first');
+  if (access === 'signed-in') return;
+  if (!may(viewer.person.role, access)) throw new HttpProblem(403, 'Not allowed', whoMay(access));
+  if (viewer.by === 'pin' && !pinIsEnough(access))
+    throw new HttpProblem(403, 'Not allowed', 'Sign in with your password for this: a PIN is not enough');
+}
+
+function read<R extends Route>(route: R, req: Request, res: Response): CallOf<R> {
+  const viewer = viewerOf(res);
+  admit(route.access, viewer);
+  return {
+    params: parse('', route.params, req.params) as z.output<R['params']>,
+    query: parse('', route.query, req.query) as z.output<R['query']>,
+    body: parse('', route.body, req.body) as z.output<R['body']>,
+    viewer: viewer as Who<R>,
+    req,
+    res,
+  };
+}
+
+async function answer(res: Response, value: unknown): Promise<void> {
+  if (value instanceof Readable) await pipeline(value, res);
+  else if (typeof value === 'string' || Buffer.isBuffer(value)) res.send(value);
+  else res.json(value);
 }
 
 /**
- * Binds a contract route: checks who calls, then parameters, query and body, and answers with what
- * the handler returns. With VALIDATE_ANSWERS set, as in tests, answers are held to the contract too.
+ * Binds a contract route: checks who calls, then parameters, query and body, and answers with what the handler
+ * returns; a stream is sent on as it comes. What an owner's contact reads, the database holds to their owners. With
+ * VALIDATE_ANSWERS set, as in tests, answers are held to the contract too.
  */
 export function serve<R extends Route>(
   router: Router,
   route: R,
-  handler: (
-    call: Call<z.output<R['params']>, z.output<R['query']>, z.output<R['body']>, WhoOf<R>>,
-  ) => Promise<z.input<R['answer']>> | z.input<R['answer']>,
+  handler: (call: CallOf<R>) => Promise<z.input<R['answer']> | Readable> | z.input<R['answer']> | Readable,
 ): void {
   router[route.method](route.path, async (req, res) => {
-    const person = personOf(res);
-    admit(route.access, person);
-    const answer = await handler({
-      params: parse('', route.params, req.params) as z.output<R['params']>,
-      query: parse('', route.query, req.query) as z.output<R['query']>,
-      body: parse('', route.body, req.body) as z.output<R['body']>,
-      person: person as WhoOf<R>,
-      req,
-      res,
-    });
-    if (process.env['VALIDATE_ANSWERS']) route.answer.parse(answer);
-    if (!res.headersSent) {
-      if (typeof answer === 'string' || Buffer.isBuffer(answer)) res.send(answer);
-      else res.json(answer);
-    }
+    const call = read(route, req, res);
+    const work = async () => {
+      const value = await handler(call);
+      if (process.env['VALIDATE_ANSWERS'] && !(value instanceof Readable)) route.answer.parse(value);
+      if (!res.headersSent) await answer(res, value);
+    };
+    const { viewer } = call;
+    if (viewer && viewer.owners !== 'all' && route.method === 'get')
+      await (res.locals['readAs'] as ReadAs)(viewer, work);
+    else await work();
   });
+}
+
+/** Binds a contract route that answers with a stream of events, which the handler opens. */
+export function serveEvents<R extends Route>(
+  router: Router,
+  route: R,
+  handler: (call: CallOf<R>) => void,
+): void {
+  router[route.method](route.path, (req, res) => handler(read(route, req, res)));
 }

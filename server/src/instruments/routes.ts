@@ -1,36 +1,29 @@
 import { randomUUID } from 'node:crypto';
-import { Router, type Response } from 'express';
-import { z } from 'zod';
+import { Router } from 'express';
 import { instrumentsRoutes, type InstrumentMessage } from '@lanternwright/contract/instruments';
 import type { InstrumentLetters } from '@lanternwright/core/gauge';
-import { openEventStream } from '../http/event-stream.ts';
+import type { EventStream, EventStreams } from '../http/event-stream.ts';
 import { HttpProblem, notFound } from '../http/problem.ts';
-import { personOf, serve } from '../http/serve.ts';
+import { serve, serveEvents } from '../http/serve.ts';
 import type { Instrument } from './instrument.ts';
 
 interface Stream {
   id: string;
-  res: Response;
-  personId: string;
+  events: EventStream;
   holder: { name: string; where: string };
 }
-
-/** Where a browser uses an instrument, in its own words: wheel end, step and job. */
-const whereSchema = z.string().trim().max(120).catch('');
 
 /**
  * The stream of what the instruments say. An instrument belongs to one open step of one browser at a time: its
  * readings go there and nowhere else, and the others are told who has it.
  */
-export function instrumentsFeed(instrument: Instrument) {
+export function instrumentsFeed(instrument: Instrument, eventStreams: EventStreams) {
   const streams = new Map<string, Stream>();
   /** Every instrument that has spoken, with the stream that has it. */
   const known = new Map<string, { letters: InstrumentLetters; stream: string | null }>();
   const router = Router();
 
-  const tell = ({ res }: Stream, message: InstrumentMessage) => {
-    res.write(`data: ${JSON.stringify(message)}\n\n`);
-  };
+  const tell = ({ events }: Stream, message: InstrumentMessage) => events.send(message);
   const tellOf = (stream: Stream, id: string) => {
     const { letters, stream: held } = known.get(id)!;
     const holder = held === null ? null : (streams.get(held)?.holder ?? null);
@@ -56,27 +49,28 @@ export function instrumentsFeed(instrument: Instrument) {
     }
   }
 
-  router.get('/api/instruments/live', (req, res) => {
+  serveEvents(router, instrumentsRoutes.live, ({ res, viewer, query }) => {
     let end = () => undefined as void;
-    let stream: Stream | null = null;
-    openEventStream(res, () => {
-      if (stream) letGo(stream);
+    const events = eventStreams.open(res, viewer, () => {
+      letGo(stream);
       end();
     });
-    const person = personOf(res)!;
-    const holder = { name: person.name, where: whereSchema.parse(req.query['where']) };
-    stream = { id: randomUUID(), res, personId: person.id, holder };
-    const opened = stream;
-    streams.set(opened.id, opened);
-    tell(opened, { kind: 'stream', stream: opened.id });
-    for (const id of known.keys()) tellOf(opened, id);
-    end = instrument.listen((message) => hear(opened, message));
+    const stream: Stream = {
+      id: randomUUID(),
+      events,
+      holder: { name: viewer.person.name, where: query.where },
+    };
+    streams.set(stream.id, stream);
+    tell(stream, { kind: 'stream', stream: stream.id });
+    for (const id of known.keys()) tellOf(stream, id);
+    end = instrument.listen((message) => hear(stream, message));
   });
 
-  serve(router, instrumentsRoutes.take, ({ body, person }) => {
+  serve(router, instrumentsRoutes.take, ({ body, viewer }) => {
     const stream = streams.get(body.stream);
     const entry = known.get(body.id);
-    if (!stream || stream.personId !== person.id || !entry) throw notFound('instrument');
+    if (!stream || stream.events.viewer.person.id !== viewer.person.id || !entry)
+      throw notFound('instrument');
     if (entry.stream !== null && entry.stream !== stream.id) {
       const { name, where } = streams.get(entry.stream)!.holder;
       throw new HttpProblem(409, 'Taken', `${body.id} is with ${name}${where ? `, ${where}` : ''}`);
@@ -88,9 +82,6 @@ export function instrumentsFeed(instrument: Instrument) {
 
   return {
     router,
-    stop(): void {
-      for (const { res } of streams.values()) res.end();
-      instrument.close();
-    },
+    stop: () => instrument.close(),
   };
 }

@@ -1,7 +1,8 @@
 import { QueryTypes } from 'sequelize';
 import { FOLLOW_UPS_A_PAGE, type ShopFollowUp, type ShopFollowUps } from '@lanternwright/contract/jobs';
 import type { Database } from '../database/connect.ts';
-import type { Clock } from './service.ts';
+import type { Viewer } from '../http/viewer.ts';
+import type { Clock } from '../shop/clock.ts';
 
 /**
  * Every open follow-up and every wheel end out of service, with how it stands; the rule is the one of
@@ -19,26 +20,36 @@ const OPEN = `
     union all
     select unit_id, null, position, 'out-of-service', 0, out_of_service ->> 'reason', null, null, null, null, 'due'
     from wheel_end where out_of_service is not null
+  ),
+  seen as (
+    select o.*, u.name as unit_name, u.kind as unit_kind, w.id as owner_id, w.name as owner_name
+    from open o join unit u on u.id = o.unit_id join owner w on w.id = u.owner_id
+    where :all or w.id in (:owners)
   )`;
 
 const PAGE = `
   with ${OPEN}
   select o.job_id as "jobId", o.position, o.kind, o.nth, o.what, o.from_km as "fromKm", o.by_km as "byKm",
     to_char(o.by_date, 'YYYY-MM-DD') as "byDate", o.meter_km as "meterKm", o.state,
-    json_build_object('id', u.id, 'name', u.name, 'kind', u.kind,
-      'owner', json_build_object('id', w.id, 'name', w.name)) as unit
-  from open o join unit u on u.id = o.unit_id join owner w on w.id = u.owner_id
-  order by array_position(array['overdue', 'due', 'early'], o.state), o.by_date nulls first, u.name, o.position, o.kind, o.nth
+    json_build_object('id', o.unit_id, 'name', o.unit_name, 'kind', o.unit_kind,
+      'owner', json_build_object('id', o.owner_id, 'name', o.owner_name)) as unit
+  from seen o
+  order by array_position(array['overdue', 'due', 'early'], o.state), o.by_date nulls first, o.unit_name, o.position, o.kind, o.nth
   limit :limit offset :offset`;
 
 const COUNTS = `with ${OPEN}
-  select count(*)::int as total, (count(*) filter (where state = 'overdue'))::int as overdue from open`;
+  select count(*)::int as total, (count(*) filter (where state = 'overdue'))::int as overdue from seen`;
 
-/** The follow-ups of the whole shop, a page at a time, overdue first. */
+const NOBODY = '00000000-0000-0000-0000-000000000000';
+
+/** The follow-ups of whatever somebody may see, a page at a time, overdue first. */
 export function shopFollowUps(db: Database, clock: Clock) {
-  return async (page: number): Promise<ShopFollowUps> => {
+  return async (page: number, { owners }: Viewer): Promise<ShopFollowUps> => {
     const replacements = {
       today: clock.today(),
+      all: owners === 'all',
+      // A list must not be empty in SQL; nobody has this id.
+      owners: owners === 'all' || owners.length === 0 ? [NOBODY] : owners,
       limit: FOLLOW_UPS_A_PAGE,
       offset: (page - 1) * FOLLOW_UPS_A_PAGE,
     };

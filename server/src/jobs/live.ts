@@ -1,10 +1,14 @@
-import { Router, type Response } from 'express';
+import { Router } from 'express';
 import pg from 'pg';
 import { Op } from 'sequelize';
 import type { Logger } from 'pino';
-import type { LiveMessage } from '@lanternwright/contract/jobs';
+import { jobsRoutes, type LiveMessage } from '@lanternwright/contract/jobs';
 import type { Database } from '../database/connect.ts';
-import { openEventStream } from '../http/event-stream.ts';
+import type { EventStream, EventStreams } from '../http/event-stream.ts';
+import { serveEvents } from '../http/serve.ts';
+import { seesOwner } from '../http/viewer.ts';
+import { RIGHTS_CHANNEL } from '../people/rights.ts';
+import { SETTINGS_CHANNEL, type SettingsService } from '../shop/settings.ts';
 import type { JobEventRow } from './model.ts';
 import { CHANNEL, toStored } from './record.ts';
 
@@ -13,16 +17,42 @@ const RETRY_MS = 1_000;
 /** Most events that are read at once when a gap is caught up. */
 const AT_ONCE = 500;
 
+/** Most jobs whose owner is remembered. */
+const REMEMBERED = 10_000;
+
+interface Parts {
+  streams: EventStreams;
+  settings: SettingsService;
+}
+
 /**
  * The live stream: every event any server stores, to every browser that looks, in the order of the record. One
  * connection listens; when it is lost, what was stored meanwhile is sent once there is one again.
  */
-export function liveFeed(db: Database, databaseUrl: string, log: Logger) {
-  const listeners = new Set<Response>();
+export function liveFeed(db: Database, databaseUrl: string, { streams, settings }: Parts, log: Logger) {
+  const listeners = new Set<EventStream>();
+  const owners = new Map<string, string>();
   let client: pg.Client | null = null;
   let stopped = false;
   let sentSeq = 0;
   let sending = Promise.resolve();
+
+  /** The owner of a job's unit; neither changes. */
+  async function ownerOf(jobId: string): Promise<string> {
+    const known = owners.get(jobId);
+    if (known) return known;
+    const job = await db.job.findByPk(jobId, { include: [{ model: db.unit, as: 'unit' }] });
+    if (owners.size >= REMEMBERED) owners.clear();
+    const ownerId = job!.unit!.ownerId;
+    owners.set(jobId, ownerId);
+    return ownerId;
+  }
+
+  async function send(row: JobEventRow): Promise<void> {
+    const message: LiveMessage = { jobId: row.jobId, event: toStored(row) };
+    const owner = await ownerOf(row.jobId);
+    for (const stream of listeners) if (seesOwner(stream.viewer, owner)) stream.send(message);
+  }
 
   /** Sends every event after the last one that was sent. */
   async function sendNew(): Promise<void> {
@@ -35,17 +65,28 @@ export function liveFeed(db: Database, databaseUrl: string, log: Logger) {
       for (const row of rows) {
         // First, so that a record that cannot be read holds up none of those after it.
         sentSeq = Number(row.seq);
-        const message: LiveMessage = { jobId: row.jobId, event: toStored(row) };
-        for (const res of listeners) res.write(`data: ${JSON.stringify(message)}\n\n`);
+        await send(row);
       }
-      if (rows.length < AT_ONCE) return;
+      if (rows.length < AT_ONCE) break;
     }
   }
 
+  /** Begins at the end of the record: also of one that is shorter, where the shop began anew. */
+  async function toTheEnd(): Promise<void> {
+    sentSeq = Number((await db.jobEvent.max<number | string | null, JobEventRow>('seq')) ?? 0);
+  }
+
+  const log500 = (what: string) => (error: unknown) => log.error({ err: error }, what);
+
+  /** What another server, or this one, tells of: records, rights, settings. */
+  function hear({ channel, payload = '' }: pg.Notification): void {
+    if (channel === RIGHTS_CHANNEL) streams.recheck(payload).catch(log500('streams not checked'));
+    else if (channel === SETTINGS_CHANNEL) settings.load().then(toTheEnd).catch(log500('settings not read'));
+    else announce();
+  }
+
   const announce = () => {
-    sending = sending
-      .then(sendNew)
-      .catch((error: unknown) => log.error({ err: error }, 'live events not sent'));
+    sending = sending.then(sendNew).catch(log500('live events not sent'));
   };
 
   async function listen(): Promise<void> {
@@ -63,10 +104,10 @@ export function liveFeed(db: Database, databaseUrl: string, log: Logger) {
     };
     next.on('error', onLoss);
     next.on('end', () => onLoss());
-    next.on('notification', announce);
+    next.on('notification', hear);
     try {
       await next.connect();
-      await next.query(`listen ${CHANNEL}`);
+      await next.query(`listen ${CHANNEL}; listen ${RIGHTS_CHANNEL}; listen ${SETTINGS_CHANNEL}`);
       client = next;
       // What was stored while nobody listened.
       announce();
@@ -77,22 +118,23 @@ export function liveFeed(db: Database, databaseUrl: string, log: Logger) {
 
   /** From here on events are sent; what was there before is read by whoever opens a page. */
   async function start(): Promise<void> {
-    sentSeq = Number((await db.jobEvent.max<number | string | null, JobEventRow>('seq')) ?? 0);
+    await toTheEnd();
     await listen();
   }
 
   const router = Router();
-  router.get('/api/live', (_req, res) => {
-    openEventStream(res, () => listeners.delete(res));
-    listeners.add(res);
+  serveEvents(router, jobsRoutes.live, ({ res, viewer }) => {
+    const stream = streams.open(res, viewer, () => listeners.delete(stream));
+    listeners.add(stream);
   });
 
   return {
     router,
     start,
+    /** Whether what other servers store is heard here. */
+    isListening: () => client !== null,
     async stop(): Promise<void> {
       stopped = true;
-      for (const res of listeners) res.end();
       await client?.end();
     },
   };

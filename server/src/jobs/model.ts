@@ -8,7 +8,7 @@ import {
   type NonAttribute,
   type Sequelize,
 } from 'sequelize';
-import type { WheelEndStand } from '@lanternwright/contract/jobs';
+import type { JobSummary, WheelEndStand } from '@lanternwright/contract/jobs';
 import type { Actor, EventBody, FollowUpKind } from '@lanternwright/core/traveller';
 import type { Verdict } from '@lanternwright/core/end-play';
 import type { UnitRow } from '../fleet/model.ts';
@@ -22,6 +22,7 @@ export interface JobRow extends Model<InferAttributes<JobRow>, InferCreationAttr
   openedAt: Date;
   closedAt: Date | null;
   wheelEnds: WheelEndStand[];
+  estimate: CreationOptional<JobSummary['estimate']>;
   stopped: CreationOptional<{ as: 'held' | 'void' | 'out-of-service'; reason: string } | null>;
   unit?: NonAttribute<UnitRow>;
 }
@@ -37,6 +38,7 @@ export function defineJob(sequelize: Sequelize): ModelStatic<JobRow> {
     closedAt: DataTypes.DATE,
     wheelEnds: DataTypes.JSONB,
     stopped: DataTypes.JSONB,
+    estimate: { type: DataTypes.TEXT, defaultValue: 'none' },
   });
 }
 

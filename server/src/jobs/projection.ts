@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import type { WheelEndStand } from '@lanternwright/contract/jobs';
+import type { JobSummary, WheelEndStand } from '@lanternwright/contract/jobs';
 import {
   AS_FOUND,
   isClosed,
@@ -86,11 +86,17 @@ function closedAt(job: Job): Date | null {
   return new Date(job.stopped?.at ?? releases.at(-1)!);
 }
 
+function estimateOf({ money }: Job): JobSummary['estimate'] {
+  if (!money.estimate) return 'none';
+  return money.answer ? 'answered' : 'asks';
+}
+
 function jobRow(job: Job) {
   return {
     version: job.version,
     closedAt: closedAt(job),
     stopped: job.stopped && { as: job.stopped.as, reason: job.stopped.reason },
+    estimate: estimateOf(job),
     wheelEnds: job.wheelEnds.map(standOf),
   };
 }
@@ -149,9 +155,10 @@ export async function project(
 }
 
 const updateJobs = `
-  update job set version = r.version, closed_at = r."closedAt", wheel_ends = r."wheelEnds", stopped = nullif(r.stopped, 'null'::jsonb)
+  update job set version = r.version, closed_at = r."closedAt", wheel_ends = r."wheelEnds", stopped = nullif(r.stopped, 'null'::jsonb),
+    estimate = r.estimate
   from jsonb_to_recordset($1 ::jsonb) as r(id uuid, version integer, "closedAt" timestamptz, "wheelEnds" jsonb,
-    stopped jsonb)
+    stopped jsonb, estimate text)
   where job.id = r.id`;
 
 async function projectMany(db: Database, jobs: readonly Job[], transaction: Transaction): Promise<void> {

@@ -1,42 +1,56 @@
 import { Router } from 'express';
-import { jobsRoutes } from '@lanternwright/contract/jobs';
+import { may } from '@lanternwright/core/access';
+import { jobsRoutes, type SecondPersonInput } from '@lanternwright/contract/jobs';
+import type { Person } from '@lanternwright/contract/people';
 import { HttpProblem } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
+import { addressOf } from '../people/routes.ts';
+import type { PeopleService } from '../people/service.ts';
+import type { TriesService } from '../people/tries.ts';
 import type { FollowUps } from './follow-ups.ts';
 import type { PhotosService } from './photos.ts';
-import type { PeopleService } from '../people/service.ts';
 import type { JobsService } from './service.ts';
 
 export function jobsRouter(
   jobs: JobsService,
   photos: PhotosService,
   people: PeopleService,
+  tries: TriesService,
   followUps: FollowUps,
 ): Router {
   const router = Router();
-  serve(router, jobsRoutes.list, ({ query }) => jobs.list(query.status, query.page));
-  serve(router, jobsRoutes.followUps, ({ query }) => followUps(query.page));
-  serve(router, jobsRoutes.photo, async ({ params, res }) => {
-    const jpeg = await photos.jpeg(params.id);
+
+  /** A second person's password or PIN at a step is a sign-in as well, and counted as one. */
+  function secondPerson(who: SecondPersonInput['person'], address: string): Promise<Person> {
+    if ('demoId' in who) return people.asDemo(who.demoId);
+    if ('pin' in who) return tries.pin(who.personId, () => people.withPin(who.personId, who.pin));
+    return tries.one(address, who.login, () => people.withPassword(who.login, who.password));
+  }
+
+  serve(router, jobsRoutes.list, ({ query, viewer }) => jobs.list(query.status, query.page, viewer));
+  serve(router, jobsRoutes.followUps, ({ query, viewer }) => followUps(query.page, viewer));
+  serve(router, jobsRoutes.photo, async ({ params, viewer, res }) => {
+    const jpeg = await photos.jpeg(params.id, viewer);
     res.type('image/jpeg').set('Cache-Control', 'private, max-age=31536000, immutable');
     return jpeg;
   });
-  serve(router, jobsRoutes.addPhoto, ({ params, body }) => photos.add(params.id, body.jpeg));
-  serve(router, jobsRoutes.job, ({ params }) => jobs.detail(params.id));
-  serve(router, jobsRoutes.open, ({ body, person }) => jobs.open(body, person));
-  serve(router, jobsRoutes.postEvent, ({ params, body, person }) => {
-    if (body.as !== undefined && body.as !== person.id)
+  serve(router, jobsRoutes.addPhoto, ({ params, body, viewer }) => photos.add(params.id, body.jpeg, viewer));
+  serve(router, jobsRoutes.job, ({ params, viewer }) => jobs.detail(params.id, viewer));
+  serve(router, jobsRoutes.open, ({ body, viewer }) => jobs.open(body, viewer));
+  serve(router, jobsRoutes.postEvent, ({ params, body, viewer }) => {
+    if (body.as !== undefined && body.as !== viewer.person.id)
       throw new HttpProblem(
         403,
         'Another person',
-        `Somebody else recorded this: it is not taken as ${person.name}`,
+        `Somebody else recorded this: it is not taken as ${viewer.person.name}`,
       );
-    return jobs.record(params.id, body, person);
+    return jobs.record(params.id, body, viewer);
   });
-  serve(router, jobsRoutes.secondPerson, async ({ params, body: { person: who, ...event } }) => {
-    const second =
-      'demoId' in who ? await people.asDemo(who.demoId) : await people.withPassword(who.login, who.password);
-    return jobs.record(params.id, event, second);
+  serve(router, jobsRoutes.secondPerson, async ({ params, body: { person: who, ...event }, viewer, req }) => {
+    const person = await secondPerson(who, addressOf(req));
+    if (!may(person.role, 'work-on-jobs'))
+      throw new HttpProblem(403, 'Not allowed', `${person.name} does not work on jobs`);
+    return jobs.record(params.id, event, { ...viewer, person });
   });
   return router;
 }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { Op, QueryTypes, Transaction } from 'sequelize';
+import { Op, QueryTypes, Transaction, UniqueConstraintError } from 'sequelize';
 import type { z } from 'zod';
 import {
   JOBS_A_PAGE,
@@ -27,26 +27,32 @@ import {
   wheelEndAt,
 } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
+import { inTransaction } from '../database/in-transaction.ts';
 import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
+import { ownOnly, seesOwner, type Viewer } from '../http/viewer.ts';
+import type { SumsService } from '../reckoner/sums.ts';
+import type { Clock } from '../shop/clock.ts';
 import { proveReckoning } from './kept-reckoning.ts';
 import type { PhotosService } from './photos.ts';
 import type { ToolsService } from '../tools/service.ts';
 import { eventsOf, store } from './record.ts';
 
-export interface Clock {
-  now: () => Date;
-  /** The calendar date in the shop's zone. */
-  today: () => string;
-}
-
 interface Neighbours {
   fleet: FleetService;
   photos: PhotosService;
   tools: ToolsService;
+  sums: SumsService;
 }
 
 const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role });
+
+const usedId = () => refused('This id was used for a record of another job', 'id');
+
+/** An owner's contact answers in their own name. */
+function ownWords(command: Command, { name, role }: Person): Command {
+  return command.kind === 'owner-answered' && role === 'owner-contact' ? { ...command, name } : command;
+}
 
 /** The newest release of each wheel end of a unit from its other jobs, but for those struck out since. */
 const lastReleases = `
@@ -70,10 +76,10 @@ const unitInclude = (db: Database) => [
 ];
 
 /** Opening jobs, recording on them, reading them. */
-export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, clock: Clock) {
-  async function detail(id: string, transaction?: Transaction): Promise<JobDetail> {
+export function jobsService(db: Database, { fleet, photos, tools, sums }: Neighbours, clock: Clock) {
+  async function detail(id: string, viewer: Viewer, transaction?: Transaction): Promise<JobDetail> {
     const row = await db.job.findByPk(id, { include: unitInclude(db), transaction });
-    if (!row?.unit?.owner) throw notFound('job');
+    if (!row?.unit?.owner || !seesOwner(viewer, row.unit.owner.id)) throw notFound('job');
     const { unit } = row;
     const axles = [...(unit.axles ?? [])].sort((a, b) => a.number - b.number);
     return {
@@ -110,6 +116,25 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
         overrideReason: body.overrideReason ?? null,
       };
     });
+  }
+
+  /** Not for key: rows that refer to the unit are written meanwhile, under the lock of the chain. */
+  const lockUnit = (id: string, transaction: Transaction) =>
+    db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
+
+  async function seesUnit(unitId: string, viewer: Viewer): Promise<boolean> {
+    const unit = await db.unit.findByPk(unitId, { attributes: ['ownerId'] });
+    return unit !== null && seesOwner(viewer, unit.ownerId);
+  }
+
+  /** @throws HttpProblem 422 when the id was used meanwhile, on another job */
+  async function storeOnce(job: Job, event: StoredEvent, transaction: Transaction): Promise<void> {
+    try {
+      await store(db, job, event, transaction);
+    } catch (error) {
+      if (error instanceof UniqueConstraintError && 'id' in error.fields) throw usedId();
+      throw error;
+    }
   }
 
   /** What others recorded since the sender looked, as one sentence. */
@@ -175,7 +200,7 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
   return {
     detail,
 
-    async list(status: 'open' | 'closed', page: number): Promise<JobSummary[]> {
+    async list(status: 'open' | 'closed', page: number, viewer: Viewer): Promise<JobSummary[]> {
       const rows = await db.job.findAll({
         where: { closedAt: status === 'open' ? null : { [Op.ne]: null } },
         order: [
@@ -184,7 +209,15 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
         ],
         limit: JOBS_A_PAGE,
         offset: (page - 1) * JOBS_A_PAGE,
-        include: [{ model: db.unit, as: 'unit', include: [{ model: db.owner, as: 'owner' }] }],
+        include: [
+          {
+            model: db.unit,
+            as: 'unit',
+            required: true,
+            where: ownOnly(viewer),
+            include: [{ model: db.owner, as: 'owner' }],
+          },
+        ],
       });
       return rows.map((r) => ({
         id: r.id,
@@ -200,15 +233,16 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
         closedAt: r.closedAt?.toISOString() ?? null,
         wheelEnds: r.wheelEnds,
         stopped: r.stopped,
+        estimate: r.estimate,
       }));
     },
 
     async open(
       input: z.output<typeof openJobSchema>,
-      person: Person,
+      { person }: Viewer,
     ): Promise<{ id: string; number: number }> {
-      return db.sequelize.transaction(async (transaction) => {
-        const unit = await db.unit.findByPk(input.unitId, { transaction, lock: Transaction.LOCK.UPDATE });
+      return inTransaction(db, async (transaction) => {
+        const unit = await lockUnit(input.unitId, transaction);
         if (!unit) throw notFound('unit');
         const axles = await fleet.axles(unit.id, transaction);
         const { wheelEnds, ...rest } = input;
@@ -262,18 +296,22 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
     async record(
       jobId: string,
       input: z.output<typeof postEventSchema>,
-      person: Person,
+      viewer: Viewer,
     ): Promise<StoredEvent> {
-      const command = await proveReckoning(input.command);
+      const { person } = viewer;
+      const about = await db.job.findByPk(jobId, { attributes: ['unitId'] });
+      if (!about || !(await seesUnit(about.unitId, viewer))) throw notFound('job');
+      const command = await proveReckoning(ownWords(input.command, person), sums, person.id);
       await photos.prove(jobId, command);
-      return db.sequelize.transaction(async (transaction) => {
-        const row = await db.job.findByPk(jobId, { transaction, lock: Transaction.LOCK.UPDATE });
+      return inTransaction(db, async (transaction) => {
+        // The unit first, always: which job has a wheel end open is decided by one at a time.
+        await lockUnit(about.unitId, transaction);
+        const row = await db.job.findByPk(jobId, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
         if (!row) throw notFound('job');
         const job = fold(await eventsOf(db, jobId, transaction));
         const stored = job.events.find((e) => e.id === input.id);
         if (stored) return stored;
-        if (await db.jobEvent.count({ where: { id: input.id }, transaction }))
-          throw refused('This id was used for a record of another job', 'id');
+        if (await db.jobEvent.count({ where: { id: input.id }, transaction })) throw usedId();
         await tools.prove(command, job, transaction);
         const decision = decide(job, command, {
           by: actorOf(person),
@@ -287,7 +325,7 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
             'The job has moved on',
             whatChanged(job, input.seenVersion, decision.reason),
             {
-              extra: { job: await detail(jobId, transaction) },
+              extra: { job: await detail(jobId, viewer, transaction) },
             },
           );
         }
@@ -301,7 +339,7 @@ export function jobsService(db: Database, { fleet, photos, tools }: Neighbours, 
           body: decision.event,
         };
         const after = append(job, event);
-        await store(db, after, event, transaction);
+        await storeOnce(after, event, transaction);
         await followCorrection(job, event, transaction);
         await keepMakersFigures(after, event, transaction);
         return event;

@@ -5,19 +5,28 @@ import {
   type InferCreationAttributes,
   type Model,
   type ModelStatic,
+  type NonAttribute,
   type Sequelize,
 } from 'sequelize';
-import type { Role } from '@lanternwright/contract/route';
+import type { Role } from '@lanternwright/core/access';
+import type { OwnerRow } from '../fleet/model.ts';
 
 export interface PersonRow extends Model<InferAttributes<PersonRow>, InferCreationAttributes<PersonRow>> {
   id: string;
   name: string;
   login: string;
   role: Role;
-  passwordHash: string;
+  /** Null until they have chosen a password with their code. */
+  passwordHash: string | null;
+  pinHash: CreationOptional<string | null>;
+  codeHash: CreationOptional<string | null>;
+  codeUntil: CreationOptional<Date | null>;
+  switchedOffAt: CreationOptional<Date | null>;
+  lastSignIn: CreationOptional<Date | null>;
   /** Made up with the demo shop: signed in as without a password, while the shop is a demo. */
   demo: CreationOptional<boolean>;
   createdAt: CreationOptional<Date>;
+  owners?: NonAttribute<OwnerRow[]>;
 }
 
 export function definePerson(sequelize: Sequelize): ModelStatic<PersonRow> {
@@ -27,20 +36,28 @@ export function definePerson(sequelize: Sequelize): ModelStatic<PersonRow> {
     login: DataTypes.TEXT,
     role: DataTypes.TEXT,
     passwordHash: DataTypes.TEXT,
+    pinHash: DataTypes.TEXT,
+    codeHash: DataTypes.TEXT,
+    codeUntil: DataTypes.DATE,
+    switchedOffAt: DataTypes.DATE,
+    lastSignIn: DataTypes.DATE,
     demo: { type: DataTypes.BOOLEAN, defaultValue: false },
     createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
   });
 }
 
-export interface SettingRow extends Model<InferAttributes<SettingRow>, InferCreationAttributes<SettingRow>> {
-  name: string;
-  value: unknown;
+export interface PersonOwnerRow extends Model<
+  InferAttributes<PersonOwnerRow>,
+  InferCreationAttributes<PersonOwnerRow>
+> {
+  personId: string;
+  ownerId: string;
 }
 
-/** Facts about this installation: `demo` is true once the demo data were loaded. */
-export function defineSetting(sequelize: Sequelize): ModelStatic<SettingRow> {
-  return sequelize.define<SettingRow>('setting', {
-    name: { type: DataTypes.TEXT, primaryKey: true },
-    value: DataTypes.JSONB,
+/** Which owners an owner's contact answers for. */
+export function definePersonOwner(sequelize: Sequelize): ModelStatic<PersonOwnerRow> {
+  return sequelize.define<PersonOwnerRow>('person_owner', {
+    personId: { type: DataTypes.UUID, primaryKey: true },
+    ownerId: { type: DataTypes.UUID, primaryKey: true },
   });
 }

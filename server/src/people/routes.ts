@@ -1,23 +1,26 @@
 import { Router, type Request } from 'express';
-import { rateLimit } from 'express-rate-limit';
-import { jobsRoutes } from '@lanternwright/contract/jobs';
 import { peopleRoutes, type Person } from '@lanternwright/contract/people';
-import { HttpProblem, sendProblem } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
+import type { Viewer } from '../http/viewer.ts';
+import type { SettingsService } from '../shop/settings.ts';
+import type { RightsService } from './rights.ts';
 import type { PeopleService } from './service.ts';
+import type { TriesService } from './tries.ts';
 
 declare module 'express-session' {
   interface SessionData {
     personId: string;
+    by: Viewer['by'];
   }
 }
 
 /** A new session id on sign-in, so that one planted before is worth nothing. */
-function startSession(req: Request, person: Person): Promise<Person> {
+export function startSession(req: Request, person: Person, by: Viewer['by']): Promise<Person> {
   return new Promise((resolve, reject) => {
     req.session.regenerate((error: unknown) => {
       if (error) return reject(error as Error);
       req.session.personId = person.id;
+      req.session.by = by;
       req.session.save((saveError: unknown) => (saveError ? reject(saveError as Error) : resolve(person)));
     });
   });
@@ -29,42 +32,76 @@ function endSession(req: Request): Promise<void> {
   });
 }
 
-export function peopleRouter(people: PeopleService, signInTries: number): Router {
+/** The address tries are counted by. */
+export const addressOf = (req: Request): string => req.ip ?? 'unknown';
+
+export function peopleRouter(
+  people: PeopleService,
+  rights: RightsService,
+  tries: TriesService,
+  settings: SettingsService,
+): Router {
   const router = Router();
-  router.post(
-    // A second person's password at a step is a sign-in as well.
-    [peopleRoutes.signIn.path, peopleRoutes.first.path, jobsRoutes.secondPerson.path],
-    rateLimit({
-      windowMs: 5 * 60_000,
-      limit: signInTries,
-      skipSuccessfulRequests: true,
-      standardHeaders: true,
-      legacyHeaders: false,
-      handler: (_req, res) =>
-        sendProblem(
-          res,
-          new HttpProblem(429, 'Too many tries', 'Too many tries to sign in. Wait five minutes.'),
-        ),
-    }),
-  );
-  serve(router, peopleRoutes.session, async ({ person }) => ({
-    person,
+  const done = { ok: true as const };
+  serve(router, peopleRoutes.session, async ({ viewer }) => ({
+    person: viewer?.person ?? null,
+    by: viewer?.by ?? null,
+    hasPin: viewer ? await people.hasPin(viewer.person.id) : false,
     demoPeople: await people.demoPeople(),
     needsFirstPerson: await people.isEmpty(),
+    shop: settings.current(),
   }));
-  serve(router, peopleRoutes.signIn, async ({ req, body }) =>
-    startSession(req, await people.withPassword(body.login, body.password)),
-  );
+  serve(router, peopleRoutes.signIn, async ({ req, body: { login, password } }) => {
+    const person = await tries.one(addressOf(req), login, () => people.withPassword(login, password));
+    return startSession(req, person, 'password');
+  });
+  serve(router, peopleRoutes.signInWithCode, async ({ req, body: { login, code, password } }) => {
+    const person = await tries.one(addressOf(req), login, () => people.withCode(login, code, password));
+    return startSession(req, person, 'password');
+  });
   serve(router, peopleRoutes.signInAsDemo, async ({ req, body }) =>
-    startSession(req, await people.asDemo(body.personId)),
+    startSession(req, await people.asDemo(body.personId), 'demo'),
   );
-  serve(router, peopleRoutes.signOut, async ({ req, res }) => {
+  serve(router, peopleRoutes.peopleWithPin, () => people.peopleWithPin());
+  serve(router, peopleRoutes.changePerson, async ({ req, viewer, body: { personId, pin } }) => {
+    const person = await tries.pin(personId, () => people.withPin(personId, pin));
+    const started = await startSession(req, person, 'pin');
+    await rights.announce(viewer.person.id);
+    return started;
+  });
+  serve(router, peopleRoutes.signOut, async ({ req, res, viewer }) => {
     await endSession(req);
     res.clearCookie('lanternwright');
-    return { ok: true as const };
+    if (viewer) await rights.announce(viewer.person.id);
+    return done;
   });
-  serve(router, peopleRoutes.first, async ({ req, body }) => startSession(req, await people.first(body)));
+  serve(router, peopleRoutes.signOutEverywhere, async ({ res, viewer: { person } }) => {
+    await rights.endSessions(person.id);
+    res.clearCookie('lanternwright');
+    await rights.announce(person.id);
+    return done;
+  });
+  serve(router, peopleRoutes.changePassword, async ({ req, viewer: { person, sessionId }, body }) => {
+    await tries.one(addressOf(req), person.login, () =>
+      people.changePassword(person.id, body.current, body.password, sessionId),
+    );
+    return done;
+  });
+  serve(router, peopleRoutes.setPin, async ({ req, viewer: { person }, body }) => {
+    await tries.one(addressOf(req), person.login, () => people.setPin(person.id, body.password, body.pin));
+    return done;
+  });
+  serve(router, peopleRoutes.first, async ({ req, body: { code, ...person } }) => {
+    const added = await tries.one(addressOf(req), 'first person', async () => {
+      people.mustKnowFirstCode(code);
+      return people.first(person);
+    });
+    return startSession(req, added, 'password');
+  });
   serve(router, peopleRoutes.list, () => people.list());
   serve(router, peopleRoutes.add, ({ body }) => people.add(body));
+  serve(router, peopleRoutes.change, ({ params, body }) => people.change(params.id, body));
+  serve(router, peopleRoutes.switchOff, ({ params }) => people.switchOff(params.id));
+  serve(router, peopleRoutes.newCode, ({ params }) => people.newCode(params.id));
   return router;
 }

@@ -1,82 +1,252 @@
-import { createHash, randomUUID, timingSafeEqual } from 'node:crypto';
-import argon2 from 'argon2';
+import { randomUUID } from 'node:crypto';
 import { UniqueConstraintError, type Transaction } from 'sequelize';
-import type { FirstPerson, NewPerson, Person } from '@lanternwright/contract/people';
+import { may, type Role } from '@lanternwright/core/access';
+import type { FirstPerson, ListedPerson, Person, SignInCode } from '@lanternwright/contract/people';
 import type { Config } from '../config.ts';
 import type { Database } from '../database/connect.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
+import type { Clock } from '../shop/clock.ts';
 import type { PersonRow } from './model.ts';
+import type { RightsService } from './rights.ts';
+import { digitsOf, isSecret, keepSecret, mustBeGood, newCode, sameCode } from './secrets.ts';
 
-function toPerson({ id, name, login, role }: PersonRow): Person {
-  return { id, name, login, role };
+/** How long a code for a password of one's own holds. */
+const CODE_MS = 3 * 24 * 3_600_000;
+
+/** A person as somebody wants them. */
+export interface WantedPerson {
+  name: string;
+  login: string;
+  role: Role;
+  owners?: readonly string[];
 }
 
-/** Spent when the login is unknown, so that an answer takes as long as for a known one. */
-const decoy = argon2.hash(randomUUID());
+const toPerson = ({ id, name, login, role }: PersonRow): Person => ({ id, name, login, role });
 
-/** Compares in a time that tells nothing. */
-function sameCode(typed: string, code: string): boolean {
-  const hash = (text: string) => createHash('sha256').update(text.replace(/\D/g, '')).digest();
-  return timingSafeEqual(hash(typed), hash(code));
-}
+const toListed = (row: PersonRow): ListedPerson => ({
+  ...toPerson(row),
+  owners: (row.owners ?? []).map(({ id, name }) => ({ id, name })),
+  switchedOff: row.switchedOffAt != null,
+  lastSignIn: row.lastSignIn?.toISOString() ?? null,
+  codeUntil: row.codeHash && row.codeUntil ? row.codeUntil.toISOString() : null,
+});
+
+const wrong = () => new HttpProblem(401, 'Not signed in', 'Name or password is wrong');
 
 /** Everything about who works here and how they sign in. */
-export function peopleService(db: Database, { demo, firstCode }: Pick<Config, 'demo' | 'firstCode'>) {
+export function peopleService(
+  db: Database,
+  rights: RightsService,
+  clock: Clock,
+  { demo, firstCode }: Pick<Config, 'demo' | 'firstCode'>,
+) {
   /** A shop with demo data, started as one. */
   async function isDemo(): Promise<boolean> {
     return demo && (await db.setting.findByPk('demo'))?.value === true;
   }
 
-  async function add(
-    person: NewPerson,
-    { made = 'real', transaction }: { made?: 'real' | 'up'; transaction?: Transaction } = {},
-  ): Promise<Person> {
+  /** One change of people at a time: who is the last supervisor is not decided twice at once. */
+  async function alone<T>(work: (transaction: Transaction) => Promise<T>): Promise<T> {
+    return db.sequelize.transaction(async (transaction) => {
+      await db.sequelize.query('lock table person in share row exclusive mode');
+      return work(transaction);
+    });
+  }
+
+  async function listed(id: string): Promise<ListedPerson> {
+    const row = await db.person.findByPk(id, { include: [{ model: db.owner, as: 'owners' }] });
+    if (!row) throw notFound('person');
+    return toListed(row);
+  }
+
+  async function setOwners(personId: string, role: Role, owners: readonly string[]): Promise<void> {
+    if (role === 'owner-contact' && owners.length === 0)
+      throw refused('Choose the owner they answer for', 'owners');
+    if (role !== 'owner-contact' && owners.length > 0)
+      throw refused('Only an owner’s contact answers for owners', 'owners');
+    const ids = [...new Set(owners)];
+    if ((await db.owner.count({ where: { id: ids } })) !== ids.length)
+      throw refused('There is no such owner', 'owners');
+    await db.personOwner.destroy({ where: { personId } });
+    await db.personOwner.bulkCreate(ids.map((ownerId) => ({ personId, ownerId })));
+  }
+
+  /** @throws HttpProblem 422 where nobody would be left to run the shop */
+  async function mustLeaveSupervisor(): Promise<void> {
+    const left = await db.person.count({ where: { role: 'supervisor', switchedOffAt: null } });
+    if (left === 0) throw refused('This is the last supervisor: make somebody else one first', 'role');
+  }
+
+  async function create(
+    { name, login, role, owners = [] }: WantedPerson,
+    rest: { password?: string; demo?: boolean },
+  ): Promise<PersonRow> {
+    const passwordHash = rest.password === undefined ? null : await keepSecret(rest.password);
     try {
-      const row = await db.person.create(
-        {
-          id: randomUUID(),
-          name: person.name,
-          login: person.login,
-          role: person.role,
-          passwordHash: await argon2.hash(person.password),
-          demo: made === 'up',
-        },
-        { transaction },
-      );
-      return toPerson(row);
+      const row = await db.person.create({
+        id: randomUUID(),
+        name,
+        login,
+        role,
+        passwordHash,
+        demo: rest.demo ?? false,
+      });
+      await setOwners(row.id, role, owners);
+      return row;
     } catch (error) {
-      if (error instanceof UniqueConstraintError) throw refused(`The name ${person.login} is taken`, 'login');
+      if (error instanceof UniqueConstraintError) throw refused(`The name ${login} is taken`, 'login');
       throw error;
     }
   }
 
-  return {
-    add,
+  /** Takes password and PIN away and gives a code for new ones. */
+  async function giveCode(id: string): Promise<SignInCode> {
+    const code = newCode();
+    const codeUntil = new Date(clock.now().getTime() + CODE_MS);
+    const codeHash = await keepSecret(digitsOf(code));
+    await db.person.update({ passwordHash: null, pinHash: null, codeHash, codeUntil }, { where: { id } });
+    return { person: await listed(id), code };
+  }
 
-    async byId(id: string): Promise<Person | null> {
+  async function change(id: string, work: (row: PersonRow) => Promise<void>): Promise<ListedPerson> {
+    return alone(async () => {
       const row = await db.person.findByPk(id);
-      return row ? toPerson(row) : null;
+      if (!row) throw notFound('person');
+      await work(row);
+      await mustLeaveSupervisor();
+      await rights.announce(id);
+      return listed(id);
+    });
+  }
+
+  /** Notes that somebody came in. */
+  async function cameIn(row: PersonRow): Promise<Person> {
+    await db.person.update({ lastSignIn: clock.now() }, { where: { id: row.id } });
+    return toPerson(row);
+  }
+
+  const inService = { switchedOffAt: null };
+
+  return {
+    /** Adds somebody with a password: the demo's people, the first supervisor. */
+    addWithPassword: async (
+      person: WantedPerson & { password: string },
+      made: 'real' | 'up' = 'real',
+    ): Promise<Person> => toPerson(await create(person, { password: person.password, demo: made === 'up' })),
+
+    async list(): Promise<ListedPerson[]> {
+      const rows = await db.person.findAll({
+        include: [{ model: db.owner, as: 'owners' }],
+        order: [['switchedOffAt', 'DESC NULLS FIRST'], 'name'],
+      });
+      return rows.map(toListed);
     },
 
-    async list(): Promise<Person[]> {
-      return (await db.person.findAll({ order: ['name'] })).map(toPerson);
-    },
+    /** Adds a person, who chooses a password with the code. @throws HttpProblem 422 when the login is taken */
+    add: (person: WantedPerson): Promise<SignInCode> =>
+      alone(async () => giveCode((await create(person, {})).id)),
+
+    change: (id: string, { name, role, owners }: Omit<WantedPerson, 'login'>): Promise<ListedPerson> =>
+      change(id, async (row) => {
+        await row.update({ name, role });
+        await setOwners(id, role, owners ?? []);
+      }),
+
+    switchOff: (id: string): Promise<ListedPerson> =>
+      change(id, async (row) => {
+        await row.update({ switchedOffAt: row.switchedOffAt ?? clock.now(), codeHash: null });
+        await rights.endSessions(id);
+      }),
+
+    newCode: (id: string): Promise<SignInCode> =>
+      alone(async () => {
+        const [found] = await db.person.update({ switchedOffAt: null }, { where: { id } });
+        if (found === 0) throw notFound('person');
+        await rights.endSessions(id);
+        await rights.announce(id);
+        return giveCode(id);
+      }),
 
     /** Who can be signed in as without a password: nobody, but for the made-up people of a demo. */
     async demoPeople(): Promise<Person[]> {
       if (!(await isDemo())) return [];
-      return (await db.person.findAll({ where: { demo: true }, order: ['name'] })).map(toPerson);
+      return (await db.person.findAll({ where: { demo: true, ...inService }, order: ['name'] })).map(
+        toPerson,
+      );
     },
 
+    isDemo,
+
     async isEmpty(): Promise<boolean> {
-      return (await db.person.count()) === 0;
+      return (await db.person.findOne({ attributes: ['id'] })) === null;
     },
 
     async withPassword(login: string, password: string): Promise<Person> {
-      const row = await db.person.findOne({ where: { login } });
-      const fits = await argon2.verify(row?.passwordHash ?? (await decoy), password);
-      if (!row || !fits) throw new HttpProblem(401, 'Not signed in', 'Name or password is wrong');
-      return toPerson(row);
+      const row = await db.person.findOne({ where: { login, ...inService } });
+      if (!(await isSecret(password, row?.passwordHash)) || !row) throw wrong();
+      return cameIn(row);
+    },
+
+    /** @throws HttpProblem 401 */
+    async withPin(personId: string, pin: string): Promise<Person> {
+      const row = await db.person.findOne({ where: { id: personId, ...inService } });
+      if (!(await isSecret(pin, row?.pinHash)) || !row || !may(row.role, 'share-terminal'))
+        throw new HttpProblem(401, 'Not signed in', 'The PIN is wrong');
+      return cameIn(row);
+    },
+
+    /** Chooses a password with a code that a supervisor gave. @throws HttpProblem 401 or 422 */
+    async withCode(login: string, code: string, password: string): Promise<Person> {
+      const row = await db.person.findOne({ where: { login, ...inService } });
+      const fits = await isSecret(digitsOf(code), row?.codeHash);
+      if (!row?.codeUntil || !fits || row.codeUntil < clock.now())
+        throw new HttpProblem(
+          401,
+          'Not signed in',
+          'Name or code is wrong, or the code is too old: ask a supervisor',
+        );
+      mustBeGood(password, [row.name, row.login]);
+      // Used once, also by two at the same time.
+      const [used] = await db.person.update(
+        { passwordHash: await keepSecret(password), codeHash: null, codeUntil: null },
+        { where: { id: row.id, codeHash: row.codeHash } },
+      );
+      if (used === 0) throw new HttpProblem(401, 'Not signed in', 'The code was used already');
+      return cameIn(row);
+    },
+
+    async peopleWithPin(): Promise<Pick<Person, 'id' | 'name'>[]> {
+      const rows = await db.person.findAll({ where: inService, order: ['name'] });
+      return rows
+        .filter((r) => r.pinHash && may(r.role, 'share-terminal'))
+        .map(({ id, name }) => ({ id, name }));
+    },
+
+    async hasPin(id: string): Promise<boolean> {
+      return (await db.person.findByPk(id, { attributes: ['pinHash'] }))?.pinHash != null;
+    },
+
+    /** @param pin null to have none any more */
+    async setPin(id: string, password: string, pin: string | null): Promise<void> {
+      const row = await db.person.findByPk(id);
+      if (!(await isSecret(password, row?.passwordHash)) || !row)
+        throw refused('The password is wrong', 'password');
+      if (pin !== null && /^(\d)\1+$|^(0123|1234|2345|3456|4567|5678|6789|9876|4321)/.test(pin))
+        throw refused('Not the same digit again and again, and not a row', 'pin');
+      await row.update({ pinHash: pin === null ? null : await keepSecret(pin) });
+    },
+
+    async changePassword(id: string, current: string, password: string, sessionId: string): Promise<void> {
+      const row = await db.person.findByPk(id);
+      if (!(await isSecret(current, row?.passwordHash)) || !row)
+        throw refused('This is not your password', 'current');
+      mustBeGood(password, [row.name, row.login]);
+      const passwordHash = await keepSecret(password);
+      await db.sequelize.transaction(async () => {
+        await row.update({ passwordHash });
+        await rights.endSessions(id, sessionId);
+        await rights.announce(id);
+      });
     },
 
     async asDemo(personId: string): Promise<Person> {
@@ -86,28 +256,28 @@ export function peopleService(db: Database, { demo, firstCode }: Pick<Config, 'd
           'Not allowed',
           'Only a shop with demo data lets people in without a password',
         );
-      const row = await db.person.findOne({ where: { id: personId, demo: true } });
+      const row = await db.person.findOne({ where: { id: personId, demo: true, ...inService } });
       if (!row) throw notFound('person');
-      return toPerson(row);
+      return cameIn(row);
     },
 
-    /**
-     * The first person of an empty shop, who knows the code that the start printed; everybody after is refused.
-     * @throws HttpProblem 403
-     */
-    async first({ code, ...person }: FirstPerson): Promise<Person> {
+    /** @throws HttpProblem 403 for whom does not know the code that the start printed */
+    mustKnowFirstCode(code: string): void {
       if (!firstCode || !sameCode(code, firstCode))
         throw new HttpProblem(
           403,
           'Not allowed',
           'The code is another one: it stands where the server was started',
         );
-      return db.sequelize.transaction(async (transaction) => {
-        // Two at once stand in line here.
-        await db.sequelize.query('lock table person in share row exclusive mode', { transaction });
-        if ((await db.person.count({ transaction })) > 0)
+    },
+
+    /** The first person of an empty shop; everybody after is refused. @throws HttpProblem 403 or 422 */
+    async first({ name, login, password }: Omit<FirstPerson, 'code'>): Promise<Person> {
+      mustBeGood(password, [name, login]);
+      return alone(async () => {
+        if (await db.person.findOne({ attributes: ['id'] }))
           throw new HttpProblem(403, 'Not allowed', 'This shop has its people; ask a supervisor to add you');
-        return add({ ...person, role: 'supervisor' }, { transaction });
+        return cameIn(await create({ name, login, role: 'supervisor' }, { password }));
       });
     },
   };

@@ -1,66 +1,128 @@
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { monitorEventLoopDelay } from 'node:perf_hooks';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { describeCalculation } from '@lanternwright/core/reckoner';
-import { openShop, type Shop } from '../testing/shop.ts';
+import { openShop, type Caller, type Shop } from '../testing/shop.ts';
 
 let shop: Shop;
 beforeAll(async () => {
-  shop = await openShop();
+  shop = await openShop({ SIGN_IN_TRIES: '100' });
 });
 afterAll(() => shop.close());
 
-const post = (name: string, body: object) => shop.anyone().post(`/api/reckon/${name}`).send(body);
+const reckon = (call: Caller, name: string, body: object) => call.post(`/api/reckon/${name}`).send(body);
+const post = (name: string, body: object) => reckon(shop.technician.call, name, body);
+const technician = (login: string) =>
+  shop.signedIn({ name: login, login, role: 'technician', password: 'correct horse battery' });
 
-it('lists and describes every calculation', async () => {
-  const list = (await shop.anyone().get('/api/reckon').expect(200)).body as { name: string }[];
-  expect(list.length).toBe(25);
-  expect((await shop.anyone().get('/api/reckon/due').expect(200)).body).toMatchObject({
-    name: 'due',
-    inputSchema: { type: 'object' },
+const plan = describeCalculation('shop-plan')!.example as { jobs: { id: string }[] };
+const longPlan = (tries: number) => ({
+  ...plan,
+  jobs: Array.from({ length: 40 }, (_, i) => ({ ...plan.jobs[i % 3]!, id: `job ${i}` })),
+  tries,
+});
+
+/** Ten thousand readings of one meter, one a day. */
+const manyReadings = () => ({
+  ...(describeCalculation('due')!.example as object),
+  meter: Array.from({ length: 10_000 }, (_, i) => ({
+    date: new Date(Date.UTC(1995, 0, 1 + i)).toISOString().slice(0, 10),
+    distanceKm: 180 * i + (i % 7) * 13,
+  })),
+});
+
+describe('the reckoner’s door', () => {
+  it('lists and describes every calculation', async () => {
+    const list = (await shop.anyone().get('/api/reckon').expect(200)).body as { name: string }[];
+    expect(list.length).toBe(25);
+    expect((await shop.anyone().get('/api/reckon/due').expect(200)).body).toMatchObject({
+      name: 'due',
+      inputSchema: { type: 'object' },
+    });
+    await shop.anyone().get('/api/reckon/astrology').expect(404);
   });
-  await shop.anyone().get('/api/reckon/astrology').expect(404);
-});
 
-it('answers, and names the field that is wrong, in the form of the command line', async () => {
-  expect((await post('nut-travel', { thread: { pitchMm: 2 }, turns: -0.25 }).expect(200)).body).toEqual({
-    travelMm: -0.5,
+  it('answers, and names the field that is wrong, in the form of the command line', async () => {
+    expect((await post('nut-travel', { thread: { pitchMm: 2 }, turns: -0.25 }).expect(200)).body).toEqual({
+      travelMm: -0.5,
+    });
+    const bad = await post('seal-speed', {
+      journalDiameterMm: -1,
+      speedKmh: 90,
+      rollingCircumferenceMm: 3200,
+    }).expect(422);
+    expect(bad.body.error.issues[0].path).toBe('journalDiameterMm');
+    await post('astrology', {}).expect(404);
+    const broken = shop.technician.call
+      .post('/api/reckon/due')
+      .set('Content-Type', 'application/json')
+      .send('{"');
+    expect((await broken.expect(422)).body.error.message).toMatch(/no JSON/);
+    expect((await post('due', { meter: 'a\0b' }).expect(422)).body.error.issues[0].path).toBe('meter');
   });
-  const bad = await post('seal-speed', {
-    journalDiameterMm: -1,
-    speedKmh: 90,
-    rollingCircumferenceMm: 3200,
-  }).expect(422);
-  expect(bad.body.error.issues[0].path).toBe('journalDiameterMm');
+
+  it('runs sums for people who are signed in only', async () => {
+    await reckon(shop.anyone(), 'nut-travel', { thread: { pitchMm: 2 }, turns: 1 }).expect(401);
+  });
+
+  it('tells how far a long sum is to whoever asks for a stream', async () => {
+    const { text } = await post('shop-plan', longPlan(60_000)).set('Accept', 'text/event-stream').expect(200);
+    expect(text).toMatch(/event: progress\ndata: {"done":0\.\d+}/);
+    const [, result = ''] = /event: result\ndata: (.*)\n/.exec(text) ?? [];
+    expect((JSON.parse(result) as { bookings: unknown[] }).bookings).toHaveLength(40);
+  });
 });
 
-it('runs long sums in a thread: others are answered meanwhile, and no more than two run at once', async () => {
-  const example = describeCalculation('shop-plan')!.example as { jobs: { id: string }[] };
-  const jobs = Array.from({ length: 40 }, (_, i) => ({ ...example.jobs[i % 3]!, id: `job ${i}` }));
-  const long = () => post('shop-plan', { ...example, jobs, tries: 60_000 });
-  const started = performance.now();
-  const plans = [long(), long()].map((p) =>
-    p.then((answer) => ({ answer, at: performance.now() - started })),
-  );
-  await new Promise((resolve) => setTimeout(resolve, 50));
-  const third = await long();
-  const quick = await post('nut-travel', { thread: { pitchMm: 2 }, turns: 1 });
-  const quickAt = performance.now() - started;
-  const done = await Promise.all(plans);
-  expect(quick.status).toBe(200);
-  expect(third.status).toBe(503);
-  expect(done.map((d) => d.answer.status)).toEqual([200, 200]);
-  for (const { answer, at } of done) {
-    expect(at).toBeGreaterThan(quickAt);
-    expect(answer.body.bookings).toHaveLength(40);
-  }
-});
+describe('the pool', () => {
+  it('lets nobody’s long sums stand before another’s: each has one thread, short ones always find one', async () => {
+    const greedy = await technician('greedy');
+    const modest = await technician('modest');
+    const finished: string[] = [];
+    const run = async (who: Caller, name: string, sum: string, body: object) => {
+      const { status } = await reckon(who, sum, body);
+      finished.push(name);
+      return status;
+    };
+    const four = [1, 2, 3, 4].map((n) => run(greedy.call, `greedy ${n}`, 'shop-plan', longPlan(60_000)));
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    const others = [
+      run(modest.call, 'modest', 'shop-plan', longPlan(60_000)),
+      run(shop.technician.call, 'short', 'nut-travel', { thread: { pitchMm: 2 }, turns: 1 }),
+    ];
+    expect(await Promise.all([...four, ...others])).toEqual(Array(6).fill(200));
+    expect(finished[0]).toBe('short');
+    expect(finished.indexOf('modest')).toBeLessThan(finished.indexOf('greedy 3'));
+  });
 
-it('ends a long sum when whoever asked has left, so that others find room', async () => {
-  const example = describeCalculation('shop-plan')!.example as { jobs: { id: string; dueMin: number }[] };
-  const jobs = Array.from({ length: 40 }, (_, i) => ({ ...example.jobs[i % 3]!, id: `job ${i}` }));
-  const asked = [1, 2].map(() => post('shop-plan', { ...example, jobs, tries: 3_000_000 }));
-  for (const request of asked) request.end(() => undefined);
-  await new Promise((resolve) => setTimeout(resolve, 400));
-  await post('shop-plan', example).expect(503);
-  for (const request of asked) request.abort();
-  await expect.poll(async () => (await post('shop-plan', example)).status, { timeout: 5000 }).toBe(200);
+  it('ends a long sum when whoever asked has left, and says so when too many of one’s own wait', async () => {
+    const asked = Array.from({ length: 9 }, () => post('shop-plan', longPlan(3_000_000)));
+    for (const request of asked) request.end(() => undefined);
+    await new Promise((resolve) => setTimeout(resolve, 400));
+    await post('shop-plan', plan).expect(429);
+    for (const request of asked) request.abort();
+    await expect.poll(async () => (await post('shop-plan', plan)).status, { timeout: 5000 }).toBe(200);
+  });
+
+  it('never holds the server up for 50 ms: sums, OpenAPI and a fleet file of 60,000 lines', async () => {
+    const line = (_: unknown, i: number) => `a,b${i},rigid,1,steer,${i % 20 ? 'x' : 'a-drive-tang'}`;
+    const csv = ['owner,unit,kind,axle,role,sheet', ...Array.from({ length: 60_000 }, line)].join('\n');
+    const readings = manyReadings();
+    /** Longest the server could not answer, ms; this process makes the requests as well. */
+    const held = async (work: () => PromiseLike<{ status: number }>) => {
+      const waits: number[] = [];
+      // The machine may be busy with other tests: the best of three is what the server itself does.
+      for (let i = 0; i < 3; i++) {
+        const delay = monitorEventLoopDelay({ resolution: 5 });
+        delay.enable();
+        expect((await work()).status).toBe(200);
+        delay.disable();
+        waits.push(delay.max / 1e6);
+      }
+      return Math.min(...waits);
+    };
+    expect(await held(() => post('due', readings))).toBeLessThan(50);
+    expect(await held(() => shop.anyone().get('/api/openapi.json'))).toBeLessThan(50);
+    expect(
+      await held(() => shop.supervisor.call.post('/api/exchange/fleet/preview').send({ csv })),
+    ).toBeLessThan(50);
+  }, 60_000);
 });

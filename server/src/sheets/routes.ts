@@ -6,9 +6,9 @@ import type { SheetsService } from './service.ts';
 export function sheetsRouter(sheets: SheetsService): Router {
   const router = Router();
   serve(router, sheetsRoutes.list, () => sheets.list());
-  serve(router, sheetsRoutes.revise, ({ params, body, person }) =>
-    sheets.revise(params.sheetId, body, person),
+  serve(router, sheetsRoutes.revise, ({ params, body, viewer }) =>
+    sheets.revise(params.sheetId, body, viewer),
   );
-  serve(router, sheetsRoutes.copy, ({ body, person }) => sheets.copy(body, person));
+  serve(router, sheetsRoutes.copy, ({ body, viewer }) => sheets.copy(body, viewer));
   return router;
 }

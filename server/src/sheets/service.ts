@@ -1,6 +1,5 @@
 import { UniqueConstraintError } from 'sequelize';
 import type { z } from 'zod';
-import type { Person } from '@lanternwright/contract/people';
 import type {
   copySheetSchema,
   RevisedSheet,
@@ -10,7 +9,8 @@ import type {
 import { familySheets, sheetSchema, type Sheet } from '@lanternwright/core/procedure';
 import type { Database } from '../database/connect.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
-import type { Clock } from '../jobs/service.ts';
+import type { Viewer } from '../http/viewer.ts';
+import type { Clock } from '../shop/clock.ts';
 import type { SheetRevisionRow } from './model.ts';
 
 const shipped = (sheet: Sheet): SheetRevision => ({
@@ -49,7 +49,7 @@ export function sheetsService(db: Database, clock: Clock) {
     return new Map((await list()).map(({ sheetId, revisions }) => [sheetId, revisions[0]!.sheet]));
   }
 
-  async function store(sheet: Sheet, note: string, person: Person): Promise<SheetRevision> {
+  async function store(sheet: Sheet, note: string, { person }: Viewer): Promise<SheetRevision> {
     const { sheetId, revision } = sheet;
     try {
       const row = await db.sheetRevision.create({
@@ -75,24 +75,24 @@ export function sheetsService(db: Database, clock: Clock) {
     async revise(
       sheetId: string,
       { basedOn, sheet, note }: z.output<typeof reviseSheetSchema>,
-      person: Person,
+      viewer: Viewer,
     ): Promise<SheetRevision> {
       const now = (await newest()).get(sheetId);
       if (!now) throw notFound('sheet');
       if (now.revision !== basedOn) throw overtaken(sheetId);
       if (sheet.family !== now.family) throw refused('A sheet stays with its family', 'sheet.family');
-      return store({ ...sheet, sheetId, revision: basedOn + 1 }, note, person);
+      return store({ ...sheet, sheetId, revision: basedOn + 1 }, note, viewer);
     },
 
     async copy(
       { from, sheetId, title }: z.output<typeof copySheetSchema>,
-      person: Person,
+      viewer: Viewer,
     ): Promise<SheetRevision> {
       const known = await newest();
       const source = known.get(from);
       if (!source) throw notFound('sheet');
       if (known.has(sheetId)) throw refused('There is a sheet of this name already', 'sheetId');
-      return store({ ...source, sheetId, title, revision: 1 }, `Copied from ${source.title}`, person);
+      return store({ ...source, sheetId, title, revision: 1 }, `Copied from ${source.title}`, viewer);
     },
   };
 }

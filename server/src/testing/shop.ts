@@ -16,6 +16,7 @@ import {
 import { answer, openingOn, supervisor, TestJob } from '../../../core/src/traveller/testing/work.ts';
 import type { NewPerson, Person } from '@lanternwright/contract/people';
 import { createApp } from '../app.ts';
+import type { Viewer } from '../http/viewer.ts';
 import { readConfig } from '../config.ts';
 import { migrate } from '../database/migrate.ts';
 
@@ -55,15 +56,19 @@ export async function openShop(settings: Record<string, string> = {}) {
   });
   const app = createApp(config);
   await migrate(app.db.sequelize);
+  await app.settings.load();
 
-  const signedIn = async (person: NewPerson): Promise<{ person: Person; call: Caller }> => {
-    const added = await app.people.add(person);
+  const signedIn = async (
+    person: Omit<NewPerson, 'owners'> & { password: string; owners?: string[] },
+  ): Promise<{ person: Person; call: Caller; viewer: Viewer }> => {
+    const added = await app.people.addWithPassword(person);
     const call = supertest.agent(app.app);
     await call
       .post('/api/people/session')
       .send({ login: person.login, password: person.password })
       .expect(200);
-    return { person: added, call };
+    const viewer = await app.rights.viewer(added.id, 'password', '');
+    return { person: added, call, viewer: viewer! };
   };
   return {
     ...app,
@@ -94,9 +99,10 @@ export async function addUnit(
   shop: Shop,
   name = `Tern ${randomBytes(3).toString('hex')}`,
   layoutId = 'tractor-3',
+  owner = 'Tern & Hollow Haulage',
 ): Promise<string> {
   const body = {
-    owner: 'Tern & Hollow Haulage',
+    owner,
     name,
     kind: 'tractor',
     plate: 'ABC 123',

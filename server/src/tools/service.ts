@@ -1,13 +1,13 @@
 import { isDeepStrictEqual } from 'node:util';
 import { UniqueConstraintError } from 'sequelize';
-import type { Person } from '@lanternwright/contract/people';
 import type { ListedTool } from '@lanternwright/contract/tools';
 import { toolSchema, type Tool } from '@lanternwright/core/tool';
 import type { Transaction } from 'sequelize';
 import type { BodyOf, Command, EventBody, Job } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { notFound, refused } from '../http/problem.ts';
-import type { Clock } from '../jobs/service.ts';
+import type { Viewer } from '../http/viewer.ts';
+import type { Clock } from '../shop/clock.ts';
 import type { ToolRow } from './model.ts';
 
 /** A row of an old shape is read through today's schema. */
@@ -36,7 +36,7 @@ export function toolsService(db: Database, clock: Clock) {
     },
 
     /** Puts a tool on the list, or changes the one of its id. 422 when another one has its code. */
-    async keep(tool: Tool, person: Person): Promise<ListedTool> {
+    async keep(tool: Tool, { person }: Viewer): Promise<ListedTool> {
       const { id, code } = tool;
       try {
         const [row] = await db.tool.upsert({

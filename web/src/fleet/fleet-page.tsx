@@ -3,7 +3,7 @@ import { Link, useSearchParams } from 'react-router';
 import type { UnitSummary, WheelEndState, WheelEndSummary } from '@lanternwright/contract/fleet';
 import { unitKinds, type UnitKind } from '@lanternwright/core/axle-plan';
 import { problemText } from '../api.ts';
-import { usePerson } from '../people/people-api.ts';
+import { useMay } from '../people/people-api.ts';
 import { sayDate, sayMeter, sayPlay } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
 import { AxlePlan } from '../ui/axle-plan.tsx';
@@ -182,7 +182,7 @@ const filtersIn = (params: URLSearchParams): Filters => ({
 /** The fleet by owner, each unit drawn as its axle plan. */
 export function FleetPage() {
   const { data, error } = useUnitsQuery();
-  const person = usePerson();
+  const able = useMay();
   const shown = useAppSelector((s) => s.preferences.unit);
   const [params, setParams] = useSearchParams();
   const filters = filtersIn(params);
@@ -226,23 +226,29 @@ export function FleetPage() {
         </div>
         <FilterBar {...{ units, filters, set }} />
         <div className="flex flex-wrap gap-2">
-          <Link to="/fleet/sheets" className={buttonLook('plain')}>
-            Sheets
-          </Link>
-          <Link to="/fleet/tools" className={buttonLook('plain')}>
-            Tools
-          </Link>
+          {able('see-sheets') && (
+            <Link to="/fleet/sheets" className={buttonLook('plain')}>
+              Sheets
+            </Link>
+          )}
+          {able('see-tools') && (
+            <Link to="/fleet/tools" className={buttonLook('plain')}>
+              Tools
+            </Link>
+          )}
           <a href="/api/exchange/fleet.csv" download className={buttonLook('plain')}>
             Export
           </a>
-          {person?.role === 'supervisor' && (
+          {able('change-fleet') && (
             <Link to="/fleet/import" className={buttonLook('plain')}>
               Bring in a fleet
             </Link>
           )}
-          <Link to="/fleet/new" className={buttonLook('main')}>
-            Add a unit
-          </Link>
+          {able('add-units') && (
+            <Link to="/fleet/new" className={buttonLook('main')}>
+              Add a unit
+            </Link>
+          )}
         </div>
       </div>
       {error && (

@@ -6,12 +6,16 @@ import { Button, buttonLook } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useImportFleetMutation, usePreviewFleetMutation } from './fleet-api.ts';
 
+function More({ shown, of }: { shown: number; of: number }) {
+  return of > shown ? <li className="py-2 text-13 text-muted">and {of - shown} more</li> : null;
+}
+
 function Preview({ preview }: { preview: FleetPreview }) {
   return (
     <div className="grid gap-6 md:grid-cols-2">
       <section>
         <h2 className="pb-2 text-18 text-pine">
-          {preview.good.length} good {preview.good.length === 1 ? 'unit' : 'units'}
+          {preview.goodCount} good {preview.goodCount === 1 ? 'unit' : 'units'}
         </h2>
         <ul className="max-h-[50vh] overflow-y-auto">
           {preview.good.map((u) => (
@@ -22,11 +26,12 @@ function Preview({ preview }: { preview: FleetPreview }) {
               </span>
             </li>
           ))}
+          <More shown={preview.good.length} of={preview.goodCount} />
         </ul>
       </section>
       <section>
         <h2 className="pb-2 text-18 text-rust">
-          {preview.bad.length} bad {preview.bad.length === 1 ? 'row' : 'rows'}
+          {preview.badCount} bad {preview.badCount === 1 ? 'row' : 'rows'}
         </h2>
         <ul className="max-h-[50vh] overflow-y-auto">
           {preview.bad.map((row, i) => (
@@ -36,6 +41,7 @@ function Preview({ preview }: { preview: FleetPreview }) {
               <span className="block text-13">{row.reason}</span>
             </li>
           ))}
+          <More shown={preview.bad.length} of={preview.badCount} />
         </ul>
       </section>
     </div>
@@ -80,7 +86,7 @@ export function ImportPage() {
       {imported.error && <Note tone="trouble">{problemText(imported.error)}</Note>}
       {imported.data ? (
         <Note tone="good">
-          {imported.data.good.length} units are in.{' '}
+          {imported.data.goodCount} units are in.{' '}
           <Link className="underline" to="/fleet">
             See the fleet
           </Link>
@@ -92,12 +98,11 @@ export function ImportPage() {
             <div>
               <Button
                 weight="main"
-                disabled={data.good.length === 0 || isLoading || imported.isLoading}
+                disabled={data.goodCount === 0 || isLoading || imported.isLoading}
                 onClick={() => csv && void bringIn({ csv })}
               >
-                Bring in {data.good.length} {data.good.length === 1 ? 'unit' : 'units'}
-                {data.bad.length > 0 &&
-                  `, leave ${data.bad.length} ${data.bad.length === 1 ? 'row' : 'rows'} out`}
+                Bring in {data.goodCount} {data.goodCount === 1 ? 'unit' : 'units'}
+                {data.badCount > 0 && `, leave ${data.badCount} ${data.badCount === 1 ? 'row' : 'rows'} out`}
               </Button>
             </div>
           </>

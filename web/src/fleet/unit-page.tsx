@@ -5,7 +5,7 @@ import { axleIndex, unitKinds } from '@lanternwright/core/axle-plan';
 import { constructions, type Sheet } from '@lanternwright/core/procedure';
 import { problemText } from '../api.ts';
 import { playDigits, sayDate, sayMeter, sayPlay, sayTime } from '../shell/words.ts';
-import { usePerson } from '../people/people-api.ts';
+import { useMay } from '../people/people-api.ts';
 import { useAppSelector } from '../store.ts';
 import { AxlePlan } from '../ui/axle-plan.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
@@ -116,7 +116,7 @@ function firstToLookAt({ wheelEnds }: UnitDetail): string {
 
 function Unit({ unit }: { unit: UnitDetail }) {
   const shown = useAppSelector((s) => s.preferences.unit);
-  const isSupervisor = usePerson()?.role === 'supervisor';
+  const able = useMay();
   const [params, setParams] = useSearchParams();
   const [opening, setOpening] = useState(false);
   const position = params.get('at') ?? firstToLookAt(unit);
@@ -134,7 +134,7 @@ function Unit({ unit }: { unit: UnitDetail }) {
           </p>
         </div>
         <div className="flex flex-wrap gap-2">
-          {isSupervisor && (
+          {able('change-fleet') && (
             <Link to={`/fleet/${unit.id}/axles`} className={buttonLook('plain')}>
               Change axles
             </Link>
@@ -144,9 +144,11 @@ function Unit({ unit }: { unit: UnitDetail }) {
               Go to its open job
             </Link>
           )}
-          <Button weight="main" onClick={() => setOpening(true)}>
-            Open a job
-          </Button>
+          {able('open-jobs') && (
+            <Button weight="main" onClick={() => setOpening(true)}>
+              Open a job
+            </Button>
+          )}
         </div>
       </div>
       <div className="grid lg:grid-cols-[1fr_340px]">

@@ -4,6 +4,7 @@ import { JOBS_A_PAGE, type JobSummary, type WheelEndStand } from '@lanternwright
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { stageOrder, stages } from '@lanternwright/core/procedure';
 import { stoppedWords } from '@lanternwright/core/traveller';
+import { usePerson } from '../people/people-api.ts';
 import { sayTime } from '../shell/words.ts';
 import { Pager } from '../ui/pager.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
@@ -144,14 +145,42 @@ function WaitingForRelease({ jobs }: { jobs: readonly JobSummary[] }) {
   );
 }
 
+/** Estimates that an owner has not answered: nothing more comes off till then. */
+function WaitingForAnswer({ jobs }: { jobs: readonly JobSummary[] }) {
+  const asked = jobs.filter((j) => j.estimate === 'asks');
+  if (asked.length === 0) return null;
+  return (
+    <section aria-labelledby="asked" className="border-b border-lamp-edge bg-lamp px-5 py-3">
+      <h2 id="asked" className="text-18">
+        Waiting for your answer
+      </h2>
+      <ul>
+        {asked.map((job) => (
+          <li key={job.id}>
+            <Link
+              to={`/jobs/${job.id}`}
+              className="flex min-h-12 flex-wrap items-center gap-x-3 text-16 hover:underline"
+            >
+              <span className="font-semibold">{job.unit.name}</span>
+              <span>{job.title}: estimate to answer</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** Jobs: those that are open, or those that are done, newest first. */
 function Jobs({ status }: { status: 'open' | 'closed' }) {
   const [page, setPage] = useState(1);
   const { data, error } = useJobsQuery({ status, page });
+  const isOwner = usePerson()?.role === 'owner-contact';
   return (
     <JobsFrame title={status === 'open' ? 'Jobs' : 'Closed jobs'} error={error}>
-      {data && status === 'open' && <DecideList jobs={data} />}
-      {data && status === 'open' && <WaitingForRelease jobs={data} />}
+      {data && status === 'open' && isOwner && <WaitingForAnswer jobs={data} />}
+      {data && status === 'open' && !isOwner && <DecideList jobs={data} />}
+      {data && status === 'open' && !isOwner && <WaitingForRelease jobs={data} />}
       <ul>
         {data?.map((job) => (
           <JobRow key={job.id} job={job} />
@@ -159,7 +188,9 @@ function Jobs({ status }: { status: 'open' | 'closed' }) {
       </ul>
       {data?.length === 0 && (
         <p className="px-5 py-8 text-16 text-muted">
-          {page > 1 ? 'That was all.' : `No ${status} jobs. Open one from a unit in the fleet.`}
+          {page > 1
+            ? 'That was all.'
+            : `No ${status} jobs.${isOwner ? '' : ' Open one from a unit in the fleet.'}`}
         </p>
       )}
       {data && <Pager page={page} more={data.length === JOBS_A_PAGE} onPage={setPage} />}

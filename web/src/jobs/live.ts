@@ -5,31 +5,45 @@ import { useAppDispatch } from '../store.ts';
 import { eventArrived } from './jobs-api.ts';
 
 const LISTS_MS = 400;
+/** After a stream was refused, not merely lost: a browser does not try again by itself. */
+const AGAIN_MS = 5_000;
 
 /** Listens to the live stream: jobs on screen get each event, lists are fetched again a moment later. */
-export function useLive(): void {
+export function useLive(seesJobs: boolean): void {
   const dispatch = useAppDispatch();
   useEffect(() => {
-    const stream = new EventSource('/api/live');
-    let timer: ReturnType<typeof setTimeout> | undefined;
+    if (!seesJobs) return undefined;
+    let stream: EventSource;
+    let lists: ReturnType<typeof setTimeout> | undefined;
+    let again: ReturnType<typeof setTimeout> | undefined;
     const freshenLists = () => {
-      timer ??= setTimeout(() => {
-        timer = undefined;
+      lists ??= setTimeout(() => {
+        lists = undefined;
         dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs']));
       }, LISTS_MS);
     };
-    stream.onmessage = ({ data }: MessageEvent<string>) => {
-      const { jobId, event } = JSON.parse(data) as LiveMessage;
-      dispatch(eventArrived(jobId, event));
-      freshenLists();
+    const open = () => {
+      stream = new EventSource('/api/live');
+      stream.onmessage = ({ data }: MessageEvent<string>) => {
+        const { jobId, event } = JSON.parse(data) as LiveMessage;
+        dispatch(eventArrived(jobId, event));
+        freshenLists();
+      };
+      // Nobody knows what was missed before the stream stood, nor in a gap of it.
+      stream.onopen = () => {
+        dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs', 'job']));
+      };
+      stream.onerror = () => {
+        // A stream ends with the right to it: who is signed in may be nobody, or somebody else, by now.
+        dispatch(api.util.invalidateTags(['session']));
+        if (stream.readyState === EventSource.CLOSED) again = setTimeout(open, AGAIN_MS);
+      };
     };
-    // Nobody knows what was missed before the stream stood, nor in a gap of it.
-    stream.onopen = () => {
-      dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs', 'job']));
-    };
+    open();
     return () => {
-      clearTimeout(timer);
+      clearTimeout(lists);
+      clearTimeout(again);
       stream.close();
     };
-  }, [dispatch]);
+  }, [dispatch, seesJobs]);
 }

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { billDifferences, billTotals, lineMinor, sayMoney, type Bill } from '@lanternwright/core/cost';
+import { billDifferences, billTotals, sayMoney, type Bill } from '@lanternwright/core/cost';
 import {
   linesToAnswer,
   ownerAnswers,
@@ -8,25 +8,25 @@ import {
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import { works, type Work } from '@lanternwright/core/stack';
+import { useShop } from '../people/people-api.ts';
 import { sayTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { BillForm } from './bill-form.tsx';
+import { BillView } from './bill-view.tsx';
 import type { OpenJob } from './use-job.ts';
-
-const CURRENCY = 'lanternwright.currency';
 
 /** Parts the readiness list asks for, in words. */
 const partsOf = (w: WheelEnd) =>
   linesToAnswer(w).flatMap((l) => (l.group === 'part' ? [l.title ?? l.what] : []));
 
 /** A first estimate: labour by the wheel, and the parts that are not used twice, prices still open. */
-function firstEstimate(job: Job): Bill {
+function firstEstimate(job: Job, currency: string): Bill {
   const parts = new Map<string, number>();
   for (const w of job.wheelEnds) for (const part of partsOf(w)) parts.set(part, (parts.get(part) ?? 0) + 1);
   return {
-    currency: localStorage.getItem(CURRENCY) ?? 'USD',
+    currency,
     lines: [
       { group: 'labour', what: job.title, per: 'wheel', quantity: job.wheelEnds.length, unitMinor: 0 },
       ...[...parts].map(([what, quantity]) => ({
@@ -40,48 +40,6 @@ function firstEstimate(job: Job): Bill {
     suppliesPercent: 0,
     tax: { percent: 0, on: ['labour', 'parts', 'supplies'] },
   };
-}
-
-function BillView({ bill }: { bill: Bill }) {
-  const money = (minor: number) => sayMoney(minor, bill.currency);
-  const totals = billTotals(bill);
-  const sums = [
-    ['Supplies', totals.suppliesMinor],
-    ['Tax', totals.taxMinor],
-  ] as const;
-  return (
-    <table className="w-full text-14">
-      <tbody>
-        {bill.lines.map((l) => (
-          <tr key={l.what} className="border-b border-rule">
-            <th scope="row" className="py-1.5 text-left font-normal">
-              {l.what}
-            </th>
-            <td className="figure text-right text-muted">
-              {l.quantity} × {money(l.unitMinor)} per {l.per}
-            </td>
-            <td className="figure text-right">{money(lineMinor(l))}</td>
-          </tr>
-        ))}
-        {sums
-          .filter(([, minor]) => minor > 0)
-          .map(([label, minor]) => (
-            <tr key={label} className="border-b border-rule">
-              <th scope="row" colSpan={2} className="py-1.5 text-left font-normal">
-                {label}
-              </th>
-              <td className="figure text-right">{money(minor)}</td>
-            </tr>
-          ))}
-        <tr>
-          <th scope="row" colSpan={2} className="py-2 text-left text-16">
-            Total
-          </th>
-          <td className="figure text-right text-16 font-semibold">{money(totals.totalMinor)}</td>
-        </tr>
-      </tbody>
-    </table>
-  );
 }
 
 function Answer({ open }: { open: OpenJob }) {
@@ -244,8 +202,8 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
   const { estimate, answer, actual } = open.job.money;
   const [writing, setWriting] = useState<'estimate' | 'actual' | null>(null);
   const isSupervisor = open.person.role === 'supervisor';
+  const currency = useShop()?.currency ?? 'USD';
   const save = (as: 'estimate' | 'actual') => (bill: Bill) => {
-    localStorage.setItem(CURRENCY, bill.currency);
     const refused = open.send({ kind: 'bill-written', as, bill });
     if (!refused) setWriting(null);
     return refused;
@@ -291,7 +249,7 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
       )}
       {writing === 'estimate' && (
         <BillForm
-          start={estimate?.bill ?? firstEstimate(open.job)}
+          start={estimate?.bill ?? firstEstimate(open.job, currency)}
           button="Keep the estimate"
           onSave={save('estimate')}
         />

@@ -1,21 +1,19 @@
 import { useState } from 'react';
 import { jobPapers, type JobPaper } from '@lanternwright/contract/exchange';
+import { useShop } from '../people/people-api.ts';
 import type { OpenJob } from './use-job.ts';
 
-const SIZE = 'lanternwright.paper';
 const sizes = { a4: 'A4', letter: 'Letter' } as const;
 type Size = keyof typeof sizes;
 
-/** The job on paper. The size of the sheet is remembered on this device. */
+/** The job on paper, of the shop's size until another is chosen. */
 export function PaperLinks({ open }: { open: OpenJob }) {
-  const [size, setSize] = useState<Size>(localStorage.getItem(SIZE) === 'letter' ? 'letter' : 'a4');
+  const paperOfShop = useShop()?.paper ?? 'a4';
+  const [chosen, setSize] = useState<Size | null>(null);
+  const size = chosen ?? paperOfShop;
   const papers = (Object.keys(jobPapers) as JobPaper[]).filter(
     (p) => p !== 'estimate' || open.job.money.estimate,
   );
-  const choose = (s: Size) => {
-    localStorage.setItem(SIZE, s);
-    setSize(s);
-  };
   return (
     <section aria-label="On paper" className="border-t border-rule pt-2">
       <div className="flex items-center justify-between">
@@ -27,7 +25,7 @@ export function PaperLinks({ open }: { open: OpenJob }) {
               type="button"
               aria-pressed={s === size}
               className={`min-h-10 rounded-sm px-2 ${s === size ? 'bg-lamp font-semibold' : ''}`}
-              onClick={() => choose(s)}
+              onClick={() => setSize(s)}
             >
               {sizes[s]}
             </button>

@@ -1,5 +1,5 @@
-import { addDays, format } from 'date-fns';
 import { useState } from 'react';
+import { addDays } from '@lanternwright/core/interval';
 import { parseQuantity } from '@lanternwright/core/quantity';
 import {
   againstRelease,
@@ -10,7 +10,7 @@ import {
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import { sayTorque, type TorqueFigure } from '@lanternwright/core/procedure';
-import { sayDate, sayKm, sayPlay, sayTime } from '../shell/words.ts';
+import { sayDate, sayKm, sayPlay, sayTime, shopToday } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
@@ -195,7 +195,7 @@ const PAIR_DAYS = 30;
 function pairDue({ job }: OpenJob, wheelEnd: WheelEnd): AlsoDue {
   const due = otherSideDue(job, wheelEnd);
   if (!due) return [];
-  const byDate = format(addDays(new Date(), PAIR_DAYS), 'yyyy-MM-dd');
+  const byDate = addDays(shopToday(), PAIR_DAYS);
   const what = `${due.parts.join(', ')} failed on ${wheelEnd.position}: look at ${due.position}`;
   return [{ kind: 'other-side', byDate, what }];
 }

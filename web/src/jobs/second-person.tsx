@@ -1,3 +1,4 @@
+import { may } from '@lanternwright/core/access';
 import { useState } from 'react';
 import type { Step, StepData } from '@lanternwright/core/procedure';
 import { currentRound, progressOf, type WheelEnd } from '@lanternwright/core/traveller';
@@ -37,7 +38,9 @@ export function SecondPerson({
   // What the lock's own record is on its way with must be there first.
   const onItsWay = useAppSelector((s) => s.outbox.waiting.some((w) => w.jobId === open.job.id));
   const wait = isLoading || onItsWay;
-  const others = (session?.demoPeople ?? []).filter((p) => p.id !== open.person.id);
+  const others = (session?.demoPeople ?? []).filter(
+    (p) => p.id !== open.person.id && may(p.role, 'work-on-jobs'),
+  );
   const sign = (person: { login: string; password: string } | { demoId: string }) => {
     const data: StepData = { kind: 'inspect', ok: true };
     const { stage, id: stepId } = step;

@@ -3,15 +3,13 @@ import type { JobDetail } from '@lanternwright/contract/jobs';
 import type { Person } from '@lanternwright/contract/people';
 import { append, decide, fold, type Actor, type Command, type Job } from '@lanternwright/core/traveller';
 import { usePerson } from '../people/people-api.ts';
+import { shopToday } from '../shell/words.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { useJobQuery } from './jobs-api.ts';
 import { record, type Waiting } from './outbox.ts';
 
 const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role });
-const moment = () => {
-  const now = new Date().toISOString();
-  return { now, today: now.slice(0, 10) };
-};
+const moment = () => ({ now: new Date().toISOString(), today: shopToday() });
 
 /** The job with what is still on its way counted in, as `decide` sees it. */
 function withWaiting(job: Job, waiting: readonly Waiting[], by: Actor): Job {

@@ -1,11 +1,24 @@
-import type { FirstPerson, NewPerson, Person, Session } from '@lanternwright/contract/people';
+import { may, pinIsEnough, type Capability } from '@lanternwright/core/access';
+import type {
+  FirstPerson,
+  ListedPerson,
+  NewPerson,
+  Person,
+  Session,
+  SignInCode,
+} from '@lanternwright/contract/people';
+import type { Begin, ShopSettings } from '@lanternwright/contract/shop';
 import { api } from '../api.ts';
 
-const peopleApi = api.injectEndpoints({
+export const peopleApi = api.injectEndpoints({
   endpoints: (build) => ({
     session: build.query<Session, void>({ query: () => 'api/people/session', providesTags: ['session'] }),
     signIn: build.mutation<Person, { login: string; password: string }>({
       query: (body) => ({ url: 'api/people/session', method: 'POST', body }),
+      invalidatesTags: ['session'],
+    }),
+    signInWithCode: build.mutation<Person, { login: string; code: string; password: string }>({
+      query: (body) => ({ url: 'api/people/session/code', method: 'POST', body }),
       invalidatesTags: ['session'],
     }),
     signInAsDemo: build.mutation<Person, { personId: string }>({
@@ -16,6 +29,19 @@ const peopleApi = api.injectEndpoints({
       query: (body) => ({ url: 'api/people/first', method: 'POST', body }),
       invalidatesTags: ['session'],
     }),
+    beginShop: build.mutation<Person, Begin>({
+      query: (body) => ({ url: 'api/shop/begin', method: 'POST', body }),
+      invalidatesTags: ['session'],
+    }),
+    peopleWithPin: build.query<Pick<Person, 'id' | 'name'>[], void>({ query: () => 'api/people/with-pin' }),
+    changePerson: build.mutation<Person, { personId: string; pin: string }>({
+      query: (body) => ({ url: 'api/people/session/pin', method: 'POST', body }),
+      async onQueryStarted(_arg, { dispatch, queryFulfilled }) {
+        // What one person sees, another may not; a refused PIN changes nothing.
+        const done = await queryFulfilled.catch(() => null);
+        if (done) dispatch(api.util.resetApiState());
+      },
+    }),
     signOut: build.mutation<{ ok: true }, void>({
       query: () => ({ url: 'api/people/session', method: 'DELETE' }),
       async onQueryStarted(_arg, { dispatch, queryFulfilled }) {
@@ -23,10 +49,40 @@ const peopleApi = api.injectEndpoints({
         dispatch(api.util.resetApiState());
       },
     }),
-    people: build.query<Person[], void>({ query: () => 'api/people', providesTags: ['people'] }),
-    addPerson: build.mutation<Person, NewPerson>({
+    signOutEverywhere: build.mutation<{ ok: true }, void>({
+      query: () => ({ url: 'api/people/me/sign-out-everywhere', method: 'POST' }),
+      async onQueryStarted(_arg, { dispatch, queryFulfilled }) {
+        await queryFulfilled;
+        dispatch(api.util.resetApiState());
+      },
+    }),
+    changePassword: build.mutation<{ ok: true }, { current: string; password: string }>({
+      query: (body) => ({ url: 'api/people/me/password', method: 'PUT', body }),
+    }),
+    setPin: build.mutation<{ ok: true }, { password: string; pin: string | null }>({
+      query: (body) => ({ url: 'api/people/me/pin', method: 'PUT', body }),
+      invalidatesTags: ['session'],
+    }),
+    people: build.query<ListedPerson[], void>({ query: () => 'api/people', providesTags: ['people'] }),
+    addPerson: build.mutation<SignInCode, NewPerson>({
       query: (body) => ({ url: 'api/people', method: 'POST', body }),
-      invalidatesTags: ['people', 'session'],
+      invalidatesTags: ['people'],
+    }),
+    alterPerson: build.mutation<ListedPerson, { id: string } & Omit<NewPerson, 'login'>>({
+      query: ({ id, ...body }) => ({ url: `api/people/${id}`, method: 'PUT', body }),
+      invalidatesTags: ['people'],
+    }),
+    switchOff: build.mutation<ListedPerson, string>({
+      query: (id) => ({ url: `api/people/${id}/off`, method: 'POST' }),
+      invalidatesTags: ['people'],
+    }),
+    newCode: build.mutation<SignInCode, string>({
+      query: (id) => ({ url: `api/people/${id}/code`, method: 'POST' }),
+      invalidatesTags: ['people'],
+    }),
+    changeSettings: build.mutation<ShopSettings, ShopSettings>({
+      query: (body) => ({ url: 'api/shop/settings', method: 'PUT', body }),
+      invalidatesTags: ['session'],
     }),
   }),
 });
@@ -34,14 +90,39 @@ const peopleApi = api.injectEndpoints({
 export const {
   useSessionQuery,
   useSignInMutation,
+  useSignInWithCodeMutation,
   useSignInAsDemoMutation,
   useFirstPersonMutation,
+  useBeginShopMutation,
+  usePeopleWithPinQuery,
+  useChangePersonMutation,
   useSignOutMutation,
+  useSignOutEverywhereMutation,
+  useChangePasswordMutation,
+  useSetPinMutation,
   usePeopleQuery,
   useAddPersonMutation,
+  useAlterPersonMutation,
+  useSwitchOffMutation,
+  useNewCodeMutation,
+  useChangeSettingsMutation,
 } = peopleApi;
 
 /** Who is signed in; pages behind the door can rely on somebody being there. */
 export function usePerson(): Person | null {
   return useSessionQuery().data?.person ?? null;
+}
+
+/** Whether whoever is signed in may do something, as they came in. */
+export function useMay(): (capability: Capability) => boolean {
+  const { data } = useSessionQuery();
+  return (capability) =>
+    data?.person != null &&
+    may(data.person.role, capability) &&
+    (data.by !== 'pin' || pinIsEnough(capability));
+}
+
+/** What is set for the whole shop. */
+export function useShop(): ShopSettings | null {
+  return useSessionQuery().data?.shop ?? null;
 }

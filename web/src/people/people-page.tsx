@@ -1,82 +1,181 @@
 import { useState } from 'react';
-import type { NewPerson } from '@lanternwright/contract/people';
-import { problemFields, problemText } from '../api.ts';
+import { roles } from '@lanternwright/core/access';
+import type { ListedPerson, SignInCode } from '@lanternwright/contract/people';
+import { problemText } from '../api.ts';
+import { sayTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
-import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import { useAddPersonMutation, usePeopleQuery } from './people-api.ts';
+import {
+  useAddPersonMutation,
+  useAlterPersonMutation,
+  useNewCodeMutation,
+  usePeopleQuery,
+  usePerson,
+  useSwitchOffMutation,
+} from './people-api.ts';
+import { PersonForm } from './person-form.tsx';
 
-const blank: NewPerson = { name: '', login: '', role: 'technician', password: '' };
+const blank = { name: '', login: '', role: '' as const, owners: [] };
 
-/** Who works here, and adding somebody: for a supervisor. */
+/** The code with which somebody chooses their own password: shown here once, and nowhere again. */
+function CodeCard({ given, onDone }: { given: SignInCode; onDone: () => void }) {
+  const { person, code } = given;
+  return (
+    <section
+      aria-label={`Code of ${person.name}`}
+      className="flex flex-col gap-2 rounded-lg border border-lamp-edge bg-lamp p-4"
+    >
+      <h2 className="text-18">{person.name} chooses a password with this code</h2>
+      <p className="figure text-30 tracking-wide">{code}</p>
+      <p className="text-14">
+        On the sign-in page: “I have a code”, then <span className="font-semibold">{person.login}</span> and
+        the code. It holds until {person.codeUntil && sayTime(person.codeUntil)} and is shown only now.
+      </p>
+      <div>
+        <Button onClick={onDone}>Handed over</Button>
+      </div>
+    </section>
+  );
+}
+
+/** What can be known of somebody's way in. */
+function standing(p: ListedPerson): string {
+  if (p.switchedOff) return 'switched off';
+  if (p.codeUntil) return `has a code until ${sayTime(p.codeUntil)}`;
+  return p.lastSignIn ? `last signed in ${sayTime(p.lastSignIn)}` : 'has not signed in yet';
+}
+
+function PersonRow({ person, onCode }: { person: ListedPerson; onCode: (code: SignInCode) => void }) {
+  const me = usePerson();
+  const [open, setOpen] = useState<'change' | 'off' | 'code' | null>(null);
+  const [alter, altering] = useAlterPersonMutation();
+  const [switchOff, switching] = useSwitchOffMutation();
+  const [newCode, coding] = useNewCodeMutation();
+  const close = () => setOpen(null);
+  const error = switching.error ?? coding.error;
+  const giveCode = async () => {
+    const { data } = await newCode(person.id);
+    if (data) {
+      close();
+      onCode(data);
+    }
+  };
+  const isMe = person.id === me?.id;
+  return (
+    <li className={`flex flex-col gap-3 border-b border-rule py-3 ${person.switchedOff ? 'text-muted' : ''}`}>
+      <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
+        <div className="min-w-0">
+          <p className="text-16 font-semibold">
+            {person.name}
+            {isMe && <span className="font-normal text-muted"> · you</span>}
+          </p>
+          <p className="text-13 text-muted">
+            {roles[person.role]}
+            {person.owners.length > 0 && ` for ${person.owners.map((o) => o.name).join(', ')}`} · signs in as{' '}
+            {person.login} · {standing(person)}
+          </p>
+        </div>
+        <div className="flex flex-wrap gap-2">
+          {!person.switchedOff && <Button onClick={() => setOpen('change')}>Change</Button>}
+          {!isMe && (
+            <Button onClick={() => setOpen('code')}>
+              {person.switchedOff ? 'Let in again' : 'New password'}
+            </Button>
+          )}
+          {!person.switchedOff && !isMe && (
+            <Button weight="grave" onClick={() => setOpen('off')}>
+              Switch off
+            </Button>
+          )}
+        </div>
+      </div>
+      {open === 'change' && (
+        <PersonForm
+          start={{ ...person, owners: person.owners.map((o) => o.id) }}
+          login="kept"
+          button={() => 'Save'}
+          error={altering.error}
+          busy={altering.isLoading}
+          onSave={({ name, role, owners }) =>
+            void alter({ id: person.id, name, role, owners }).then(({ data }) => data && close())
+          }
+        >
+          <Button onClick={close}>Leave it</Button>
+        </PersonForm>
+      )}
+      {open === 'off' && (
+        <Note tone="trouble">
+          <p>
+            {person.name} is signed out everywhere at once and let in no more. What they recorded stays
+            theirs. What still waits on a tablet of theirs is not taken until somebody takes it over.
+          </p>
+          <div className="flex flex-wrap gap-3 pt-3">
+            <Button
+              weight="grave"
+              disabled={switching.isLoading}
+              onClick={() => void switchOff(person.id).then(({ data }) => data && close())}
+            >
+              Switch {person.name} off
+            </Button>
+            <Button onClick={close}>Leave it</Button>
+          </div>
+        </Note>
+      )}
+      {open === 'code' && (
+        <Note tone="plain">
+          <p>
+            The password and the PIN of {person.name} are taken away, every session of theirs ends, and a code
+            is shown with which they choose a new password.
+          </p>
+          <div className="flex flex-wrap gap-3 pt-3">
+            <Button weight="main" disabled={coding.isLoading} onClick={() => void giveCode()}>
+              Give {person.name} a code
+            </Button>
+            <Button onClick={close}>Leave it</Button>
+          </div>
+        </Note>
+      )}
+      {error !== undefined && <Note tone="trouble">{problemText(error)}</Note>}
+    </li>
+  );
+}
+
+/** Who works here and who looks in: for a supervisor. */
 export function PeoplePage() {
   const { data = [], error: listError } = usePeopleQuery();
-  const [draft, setDraft] = useState(blank);
-  const [add, { isLoading, error, data: added }] = useAddPersonMutation();
-  const fields = problemFields(error);
-  const set = (part: Partial<NewPerson>) => setDraft({ ...draft, ...part });
+  const [given, setGiven] = useState<SignInCode | null>(null);
+  const [added, setAdded] = useState(0);
+  const [add, { isLoading, error }] = useAddPersonMutation();
   return (
-    <main className="mx-auto grid w-full max-w-[1100px] gap-8 p-5 md:grid-cols-[1fr_360px]">
+    <main className="mx-auto grid w-full max-w-[1180px] gap-8 p-5 lg:grid-cols-[1fr_340px]">
       <section>
         <h1 className="pb-3 text-23">People</h1>
+        {given && <CodeCard given={given} onDone={() => setGiven(null)} />}
         {listError && <Note tone="trouble">{problemText(listError)}</Note>}
         <ul>
           {data.map((p) => (
-            <li key={p.id} className="flex min-h-12 items-center justify-between border-b border-rule">
-              <span className="text-16">{p.name}</span>
-              <span className="text-13 text-muted">
-                {p.role}, signs in as {p.login}
-              </span>
-            </li>
+            <PersonRow key={p.id} person={p} onCode={setGiven} />
           ))}
         </ul>
       </section>
-      <form
-        className="flex flex-col gap-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void add(draft).then(({ data: done }) => done && setDraft(blank));
-        }}
-      >
+      <section className="flex flex-col gap-3">
         <h2 className="text-18">Add a person</h2>
-        <TextField
-          label="Name"
-          value={draft.name}
-          onChange={(e) => set({ name: e.target.value })}
-          error={fields['name']}
-          required
+        <PersonForm
+          key={added}
+          start={blank}
+          login="asked"
+          button={({ name }) => `Add ${name || 'this person'}`}
+          error={error}
+          busy={isLoading}
+          onSave={(person) =>
+            void add(person).then(({ data: done }) => {
+              if (!done) return;
+              setGiven(done);
+              setAdded(added + 1);
+            })
+          }
         />
-        <TextField
-          label="Name to sign in with"
-          value={draft.login}
-          onChange={(e) => set({ login: e.target.value })}
-          error={fields['login']}
-          required
-        />
-        <SelectField
-          label="Role"
-          value={draft.role}
-          onChange={(e) => set({ role: e.target.value as NewPerson['role'] })}
-        >
-          <option value="technician">technician</option>
-          <option value="supervisor">supervisor</option>
-        </SelectField>
-        <TextField
-          label="First password"
-          type="password"
-          autoComplete="new-password"
-          hint="Ten characters or more"
-          value={draft.password}
-          onChange={(e) => set({ password: e.target.value })}
-          error={fields['password']}
-          required
-        />
-        {error && Object.keys(fields).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}
-        {added && !error && <Note tone="good">{added.name} can sign in now.</Note>}
-        <Button type="submit" weight="main" disabled={isLoading}>
-          Add {draft.name || 'this person'}
-        </Button>
-      </form>
+      </section>
     </main>
   );
 }

@@ -1,11 +1,18 @@
-import type { FormEvent } from 'react';
+import type { FormEvent, ReactNode } from 'react';
+import { roles } from '@lanternwright/core/access';
 import type { Person, Session } from '@lanternwright/contract/people';
 import { problemFields, problemText } from '../api.ts';
 import { LanternMark } from '../shell/lantern-mark.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import { useFirstPersonMutation, useSignInAsDemoMutation, useSignInMutation } from './people-api.ts';
+import {
+  useBeginShopMutation,
+  useFirstPersonMutation,
+  useSignInAsDemoMutation,
+  useSignInMutation,
+  useSignInWithCodeMutation,
+} from './people-api.ts';
 
 /** Text of a form's fields, by name. */
 function fieldsOf(event: FormEvent<HTMLFormElement>): Record<string, string> {
@@ -29,7 +36,7 @@ function DemoPeople({ people }: { people: readonly Person[] }) {
               className="flex min-h-14 w-full items-center justify-between gap-3 rounded-lg border border-edge bg-panel px-4 text-left hover:border-lamp-edge hover:bg-lamp"
             >
               <span className="text-16 font-semibold">{p.name}</span>
-              <span className="text-13 text-muted">{p.role}</span>
+              <span className="text-13 text-muted">{roles[p.role]}</span>
             </button>
           </li>
         ))}
@@ -61,23 +68,59 @@ function PasswordForm() {
   );
 }
 
-function FirstPerson() {
-  const [firstPerson, { isLoading, error }] = useFirstPersonMutation();
+function CodeForm() {
+  const [signIn, { isLoading, error }] = useSignInWithCodeMutation();
   const fields = problemFields(error);
   return (
     <form
       className="flex flex-col gap-3"
       onSubmit={(e) => {
-        const { name = '', login = '', password = '', code = '' } = fieldsOf(e);
-        void firstPerson({ name, login, password, code });
+        const { login = '', code = '', password = '' } = fieldsOf(e);
+        void signIn({ login, code, password });
       }}
     >
-      <h2 className="text-18">Nobody works here yet</h2>
-      <p className="text-muted">The first person is a supervisor and adds the others.</p>
+      <p className="text-14 text-muted">A supervisor gave it to you. With it you choose your own password.</p>
+      <TextField label="Name you sign in with" name="login" autoComplete="username" required />
       <TextField
         label="Code"
         name="code"
-        autoComplete="off"
+        inputMode="numeric"
+        className="figure"
+        required
+        error={fields['code']}
+      />
+      <NewPassword error={fields['password']} />
+      {error && Object.keys(fields).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}
+      <div>
+        <Button type="submit" weight="main" disabled={isLoading}>
+          Keep this password and sign in
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+function NewPassword({ error }: { error: string | undefined }) {
+  return (
+    <TextField
+      label="New password"
+      name="password"
+      type="password"
+      autoComplete="new-password"
+      required
+      hint="Ten characters or more, not a common word or row of keys"
+      error={error}
+    />
+  );
+}
+
+/** What the first person of a shop is asked: the code that the start printed, and who they are. */
+function FirstPersonFields({ fields }: { fields: Record<string, string> }) {
+  return (
+    <>
+      <TextField
+        label="Code"
+        name="code"
         inputMode="numeric"
         required
         className="figure"
@@ -92,15 +135,25 @@ function FirstPerson() {
         required
         error={fields['login']}
       />
-      <TextField
-        label="Password"
-        name="password"
-        type="password"
-        autoComplete="new-password"
-        required
-        hint="Ten characters or more"
-        error={fields['password']}
-      />
+      <NewPassword error={fields['password']} />
+    </>
+  );
+}
+
+function FirstPerson() {
+  const [firstPerson, { isLoading, error }] = useFirstPersonMutation();
+  const fields = problemFields(error);
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(e) => {
+        const { name = '', login = '', password = '', code = '' } = fieldsOf(e);
+        void firstPerson({ name, login, password, code });
+      }}
+    >
+      <h2 className="text-18">Nobody works here yet</h2>
+      <p className="text-muted">The first person is a supervisor and adds the others.</p>
+      <FirstPersonFields fields={fields} />
       {error && Object.keys(fields).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}
       <div>
         <Button type="submit" weight="main" disabled={isLoading}>
@@ -108,6 +161,42 @@ function FirstPerson() {
         </Button>
       </div>
     </form>
+  );
+}
+
+function BeginForm() {
+  const [begin, { isLoading, error }] = useBeginShopMutation();
+  const fields = problemFields(error);
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(e) => {
+        const { shop = '', name = '', login = '', password = '', code = '' } = fieldsOf(e);
+        void begin({ shop, name, login, password, code });
+      }}
+    >
+      <Note tone="trouble">
+        The demo ends for good and for everybody: its units, jobs and people are set aside in the database,
+        and an empty shop takes their place. You are its first person, a supervisor.
+      </Note>
+      <TextField label="Name of your shop" name="shop" required error={fields['shop']} />
+      <FirstPersonFields fields={fields} />
+      {error && Object.keys(fields).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}
+      <div>
+        <Button type="submit" weight="grave" disabled={isLoading}>
+          End the demo and begin
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+function Folded({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <details className="border-t border-rule pt-2">
+      <summary className="flex min-h-12 items-center text-14 font-semibold">{title}</summary>
+      <div className="pt-2 pb-3">{children}</div>
+    </details>
   );
 }
 
@@ -139,19 +228,27 @@ export function SignIn({ session }: { session: Session }) {
           ) : (
             <>
               {demo && <DemoPeople people={session.demoPeople} />}
-              {demo ? (
-                <details className="border-t border-rule pt-4">
-                  <summary className="min-h-8 text-14 font-semibold">Sign in with a password</summary>
-                  <div className="pt-3">
-                    <PasswordForm />
-                  </div>
-                </details>
-              ) : (
+              {!demo && (
                 <section className="flex flex-col gap-3">
                   <h2 className="text-18">Sign in</h2>
                   <PasswordForm />
                 </section>
               )}
+              <div>
+                {demo && (
+                  <Folded title="Sign in with a password">
+                    <PasswordForm />
+                  </Folded>
+                )}
+                <Folded title="I have a code">
+                  <CodeForm />
+                </Folded>
+                {demo && (
+                  <Folded title="Begin with our own shop">
+                    <BeginForm />
+                  </Folded>
+                )}
+              </div>
             </>
           )}
         </div>

@@ -10,7 +10,7 @@ import {
 } from '@lanternwright/core/procedure';
 import { problemText } from '../api.ts';
 import { SheetEditor } from '../fleet/sheet-editor.tsx';
-import { usePerson } from '../people/people-api.ts';
+import { useMay } from '../people/people-api.ts';
 import { sayDate } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
@@ -182,7 +182,7 @@ function Copy({ newest }: { newest: Sheet }) {
 
 function SheetView({ entry }: { entry: RevisedSheet }) {
   const unit = useAppSelector((s) => s.preferences.unit);
-  const isSupervisor = usePerson()?.role === 'supervisor';
+  const isSupervisor = useMay()('change-sheets');
   const newest = entry.revisions[0]!.sheet;
   return (
     <>

@@ -1,13 +1,15 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { Moon, Sun } from 'lucide-react';
 import { Link } from 'react-router';
-import { usePerson, useSignOutMutation } from '../people/people-api.ts';
+import { roles } from '@lanternwright/core/access';
+import { useMay, usePerson, useSignOutMutation } from '../people/people-api.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { themeChosen } from './preferences.ts';
 
 /** Who is signed in, and what belongs to that person. */
-export function PersonMenu({ onKeys }: { onKeys: () => void }) {
+export function PersonMenu({ onKeys, onChangePerson }: { onKeys: () => void; onChangePerson: () => void }) {
   const person = usePerson();
+  const able = useMay();
   const [signOut] = useSignOutMutation();
   const theme = useAppSelector((s) => s.preferences.theme);
   const dispatch = useAppDispatch();
@@ -17,7 +19,7 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
     <Menu>
       <MenuButton className="min-h-10 rounded-md px-2 text-left text-13 hover:bg-band-on">
         <span className="font-semibold">{person.name}</span>
-        <span className="hidden md:inline"> · {person.role}</span>
+        <span className="hidden md:inline"> · {roles[person.role]}</span>
       </MenuButton>
       <MenuItems
         anchor="bottom end"
@@ -38,11 +40,30 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
             Keys
           </button>
         </MenuItem>
-        {person.role === 'supervisor' && (
+        <MenuItem>
+          <Link to="/me" className={item}>
+            Password and PIN
+          </Link>
+        </MenuItem>
+        {able('manage-people') && (
           <MenuItem>
             <Link to="/people" className={item}>
               People
             </Link>
+          </MenuItem>
+        )}
+        {able('change-settings') && (
+          <MenuItem>
+            <Link to="/settings" className={item}>
+              Settings of the shop
+            </Link>
+          </MenuItem>
+        )}
+        {able('share-terminal') && (
+          <MenuItem>
+            <button type="button" className={item} onClick={onChangePerson}>
+              Change person
+            </button>
           </MenuItem>
         )}
         <MenuItem>

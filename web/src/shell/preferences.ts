@@ -29,6 +29,10 @@ const slice = createSlice({
       state.unit = payload;
       localStorage.setItem(UNIT, payload);
     },
+    /** What the shop shows end play in, until somebody chooses another on this device. */
+    unitOfShop(state, { payload }: PayloadAction<RuleUnit>) {
+      if (localStorage.getItem(UNIT) === null) state.unit = payload;
+    },
     themeChosen(state, { payload }: PayloadAction<Theme>) {
       state.theme = payload;
       localStorage.setItem(THEME, payload);
@@ -41,5 +45,5 @@ const slice = createSlice({
   },
 });
 
-export const { unitChosen, themeChosen, bayChosen } = slice.actions;
+export const { unitChosen, unitOfShop, themeChosen, bayChosen } = slice.actions;
 export const preferencesReducer = slice.reducer;

@@ -1,5 +1,7 @@
+import type { Capability } from '@lanternwright/core/access';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
+import { useMay } from '../people/people-api.ts';
 import { OutboxBar } from '../jobs/outbox-bar.tsx';
 import { useLive } from '../jobs/live.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
@@ -11,32 +13,43 @@ const loadFind = () => import('./find.tsx').then((m) => ({ default: m.Find }));
 const loadKeys = () => import('./keys-sheet.tsx').then((m) => ({ default: m.KeysSheet }));
 const Find = lazy(loadFind);
 const KeysSheet = lazy(loadKeys);
+const ChangePerson = lazy(() =>
+  import('../people/change-person.tsx').then((m) => ({ default: m.ChangePerson })),
+);
 
 /** What stands round every page: band, find, keys, the live stream and what waits to be sent. */
 export function Shell() {
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
   const { unit, theme } = useAppSelector((s) => s.preferences);
-  const [open, setOpen] = useState<'find' | 'keys' | null>(null);
-  useLive();
+  const [open, setOpen] = useState<'find' | 'keys' | 'change-person' | null>(null);
+  const able = useMay();
+  useLive(able('see-jobs'));
   useEffect(() => {
     // Fetched once the page stands, so that `/` and `?` open without a wait and lose no key.
     void loadFind();
     void loadKeys();
   }, []);
+  const go = (to: string, capability: Capability) => () => {
+    if (able(capability)) void navigate(to);
+  };
   useKeys({
     '/': () => setOpen('find'),
     '?': () => setOpen('keys'),
-    'g f': () => void navigate('/fleet'),
-    'g j': () => void navigate('/jobs'),
-    'g r': () => void navigate('/reckoner'),
+    'g f': go('/fleet', 'see-units'),
+    'g j': go('/jobs', 'see-jobs'),
+    'g r': go('/reckoner', 'run-sums'),
     u: () => dispatch(unitChosen(unit === 'in' ? 'mm' : 'in')),
     n: () => dispatch(themeChosen(theme === 'day' ? 'night' : 'day')),
   });
   const close = () => setOpen(null);
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBand onFind={() => setOpen('find')} onKeys={() => setOpen('keys')} />
+      <TopBand
+        onFind={() => setOpen('find')}
+        onKeys={() => setOpen('keys')}
+        onChangePerson={() => setOpen('change-person')}
+      />
       <OutboxBar />
       <Suspense fallback={<p className="p-6 text-muted">Opening.</p>}>
         <Outlet />
@@ -44,6 +57,7 @@ export function Shell() {
       <Suspense>
         {open === 'find' && <Find onClose={close} />}
         {open === 'keys' && <KeysSheet onClose={close} />}
+        {open === 'change-person' && <ChangePerson onClose={close} />}
       </Suspense>
     </div>
   );

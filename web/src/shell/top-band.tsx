@@ -3,16 +3,11 @@ import { Search } from 'lucide-react';
 import { Link, NavLink } from 'react-router';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { LanternMark } from './lantern-mark.tsx';
+import { useMay } from '../people/people-api.ts';
+import { places } from './places.ts';
 import { unitChosen } from './preferences.ts';
 
 const PersonMenu = lazy(() => import('./person-menu.tsx').then((m) => ({ default: m.PersonMenu })));
-
-/** Places that work. A place is added when it does, never as a stub. */
-const places = [
-  { to: '/fleet', title: 'Fleet' },
-  { to: '/jobs', title: 'Jobs' },
-  { to: '/reckoner', title: 'Reckoner' },
-] as const;
 
 function UnitSwitch() {
   const unit = useAppSelector((s) => s.preferences.unit);
@@ -39,25 +34,34 @@ function UnitSwitch() {
   );
 }
 
-export function TopBand({ onFind, onKeys }: { onFind: () => void; onKeys: () => void }) {
+interface Props {
+  onFind: () => void;
+  onKeys: () => void;
+  onChangePerson: () => void;
+}
+
+export function TopBand({ onFind, onKeys, onChangePerson }: Props) {
+  const able = useMay();
   return (
     <header className="sticky top-0 z-10 flex min-h-[52px] flex-wrap items-center gap-x-2 gap-y-1 bg-band px-4 py-1 text-band-ink md:gap-x-6 md:px-5">
-      <Link to="/fleet" className="flex items-center gap-2" aria-label="Lanternwright, to the fleet">
+      <Link to="/" className="flex items-center gap-2" aria-label="Lanternwright, to the first page">
         <LanternMark />
         <span className="hidden text-16 font-semibold sm:inline">Lanternwright</span>
       </Link>
       <nav aria-label="Places" className="flex gap-1">
-        {places.map((p) => (
-          <NavLink
-            key={p.to}
-            to={p.to}
-            className={({ isActive }) =>
-              `flex min-h-9 items-center rounded-md px-3 text-14 ${isActive ? 'bg-band-on' : 'hover:bg-band-on'}`
-            }
-          >
-            {p.title}
-          </NavLink>
-        ))}
+        {places
+          .filter((p) => able(p.needs))
+          .map((p) => (
+            <NavLink
+              key={p.to}
+              to={p.to}
+              className={({ isActive }) =>
+                `flex min-h-9 items-center rounded-md px-3 text-14 ${isActive ? 'bg-band-on' : 'hover:bg-band-on'}`
+              }
+            >
+              {p.title}
+            </NavLink>
+          ))}
       </nav>
       <div className="ml-auto flex items-center gap-2 md:gap-4">
         <button
@@ -71,7 +75,7 @@ export function TopBand({ onFind, onKeys }: { onFind: () => void; onKeys: () => 
         </button>
         <UnitSwitch />
         <Suspense>
-          <PersonMenu onKeys={onKeys} />
+          <PersonMenu {...{ onKeys, onChangePerson }} />
         </Suspense>
       </div>
     </header>

@@ -2,15 +2,14 @@ import { sayTool, toolKinds, whyNotTool, type Tool, type ToolUse } from '@lanter
 import { sayDate } from '../shell/words.ts';
 import { TextField } from '../ui/field.tsx';
 import { useToolsQuery } from './tools-api.ts';
-
-const today = () => new Date().toISOString().slice(0, 10);
+import { shopToday } from '../shell/words.ts';
 
 /** The tool of a code as the list has it, and why it is not for this; nothing where it is not listed. */
 export function useListedTool(code: string, use: Omit<ToolUse, 'today'>) {
   const { data } = useToolsQuery();
   const tools = (data ?? []).map((t) => t.tool).filter((t) => t.kind === use.kind);
   const listed = tools.find((t) => t.code.toLowerCase() === code.trim().toLowerCase());
-  const why = (tool: Tool) => whyNotTool(tool, { ...use, today: today() });
+  const why = (tool: Tool) => whyNotTool(tool, { ...use, today: shopToday() });
   return { tools, listed, unfit: listed ? why(listed) : null, why };
 }
 

@@ -5,6 +5,8 @@ import { Provider } from 'react-redux';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { quantity } from '@lanternwright/core/quantity';
 import type { Tool } from '@lanternwright/core/tool';
+import { peopleApi } from '../people/people-api.ts';
+import { sessionOf } from '../people/testing/session.ts';
 import { api } from '../api.ts';
 import '../people/people-api.ts';
 import { toolsApi } from './tools-api.ts';
@@ -49,10 +51,7 @@ async function openTools(tools: readonly Tool[], role: 'supervisor' | 'technicia
   const listed = tools.map((tool) => ({ tool, changedAt: '2026-11-25T08:00:00.000Z', changedBy: 'Sup' }));
   await store.dispatch(toolsApi.util.upsertQueryData('tools', undefined, listed));
   const person = { id: wrench('TW-01', null).id, name: 'Sup', login: 'sup', role };
-  const session = { person, demoPeople: [], needsFirstPerson: false };
-  await store.dispatch(
-    api.util.upsertQueryData('session' as never, undefined as never, session as never) as never,
-  );
+  await store.dispatch(peopleApi.util.upsertQueryData('session', undefined, sessionOf(person)));
   render(
     <Provider store={store}>
       <ToolsPage />

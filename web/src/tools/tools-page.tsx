@@ -3,7 +3,7 @@ import { v4 as uuid } from 'uuid';
 import { formatTyped, parseQuantity } from '@lanternwright/core/quantity';
 import { sayTool, toolKinds, type Tool, type ToolKind } from '@lanternwright/core/tool';
 import { problemFields, problemText } from '../api.ts';
-import { usePerson } from '../people/people-api.ts';
+import { useMay } from '../people/people-api.ts';
 import { sayDate } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
@@ -220,9 +220,9 @@ function ToolRow({ tool, onChange }: { tool: Tool; onChange: (() => void) | null
 /** Tools whose calibration counts: what is offered at a step, and what is not any more. */
 export function ToolsPage() {
   const { data, error } = useToolsQuery();
-  const person = usePerson();
+  const able = useMay();
   const [draft, setDraft] = useState<Draft | null>(null);
-  const mayChange = person?.role === 'supervisor';
+  const mayChange = able('change-tools');
   const tools = (data ?? []).map((t) => t.tool);
   return (
     <main className="mx-auto flex w-full max-w-[960px] flex-col gap-5 p-5">

@@ -10,6 +10,8 @@ import type { JobDetail } from '@lanternwright/contract/jobs';
 import type { Tool } from '@lanternwright/core/tool';
 import type { Actor, Command } from '@lanternwright/core/traveller';
 import { openingOn, technician, TestJob } from '../../../../core/src/traveller/testing/work.ts';
+import { peopleApi } from '../../people/people-api.ts';
+import { sessionOf } from '../../people/testing/session.ts';
 import { api } from '../../api.ts';
 import '../../people/people-api.ts';
 import { preferencesReducer } from '../../shell/preferences.ts';
@@ -60,10 +62,9 @@ export async function openPage(t: TestJob, person: Actor = technician, tools: re
     releasedBefore: [],
     events: [...t.job.events],
   };
-  const session = { person: { ...person, login: 'someone' }, demoPeople: [], needsFirstPerson: false };
   await store.dispatch(jobsApi.util.upsertQueryData('job', t.job.id, detail));
   await store.dispatch(
-    api.util.upsertQueryData('session' as never, undefined as never, session as never) as never,
+    peopleApi.util.upsertQueryData('session', undefined, sessionOf({ ...person, login: 'someone' })),
   );
   const listed = tools.map((tool) => ({ tool, changedAt: t.job.opened.at, changedBy: 'Sup' }));
   await store.dispatch(toolsApi.util.upsertQueryData('tools', undefined, listed));

@@ -1,0 +1,33 @@
+import { expect, it } from 'vitest';
+import { capabilities, may, roles, type Capability, type Role } from './index.ts';
+
+// Read this as a reviewer: who may do what, a row a role.
+it('gives every role what it is for, and nothing more', () => {
+  const table = Object.fromEntries(
+    (Object.keys(roles) as Role[]).map((role) => [
+      role,
+      (Object.keys(capabilities) as Capability[]).filter((c) => may(role, c)).join(', '),
+    ]),
+  );
+  expect(table).toMatchInlineSnapshot(`
+    {
+      "owner-contact": "see-units, see-jobs, record-on-jobs",
+      "storekeeper": "see-units, see-whole-fleet, see-jobs, see-tools, see-sheets, record-on-jobs, change-tools, run-sums",
+      "supervisor": "see-units, see-whole-fleet, see-jobs, see-tools, see-sheets, add-units, change-fleet, open-jobs, record-on-jobs, add-photos, use-instruments, change-sheets, change-tools, run-sums, manage-people, change-settings, see-metrics",
+      "technician": "see-units, see-whole-fleet, see-jobs, see-tools, see-sheets, add-units, open-jobs, record-on-jobs, add-photos, use-instruments, run-sums",
+      "trainee": "see-sheets, run-sums",
+    }
+  `);
+});
+
+it('a supervisor may do everything that anybody in the shop may', () => {
+  for (const c of Object.keys(capabilities) as Capability[]) expect(may('supervisor', c), c).toBe(true);
+});
+
+it('an owner’s contact and a trainee change nothing of the shop', () => {
+  for (const c of (Object.keys(capabilities) as Capability[]).filter((c) =>
+    /^(change|add|open|manage)/.test(c),
+  ))
+    for (const role of ['owner-contact', 'trainee'] as const)
+      expect(may(role, c), `${role} ${c}`).toBe(false);
+});

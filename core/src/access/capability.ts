@@ -1,0 +1,46 @@
+import type { Role } from './role.ts';
+
+const shop: readonly Role[] = ['supervisor', 'technician', 'storekeeper'];
+
+/**
+ * What may be seen and done, and by whom: the one table that the server, the browser and the tests read. An owner's
+ * contact sees what is named here of their own owners only.
+ */
+export const capabilities = {
+  'see-units': [...shop, 'owner-contact'],
+  'see-jobs': [...shop, 'owner-contact'],
+  'see-tools': shop,
+  'see-sheets': [...shop, 'trainee'],
+  'add-units': ['supervisor', 'technician'],
+  'change-fleet': ['supervisor'],
+  'open-jobs': ['supervisor', 'technician'],
+  'work-on-jobs': ['supervisor', 'technician'],
+  /** What of it, the job decides: an owner's contact answers estimates, a storekeeper receives parts. */
+  'record-on-jobs': [...shop, 'owner-contact'],
+  'change-sheets': ['supervisor'],
+  'change-tools': ['supervisor', 'storekeeper'],
+  'run-sums': [...shop, 'trainee'],
+  'share-terminal': shop,
+  'manage-people': ['supervisor'],
+  'change-settings': ['supervisor'],
+  'see-metrics': ['supervisor'],
+} as const satisfies Record<string, readonly Role[]>;
+export type Capability = keyof typeof capabilities;
+
+/** Whether people of this role may do that. */
+export function may(role: Role, capability: Capability): boolean {
+  return (capabilities[capability] as readonly Role[]).includes(role);
+}
+
+/** What takes a password: a PIN is short, and typed where others look on. */
+const passwordOnly: ReadonlySet<Capability> = new Set([
+  'manage-people',
+  'change-settings',
+  'change-fleet',
+  'change-sheets',
+]);
+
+/** Whether somebody who changed in at a shared terminal with a PIN may do that. */
+export function pinIsEnough(capability: Capability): boolean {
+  return !passwordOnly.has(capability);
+}

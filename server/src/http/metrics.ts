@@ -1,0 +1,42 @@
+import type { RequestHandler } from 'express';
+import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client';
+
+interface Watched {
+  streams: () => number;
+  pool: () => { running: number; waiting: number };
+}
+
+/** What the server tells a collector of metrics, as Prometheus text. */
+export function metrics({ streams, pool }: Watched) {
+  const registry = new Registry();
+  collectDefaultMetrics({ register: registry });
+  const requests = new Histogram({
+    name: 'http_request_seconds',
+    help: 'Time from request to answer',
+    labelNames: ['method', 'route', 'status'],
+    buckets: [0.01, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10],
+    registers: [registry],
+  });
+  const gauge = (name: string, help: string, read: () => number) =>
+    new Gauge({
+      name,
+      help,
+      registers: [registry],
+      collect() {
+        this.set(read());
+      },
+    });
+  gauge('live_streams', 'Open streams of events', streams);
+  gauge('pool_running', 'Tasks that run on threads', () => pool().running);
+  gauge('pool_waiting', 'Tasks that wait for a thread', () => pool().waiting);
+
+  const watch: RequestHandler = (req, res, next) => {
+    const end = requests.startTimer({ method: req.method });
+    res.on('finish', () => {
+      const { path } = (req.route as { path?: string } | undefined) ?? {};
+      end({ route: path ?? 'none', status: String(res.statusCode) });
+    });
+    next();
+  };
+  return { watch, text: () => registry.metrics(), type: registry.contentType };
+}

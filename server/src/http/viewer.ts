@@ -1,0 +1,42 @@
+import type { Response } from 'express';
+import type { Capability } from '@lanternwright/core/access';
+import type { Person, Session } from '@lanternwright/contract/people';
+
+/** Who looks or acts, and what they may see: every service is asked by one. */
+export interface Viewer {
+  person: Person;
+  /** Ids of the owners whose units, jobs and papers they may see. */
+  owners: 'all' | readonly string[];
+  /** How they signed in. */
+  by: NonNullable<Session['by']>;
+  /** Their session; ends with it. */
+  sessionId: string;
+}
+
+/** Reads who is signed in; set by the session middleware. */
+export function viewerOf(res: Response): Viewer | null {
+  return (res.locals['viewer'] as Viewer | undefined) ?? null;
+}
+
+/** Whether somebody may see what belongs to this owner. */
+export function seesOwner({ owners }: Viewer, ownerId: string): boolean {
+  return owners === 'all' || owners.includes(ownerId);
+}
+
+/** A condition on `ownerId` that keeps to what they may see; for `where`. */
+export function ownOnly({ owners }: Viewer): { ownerId?: readonly string[] } {
+  return owners === 'all' ? {} : { ownerId: owners };
+}
+
+const supervisors: ReadonlySet<Capability> = new Set([
+  'change-fleet',
+  'change-sheets',
+  'manage-people',
+  'change-settings',
+  'see-metrics',
+]);
+
+/** Why somebody is turned away. */
+export function whoMay(capability: Capability): string {
+  return supervisors.has(capability) ? 'This is for a supervisor' : 'This is not for your role';
+}

@@ -1,0 +1,78 @@
+import type { MessagePort } from 'node:worker_threads';
+import { openApi } from '@lanternwright/contract/open-api';
+import { reckon, type Reckoned } from '@lanternwright/core/reckoner';
+import type { Sheet } from '@lanternwright/core/procedure';
+import { answerFleetFile, type FleetAnswer } from '../exchange/fleet-answer.ts';
+import { cleanInput } from '../http/clean-input.ts';
+import { HttpProblem } from '../http/problem.ts';
+import { proveSum, type ClaimedSum, type ProvedSum } from '../reckoner/prove-sum.ts';
+
+/** What a thread of the pool does, and what it gives. Problems come back as data: an error's class is lost on the way. */
+interface Work {
+  /** A sum, as its JSON came from outside. */
+  sum: { input: { name: string; json: string }; output: SumAnswer };
+  /** A sum that is to go into a record. */
+  'prove-sum': { input: ClaimedSum; output: ProvedSum };
+  'fleet-file': {
+    input: { csv: string; sheets: ReadonlyMap<string, Sheet>; wanted: 'preview' | 'units' };
+    output: FleetAnswer;
+  };
+  'open-api': { input: { version: string }; output: string };
+}
+export type WorkName = keyof Work;
+export type InputOf<N extends WorkName> = Work[N]['input'];
+export type OutputOf<N extends WorkName> = Work[N]['output'];
+
+export type SumAnswer =
+  | { ok: true; json: string }
+  | { ok: false; status: 404 | 422; error: { message: string; issues: { path: string; message: string }[] } };
+
+/** What a running task says on its port: that a thread has begun, and how far it is. */
+export type PoolNews = { kind: 'begun' } | { kind: 'progress'; done: number };
+
+const refusal = (status: 404 | 422, message: string, issues: { path: string; message: string }[] = []) =>
+  ({ ok: false, status, error: { message, issues } }) satisfies SumAnswer;
+
+function inputOf(json: string): { input: unknown } | { refused: SumAnswer } {
+  try {
+    return { input: cleanInput(JSON.parse(json)) };
+  } catch (error) {
+    if (error instanceof HttpProblem) return { refused: refusal(422, error.message, error.issues) };
+    if (error instanceof SyntaxError) return { refused: refusal(422, `This is no JSON: ${error.message}`) };
+    throw error;
+  }
+}
+
+function sum({ name, json }: InputOf<'sum'>, tell: (news: PoolNews) => void): SumAnswer {
+  const read = inputOf(json);
+  if ('refused' in read) return read.refused;
+  const answer: Reckoned = reckon(name, read.input, ({ done }) => tell({ kind: 'progress', done }));
+  if (answer.ok) return { ok: true, json: JSON.stringify(answer.result) };
+  return refusal(answer.reason === 'unknown' ? 404 : 422, answer.error.message, answer.error.issues);
+}
+
+/** Runs one task; called by the pool's threads. */
+export function work({
+  name,
+  input,
+  port,
+}: {
+  [N in WorkName]: { name: N; input: InputOf<N>; port: MessagePort };
+}[WorkName]): OutputOf<WorkName> {
+  const tell = (news: PoolNews) => port.postMessage(news);
+  tell({ kind: 'begun' });
+  try {
+    switch (name) {
+      case 'sum':
+        return sum(input, tell);
+      case 'prove-sum':
+        return proveSum(input);
+      case 'fleet-file':
+        return answerFleetFile(input.csv, input.sheets, input.wanted);
+      case 'open-api':
+        return JSON.stringify(openApi(input.version));
+    }
+  } finally {
+    port.close();
+  }
+}

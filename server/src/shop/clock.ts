@@ -1,0 +1,29 @@
+/** The shop's one clock. */
+export interface Clock {
+  now: () => Date;
+  /** The calendar date in the shop's zone. */
+  today: () => string;
+  /** A moment as people in the shop say it. */
+  say: (iso: string) => string;
+}
+
+/** @param zone the shop's zone as it is set now, an IANA name */
+export function shopClock(zone: () => string): Clock {
+  const formats = new Map<string, { date: Intl.DateTimeFormat; moment: Intl.DateTimeFormat }>();
+  function format() {
+    const timeZone = zone();
+    const known = formats.get(timeZone);
+    if (known) return known;
+    const made = {
+      date: new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }),
+      moment: new Intl.DateTimeFormat('en-GB', { timeZone, dateStyle: 'medium', timeStyle: 'short' }),
+    };
+    formats.set(timeZone, made);
+    return made;
+  }
+  return {
+    now: () => new Date(),
+    today: () => format().date.format(new Date()),
+    say: (iso) => format().moment.format(new Date(iso)),
+  };
+}

@@ -1,0 +1,20 @@
+import { Router } from 'express';
+import { shopRoutes } from '@lanternwright/contract/shop';
+import { serve } from '../http/serve.ts';
+import { addressOf, startSession } from '../people/routes.ts';
+import type { TriesService } from '../people/tries.ts';
+import type { beginOwnShop } from './begin.ts';
+import type { SettingsService } from './settings.ts';
+
+export function shopRouter(
+  settings: SettingsService,
+  begin: ReturnType<typeof beginOwnShop>,
+  tries: TriesService,
+): Router {
+  const router = Router();
+  serve(router, shopRoutes.change, ({ body }) => settings.change(body));
+  serve(router, shopRoutes.begin, async ({ req, body }) =>
+    startSession(req, await tries.one(addressOf(req), 'first person', () => begin(body)), 'password'),
+  );
+  return router;
+}

@@ -1,0 +1,39 @@
+import { shopSettingsSchema, type ShopSettings } from '@lanternwright/contract/shop';
+import type { Database } from '../database/connect.ts';
+
+/** Channel on which a change of the settings is announced. */
+export const SETTINGS_CHANNEL = 'shop_settings';
+
+/**
+ * What is set for the whole shop, held in memory by every server.
+ * @param zone the shop's zone until one is set, an IANA name
+ */
+export function settingsService(db: Database, zone: string) {
+  const unset: ShopSettings = {
+    name: 'Our shop',
+    address: '',
+    zone,
+    endPlayUnit: 'in',
+    currency: 'USD',
+    paper: 'a4',
+  };
+  let current = unset;
+
+  return {
+    current: () => current,
+
+    /** Reads what is set; what is missing in an older setting is as it was before. */
+    async load(): Promise<void> {
+      const row = await db.setting.findByPk('shop');
+      current = shopSettingsSchema.parse({ ...unset, ...(row?.value as Partial<ShopSettings> | undefined) });
+    },
+
+    async change(settings: ShopSettings): Promise<ShopSettings> {
+      await db.setting.upsert({ name: 'shop', value: settings });
+      await db.sequelize.query(`select pg_notify('${SETTINGS_CHANNEL}', '')`);
+      current = settings;
+      return settings;
+    },
+  };
+}
+export type SettingsService = ReturnType<typeof settingsService>;

@@ -1,0 +1,44 @@
+import { billTotals, lineMinor, sayMoney, type Bill } from '@lanternwright/core/cost';
+
+/** An estimate or a bill, with its sums. */
+export function BillView({ bill }: { bill: Bill }) {
+  const money = (minor: number) => sayMoney(minor, bill.currency);
+  const totals = billTotals(bill);
+  const sums = [
+    ['Supplies', totals.suppliesMinor],
+    ['Tax', totals.taxMinor],
+  ] as const;
+  return (
+    <table className="w-full text-14">
+      <tbody>
+        {bill.lines.map((l) => (
+          <tr key={l.what} className="border-b border-rule">
+            <th scope="row" className="py-1.5 text-left font-normal">
+              {l.what}
+            </th>
+            <td className="figure text-right text-muted">
+              {l.quantity} × {money(l.unitMinor)} per {l.per}
+            </td>
+            <td className="figure text-right">{money(lineMinor(l))}</td>
+          </tr>
+        ))}
+        {sums
+          .filter(([, minor]) => minor > 0)
+          .map(([label, minor]) => (
+            <tr key={label} className="border-b border-rule">
+              <th scope="row" colSpan={2} className="py-1.5 text-left font-normal">
+                {label}
+              </th>
+              <td className="figure text-right">{money(minor)}</td>
+            </tr>
+          ))}
+        <tr>
+          <th scope="row" colSpan={2} className="py-2 text-left text-16">
+            Total
+          </th>
+          <td className="figure text-right text-16 font-semibold">{money(totals.totalMinor)}</td>
+        </tr>
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,146 @@
+import { useState } from 'react';
+import { works, type Work } from '@lanternwright/core/stack';
+import { ownerAnswers, type Command, type Job, type OwnerAnswer } from '@lanternwright/core/traveller';
+import { Button } from '../ui/button.tsx';
+import { TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import type { OpenJob } from '../jobs/use-job.ts';
+
+/** One thing that is asked: a work on a wheel end, or the job as a whole where it has no works. */
+interface Line {
+  key: string;
+  title: string;
+  at: { position: string; work: Work } | null;
+}
+
+interface Said {
+  answer: OwnerAnswer;
+  until: string;
+  risk: string;
+}
+
+function linesOf(job: Job): Line[] {
+  const lines = job.wheelEnds.flatMap(({ position, plan }) =>
+    plan.by === 'route'
+      ? plan.works.map((work) => ({
+          key: `${position}/${work}`,
+          title: `${position}: ${works[work].toLowerCase()}`,
+          at: { position, work },
+        }))
+      : [],
+  );
+  return lines.length > 0 ? lines : [{ key: 'all', title: job.title, at: null }];
+}
+
+const later = ({ until, risk }: Said) => ({
+  ...(until ? { until } : {}),
+  ...(risk.trim() ? { risk: risk.trim() } : {}),
+});
+
+/** What is sent: the same answer to everything is one answer; otherwise what is done, with what is left out named. */
+function commandFrom(lines: readonly Line[], said: Readonly<Record<string, Said>>, open: OpenJob): Command {
+  const of = (line: Line) => said[line.key]!;
+  const first = of(lines[0]!);
+  const base = {
+    kind: 'owner-answered' as const,
+    name: open.person.name,
+    estimate: open.job.money.estimate!.eventId,
+  };
+  if (lines.every((l) => of(l).answer === first.answer))
+    return { ...base, answer: first.answer, ...(first.answer === 'defer' ? later(first) : {}) };
+  const apart = lines.flatMap((line) => {
+    const { answer, ...rest } = of(line);
+    if (answer === 'do-now' || !line.at) return [];
+    return [{ ...line.at, answer, ...(answer === 'defer' ? later({ answer, ...rest }) : {}) }];
+  });
+  return { ...base, answer: 'do-now', works: apart };
+}
+
+function LineChoice({
+  line,
+  said,
+  onSay,
+}: {
+  line: Line;
+  said: Said | undefined;
+  onSay: (said: Said) => void;
+}) {
+  return (
+    <fieldset className="flex flex-col gap-2 border-b border-rule pb-4">
+      <legend className="pb-2 text-16 font-semibold">{line.title}</legend>
+      <div className="grid grid-cols-3 gap-2">
+        {(Object.keys(ownerAnswers) as OwnerAnswer[]).map((answer) => (
+          <label
+            key={answer}
+            className={`flex min-h-14 cursor-pointer items-center justify-center rounded-lg border px-2 text-center text-14 font-semibold has-focus-visible:outline-2 ${said?.answer === answer ? 'border-lamp-edge bg-lamp' : 'border-edge bg-panel'}`}
+          >
+            <input
+              type="radio"
+              name={line.key}
+              className="sr-only"
+              checked={said?.answer === answer}
+              onChange={() => onSay({ until: '', risk: '', ...said, answer })}
+            />
+            {ownerAnswers[answer]}
+          </label>
+        ))}
+      </div>
+      {said?.answer === 'defer' && (
+        <div className="grid gap-2 sm:grid-cols-2">
+          <TextField
+            label={`Until, ${line.title}`}
+            type="date"
+            value={said.until}
+            onChange={(e) => onSay({ ...said, until: e.target.value })}
+          />
+          <TextField
+            label={`What you take on until then, ${line.title}`}
+            value={said.risk}
+            placeholder="The seal may let go on the road"
+            onChange={(e) => onSay({ ...said, risk: e.target.value })}
+          />
+        </div>
+      )}
+    </fieldset>
+  );
+}
+
+/** The owner's own answer to an estimate, line by line; nothing is chosen beforehand, nothing more comes off till then. */
+export function AnswerEstimate({ open }: { open: OpenJob }) {
+  const lines = linesOf(open.job);
+  const [said, setSaid] = useState<Readonly<Record<string, Said>>>({});
+  const [error, setError] = useState<string | null>(null);
+  const missing = lines.filter((l) => !said[l.key]);
+  const all = (answer: OwnerAnswer) =>
+    setSaid(Object.fromEntries(lines.map((l) => [l.key, { until: '', risk: '', ...said[l.key], answer }])));
+  return (
+    <form
+      aria-label="Your answer"
+      className="flex flex-col gap-4"
+      onSubmit={(e) => {
+        e.preventDefault();
+        setError(
+          missing.length > 0
+            ? `Not answered yet: ${missing.map((l) => l.title).join(', ')}`
+            : open.send(commandFrom(lines, said, open)),
+        );
+      }}
+    >
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <h2 className="text-18">Your answer</h2>
+        {lines.length > 1 && <Button onClick={() => all('do-now')}>Do all of it now</Button>}
+      </div>
+      {lines.map((line) => (
+        <LineChoice
+          key={line.key}
+          {...{ line, said: said[line.key] }}
+          onSay={(s) => setSaid({ ...said, [line.key]: s })}
+        />
+      ))}
+      {error && <Note tone="trouble">{error}</Note>}
+      <Button type="submit" weight="main" className="w-full sm:w-auto sm:self-start">
+        Give this answer
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,21 @@
+import type { Person, Session } from '@lanternwright/contract/people';
+
+/** What the server says of somebody who is signed in with their password. */
+export function sessionOf(person: Person, more: Partial<Session> = {}): Session {
+  return {
+    person,
+    by: 'password',
+    hasPin: false,
+    demoPeople: [],
+    needsFirstPerson: false,
+    shop: {
+      name: 'Marrowbank Shared Works',
+      address: '',
+      zone: 'UTC',
+      endPlayUnit: 'in',
+      currency: 'GBP',
+      paper: 'a4',
+    },
+    ...more,
+  };
+}

@@ -1,0 +1,108 @@
+import { useState } from 'react';
+import { currencies, type ShopSettings } from '@lanternwright/contract/shop';
+import { problemFields, problemText } from '../api.ts';
+import { useChangeSettingsMutation, useShop } from '../people/people-api.ts';
+import { Button } from '../ui/button.tsx';
+import { AreaField, SelectField, TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+
+const zones = ['UTC', ...Intl.supportedValuesOf('timeZone').filter((z) => z !== 'UTC')];
+
+/** The time it is now in a zone, so that a wrong one is seen at once. */
+function nowIn(zone: string): string {
+  return new Intl.DateTimeFormat('en-GB', { timeZone: zone, dateStyle: 'medium', timeStyle: 'short' }).format(
+    new Date(),
+  );
+}
+
+function SettingsForm({ start }: { start: ShopSettings }) {
+  const [draft, setDraft] = useState(start);
+  const [save, { error, isLoading, isSuccess }] = useChangeSettingsMutation();
+  const fields = problemFields(error);
+  const set = (part: Partial<ShopSettings>) => setDraft({ ...draft, ...part });
+  return (
+    <form
+      className="flex flex-col gap-6"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void save(draft);
+      }}
+    >
+      <fieldset className="grid gap-4 md:grid-cols-2">
+        <legend className="pb-2 text-18">On every paper</legend>
+        <TextField
+          label="Name of the shop"
+          required
+          value={draft.name}
+          onChange={(e) => set({ name: e.target.value })}
+          error={fields['name']}
+        />
+        <AreaField
+          label="Address"
+          value={draft.address}
+          onChange={(e) => set({ address: e.target.value })}
+          error={fields['address']}
+        />
+        <SelectField
+          label="Paper"
+          value={draft.paper}
+          onChange={(e) => set({ paper: e.target.value as ShopSettings['paper'] })}
+        >
+          <option value="a4">A4</option>
+          <option value="letter">Letter</option>
+        </SelectField>
+        <SelectField
+          label="Currency of estimates and bills"
+          hint="Bills that are written stay as they are"
+          value={draft.currency}
+          onChange={(e) => set({ currency: e.target.value as ShopSettings['currency'] })}
+        >
+          {currencies.map((c) => (
+            <option key={c}>{c}</option>
+          ))}
+        </SelectField>
+      </fieldset>
+      <fieldset className="grid gap-4 md:grid-cols-2">
+        <legend className="pb-2 text-18">On every screen</legend>
+        <SelectField
+          label="The shop’s clock goes by"
+          hint={`It is ${nowIn(draft.zone)} there now`}
+          value={draft.zone}
+          error={fields['zone']}
+          onChange={(e) => set({ zone: e.target.value })}
+        >
+          {zones.map((z) => (
+            <option key={z}>{z}</option>
+          ))}
+        </SelectField>
+        <SelectField
+          label="End play in"
+          hint="Until somebody chooses another on their device"
+          value={draft.endPlayUnit}
+          onChange={(e) => set({ endPlayUnit: e.target.value as ShopSettings['endPlayUnit'] })}
+        >
+          <option value="in">thousandths of an inch</option>
+          <option value="mm">millimetres</option>
+        </SelectField>
+      </fieldset>
+      {error && Object.keys(fields).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}
+      {isSuccess && !error && <Note tone="good">Saved, for everybody at once.</Note>}
+      <div>
+        <Button type="submit" weight="main" disabled={isLoading}>
+          Save the settings
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+/** What is set once for the whole shop. */
+export function SettingsPage() {
+  const shop = useShop();
+  return (
+    <main className="mx-auto flex w-full max-w-[960px] flex-col gap-5 p-5">
+      <h1 className="text-23">Settings of the shop</h1>
+      {shop && <SettingsForm start={shop} />}
+    </main>
+  );
+}
