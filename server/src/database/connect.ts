@@ -1,5 +1,5 @@
 import { Sequelize } from 'sequelize';
-import './transaction-context.ts';
+import { inTransaction } from './in-transaction.ts';
 import { defineAxle, defineMeterReading, defineOwner, defineUnit } from '../fleet/model.ts';
 import {
   defineFollowUp,
@@ -67,7 +67,7 @@ export async function readAs<T>(
   owners: readonly string[],
   work: () => Promise<T>,
 ): Promise<T> {
-  return sequelize.transaction(async () => {
+  return inTransaction({ sequelize }, async () => {
     await sequelize.query('set transaction read only');
     await sequelize.query(`select set_config('lanternwright.owners', $1, true)`, {
       bind: [owners.join(',')],

@@ -1,18 +1,20 @@
-import { DatabaseError, type Transaction } from 'sequelize';
-import type { Database } from './connect.ts';
+import { DatabaseError, type Sequelize, type Transaction } from 'sequelize';
+import { currentTransaction } from './transaction-context.ts';
 
 const TRIES = 4;
 /** PostgreSQL: deadlock detected, could not serialize. */
 const AGAIN = new Set(['40P01', '40001']);
 
 /**
- * Runs work in one transaction, and again where another one was in its way. Work that is run again must not have
- * changed anything outside the database.
+ * Runs work in one transaction: the one that is open already, or a new one, which is tried again where another was in
+ * its way. Work that may be run again must not have changed anything outside the database.
  */
 export async function inTransaction<T>(
-  { sequelize }: Database,
+  { sequelize }: { sequelize: Sequelize },
   work: (transaction: Transaction) => Promise<T>,
 ): Promise<T> {
+  const open = currentTransaction(sequelize);
+  if (open) return work(open);
   for (let tries = 1; ; tries++) {
     try {
       return await sequelize.transaction(work);

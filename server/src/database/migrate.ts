@@ -3,6 +3,7 @@ import { basename, dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { Umzug } from 'umzug';
+import { inTransaction } from './in-transaction.ts';
 
 const folder = join(dirname(fileURLToPath(import.meta.url)), '../../migrations');
 /** Any number that nothing else in this database locks. */
@@ -55,7 +56,7 @@ export async function underMigrationLock<T>(
   sequelize: Sequelize,
   work: (transaction: Transaction) => Promise<T>,
 ): Promise<T> {
-  return sequelize.transaction(async (transaction) => {
+  return inTransaction({ sequelize }, async (transaction) => {
     await sequelize.query(`select pg_advisory_xact_lock(${MIGRATION_LOCK})`, { transaction });
     return work(transaction);
   });

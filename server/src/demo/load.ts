@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { fold } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
+import { inTransaction } from '../database/in-transaction.ts';
 import { rebuild } from '../jobs/projection.ts';
 import { storeAll } from '../jobs/record.ts';
 import type { Clock } from '../shop/clock.ts';
@@ -18,7 +19,7 @@ export async function loadDemo(
   { db, people, clock }: { db: Database; people: PeopleService; clock: Clock },
   days?: number,
 ): Promise<boolean> {
-  return db.sequelize.transaction(async (transaction) => {
+  return inTransaction(db, async (transaction) => {
     // All or nothing: a start that is cut off leaves no people without a shop. A second server waits here.
     await db.sequelize.query('lock table person in share row exclusive mode', { transaction });
     if ((await db.person.count({ transaction })) > 0 || (await db.unit.count({ transaction })) > 0)

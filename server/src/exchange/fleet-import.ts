@@ -2,6 +2,7 @@ import { QueryTypes } from 'sequelize';
 import { PREVIEW_ROWS, type FleetPreview } from '@lanternwright/contract/exchange';
 import { newUnitSchema } from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
+import { inTransaction } from '../database/in-transaction.ts';
 import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem, refused } from '../http/problem.ts';
 import type { Viewer } from '../http/viewer.ts';
@@ -68,7 +69,7 @@ export function fleetImport(db: Database, fleet: FleetService, sheets: SheetsSer
       const file = await read(csv, 'units', viewer);
       if (file.good.length === 0)
         throw new HttpProblem(422, 'Nothing to bring in', 'No row of the file is good. Nothing was kept.');
-      await db.sequelize.transaction(async (transaction) => {
+      await inTransaction(db, async (transaction) => {
         for (const unit of file.units) await fleet.addIn(newUnitSchema.parse(JSON.parse(unit)), transaction);
       });
       return toPreview(file);

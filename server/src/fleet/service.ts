@@ -15,6 +15,7 @@ import { addDays, retorqueState } from '@lanternwright/core/interval';
 import { sheetSchema, type Sheet, type TorqueKey } from '@lanternwright/core/procedure';
 import { fold, meterKm, sayEvent, type Meter } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
+import { inTransaction } from '../database/in-transaction.ts';
 import { notFound, refused } from '../http/problem.ts';
 import type { WheelEndRow } from '../jobs/model.ts';
 import { eventsOf } from '../jobs/record.ts';
@@ -311,11 +312,11 @@ export function fleetService(db: Database, clock: Clock) {
     },
 
     async add(unit: NewUnit): Promise<{ id: string }> {
-      return { id: await db.sequelize.transaction((transaction) => addIn(unit, transaction)) };
+      return { id: await inTransaction(db, (transaction) => addIn(unit, transaction)) };
     },
 
     async replaceAxles(id: string, list: readonly Axle[]): Promise<{ id: string }> {
-      return db.sequelize.transaction(async (transaction) => {
+      return inTransaction(db, async (transaction) => {
         // Two at once stand in line here.
         const unit = await db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
         if (!unit) throw notFound('unit');

@@ -1,6 +1,7 @@
 import { QueryTypes, type Transaction } from 'sequelize';
 import { fold, upcast, type Job, type StoredEvent } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
+import { inTransaction } from '../database/in-transaction.ts';
 import { GENESIS, hashLink, linkOf, type Link } from './chain.ts';
 import type { JobEventRow } from './model.ts';
 import { project, rebuild } from './projection.ts';
@@ -127,7 +128,7 @@ export async function verifyChain(db: Database): Promise<ChainReport> {
 
 /** Rebuilds every projection from the events. @returns how many jobs were folded */
 export async function rebuildProjections(db: Database): Promise<number> {
-  return db.sequelize.transaction(async (transaction) => {
+  return inTransaction(db, async (transaction) => {
     await db.sequelize.query(`select pg_advisory_xact_lock(${CHAIN_LOCK})`, { transaction });
     const ids = (await db.job.findAll({ attributes: ['id'], order: ['number'], transaction })).map(
       (j) => j.id,

@@ -47,6 +47,8 @@ interface Neighbours {
 
 const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role });
 
+const constraintOf = (error: UniqueConstraintError) => (error.parent as { constraint?: string }).constraint;
+
 const usedId = () => refused('This id was used for a record of another job', 'id');
 
 /** An owner's contact answers in their own name. */
@@ -132,7 +134,9 @@ export function jobsService(db: Database, { fleet, photos, tools, sums }: Neighb
     try {
       await store(db, job, event, transaction);
     } catch (error) {
-      if (error instanceof UniqueConstraintError && 'id' in error.fields) throw usedId();
+      // Under row-level security PostgreSQL does not say which key it was, only which constraint.
+      if (error instanceof UniqueConstraintError && constraintOf(error) === 'job_event_id_key')
+        throw usedId();
       throw error;
     }
   }

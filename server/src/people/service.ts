@@ -4,6 +4,7 @@ import { may, type Role } from '@lanternwright/core/access';
 import type { FirstPerson, ListedPerson, Person, SignInCode } from '@lanternwright/contract/people';
 import type { Config } from '../config.ts';
 import type { Database } from '../database/connect.ts';
+import { inTransaction } from '../database/in-transaction.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { PersonRow } from './model.ts';
@@ -47,7 +48,7 @@ export function peopleService(
 
   /** One change of people at a time: who is the last supervisor is not decided twice at once. */
   async function alone<T>(work: (transaction: Transaction) => Promise<T>): Promise<T> {
-    return db.sequelize.transaction(async (transaction) => {
+    return inTransaction(db, async (transaction) => {
       await db.sequelize.query('lock table person in share row exclusive mode');
       return work(transaction);
     });
@@ -242,7 +243,7 @@ export function peopleService(
         throw refused('This is not your password', 'current');
       mustBeGood(password, [row.name, row.login]);
       const passwordHash = await keepSecret(password);
-      await db.sequelize.transaction(async () => {
+      await inTransaction(db, async () => {
         await row.update({ passwordHash });
         await rights.endSessions(id, sessionId);
         await rights.announce(id);
