@@ -45,7 +45,7 @@ module.exports = {
       from: { pathNot: '\\.test\\.tsx?$|/testing/' },
       to: { path: '\\.test\\.tsx?$|/testing/' },
     },
-    { name: 'resolved', severity: 'error', from: {}, to: { couldNotResolve: true } },
+    { name: 'resolved', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '^virtual:' } },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

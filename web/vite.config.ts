@@ -1,9 +1,35 @@
 import react from '@vitejs/plugin-react';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [
+    react(),
+    tailwindcss(),
+    // The program itself lies on the device: it opens and reloads without a network.
+    VitePWA({
+      registerType: 'prompt',
+      injectRegister: false,
+      manifest: {
+        name: 'Lanternwright',
+        short_name: 'Lanternwright',
+        description: 'Wheel-end service for a shared workshop',
+        start_url: '/',
+        display: 'standalone',
+        background_color: '#f3f0e8',
+        theme_color: '#17302b',
+        icons: [{ src: '/lantern.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
+      },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        navigateFallback: '/index.html',
+        navigateFallbackDenylist: [/^\/api\//],
+        inlineWorkboxRuntime: true,
+        sourcemap: false,
+      },
+    }),
+  ],
   resolve: { conditions: ['source', 'module', 'browser', 'development|production'] },
   build: { target: 'es2022', sourcemap: false },
   server: { proxy: { '/api': process.env.API ?? 'http://127.0.0.1:8080' } },

@@ -1,20 +1,63 @@
 import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import type { FetchArgs, FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
 import type { Problem } from '@lanternwright/contract/route';
+import { copyOf, keepCopy } from './offline/copies.ts';
+import { copyShown, serverAnswered } from './offline/offline.ts';
+
+/** A network that swallows what is sent is no network. */
+const PATIENCE_MS = 10_000;
 
 const fetchApi = fetchBaseQuery({ baseUrl: '/', credentials: 'same-origin' });
+const readApi = fetchBaseQuery({ baseUrl: '/', credentials: 'same-origin', timeout: PATIENCE_MS });
 
-/** Whoever is told to sign in has lost their session: the door is shown. */
+/** Address of a request, with what is asked. */
+function addressOf({ url, params }: FetchArgs): string {
+  const query = new URLSearchParams(
+    Object.entries((params ?? {}) as Record<string, unknown>).flatMap(([k, v]) =>
+      v === undefined ? [] : [[k, String(v)]],
+    ),
+  ).toString();
+  return query === '' ? url : `${url}?${query}`;
+}
+
+/** No answer at all, or one of a proxy that has none. */
+const unanswered = ({ status }: FetchBaseQueryError) =>
+  status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR' || status === 502 || status === 504;
+
+/**
+ * Asks the server. Where it cannot be reached, what this device had last is shown, and that it is so. Whoever is told
+ * to sign in has lost their session: the door is shown.
+ */
 const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async (
   args,
   store,
-  options,
+  extra,
 ) => {
-  const answer = await fetchApi(args, store, options);
-  const url = typeof args === 'string' ? args : args.url;
-  if (answer.error?.status === 401 && !url.startsWith('api/people/session'))
+  const request = typeof args === 'string' ? { url: args } : args;
+  const reads = (request.method ?? 'GET') === 'GET';
+  const answer = await (reads ? readApi : fetchApi)(args, store, extra);
+  const address = addressOf(request);
+  if (!answer.error) {
+    store.dispatch(serverAnswered());
+    // A browser that cannot hold it shows it all the same.
+    if (reads) await keepCopy(address, answer.data).catch(noteTrouble);
+    return answer;
+  }
+  if (reads && unanswered(answer.error)) {
+    const copy = await copyOf(address).catch(noteTrouble);
+    if (copy) {
+      store.dispatch(copyShown(copy.at));
+      return { data: copy.data };
+    }
+  }
+  if (answer.error.status === 401 && !address.startsWith('api/people/session'))
     store.dispatch(api.util.invalidateTags(['session']));
   return answer;
+};
+
+const noteTrouble = (error: unknown) => {
+  console.warn('This browser holds no copies', error);
+  return undefined;
 };
 
 /** The API's cache. Each feature injects its own endpoints. */
@@ -28,7 +71,8 @@ export const api = createApi({
 /** What an API error says to the person at the screen. */
 export function problemText(error: unknown): string {
   const { status, data } = (error ?? {}) as { status?: number | string; data?: Partial<Problem> };
-  if (status === 'FETCH_ERROR') return 'The server cannot be reached. Nothing was lost; try again.';
+  if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR')
+    return 'The server cannot be reached. Nothing was lost; try again.';
   return data?.detail ?? 'Something went wrong. Nothing was kept; try again.';
 }
 

@@ -98,6 +98,10 @@ const router = createBrowserRouter([
         path: 'people',
         lazy: async () => ({ Component: (await import('./people/people-page.tsx')).PeoplePage }),
       },
+      {
+        path: 'waiting',
+        lazy: async () => ({ Component: (await import('./jobs/waiting-page.tsx')).WaitingPage }),
+      },
       { path: 'me', lazy: async () => ({ Component: (await import('./people/my-page.tsx')).MyPage }) },
       {
         path: 'settings',

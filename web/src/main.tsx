@@ -4,6 +4,7 @@ import { Provider } from 'react-redux';
 import { z } from 'zod';
 import { App } from './app.tsx';
 import { openOutbox } from './jobs/outbox.ts';
+import { openNotTaken } from './jobs/not-taken.ts';
 import { openPhotoQueue } from './jobs/photo-queue.ts';
 import { store } from './store.ts';
 import './styles.css';
@@ -14,6 +15,7 @@ z.config({ jitless: true });
 // What waits on this device is part of every job that is shown: without it a step would look undone.
 await store.dispatch(openOutbox());
 await store.dispatch(openPhotoQueue());
+await store.dispatch(openNotTaken());
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -1,4 +1,5 @@
 import { billDifferences, billTotals, lineMinor, sayMoney, type Bill } from '@lanternwright/core/cost';
+import { works } from '@lanternwright/core/stack';
 import { ownerAnswers, type Job } from '@lanternwright/core/traveller';
 import { HttpProblem } from '../http/problem.ts';
 import { head, type PaperContext } from './job-paper.ts';
@@ -35,6 +36,8 @@ export async function estimatePaper(job: Job, context: PaperContext): Promise<Ui
   if (answer) {
     const more = `${answer.until ? ` until ${answer.until}` : ''}${answer.risk ? `. Risk: ${answer.risk}` : ''}`;
     line(doc, 'Answer', `${answer.name}: ${ownerAnswers[answer.answer]}${more}`);
+    for (const { position, work, answer: said } of answer.works ?? [])
+      line(doc, 'Otherwise', `${position}, ${works[work].toLowerCase()}: ${ownerAnswers[said]}`);
   }
   if (actual) {
     heading(doc, `Bill, ${context.sayTime(actual.at)}`);

@@ -18,10 +18,11 @@ import {
   type StoredEvent,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
-import { footers, heading, line, openPage, type Page, type Paper } from './page.ts';
+import { footers, heading, line, openPage, plain, type Page, type Paper } from './page.ts';
 
 /** What a paper says besides the job itself. */
 export interface PaperContext {
+  shop: { name: string; address: string };
   unit: { name: string; owner: string; kind: string };
   number: number;
   /** Hash of the job's last record in the chain. */
@@ -32,8 +33,21 @@ export interface PaperContext {
 }
 
 /** What every paper of a job begins with. */
-export function head({ doc }: Page, job: Job, { unit, number, sayTime }: PaperContext, title: string): void {
-  doc.font('Helvetica-Bold').fontSize(18).text(`${unit.name}: ${title}`);
+export function head(
+  { doc }: Page,
+  job: Job,
+  { shop, unit, number, sayTime }: PaperContext,
+  title: string,
+): void {
+  const from = [shop.name, ...shop.address.split('\n')].map((l) => l.trim()).filter(Boolean);
+  doc
+    .font('Helvetica')
+    .fontSize(9)
+    .text(plain(from.join(', ')));
+  doc
+    .font('Helvetica-Bold')
+    .fontSize(18)
+    .text(plain(`${unit.name}: ${title}`));
   doc.font('Helvetica').fontSize(9);
   line(doc, 'Job', `${number}, ${job.title}`);
   line(doc, 'Unit', `${unit.name}, ${unit.kind}, ${unit.owner}`);

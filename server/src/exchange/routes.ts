@@ -70,7 +70,15 @@ export function exchangeRouter(
       return tagPaper(job, { unit, paper, origin: `${req.protocol}://${req.get('host') ?? 'localhost'}` });
     const last = await db.jobEvent.findOne({ where: { jobId: params.id }, order: [['version', 'DESC']] });
     const { say: sayTime } = clock;
-    const context = { unit, number: detail.number, hash: last!.hash, sayTime, paper };
+    const { name, address } = settings.current();
+    const context = {
+      shop: { name, address },
+      unit,
+      number: detail.number,
+      hash: last!.hash,
+      sayTime,
+      paper,
+    };
     return write[params.paper](job, context);
   });
 

@@ -9,7 +9,7 @@ import type {
 import type { Axle } from '@lanternwright/core/axle-plan';
 import { api } from '../api.ts';
 
-const fleetApi = api.injectEndpoints({
+export const fleetApi = api.injectEndpoints({
   endpoints: (build) => ({
     units: build.query<UnitSummary[], void>({ query: () => 'api/fleet/units', providesTags: ['fleet'] }),
     unit: build.query<UnitDetail, string>({ query: (id) => `api/fleet/units/${id}`, providesTags: ['unit'] }),

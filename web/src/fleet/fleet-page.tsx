@@ -118,21 +118,23 @@ function FilterBar({
   const select = 'min-h-10 rounded-md border border-edge bg-panel px-2 text-14';
   return (
     <div className="flex flex-wrap items-center gap-2" role="group" aria-label="Filter the fleet">
-      <select
-        aria-label="Owner"
-        className={select}
-        value={filters.owner}
-        onChange={(e) => set({ owner: e.target.value })}
-      >
-        <option value="">All owners</option>
-        {[...owners]
-          .sort((a, b) => a[1].localeCompare(b[1]))
-          .map(([id, name]) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-      </select>
+      {owners.size > 1 && (
+        <select
+          aria-label="Owner"
+          className={select}
+          value={filters.owner}
+          onChange={(e) => set({ owner: e.target.value })}
+        >
+          <option value="">All owners</option>
+          {[...owners]
+            .sort((a, b) => a[1].localeCompare(b[1]))
+            .map(([id, name]) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+        </select>
+      )}
       <select
         aria-label="Kind"
         className={select}

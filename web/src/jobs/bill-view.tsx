@@ -15,28 +15,35 @@ export function BillView({ bill }: { bill: Bill }) {
           <tr key={l.what} className="border-b border-rule">
             <th scope="row" className="py-1.5 text-left font-normal">
               {l.what}
+              <span className="figure block text-13 text-muted sm:hidden">
+                {l.quantity} × {money(l.unitMinor)} per {l.per}
+              </span>
             </th>
-            <td className="figure text-right text-muted">
+            <td className="figure hidden text-right text-muted sm:table-cell">
               {l.quantity} × {money(l.unitMinor)} per {l.per}
             </td>
-            <td className="figure text-right">{money(lineMinor(l))}</td>
+            <td className="figure text-right whitespace-nowrap">{money(lineMinor(l))}</td>
           </tr>
         ))}
         {sums
           .filter(([, minor]) => minor > 0)
           .map(([label, minor]) => (
             <tr key={label} className="border-b border-rule">
-              <th scope="row" colSpan={2} className="py-1.5 text-left font-normal">
+              <th scope="row" className="py-1.5 text-left font-normal">
                 {label}
               </th>
-              <td className="figure text-right">{money(minor)}</td>
+              <td className="hidden sm:table-cell" />
+              <td className="figure text-right whitespace-nowrap">{money(minor)}</td>
             </tr>
           ))}
         <tr>
-          <th scope="row" colSpan={2} className="py-2 text-left text-16">
+          <th scope="row" className="py-2 text-left text-16">
             Total
           </th>
-          <td className="figure text-right text-16 font-semibold">{money(totals.totalMinor)}</td>
+          <td className="hidden sm:table-cell" />
+          <td className="figure text-right text-16 font-semibold whitespace-nowrap">
+            {money(totals.totalMinor)}
+          </td>
         </tr>
       </tbody>
     </table>

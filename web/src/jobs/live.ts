@@ -1,21 +1,29 @@
 import { useEffect } from 'react';
 import type { LiveMessage } from '@lanternwright/contract/jobs';
 import { api } from '../api.ts';
+import { keepAtHand } from '../offline/keep-at-hand.ts';
 import { useAppDispatch } from '../store.ts';
 import { eventArrived } from './jobs-api.ts';
 
 const LISTS_MS = 400;
+/** After what is on screen was fetched, what is wanted without a network. */
+const COPY_MS = 2_000;
 /** After a stream was refused, not merely lost: a browser does not try again by itself. */
 const AGAIN_MS = 5_000;
 
-/** Listens to the live stream: jobs on screen get each event, lists are fetched again a moment later. */
-export function useLive(seesJobs: boolean): void {
+/**
+ * Listens to the live stream: jobs on screen get each event, lists are fetched again a moment later. For whoever works
+ * on jobs, what a day without a network needs is fetched whenever the stream stands again.
+ */
+export function useLive(seesJobs: boolean, keepsAtHand: boolean): void {
   const dispatch = useAppDispatch();
   useEffect(() => {
     if (!seesJobs) return undefined;
     let stream: EventSource;
     let lists: ReturnType<typeof setTimeout> | undefined;
     let again: ReturnType<typeof setTimeout> | undefined;
+    let copying: ReturnType<typeof setTimeout> | undefined;
+    let lost = false;
     const freshenLists = () => {
       lists ??= setTimeout(() => {
         lists = undefined;
@@ -32,10 +40,14 @@ export function useLive(seesJobs: boolean): void {
       // Nobody knows what was missed before the stream stood, nor in a gap of it.
       stream.onopen = () => {
         dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs', 'job']));
+        lost = false;
+        clearTimeout(copying);
+        if (keepsAtHand) copying = setTimeout(() => void dispatch(keepAtHand()), COPY_MS);
       };
       stream.onerror = () => {
         // A stream ends with the right to it: who is signed in may be nobody, or somebody else, by now.
-        dispatch(api.util.invalidateTags(['session']));
+        if (!lost) dispatch(api.util.invalidateTags(['session']));
+        lost = true;
         if (stream.readyState === EventSource.CLOSED) again = setTimeout(open, AGAIN_MS);
       };
     };
@@ -43,7 +55,8 @@ export function useLive(seesJobs: boolean): void {
     return () => {
       clearTimeout(lists);
       clearTimeout(again);
+      clearTimeout(copying);
       stream.close();
     };
-  }, [dispatch, seesJobs]);
+  }, [dispatch, seesJobs, keepsAtHand]);
 }

@@ -1,4 +1,5 @@
 import { useCallback, useEffect } from 'react';
+import { Link } from 'react-router';
 import type { Person } from '@lanternwright/contract/people';
 import { usePerson } from '../people/people-api.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
@@ -39,6 +40,7 @@ export function OutboxBar() {
   const dispatch = useAppDispatch();
   const person = usePerson();
   const { waiting, hindrance, cannotHold } = useAppSelector((s) => s.outbox);
+  const notTaken = useAppSelector((s) => s.notTaken.waiting.length);
   const photos = useAppSelector((s) => s.photoQueue.waiting);
   const isOwn = (w: { by: Recorder }) => w.by.id === person?.id || w.by.id === '';
   const count = waiting.filter(isOwn).length + photos.filter(isOwn).length;
@@ -71,12 +73,28 @@ export function OutboxBar() {
           </span>
         </div>
       )}
+      {notTaken > 0 && (
+        <div role="status" className="border-b border-rust bg-rust-wash px-5 py-2 text-14">
+          {notTaken === 1 ? 'One record was' : `${notTaken} records were`} not taken and wait to be settled.{' '}
+          <Link
+            to="/waiting"
+            className="inline-flex min-h-10 items-center font-semibold underline underline-offset-4"
+          >
+            Settle it
+          </Link>
+        </div>
+      )}
       {hindrance && count > 0 && (
         <div role="status" className={bar}>
           <span>
             {why[hindrance]} {say(count)} and will be sent by itself.
           </span>
-          <Button onClick={sendAll}>Try now</Button>
+          <span className="flex flex-wrap items-center gap-4">
+            <Link to="/waiting" className="flex min-h-12 items-center underline underline-offset-4">
+              Look at it
+            </Link>
+            <Button onClick={sendAll}>Try now</Button>
+          </span>
         </div>
       )}
     </>

@@ -6,6 +6,7 @@ import type { Command, StoredEvent } from '@lanternwright/core/traveller';
 import type { AppDispatch } from '../store.ts';
 import { deviceQueue } from './device-queue.ts';
 import { eventArrived, jobsApi } from './jobs-api.ts';
+import { holdNotTaken } from './not-taken.ts';
 
 /** Who recorded something: it is sent as that person or not at all. */
 export interface Recorder {
@@ -142,6 +143,15 @@ export function record(jobId: string, seenVersion: number, command: Command, { i
   };
 }
 
+/** Puts records into the queue that were there before, and sends them. */
+export function queueAgain(records: readonly Waiting[]) {
+  return async (dispatch: AppDispatch): Promise<void> => {
+    await queue.change((list) => [...list, ...records]);
+    for (const waiting of records) dispatch(queued(waiting));
+    if (records[0]) await dispatch(sendWaiting(records[0].by.id));
+  };
+}
+
 /** A supervisor sends as their own what somebody else recorded here. */
 export function takeOverFrom(from: string, by: Recorder) {
   return async (dispatch: AppDispatch): Promise<void> => {
@@ -223,6 +233,11 @@ async function sendOne(
   }
   const problem = (await response.json()) as Problem & { job?: JobDetail };
   if (problem.job) dispatch(jobsApi.util.upsertQueryData('job', jobId, problem.job));
+  const all = await queue.read();
+  const left = new Set(without(all, { id, jobId }));
+  const records = all.filter((w) => !left.has(w));
+  // Held there before it is let go here: nothing is lost between.
+  await dispatch(holdNotTaken({ id, jobId, records, reason: problem.detail, at: new Date().toISOString() }));
   await queue.change((list) => without(list, { id, jobId }));
   dispatch(refused({ id, jobId, text: problem.detail }));
   return null;

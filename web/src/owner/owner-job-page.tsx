@@ -19,7 +19,7 @@ import { useOpenJob, type OpenJob } from '../jobs/use-job.ts';
 import { sayPlay, sayTime } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
 import { Note } from '../ui/problem-note.tsx';
-import { StateMark } from '../ui/state-mark.tsx';
+import { StateMark, stateWords } from '../ui/state-mark.tsx';
 import { AnswerEstimate } from './answer-estimate.tsx';
 
 /** Parts that are not simply used again, with what was seen and what follows. */
@@ -38,21 +38,22 @@ function WheelEndState({ job, w }: { job: Job; w: WheelEnd }) {
   const unit = useAppSelector((s) => s.preferences.unit);
   const reading = lastVerdict(w);
   const stage = stages.find((s) => s.id === stageAtHand(w))?.title;
-  const stands = w.release ? `released ${sayTime(w.release.at)}` : job.stopped ? '' : `at ${stage}`;
+  const mark = reading?.result.verdict === 'unsure' ? 'repeat' : (reading?.result.verdict ?? 'not-measured');
+  const stands = w.release
+    ? `released ${sayTime(w.release.at)}`
+    : job.stopped
+      ? ''
+      : `being worked on: ${stage?.toLowerCase()}`;
   return (
     <li className="flex flex-col gap-1 border-b border-rule py-3">
       <p className="flex flex-wrap items-center gap-2 text-16">
-        <StateMark
-          state={
-            reading?.result.verdict === 'unsure' ? 'repeat' : (reading?.result.verdict ?? 'not-measured')
-          }
-          size={18}
-        />
+        <StateMark state={mark} size={18} />
         <span className="font-semibold">{w.position}</span>
         <span>{stands}</span>
         {reading && (
-          <span className="figure text-14 text-muted">
-            end play {sayPlay(reading.result.endPlayMm, unit)}
+          <span className="text-14 text-muted">
+            {stateWords[mark]}, end play{' '}
+            <span className="figure">{sayPlay(reading.result.endPlayMm, unit)}</span>
           </span>
         )}
       </p>

@@ -1,3 +1,4 @@
+import { ChevronRight } from 'lucide-react';
 import type { FormEvent, ReactNode } from 'react';
 import { roles } from '@lanternwright/core/access';
 import type { Person, Session } from '@lanternwright/contract/people';
@@ -193,8 +194,11 @@ function BeginForm() {
 
 function Folded({ title, children }: { title: string; children: ReactNode }) {
   return (
-    <details className="border-t border-rule pt-2">
-      <summary className="flex min-h-12 items-center text-14 font-semibold">{title}</summary>
+    <details className="group border-t border-rule pt-2">
+      <summary className="flex min-h-12 cursor-pointer items-center gap-2 text-14 font-semibold">
+        <ChevronRight size={18} aria-hidden className="group-open:rotate-90" />
+        {title}
+      </summary>
       <div className="pt-2 pb-3">{children}</div>
     </details>
   );

@@ -118,7 +118,7 @@ function Choose({
 /** Puts a result, with its input, into the record of a wheel end in an open job. */
 export function KeepInJob({ sum, from }: { sum: Kept; from: ForJob }) {
   const [choosing, setChoosing] = useState(from.job !== null);
-  const { data } = useJobsQuery({ status: 'open' });
+  const { data } = useJobsQuery({ status: 'open', page: 1 });
   const jobs = data?.filter((j) => openEnds(j).length > 0) ?? [];
   if (!choosing)
     return (

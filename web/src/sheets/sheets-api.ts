@@ -8,7 +8,7 @@ import type {
 import { familySheets, type Sheet } from '@lanternwright/core/procedure';
 import { api } from '../api.ts';
 
-const sheetsApi = api.injectEndpoints({
+export const sheetsApi = api.injectEndpoints({
   endpoints: (build) => ({
     sheets: build.query<RevisedSheet[], void>({ query: () => 'api/sheets', providesTags: ['sheets'] }),
     reviseSheet: build.mutation<SheetRevision, { sheetId: string } & z.input<typeof reviseSheetSchema>>({

@@ -39,7 +39,7 @@ function hitsFor(text: string, all: readonly Hit[]): Hit[] {
 export function Find({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate();
   const { data: units = [] } = useUnitsQuery();
-  const { data: jobs = [] } = useJobsQuery({ status: 'open' });
+  const { data: jobs = [] } = useJobsQuery({ status: 'open', page: 1 });
   const { data: sums = [] } = useSumsQuery();
   const [text, setText] = useState('');
   const all = useMemo<Hit[]>(

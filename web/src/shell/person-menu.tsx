@@ -45,6 +45,13 @@ export function PersonMenu({ onKeys, onChangePerson }: { onKeys: () => void; onC
             Password and PIN
           </Link>
         </MenuItem>
+        {able('see-jobs') && (
+          <MenuItem>
+            <Link to="/waiting" className={item}>
+              What waits here
+            </Link>
+          </MenuItem>
+        )}
         {able('manage-people') && (
           <MenuItem>
             <Link to="/people" className={item}>

@@ -4,6 +4,8 @@ import { Outlet, useNavigate } from 'react-router';
 import { useMay } from '../people/people-api.ts';
 import { OutboxBar } from '../jobs/outbox-bar.tsx';
 import { useLive } from '../jobs/live.ts';
+import { NewVersion } from '../offline/new-version.tsx';
+import { OfflineBar } from '../offline/offline-bar.tsx';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { themeChosen, unitChosen } from './preferences.ts';
 import { TopBand } from './top-band.tsx';
@@ -24,7 +26,7 @@ export function Shell() {
   const { unit, theme } = useAppSelector((s) => s.preferences);
   const [open, setOpen] = useState<'find' | 'keys' | 'change-person' | null>(null);
   const able = useMay();
-  useLive(able('see-jobs'));
+  useLive(able('see-jobs'), able('work-on-jobs'));
   useEffect(() => {
     // Fetched once the page stands, so that `/` and `?` open without a wait and lose no key.
     void loadFind();
@@ -50,6 +52,8 @@ export function Shell() {
         onKeys={() => setOpen('keys')}
         onChangePerson={() => setOpen('change-person')}
       />
+      <NewVersion />
+      <OfflineBar />
       <OutboxBar />
       <Suspense fallback={<p className="p-6 text-muted">Opening.</p>}>
         <Outlet />

@@ -29,7 +29,7 @@ function SettingsForm({ start }: { start: ShopSettings }) {
       }}
     >
       <fieldset className="grid gap-4 md:grid-cols-2">
-        <legend className="pb-2 text-18">On every paper</legend>
+        <legend className="pb-2 text-18 font-semibold">On every paper</legend>
         <TextField
           label="Name of the shop"
           required
@@ -63,7 +63,7 @@ function SettingsForm({ start }: { start: ShopSettings }) {
         </SelectField>
       </fieldset>
       <fieldset className="grid gap-4 md:grid-cols-2">
-        <legend className="pb-2 text-18">On every screen</legend>
+        <legend className="pb-2 text-18 font-semibold">On every screen</legend>
         <SelectField
           label="The shop’s clock goes by"
           hint={`It is ${nowIn(draft.zone)} there now`}
