@@ -28,7 +28,7 @@ export async function browserOf(
   person: string,
   options: BrowserContextOptions = {},
 ): Promise<Page> {
-  const context = await browser.newContext({ reducedMotion: 'reduce', ...options });
+  const context = await browser.newContext({ reducedMotion: 'reduce', serviceWorkers: 'block', ...options });
   const page = await context.newPage();
   await page.goto(shopUrl());
   await page.getByRole('button', { name: new RegExp(person) }).click();
@@ -42,7 +42,7 @@ export async function signedIn(
   person: string,
   options: BrowserContextOptions = {},
 ): Promise<Page> {
-  const context = await browser.newContext({ reducedMotion: 'reduce', ...options });
+  const context = await browser.newContext({ reducedMotion: 'reduce', serviceWorkers: 'block', ...options });
   const session = `${shopUrl()}/api/people/session`;
   const { demoPeople } = (await (await context.request.get(session)).json()) as Session;
   const personId = demoPeople.find((p) => p.name === person)?.id;

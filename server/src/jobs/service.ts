@@ -141,11 +141,17 @@ export function jobsService(db: Database, { fleet, photos, tools, sums }: Neighb
     }
   }
 
-  /** What others recorded since the sender looked, as one sentence. */
-  function whatChanged(job: Job, seenVersion: number, reason: string): string {
-    const since = job.events.filter((e) => e.version > seenVersion);
+  /** What others recorded since the sender looked, on the wheel end it is about, as one sentence. */
+  function whatChanged(job: Job, seenVersion: number, reason: string, by: Person, command: Command): string {
+    const at = 'position' in command ? command.position : undefined;
+    const since = job.events.filter(
+      ({ version, body, by: who }) =>
+        version > seenVersion &&
+        who.id !== by.id &&
+        (at === undefined || !('position' in body) || body.position === at),
+    );
     const last = since.at(-1);
-    if (!last) return reason;
+    if (!last) return `${reason}. What you sent was not recorded.`;
     const more = since.length > 1 ? `, the last of ${since.length} records` : '';
     return `${last.by.name} was first${more}: ${sayEvent(job, last)}. ${reason}. What you sent was not recorded.`;
   }
@@ -327,7 +333,7 @@ export function jobsService(db: Database, { fleet, photos, tools, sums }: Neighb
           throw new HttpProblem(
             409,
             'The job has moved on',
-            whatChanged(job, input.seenVersion, decision.reason),
+            whatChanged(job, input.seenVersion, decision.reason, person, command),
             {
               extra: { job: await detail(jobId, viewer, transaction) },
             },

@@ -1,5 +1,5 @@
 import { useCallback, useEffect } from 'react';
-import { Link } from 'react-router';
+import { Link, useLocation } from 'react-router';
 import type { Person } from '@lanternwright/contract/people';
 import { usePerson } from '../people/people-api.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
@@ -40,6 +40,7 @@ export function OutboxBar() {
   const dispatch = useAppDispatch();
   const person = usePerson();
   const { waiting, hindrance, cannotHold } = useAppSelector((s) => s.outbox);
+  const { pathname } = useLocation();
   const notTaken = useAppSelector((s) => s.notTaken.waiting.length);
   const photos = useAppSelector((s) => s.photoQueue.waiting);
   const isOwn = (w: { by: Recorder }) => w.by.id === person?.id || w.by.id === '';
@@ -73,9 +74,12 @@ export function OutboxBar() {
           </span>
         </div>
       )}
-      {notTaken > 0 && (
+      {notTaken > 0 && pathname !== '/waiting' && (
         <div role="status" className="border-b border-rust bg-rust-wash px-5 py-2 text-14">
-          {notTaken === 1 ? 'One record was' : `${notTaken} records were`} not taken and wait to be settled.{' '}
+          {notTaken === 1
+            ? 'A record was not taken and waits'
+            : `${notTaken} records were not taken and wait`}{' '}
+          to be settled.{' '}
           <Link
             to="/waiting"
             className="inline-flex min-h-10 items-center font-semibold underline underline-offset-4"

@@ -29,6 +29,9 @@ function RecordLine({ job, record, why }: { job: Job; record: Waiting; why?: str
   );
 }
 
+/** How much of what stands is shown beside what did not fit. */
+const SHOWN = 8;
+
 function positionOf({ command }: Waiting): string | undefined {
   return 'position' in command ? command.position : undefined;
 }
@@ -53,11 +56,9 @@ function Conflict({
   const why = fitsNow(job, entry, person.role, shopToday());
   const fits = why.filter((w) => w === null).length;
   const at = first && positionOf(first);
-  const since = job.events.filter(
-    (e) =>
-      e.version > (first?.seenVersion ?? 0) &&
-      (at === undefined || !('position' in e.body) || e.body.position === at),
-  );
+  const stands = job.events
+    .filter((e) => at === undefined || !('position' in e.body) || e.body.position === at)
+    .slice(-SHOWN);
   const { id, name } = person;
   return (
     <section aria-label={title} className="flex flex-col gap-3 rounded-lg border border-rust bg-panel p-4">
@@ -78,15 +79,14 @@ function Conflict({
           </ul>
         </div>
         <div>
-          <h3 className="caption pb-1">On the record since</h3>
+          <h3 className="caption pb-1">On the record{at && `, the last of ${at}`}</h3>
           <ul>
-            {since.map((e) => (
+            {stands.map((e) => (
               <li key={e.id} className="border-b border-rule py-2 text-14">
                 <span className="figure pr-3 text-13 text-muted">{sayTime(e.at)}</span>
                 {e.by.name}: {sayEvent(job, e)}
               </li>
             ))}
-            {since.length === 0 && <li className="py-2 text-14 text-muted">Nothing of this wheel end.</li>}
           </ul>
         </div>
       </div>
