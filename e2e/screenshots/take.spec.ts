@@ -73,6 +73,69 @@ async function frontAxle(page: Page): Promise<void> {
   await page.getByRole('heading', { level: 2 }).first().waitFor();
 }
 
+/** An estimate on an owner's phone. */
+async function ownersPhone(browser: Browser, office: Page): Promise<void> {
+  await openJobOf(office, 'Hollow 64');
+  const id = /jobs\/([0-9a-f-]+)/.exec(office.url())![1]!;
+  const line = (group: 'labour' | 'parts', what: string, unitMinor: number) => ({
+    group,
+    what,
+    per: group === 'labour' ? 'wheel' : 'piece',
+    quantity: 2,
+    unitMinor,
+  });
+  const lines = [line('labour', 'Axle hubs, seals', 9500), line('parts', 'Wheel seal', 3850)];
+  const bill = { currency: 'GBP', lines, suppliesPercent: 3, tax: { percent: 20, on: ['labour', 'parts'] } };
+  const detail = (await (await office.request.get(`${shop}/api/jobs/${id}`)).json()) as { events: unknown[] };
+  await office.request.post(`${shop}/api/jobs/${id}/events`, {
+    data: {
+      id: crypto.randomUUID(),
+      seenVersion: detail.events.length,
+      command: { kind: 'bill-written', as: 'estimate', bill },
+    },
+  });
+  const context = await browser.newContext({
+    viewport: { width: 390, height: 844 },
+    reducedMotion: 'reduce',
+  });
+  const phone = await context.newPage();
+  await phone.goto(shop);
+  await phone.getByRole('button', { name: /E\. Tern/ }).click();
+  await phone.getByRole('link', { name: 'Jobs' }).click();
+  await phone.getByRole('link', { name: /estimate to answer/ }).click();
+  await phone.getByRole('group', { name: /^3L/ }).getByText('Do it now').click();
+  await picture(phone, 'owner');
+  await context.close();
+}
+
+/** A tablet that was away while somebody else worked on its wheel end. */
+async function whatWaits(browser: Browser, office: Page): Promise<void> {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    reducedMotion: 'reduce',
+  });
+  const tablet = await context.newPage();
+  await tablet.goto(shop);
+  await tablet.getByRole('button', { name: /M\. Pellow/ }).click();
+  await openJobOf(tablet, 'Ridge 7');
+  const { pathname } = new URL(tablet.url());
+  await context.route('**/events', (route) => route.abort());
+  const title = await tablet.getByRole('heading', { level: 2 }).first().innerText();
+  await workUntil(tablet, /^(?!.*Crack the hub-lock bolts)/);
+  await office.goto(`${shop}${pathname}`);
+  await workUntil(office, new RegExp(`^(?!${title}$)`));
+  await context.unroute('**/events');
+  await tablet.getByRole('link', { name: 'Settle it' }).waitFor({ timeout: 30_000 });
+  await context.route('**/events', (route) => route.abort());
+  await tablet.goto(`${shop}${pathname}?at=1R`);
+  await tablet.getByRole('heading', { level: 2 }).first().waitFor();
+  await workUntil(tablet, 'Crack the hub-lock bolts');
+  await tablet.goto(`${shop}/waiting`);
+  await tablet.getByText('To be sent, in this order').waitFor();
+  await picture(tablet, 'what-waits');
+  await context.close();
+}
+
 test('the pictures', async ({ browser }) => {
   const page = await signedIn(browser);
   await page.getByRole('button', { name: /Okonedo/ }).click();
@@ -87,11 +150,20 @@ test('the pictures', async ({ browser }) => {
   await page.goto(`${shop}/fleet/tools`);
   await page.getByText('TW-01').waitFor();
   await picture(page, 'tools');
-  for (const name of ['nut-setting', 'setting-life']) {
-    await page.goto(`${shop}/reckoner/${name}`);
-    await page.getByRole('button', { name: 'Copy the result' }).waitFor();
-    await picture(page, `reckoner-${name}`);
-  }
+  await page.goto(`${shop}/reckoner/nut-setting`);
+  await page.getByRole('button', { name: 'Copy the result' }).waitFor();
+  await picture(page, 'reckoner-nut-setting');
+  await page.goto(`${shop}/settings`);
+  await page.getByLabel('Name of the shop').waitFor();
+  await picture(page, 'settings');
+  await page.goto(`${shop}/people`);
+  await page.getByText('D. Achterberg').waitFor();
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'E. Tern' })
+    .getByRole('button', { name: 'Change' })
+    .click();
+  await picture(page, 'people');
   await page.goto(`${shop}/jobs`);
   await page.getByRole('heading', { name: 'Jobs' }).waitFor();
   await picture(page, 'jobs');
@@ -118,7 +190,6 @@ test('the pictures', async ({ browser }) => {
   await page.getByLabel(/^Knuckle to hub/).fill('0.0120');
   await page.getByLabel(/^Allowed at the kingpin/).fill('0.010');
   await page.getByLabel('Square on the end of the hub').check();
-  await picture(page, 'job-diagnose');
   await page.getByRole('button', { name: 'Record the movement' }).click();
   await workUntil(page, 'Judge the parts');
   await page.getByRole('button', { name: 'Every part is sound' }).click();
@@ -149,11 +220,6 @@ test('the pictures', async ({ browser }) => {
   await frontAxle(page);
   await workUntil(page, 'Crack the hub-lock bolts');
   await picture(page, 'job-stack');
-  await page.getByRole('button', { name: 'Go deeper' }).click();
-  await page.getByRole('button', { name: 'Swivel bearings, renew' }).click();
-  await page.getByLabel('What was found').fill('Notched when it is steered by hand');
-  await page.getByText('Go deeper on 1L').scrollIntoViewIfNeeded();
-  await picture(page, 'job-go-deeper');
 
   await openJobOf(page, 'Drift 11');
   for (const position of ['1L', '1R']) {
@@ -163,15 +229,14 @@ test('the pictures', async ({ browser }) => {
   await page.goto(`${page.url().split('?')[0]}/release`);
   await page.getByRole('heading', { level: 1 }).waitFor();
   await picture(page, 'release');
-  await openJobOf(page, 'Tern 418');
-  await page.goto(`${page.url().split('?')[0]}/release`);
-  await page.getByRole('heading', { level: 1 }).waitFor();
-  await picture(page, 'release-refused');
 
   await openJobOf(page, 'Valley 27');
   await page.setViewportSize({ width: 1024, height: 768 });
   await page.getByRole('button', { name: 'Bay view' }).click();
   await picture(page, 'bay-view');
+
+  await ownersPhone(browser, page);
+  await whatWaits(browser, page);
 
   const night = await signedIn(browser, 'dark');
   await night.getByRole('button', { name: /Okonedo/ }).click();

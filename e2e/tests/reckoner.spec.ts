@@ -77,8 +77,14 @@ test('every sum shows its example without a fault, and the drawn ones pass axe',
   expect(faults).toEqual([]);
 });
 
-test('the HTTP door gives the command line’s answers and errors', async ({ request }) => {
-  const post = (name: string, data: unknown) => request.post(`${shopUrl()}/api/reckon/${name}`, { data });
+test('the HTTP door gives the command line’s answers and errors to whoever is signed in', async ({
+  browser,
+  request,
+}) => {
+  const page = await signedIn(browser, 'L. Osei');
+  const post = (name: string, data: unknown) =>
+    page.request.post(`${shopUrl()}/api/reckon/${name}`, { data });
+  expect((await request.post(`${shopUrl()}/api/reckon/nut-travel`, { data: {} })).status()).toBe(401);
   expect(await (await post('nut-travel', { thread: { pitchMm: 1.5 }, turns: 2 })).json()).toEqual({
     travelMm: 3,
   });

@@ -1,0 +1,91 @@
+import { cleanup, screen, within } from '@testing-library/react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import type { Command } from '@lanternwright/core/traveller';
+import { openingOn, supervisor, TestJob } from '../../../core/src/traveller/testing/work.ts';
+import type { OpenJob } from '../jobs/use-job.ts';
+import { sessionOf } from '../people/testing/session.ts';
+import { show } from '../testing/fake-server.tsx';
+import { AnswerEstimate } from './answer-estimate.tsx';
+
+afterEach(cleanup);
+
+const contact = {
+  id: '00000000-0000-4000-8000-000000000902',
+  name: 'E. Tern',
+  role: 'owner-contact' as const,
+  login: 'tern',
+};
+const bill = {
+  currency: 'GBP',
+  lines: [{ group: 'labour' as const, what: 'Hub', per: 'wheel' as const, quantity: 1, unitMinor: 9000 }],
+  suppliesPercent: 0,
+  tax: { percent: 0, on: [] },
+};
+
+/** The form over a job with an estimate; what is given goes to the same `decide` as on the server. */
+async function openForm(works: ('seal' | 'bearings')[] = ['seal', 'bearings']) {
+  const t = new TestJob(openingOn(['2L'], 'a-drive-tang', works));
+  t.do({ kind: 'bill-written', as: 'estimate', bill }, supervisor);
+  const send = vi.fn((command: Command) => t.try(command, contact));
+  const open = { job: t.job, person: contact, send } as unknown as OpenJob;
+  const { user } = await show(<AnswerEstimate open={open} />, sessionOf(contact));
+  const line = (name: RegExp) => within(screen.getByRole('group', { name }));
+  const give = () => user.click(screen.getByRole('button', { name: 'Give this answer' }));
+  return { t, send, user, line, give };
+}
+
+describe('an owner’s answer', () => {
+  it('has nothing chosen beforehand and is not given by halves', async () => {
+    const { send, user, line, give } = await openForm();
+    for (const radio of screen.getAllByRole('radio')) expect((radio as HTMLInputElement).checked).toBe(false);
+    await user.click(line(/seal/).getByText('Do it now'));
+    await give();
+    expect(screen.getByText(/^Not answered yet: 2L: .*bearing/)).toBeTruthy();
+    expect(send).not.toHaveBeenCalled();
+  });
+
+  it('names the estimate it answers, and what is left out of it', async () => {
+    const { t, send, user, line, give } = await openForm();
+    const estimate = t.job.money.estimate!.eventId;
+    await user.click(line(/seal/).getByText('Do it now'));
+    await user.click(line(/bearing/).getByText('Decline it'));
+    await give();
+    expect(send).toHaveBeenCalledWith({
+      kind: 'owner-answered',
+      answer: 'do-now',
+      name: 'E. Tern',
+      estimate,
+      works: [{ position: '2L', work: 'bearings', answer: 'decline' }],
+    });
+    expect(t.at('2L').plan).toMatchObject({ works: ['seal'] });
+  });
+
+  it('defers only with a date and what is taken on, refused in the words of the rule', async () => {
+    const { t, user, line, give } = await openForm();
+    await user.click(line(/seal/).getByText('Do it now'));
+    await user.click(line(/bearing/).getByText('Defer it'));
+    await give();
+    expect(screen.getByText(/Deferred needs a date and the risk in words/)).toBeTruthy();
+    await user.type(screen.getByLabelText(/^Until, 2L/), '2027-02-01');
+    await user.type(screen.getByLabelText(/^What you take on until then, 2L/), 'It may run loose');
+    await give();
+    expect(t.job.money.answer?.works).toMatchObject([{ until: '2027-02-01', risk: 'It may run loose' }]);
+  });
+
+  it('is one answer where it is the same to everything', async () => {
+    const { send, user, give } = await openForm();
+    await user.click(screen.getByRole('button', { name: 'Do all of it now' }));
+    await give();
+    expect(send.mock.calls[0]![0]).not.toHaveProperty('works');
+    expect(send.mock.calls[0]![0]).toMatchObject({ answer: 'do-now' });
+  });
+
+  it('to an estimate that was written anew since is refused', async () => {
+    const { t, user, give } = await openForm();
+    t.do({ kind: 'bill-written', as: 'estimate', bill }, supervisor);
+    await user.click(screen.getByRole('button', { name: 'Do all of it now' }));
+    await give();
+    expect(screen.getByText(/written anew since/)).toBeTruthy();
+    expect(t.job.money.answer).toBeNull();
+  });
+});
