@@ -119,10 +119,14 @@ async function whatWaits(browser: Browser, office: Page): Promise<void> {
   await tablet.getByRole('button', { name: /M\. Pellow/ }).click();
   await openJobOf(tablet, 'Ridge 7');
   const { pathname } = new URL(tablet.url());
+  await tablet.goto(`${shop}${pathname}?at=1L`);
+  await tablet.getByRole('heading', { level: 2 }).first().waitFor();
   await context.route('**/events', (route) => route.abort());
-  const title = await tablet.getByRole('heading', { level: 2 }).first().innerText();
-  await workUntil(tablet, /^(?!.*Crack the hub-lock bolts)/);
-  await office.goto(`${shop}${pathname}`);
+  const hand = tablet.getByRole('region', { name: 'Step at hand' });
+  const title = await hand.getByRole('heading', { level: 2 }).first().innerText();
+  await workUntil(tablet, new RegExp(`^(?!${title}$)`));
+  await office.goto(`${shop}${pathname}?at=1L`);
+  await office.getByRole('heading', { level: 2 }).first().waitFor();
   await workUntil(office, new RegExp(`^(?!${title}$)`));
   await context.unroute('**/events');
   await tablet.getByRole('link', { name: 'Settle it' }).waitFor({ timeout: 30_000 });

@@ -1,6 +1,6 @@
 import { createBrowserRouter, Navigate, RouterProvider, useRouteError } from 'react-router';
 import { useMay } from './people/people-api.ts';
-import { places } from './shell/places.ts';
+import { placesFor } from './shell/places.ts';
 import { Shell } from './shell/shell.tsx';
 import { Button } from './ui/button.tsx';
 
@@ -25,7 +25,7 @@ function PageFault() {
 /** Where somebody begins: at the first place they may see. */
 function FirstPage() {
   const able = useMay();
-  const first = places.find((p) => able(p.needs));
+  const [first] = placesFor(able);
   return <Navigate to={first?.to ?? '/me'} replace />;
 }
 

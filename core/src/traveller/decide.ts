@@ -188,6 +188,8 @@ function whyNotLeftOut(job: Job, before: readonly AnsweredWork[], line: Answered
   if (line.answer === 'defer' && (!line.until || !line.risk))
     return `Deferred needs a date and the risk in words: ${works[line.work].toLowerCase()} on ${line.position}`;
   const gone = before.filter((b) => b.position === line.position).map((b) => b.work);
+  if (w.plan.works.every((work) => work === line.work || gone.includes(work)))
+    return `${line.position} has no other work: answer the same for the whole job, or ask the shop for an estimate without it`;
   const plan = { ...w.plan, works: w.plan.works.filter((work) => !gone.includes(work)) };
   return whyNotWithdrawn(w, plan, line.work);
 }

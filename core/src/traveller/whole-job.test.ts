@@ -306,7 +306,9 @@ describe('the owner’s answer gates the work', () => {
     const seal = { position: '2L', work: 'seal', answer: 'defer' } as const;
     expect(t.try({ ...yes, works: [seal] })).toMatch(/Deferred needs a date and the risk in words: seal/);
     const later = { ...seal, until: '2027-02-01', risk: 'It may reach the lining' };
-    expect(t.try({ ...yes, works: [studs, later, { ...studs, work: 'brakes' }] })).toMatch(/only work on 2L/);
+    expect(t.try({ ...yes, works: [studs, later, { ...studs, work: 'brakes' }] })).toMatch(
+      /2L has no other work/,
+    );
     t.do({ ...yes, works: [studs, later] });
     const { plan } = t.at('2L');
     expect(plan.by === 'route' && plan.works).toEqual(['brakes']);

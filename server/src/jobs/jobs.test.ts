@@ -199,21 +199,34 @@ describe('who recorded it', () => {
     expect(event.by.id).toBe(shop.supervisor.person.id);
   });
 
-  it('a second person signs with their own password at the step, and not as who made it', async () => {
+  it('a second person signs with their own password or PIN at the step, and not as who made it', async () => {
     const jobId = await openJobOn(shop, await addUnit(shop), ['2L']);
     const { t, flush } = mirrored(shop, jobId, ['2L']);
     t.workTo('2L', 'lock-looked-at');
     await flush();
     const command = confirmStep(t.job, '2L');
     const url = `/api/jobs/${jobId}/second-person`;
-    const signed = (login: string, password: string) =>
-      shop.technician.call
-        .post(url)
-        .send({ id: randomUUID(), seenVersion: t.job.version, command, person: { login, password } });
+    const sign = (person: object) =>
+      shop.technician.call.post(url).send({ id: randomUUID(), seenVersion: t.job.version, command, person });
+    const signed = (login: string, password: string) => sign({ login, password });
+    const withPin = (personId: string, pin: string) => sign({ personId, pin });
     await signed('okonedo', 'not the one').expect(401);
     const own = await signed('achterberg', 'correct horse battery').expect(422);
     expect(own.body.detail).toMatch(/Another person/);
-    const event = (await signed('okonedo', 'correct horse battery').expect(200)).body;
+    const { id } = shop.supervisor.person;
+    await withPin(id, '2580').expect(401);
+    const pin = { password: 'correct horse battery', pin: '2580' };
+    await shop.supervisor.call.put('/api/people/me/pin').send(pin).expect(200);
+    await withPin(id, '2581').expect(401);
+    const trainee = await shop.signedIn({
+      name: 'L. Osei',
+      login: 'osei',
+      role: 'trainee',
+      password: pin.password,
+    });
+    await sign({ login: 'osei', password: pin.password }).expect(403);
+    expect(trainee.viewer.owners).toBe('all');
+    const event = (await withPin(id, '2580').expect(200)).body;
     expect(event.by.name).toBe('I. Okonedo');
     const demo = { id: randomUUID(), seenVersion: 1, command, person: { demoId: shop.supervisor.person.id } };
     await shop.technician.call.post(url).send(demo).expect(403);

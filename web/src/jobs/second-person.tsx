@@ -1,13 +1,15 @@
 import { may } from '@lanternwright/core/access';
 import { useState } from 'react';
+import type { SecondPersonInput } from '@lanternwright/contract/jobs';
 import type { Step, StepData } from '@lanternwright/core/procedure';
 import { currentRound, progressOf, type WheelEnd } from '@lanternwright/core/traveller';
 import { v4 as uuid } from 'uuid';
 import { problemText } from '../api.ts';
 import { useAppSelector } from '../store.ts';
-import { useSessionQuery } from '../people/people-api.ts';
+import { usePeopleWithPinQuery, useSessionQuery } from '../people/people-api.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
+import { PinPad, SHORTEST_PIN } from '../ui/pin-pad.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useSecondPersonMutation } from './jobs-api.ts';
 import type { OpenJob } from './use-job.ts';
@@ -19,7 +21,7 @@ export function ownWork(wheelEnd: WheelEnd, step: Step, personId: string): boole
 }
 
 /**
- * A second person looks and signs with their own password at the step. It needs the network: a password is never
+ * A second person looks and signs with their own PIN or password at the step. It needs the network: neither is ever
  * kept on a device.
  */
 export function SecondPerson({
@@ -41,7 +43,12 @@ export function SecondPerson({
   const others = (session?.demoPeople ?? []).filter(
     (p) => p.id !== open.person.id && may(p.role, 'work-on-jobs'),
   );
-  const sign = (person: { login: string; password: string } | { demoId: string }) => {
+  const { data: withPin = [] } = usePeopleWithPinQuery();
+  const [who, setWho] = useState<string | null>(null);
+  const [pin, setPin] = useState('');
+  const pinned = withPin.filter((p) => p.id !== open.person.id);
+  const chosen = pinned.find((p) => p.id === who);
+  const sign = (person: SecondPersonInput['person']) => {
     const data: StepData = { kind: 'inspect', ok: true };
     const { stage, id: stepId } = step;
     const at = { position: wheelEnd.position, stage, stepId, round: currentRound(wheelEnd).number };
@@ -59,7 +66,39 @@ export function SecondPerson({
       <p className="text-14 text-muted">
         You recorded it yourself. Another person looks and signs here, or does this step signed in.
       </p>
-      {others.length > 0 ? (
+      {pinned.length > 0 && (
+        <div role="group" aria-label="Who signs with a PIN" className="flex flex-wrap gap-2">
+          {pinned.map((p) => (
+            <Button
+              key={p.id}
+              aria-pressed={p.id === who}
+              disabled={wait}
+              onClick={() => {
+                setWho(p.id === who ? null : p.id);
+                setPin('');
+              }}
+            >
+              {p.name}, with a PIN
+            </Button>
+          ))}
+        </div>
+      )}
+      {chosen && (
+        <form
+          className="flex max-w-[340px] flex-col gap-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            sign({ personId: chosen.id, pin });
+            setPin('');
+          }}
+        >
+          <PinPad pin={pin} onPin={setPin} />
+          <Button type="submit" weight="main" disabled={wait || pin.length < SHORTEST_PIN}>
+            {chosen.name} looked at it: it is locked
+          </Button>
+        </form>
+      )}
+      {chosen ? null : others.length > 0 ? (
         <div role="group" aria-label="Who looks at it" className="flex flex-wrap gap-2">
           {others.map((p) => (
             <Button key={p.id} disabled={wait} className="min-h-14" onClick={() => sign({ demoId: p.id })}>

@@ -84,7 +84,7 @@ export function PersonForm({ start, login, button, error, busy, onSave, children
             <label key={o.id} className="flex min-h-12 items-center gap-3 text-16">
               <input
                 type="checkbox"
-                className="size-5"
+                className="size-5 accent-pine"
                 checked={draft.owners.includes(o.id)}
                 onChange={(e) =>
                   set({

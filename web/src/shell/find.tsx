@@ -8,9 +8,11 @@ import {
 } from '@headlessui/react';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
+import type { Capability } from '@lanternwright/core/access';
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { useUnitsQuery } from '../fleet/fleet-api.ts';
 import { useJobsQuery } from '../jobs/jobs-api.ts';
+import { useMay } from '../people/people-api.ts';
 import { useSumsQuery } from '../reckoner/reckoner-api.ts';
 
 interface Hit {
@@ -22,9 +24,21 @@ interface Hit {
 
 const MOST = 12;
 
-const pages: readonly Hit[] = [
-  { key: 'tools', to: '/fleet/tools', title: 'Tools', detail: 'Torque wrenches, dials, their calibration' },
-  { key: 'sheets', to: '/fleet/sheets', title: 'Sheets', detail: 'What holds for each kind of wheel end' },
+const pages: readonly (Hit & { needs: Capability })[] = [
+  {
+    needs: 'see-tools',
+    key: 'tools',
+    to: '/fleet/tools',
+    title: 'Tools',
+    detail: 'Torque wrenches, dials, their calibration',
+  },
+  {
+    needs: 'see-sheets',
+    key: 'sheets',
+    to: '/fleet/sheets',
+    title: 'Sheets',
+    detail: 'What holds for each kind of wheel end',
+  },
 ];
 
 /** Units, open jobs and calculations whose words hold every word typed. */
@@ -38,9 +52,10 @@ function hitsFor(text: string, all: readonly Hit[]): Hit[] {
 /** Find: opens with `/`, everything by keyboard. */
 export function Find({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate();
-  const { data: units = [] } = useUnitsQuery();
-  const { data: jobs = [] } = useJobsQuery({ status: 'open', page: 1 });
-  const { data: sums = [] } = useSumsQuery();
+  const able = useMay();
+  const { data: units = [] } = useUnitsQuery(undefined, { skip: !able('see-units') });
+  const { data: jobs = [] } = useJobsQuery({ status: 'open', page: 1 }, { skip: !able('see-jobs') });
+  const { data: sums = [] } = useSumsQuery(undefined, { skip: !able('run-sums') });
   const [text, setText] = useState('');
   const all = useMemo<Hit[]>(
     () => [
@@ -56,12 +71,11 @@ export function Find({ onClose }: { onClose: () => void }) {
         title: `Job ${j.number}, ${j.unit.name}`,
         detail: j.title,
       })),
-      ...pages,
       ...sums.map((c) => ({ key: c.name, to: `/reckoner/${c.name}`, title: c.title, detail: c.summary })),
     ],
     [units, jobs, sums],
   );
-  const hits = hitsFor(text, all);
+  const hits = hitsFor(text, [...all, ...pages.filter((p) => able(p.needs))]);
   return (
     <Dialog open onClose={onClose} className="relative z-30">
       <div className="fixed inset-0 bg-band/60" aria-hidden />

@@ -4,7 +4,7 @@ import { Link, NavLink } from 'react-router';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { LanternMark } from './lantern-mark.tsx';
 import { useMay } from '../people/people-api.ts';
-import { places } from './places.ts';
+import { placesFor } from './places.ts';
 import { unitChosen } from './preferences.ts';
 
 const PersonMenu = lazy(() => import('./person-menu.tsx').then((m) => ({ default: m.PersonMenu })));
@@ -49,19 +49,17 @@ export function TopBand({ onFind, onKeys, onChangePerson }: Props) {
         <span className="hidden text-16 font-semibold sm:inline">Lanternwright</span>
       </Link>
       <nav aria-label="Places" className="flex gap-1">
-        {places
-          .filter((p) => able(p.needs))
-          .map((p) => (
-            <NavLink
-              key={p.to}
-              to={p.to}
-              className={({ isActive }) =>
-                `flex min-h-9 items-center rounded-md px-3 text-14 ${isActive ? 'bg-band-on' : 'hover:bg-band-on'}`
-              }
-            >
-              {p.title}
-            </NavLink>
-          ))}
+        {placesFor(able).map((p) => (
+          <NavLink
+            key={p.to}
+            to={p.to}
+            className={({ isActive }) =>
+              `flex min-h-9 items-center rounded-md px-3 text-14 ${isActive ? 'bg-band-on' : 'hover:bg-band-on'}`
+            }
+          >
+            {p.title}
+          </NavLink>
+        ))}
       </nav>
       <div className="ml-auto flex items-center gap-2 md:gap-4">
         <button
