@@ -6,7 +6,7 @@ import { root, run } from './lib/run.mjs';
 import { main, say } from './lib/say.mjs';
 import { join } from 'node:path';
 
-/** `verify` or `rebuild`, on DATABASE_URL, on the database that `npm start` runs now, or on its stopped data. */
+/** `verify`, `note` or `rebuild`, on DATABASE_URL, on the database that `npm start` runs now, or on its stopped data. */
 await main(async () => {
   checkNode();
   await ensurePackages();
@@ -16,6 +16,7 @@ await main(async () => {
   const url = process.env['DATABASE_URL'] ?? running ?? database?.url ?? '';
   const { code, output } = await run('node', ['server/dist/records.js', process.argv[2] ?? ''], {
     quiet: true,
+    stdio: ['inherit', 'pipe', 'pipe'],
     cwd: root,
     env: { ...process.env, DATABASE_URL: url },
   });

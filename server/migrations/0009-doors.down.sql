@@ -1,3 +1,4 @@
+drop table chain_note;
 alter table job drop column estimate;
 drop trigger photo_append_only on photo;
 create trigger photo_append_only before update or delete on photo

@@ -86,3 +86,20 @@ from (
   order by job_id, version desc
 ) last
 where last.job_id = job.id;
+
+-- The one repair a broken link of the chain may have: a supervisor's note beside it. Never changed either.
+create table chain_note (
+  seq bigint not null,
+  -- Hash of what stood there when it was looked at.
+  found text not null,
+  fault text not null,
+  reason text not null check (length(reason) between 10 and 2000),
+  person_id uuid not null,
+  person_name text not null,
+  at timestamptz not null default now(),
+  primary key (seq, found)
+);
+create trigger chain_note_append_only before update or delete on chain_note
+  for each row execute function refuse_change();
+create trigger chain_note_no_truncate before truncate on chain_note
+  for each statement execute function refuse_change();

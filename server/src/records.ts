@@ -1,24 +1,55 @@
-import { connectDatabase } from './database/connect.ts';
-import { rebuildProjections, verifyChain } from './jobs/record.ts';
+import { createInterface } from 'node:readline/promises';
+import { connectDatabase, type Database } from './database/connect.ts';
+import { HttpProblem } from './http/problem.ts';
+import { rebuildProjections } from './jobs/record.ts';
+import { noteBreak, verifyChain } from './jobs/verify-chain.ts';
+import { rightsService } from './people/rights.ts';
+import { peopleService } from './people/service.ts';
+import { shopClock } from './shop/clock.ts';
 
-/** `verify` proves that no record was altered; `rebuild` writes the projections again from the events. */
+async function verify(db: Database): Promise<void> {
+  const report = await verifyChain(db);
+  if (!report.ok) {
+    console.error(`${report.reason}.`);
+    process.exitCode = 1;
+    return;
+  }
+  const noted = report.noted > 0 ? ` ${report.noted} broken links have a note beside them.` : '';
+  console.log(`${report.events} records, each follows the one before. Last hash ${report.lastHash}.${noted}`);
+}
+
+/** Reads login, password and reason, a line each, from the standard input: a password stands in no command. */
+async function note(db: Database): Promise<void> {
+  const people = peopleService(
+    db,
+    rightsService(db),
+    shopClock(() => 'UTC'),
+    { demo: false, firstCode: undefined },
+  );
+  const lines: string[] = [];
+  for await (const line of createInterface({ input: process.stdin })) lines.push(line);
+  const [login = '', password = '', reason = ''] = lines;
+  try {
+    const noted = await noteBreak(db, people, { login, password, reason });
+    console.log(`Noted beside record ${noted.seq}: ${noted.reason}.`);
+  } catch (error) {
+    if (!(error instanceof HttpProblem)) throw error;
+    console.error(`${error.message}.`);
+    process.exitCode = 1;
+  }
+}
+
+/** Proves that no record was altered, puts a note beside a broken one, or writes the projections again. */
 const [, , task] = process.argv;
 const url = process.env['DATABASE_URL'];
 if (!url) throw new Error('DATABASE_URL is not set');
 const db = connectDatabase(url);
 
-if (task === 'verify') {
-  const report = await verifyChain(db);
-  if (report.ok) {
-    console.log(`${report.events} records, each follows the one before. Last hash ${report.lastHash}.`);
-  } else {
-    console.error(`${report.reason}.`);
-    process.exitCode = 1;
-  }
-} else if (task === 'rebuild') {
-  console.log(`${await rebuildProjections(db)} jobs folded, projections written.`);
-} else {
-  console.error('Say verify or rebuild.');
+if (task === 'verify') await verify(db);
+else if (task === 'note') await note(db);
+else if (task === 'rebuild') console.log(`${await rebuildProjections(db)} jobs folded, projections written.`);
+else {
+  console.error('Say verify, note or rebuild.');
   process.exitCode = 2;
 }
 await db.sequelize.close();

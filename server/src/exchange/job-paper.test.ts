@@ -4,7 +4,7 @@ import { randomUUID } from 'node:crypto';
 import { quantity } from '@lanternwright/core/quantity';
 import type { Tool } from '@lanternwright/core/tool';
 import { addUnit, fetchJob, mirrored, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
-import { verifyChain } from '../jobs/record.ts';
+import { verifyChain } from '../jobs/verify-chain.ts';
 import { plain } from './page.ts';
 
 let shop: Shop;

@@ -6,7 +6,7 @@ import { allRoutes } from '@lanternwright/contract/open-api';
 import type { Route } from '@lanternwright/contract/route';
 import { describeCalculation } from '@lanternwright/core/reckoner';
 import { familySheets } from '@lanternwright/core/procedure';
-import { verifyChain } from '../jobs/record.ts';
+import { verifyChain } from '../jobs/verify-chain.ts';
 import { addUnit, axlesOf, confirmStep, fetchJob, openJobOn, openShop, type Shop } from '../testing/shop.ts';
 
 const REQUESTS = 5_000;

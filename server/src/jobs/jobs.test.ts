@@ -14,7 +14,8 @@ import {
   send,
   type Shop,
 } from '../testing/shop.ts';
-import { rebuildProjections, verifyChain } from './record.ts';
+import { rebuildProjections } from './record.ts';
+import { noteBreak, verifyChain } from './verify-chain.ts';
 
 let shop: Shop;
 beforeAll(async () => {
@@ -109,7 +110,7 @@ describe('recording', () => {
     const stale = await send(shop.supervisor.call, jobId, 1, confirmStep(job, '2L')).expect(409);
     expect(stale.headers['content-type']).toMatch(/problem\+json/);
     expect(stale.body.detail).toMatch(
-      /I\. Okonedo was first, the last of 2 records: 2R, Tools, parts and lubricant at hand: everything at hand/,
+      /D\. Achterberg was first: 2L, Tools, parts and lubricant at hand: everything at hand/,
     );
     expect(stale.body.job.events).toHaveLength(3);
     const fresh = await send(shop.supervisor.call, jobId, 3, confirmStep(job, '2L')).expect(422);
@@ -363,8 +364,20 @@ describe('the record', () => {
       seq,
       reason: `Record ${seq} was altered: its content does not give its hash`,
     });
+    // The one repair: a note, signed by a supervisor, of just what stands there.
+    const note = (login: string, reason: string) =>
+      noteBreak(shop.db, shop.people, { login, password: 'correct horse battery', reason });
+    await expect(note('achterberg', 'A slip of the superuser')).rejects.toThrow(/supervisor signs/);
+    await expect(note('okonedo', 'short')).rejects.toThrow(/in a sentence/);
+    expect(await note('okonedo', 'A slip of the superuser, seen and left')).toMatchObject({ seq });
+    expect(await verifyChain(shop.db)).toMatchObject({ ok: true, noted: 1 });
+    await expect(note('okonedo', 'Nothing is broken any more')).rejects.toThrow(/nothing to note/);
+    await tamper(`body = jsonb_set(body, '{title}', '"Nothing at all"')`);
+    expect(await verifyChain(shop.db)).toMatchObject({ ok: false, seq });
+    await expect(shop.db.sequelize.query('delete from chain_note')).rejects.toThrow(/never changed/);
+
     await tamper(`body = jsonb_set(body, '{title}', '"Drive axle seals"')`);
-    expect(await verifyChain(shop.db)).toMatchObject({ ok: true });
+    expect(await verifyChain(shop.db)).toMatchObject({ ok: true, noted: 0 });
     await asSuperuser(
       shop.databaseName,
       `alter table job_event disable trigger all; delete from job_event where seq = 1; alter table job_event enable trigger all`,

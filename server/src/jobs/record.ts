@@ -1,4 +1,4 @@
-import { QueryTypes, type Transaction } from 'sequelize';
+import type { Transaction } from 'sequelize';
 import { fold, upcast, type Job, type StoredEvent } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
@@ -92,37 +92,6 @@ export async function storeAll(
          by jsonb, body jsonb, "prevHash" text, hash text)`,
       { bind: [JSON.stringify(rows.slice(i, i + 2000))], transaction },
     );
-  }
-}
-
-export type ChainReport =
-  { ok: true; events: number; lastHash: string } | { ok: false; seq: number; reason: string };
-
-/** Walks the whole chain and recomputes every hash. The first link that does not hold is reported. */
-export async function verifyChain(db: Database): Promise<ChainReport> {
-  let prevHash = GENESIS;
-  let seq = 0;
-  for (;;) {
-    const rows = await db.sequelize.query<JobEventRow & { at: Date }>(
-      `select seq, id, job_id as "jobId", version, at, by, body, prev_hash as "prevHash", hash
-       from job_event where seq > :seq order by seq limit 2000`,
-      { type: QueryTypes.SELECT, replacements: { seq } },
-    );
-    if (rows.length === 0) return { ok: true, events: seq, lastHash: prevHash };
-    for (const row of rows) {
-      const at = Number(row.seq);
-      if (at !== seq + 1) return { ok: false, seq: seq + 1, reason: `Record ${seq + 1} is missing` };
-      if (row.prevHash !== prevHash)
-        return { ok: false, seq: at, reason: `Record ${at} does not follow the one before it` };
-      const { id, jobId, version, by, body } = row;
-      if (
-        hashLink({ seq: at, id, jobId, version, at: row.at.toISOString(), by, body, prevHash }) !== row.hash
-      ) {
-        return { ok: false, seq: at, reason: `Record ${at} was altered: its content does not give its hash` };
-      }
-      prevHash = row.hash;
-      seq = at;
-    }
   }
 }
 

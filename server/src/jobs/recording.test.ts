@@ -10,7 +10,7 @@ import {
   send,
   type Shop,
 } from '../testing/shop.ts';
-import { verifyChain } from './record.ts';
+import { verifyChain } from './verify-chain.ts';
 
 let shop: Shop;
 beforeAll(async () => {
