@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { describeCalculation, listCalculations, reckon } from './index.ts';
+import { describeCalculation, listCalculations, onlyKnown, reckon } from './index.ts';
 
 describe('the registry', () => {
   it.each(listCalculations().map((c) => c.name))(
@@ -59,4 +59,28 @@ it('tells how far a long sum is, and comes to the same as without telling', () =
   expect(reckon('shop-plan', input, ({ done }) => told.push(done))).toEqual(reckon('shop-plan', input));
   expect(told.length).toBeGreaterThan(1);
   expect([...told].sort((a, b) => a - b)).toEqual(told);
+});
+
+/** The same value with a field that nobody asked for in every object of it. */
+function withJunk(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(withJunk);
+  if (typeof value !== 'object' || value === null) return value;
+  const fields = Object.entries(value).map(([key, inner]): [string, unknown] => [key, withJunk(inner)]);
+  return Object.fromEntries([...fields, ['nobodyAskedFor', 'x'.repeat(100)]]);
+}
+
+describe('input without what its calculation does not know', () => {
+  it.each(listCalculations().map((c) => c.name))(
+    '%s: is the example, however much is put beside it',
+    (name) => {
+      const { example } = describeCalculation(name)!;
+      expect(onlyKnown(name, example)).toEqual(example);
+      const littered = withJunk(example);
+      // Some take no unknown field at all: then there is nothing to take out.
+      const answer = reckon(name, littered);
+      if (!answer.ok) return expect(answer.reason).toBe('bad-input');
+      expect(answer.result).toEqual((reckon(name, example) as { result: unknown }).result);
+      expect(onlyKnown(name, littered)).toEqual(example);
+    },
+  );
 });

@@ -1,7 +1,7 @@
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { openingOn, supervisor, TestJob } from '../../../core/src/traveller/testing/work.ts';
+import { openingOn, supervisor, technician, TestJob } from '../../../core/src/traveller/testing/work.ts';
 import { heading, jobAt, openPage, step } from './testing/open-page.tsx';
 
 beforeEach(() => {
@@ -12,6 +12,16 @@ beforeEach(() => {
 afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
+});
+
+describe('somebody who does not work at the bench', () => {
+  it('sees what is at hand, and nothing to press for it', async () => {
+    await openPage(jobAt('seat'), { ...technician, role: 'storekeeper' });
+    await heading('Seat the bearings');
+    expect(step().getByText(/You look on here/)).toBeDefined();
+    expect(step().queryByRole('button', { name: 'Record the torque' })).toBeNull();
+    expect(screen.queryByRole('button', { name: /^Hold/ })).toBeNull();
+  });
 });
 
 describe('torque', () => {

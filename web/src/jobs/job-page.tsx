@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
+import { may } from '@lanternwright/core/access';
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { stages, type Stage } from '@lanternwright/core/procedure';
 import {
@@ -120,6 +121,18 @@ function Refusal({ jobId }: { jobId: string }) {
   );
 }
 
+/** The step at hand for somebody who does not work at the bench. */
+function LookingOn({ title, at }: { title: string; at: string }) {
+  return (
+    <>
+      <h2 className="text-26">{title}</h2>
+      <p className="text-16 text-muted">
+        This is at hand on {at}. You look on here: technicians and supervisors record the work.
+      </p>
+    </>
+  );
+}
+
 function Center({
   open,
   wheelEnd,
@@ -135,6 +148,7 @@ function Center({
   if (viewed && viewed !== stageAtHand(wheelEnd))
     return <StagePanel {...{ open, wheelEnd, stage: viewed, back }} />;
   if (!step || wheelEnd.release) return <ReleasePanel {...{ open, wheelEnd }} />;
+  if (!may(open.person.role, 'work-on-jobs')) return <LookingOn title={step.title} at={wheelEnd.position} />;
   return (
     <StepPanel
       key={`${wheelEnd.position}/${wheelEnd.rounds.length}/${step.stage}/${step.id}`}
@@ -220,7 +234,7 @@ function JobView({ open }: { open: OpenJob }) {
           <Button className="mb-3 w-full" aria-pressed={money} onClick={() => setMoney(!money)}>
             Estimate and bill
           </Button>
-          {!job.stopped && <HoldBar open={open} />}
+          {!job.stopped && may(open.person.role, 'work-on-jobs') && <HoldBar open={open} />}
           <PaperLinks open={open} />
         </nav>
         {center}

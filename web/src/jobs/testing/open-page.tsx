@@ -66,6 +66,7 @@ export async function openPage(t: TestJob, person: Actor = technician, tools: re
   await store.dispatch(
     peopleApi.util.upsertQueryData('session', undefined, sessionOf({ ...person, login: 'someone' })),
   );
+  await store.dispatch(peopleApi.util.upsertQueryData('peopleWithPin', undefined, []));
   const listed = tools.map((tool) => ({ tool, changedAt: t.job.opened.at, changedBy: 'Sup' }));
   await store.dispatch(toolsApi.util.upsertQueryData('tools', undefined, listed));
   render(
