@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { quantity } from '@lanternwright/core/quantity';
 import { newUnitSchema } from '../fleet/index.ts';
 import { postEventSchema } from '../jobs/index.ts';
-import { newPersonSchema } from '../people/index.ts';
+import { firstPersonSchema, newPersonSchema } from '../people/index.ts';
 import { openApi } from './index.ts';
 
 interface Operation {
@@ -61,7 +61,9 @@ describe('what crosses the wire', () => {
       password: 'long enough it is',
     };
     expect(newPersonSchema.parse(person).login).toBe('pellow');
-    expect(newPersonSchema.safeParse({ ...person, password: 'short' }).success).toBe(false);
+    const first = { name: 'M. Pellow', login: 'pellow', code: '4711-0815' };
+    expect(firstPersonSchema.safeParse({ ...first, password: 'short' }).success).toBe(false);
+    expect(firstPersonSchema.safeParse({ ...first, password: 'four wet bearings' }).success).toBe(true);
     expect(newPersonSchema.safeParse({ ...person, role: 'owner' }).success).toBe(false);
   });
 
