@@ -72,9 +72,10 @@ export function eventStreams(stillHolds: (viewer: Viewer) => Promise<boolean>, l
       return stream;
     },
 
-    /** Looks again at the streams of a person whose rights have changed. */
-    async recheck(personId: string): Promise<void> {
-      await Promise.all([...open].filter((s) => s.viewer.person.id === personId).map(check));
+    /** Looks again at the streams of a person whose rights have changed; at all of them where nobody is named. */
+    async recheck(personId?: string): Promise<void> {
+      const theirs = [...open].filter((s) => personId === undefined || s.viewer.person.id === personId);
+      await Promise.all(theirs.map(check));
     },
 
     count: () => open.size,

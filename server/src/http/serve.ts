@@ -1,4 +1,5 @@
 import { Readable } from 'node:stream';
+import { text } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
 import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
@@ -52,6 +53,11 @@ function read<R extends Route>(route: R, req: Request, res: Response): CallOf<R>
   };
 }
 
+/** What is read inside a transaction is read to its end there: a browser that takes its time holds none open. */
+async function whole(value: unknown): Promise<unknown> {
+  return value instanceof Readable ? text(value) : value;
+}
+
 async function answer(res: Response, value: unknown): Promise<void> {
   if (value instanceof Readable) await pipeline(value, res);
   else if (typeof value === 'string' || Buffer.isBuffer(value)) res.send(value);
@@ -70,15 +76,13 @@ export function serve<R extends Route>(
 ): void {
   router[route.method](route.path, async (req, res) => {
     const call = read(route, req, res);
-    const work = async () => {
-      const value = await handler(call);
-      if (process.env['VALIDATE_ANSWERS'] && !(value instanceof Readable)) route.answer.parse(value);
-      if (!res.headersSent) await answer(res, value);
-    };
     const { viewer } = call;
-    if (viewer && viewer.owners !== 'all' && route.method === 'get')
-      await (res.locals['readAs'] as ReadAs)(viewer, work);
-    else await work();
+    const scoped = viewer !== null && viewer.owners !== 'all' && route.method === 'get';
+    const value = scoped
+      ? await (res.locals['readAs'] as ReadAs)(viewer, async () => whole(await handler(call)))
+      : await handler(call);
+    if (process.env['VALIDATE_ANSWERS'] && !(value instanceof Readable)) route.answer.parse(value);
+    if (!res.headersSent) await answer(res, value);
   });
 }
 

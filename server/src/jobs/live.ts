@@ -71,22 +71,32 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
     }
   }
 
-  /** Begins at the end of the record: also of one that is shorter, where the shop began anew. */
-  async function toTheEnd(): Promise<void> {
-    sentSeq = Number((await db.jobEvent.max<number | string | null, JobEventRow>('seq')) ?? 0);
+  const endOfRecord = async () =>
+    Number((await db.jobEvent.max<number | string | null, JobEventRow>('seq')) ?? 0);
+
+  /** Where the shop began anew, its record is shorter than what was sent. Never forward: nothing is left out. */
+  async function notBeyondTheEnd(): Promise<void> {
+    sentSeq = Math.min(sentSeq, await endOfRecord());
   }
 
-  const log500 = (what: string) => (error: unknown) => log.error({ err: error }, what);
+  const logged = (what: string) => (error: unknown) => log.error({ err: error }, what);
 
   /** What another server, or this one, tells of: records, rights, settings. */
   function hear({ channel, payload = '' }: pg.Notification): void {
-    if (channel === RIGHTS_CHANNEL) streams.recheck(payload).catch(log500('streams not checked'));
-    else if (channel === SETTINGS_CHANNEL) settings.load().then(toTheEnd).catch(log500('settings not read'));
+    if (channel === RIGHTS_CHANNEL) streams.recheck(payload).catch(logged('streams not checked'));
+    else if (channel === SETTINGS_CHANNEL) lookAround();
     else announce();
   }
 
+  /** Reads the settings again, and looks whether everybody is still let in: another shop may stand here now. */
+  function lookAround(): void {
+    settings.load().catch(logged('settings not read'));
+    streams.recheck().catch(logged('streams not checked'));
+    sending = sending.then(notBeyondTheEnd).catch(logged('the record was not looked at'));
+  }
+
   const announce = () => {
-    sending = sending.then(sendNew).catch(log500('live events not sent'));
+    sending = sending.then(sendNew).catch(logged('live events not sent'));
   };
 
   async function listen(): Promise<void> {
@@ -109,7 +119,8 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
       await next.connect();
       await next.query(`listen ${CHANNEL}; listen ${RIGHTS_CHANNEL}; listen ${SETTINGS_CHANNEL}`);
       client = next;
-      // What was stored while nobody listened.
+      // What was stored, and changed, while nobody listened.
+      lookAround();
       announce();
     } catch (error) {
       onLoss(error);
@@ -118,7 +129,7 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
 
   /** From here on events are sent; what was there before is read by whoever opens a page. */
   async function start(): Promise<void> {
-    await toTheEnd();
+    sentSeq = await endOfRecord();
     await listen();
   }
 

@@ -23,9 +23,10 @@ export function beginOwnShop(db: Database, people: PeopleService, settings: Sett
       await db.sequelize.query(`alter schema public rename to ${aside}; create schema public`);
       await migrateIn(db.sequelize, transaction);
       const added = await people.first(person);
-      await settings.change({ ...before, name: shop });
+      await settings.store({ ...before, name: shop });
       return added;
     });
+    await settings.load();
     return first;
   };
 }

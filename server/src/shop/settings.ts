@@ -19,6 +19,12 @@ export function settingsService(db: Database, zone: string) {
   };
   let current = unset;
 
+  /** Writes the settings and tells every server; what is held here changes when they are read again. */
+  async function store(settings: ShopSettings): Promise<void> {
+    await db.setting.upsert({ name: 'shop', value: settings });
+    await db.sequelize.query(`select pg_notify('${SETTINGS_CHANNEL}', '')`);
+  }
+
   return {
     current: () => current,
 
@@ -28,9 +34,10 @@ export function settingsService(db: Database, zone: string) {
       current = shopSettingsSchema.parse({ ...unset, ...(row?.value as Partial<ShopSettings> | undefined) });
     },
 
+    store,
+
     async change(settings: ShopSettings): Promise<ShopSettings> {
-      await db.setting.upsert({ name: 'shop', value: settings });
-      await db.sequelize.query(`select pg_notify('${SETTINGS_CHANNEL}', '')`);
+      await store(settings);
       current = settings;
       return settings;
     },

@@ -27,8 +27,13 @@ describe('beginning with one’s own shop', () => {
     await begin({ ...mine, password: 'password1234' }).expect(422);
     expect(await shop.db.unit.count()).toBe(1);
 
+    const stream = shop.supervisor.call.get('/api/live').buffer(true);
+    const ended = new Promise<void>((resolve) => stream.end(() => resolve()));
+    await expect.poll(() => shop.streams.count()).toBe(1);
     const both = await Promise.all([begin(mine), begin({ ...mine, login: 'other' })]);
     expect(both.map((b) => b.status).sort()).toEqual([200, 403]);
+    // Who still looked at the demo looks at nothing.
+    await ended;
     expect(await shop.db.unit.count()).toBe(0);
     expect(await shop.db.person.count()).toBe(1);
 
