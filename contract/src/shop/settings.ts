@@ -24,7 +24,7 @@ export const currencies = [
 /** What is set once for the whole shop, and obeyed by browser, server and papers. */
 export const shopSettingsSchema = z.object({
   name: z.string().trim().min(2, 'two letters or more').max(80),
-  /** As it stands on papers; lines parted by a line break. */
+  /** As it stands on papers; a line break between lines. */
   address: z.string().trim().max(300),
   /** IANA name of the zone the shop's clock goes by. */
   zone: z.string().refine((zone) => zones.has(zone), 'is no time zone, as Europe/Dublin'),
