@@ -1,7 +1,7 @@
 import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import type { FetchArgs, FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
 import type { Problem } from '@lanternwright/contract/route';
-import { copyOf, keepCopy } from './offline/copies.ts';
+import { copyOf, keepCopy, noCopies } from './offline/copies.ts';
 import { copyShown, serverAnswered } from './offline/offline.ts';
 
 /** A network that swallows what is sent is no network. */
@@ -40,11 +40,11 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> =
   if (!answer.error) {
     store.dispatch(serverAnswered());
     // A browser that cannot hold it shows it all the same.
-    if (reads) await keepCopy(address, answer.data).catch(noteTrouble);
+    if (reads) await keepCopy(address, answer.data).catch(noCopies);
     return answer;
   }
   if (reads && unanswered(answer.error)) {
-    const copy = await copyOf(address).catch(noteTrouble);
+    const copy = await copyOf(address).catch(noCopies);
     if (copy) {
       store.dispatch(copyShown(copy.at));
       return { data: copy.data };
@@ -53,11 +53,6 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> =
   if (answer.error.status === 401 && !address.startsWith('api/people/session'))
     store.dispatch(api.util.invalidateTags(['session']));
   return answer;
-};
-
-const noteTrouble = (error: unknown) => {
-  console.warn('This browser holds no copies', error);
-  return undefined;
 };
 
 /** The API's cache. Each feature injects its own endpoints. */

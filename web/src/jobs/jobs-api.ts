@@ -8,7 +8,7 @@ import type {
 import type { StoredEvent } from '@lanternwright/core/traveller';
 import { QueryStatus } from '@reduxjs/toolkit/query/react';
 import { api } from '../api.ts';
-import { addToCopy } from '../offline/copies.ts';
+import { addToCopy, noCopies } from '../offline/copies.ts';
 import type { AppDispatch, RootState } from '../store.ts';
 
 export const jobsApi = api.injectEndpoints({
@@ -53,7 +53,7 @@ export function eventArrived(jobId: string, event: StoredEvent) {
         else if (event.version > next) missed = true;
       }),
     );
-    addToCopy(jobId, event).catch((error: unknown) => console.warn('This browser holds no copies', error));
+    addToCopy(jobId, event).catch(noCopies);
     if (missed) dispatch(jobsApi.util.invalidateTags([{ type: 'job', id: jobId }]));
   };
 }

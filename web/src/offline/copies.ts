@@ -51,3 +51,9 @@ export async function addToCopy(jobId: string, event: StoredEvent): Promise<void
     copies(),
   );
 }
+
+/** A browser that cannot hold copies goes on without them: said where whoever looks after it finds it. */
+export function noCopies(error: unknown): undefined {
+  console.warn('This browser holds no copies', error);
+  return undefined;
+}

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { roles } from '@lanternwright/core/access';
 import { problemFields, problemText } from '../api.ts';
+import { FormProblem } from '../form-problem.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -49,7 +50,7 @@ function Password() {
         onChange={(e) => setPassword(e.target.value)}
         error={fields['password']}
       />
-      {error && Object.keys(fields).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}
+      <FormProblem error={error} />
       {isSuccess && <Note tone="good">Changed. Every other device is signed out.</Note>}
       <div>
         <Button type="submit" weight="main" disabled={isLoading}>
@@ -104,7 +105,7 @@ function Pin({ hasPin }: { hasPin: boolean }) {
         onChange={(e) => setPin(e.target.value)}
         error={fields['pin']}
       />
-      {error && Object.keys(fields).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}
+      <FormProblem error={error} />
       {isSuccess && !error && (
         <Note tone="good">{hasPin ? 'The PIN is kept.' : 'There is no PIN any more.'}</Note>
       )}

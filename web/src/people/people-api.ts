@@ -9,6 +9,16 @@ import type {
 } from '@lanternwright/contract/people';
 import type { Begin, ShopSettings } from '@lanternwright/contract/shop';
 import { api } from '../api.ts';
+import type { AppDispatch } from '../store.ts';
+
+/** Once it is done, nothing of what the person saw stays in the page. */
+async function forgetOnceDone(
+  _arg: unknown,
+  { dispatch, queryFulfilled }: { dispatch: AppDispatch; queryFulfilled: Promise<unknown> },
+): Promise<void> {
+  await queryFulfilled;
+  dispatch(api.util.resetApiState());
+}
 
 export const peopleApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -44,17 +54,11 @@ export const peopleApi = api.injectEndpoints({
     }),
     signOut: build.mutation<{ ok: true }, void>({
       query: () => ({ url: 'api/people/session', method: 'DELETE' }),
-      async onQueryStarted(_arg, { dispatch, queryFulfilled }) {
-        await queryFulfilled;
-        dispatch(api.util.resetApiState());
-      },
+      onQueryStarted: forgetOnceDone,
     }),
     signOutEverywhere: build.mutation<{ ok: true }, void>({
       query: () => ({ url: 'api/people/me/sign-out-everywhere', method: 'POST' }),
-      async onQueryStarted(_arg, { dispatch, queryFulfilled }) {
-        await queryFulfilled;
-        dispatch(api.util.resetApiState());
-      },
+      onQueryStarted: forgetOnceDone,
     }),
     changePassword: build.mutation<{ ok: true }, { current: string; password: string }>({
       query: (body) => ({ url: 'api/people/me/password', method: 'PUT', body }),

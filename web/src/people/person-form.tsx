@@ -1,11 +1,11 @@
 import { useState, type ReactNode } from 'react';
 import { roles, type Role } from '@lanternwright/core/access';
 import type { NewPerson } from '@lanternwright/contract/people';
-import { problemFields, problemText } from '../api.ts';
+import { problemFields } from '../api.ts';
+import { FormProblem } from '../form-problem.tsx';
 import { useOwnersQuery } from '../fleet/fleet-api.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
-import { Note } from '../ui/problem-note.tsx';
 
 /** What each role is for, in words. */
 const roleWords: Record<Role, string> = {
@@ -100,9 +100,7 @@ export function PersonForm({ start, login, button, error, busy, onSave, children
           {fields['owners'] && <p className="text-13 text-rust">{fields['owners']}</p>}
         </fieldset>
       )}
-      {error !== undefined && Object.keys(fields).length === 0 && (
-        <Note tone="trouble">{problemText(error)}</Note>
-      )}
+      <FormProblem error={error} />
       <div className="flex flex-wrap gap-3">
         <Button type="submit" weight="main" disabled={busy}>
           {button(draft)}

@@ -3,6 +3,7 @@ import type { FormEvent, ReactNode } from 'react';
 import { roles } from '@lanternwright/core/access';
 import type { Person, Session } from '@lanternwright/contract/people';
 import { problemFields, problemText } from '../api.ts';
+import { FormProblem } from '../form-problem.tsx';
 import { LanternMark } from '../shell/lantern-mark.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -91,7 +92,7 @@ function CodeForm() {
         error={fields['code']}
       />
       <NewPassword error={fields['password']} />
-      {error && Object.keys(fields).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}
+      <FormProblem error={error} />
       <div>
         <Button type="submit" weight="main" disabled={isLoading}>
           Keep this password and sign in
@@ -155,7 +156,7 @@ function FirstPerson() {
       <h2 className="text-18">Nobody works here yet</h2>
       <p className="text-muted">The first person is a supervisor and adds the others.</p>
       <FirstPersonFields fields={fields} />
-      {error && Object.keys(fields).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}
+      <FormProblem error={error} />
       <div>
         <Button type="submit" weight="main" disabled={isLoading}>
           Open the shop
@@ -182,7 +183,7 @@ function BeginForm() {
       </Note>
       <TextField label="Name of your shop" name="shop" required error={fields['shop']} />
       <FirstPersonFields fields={fields} />
-      {error && Object.keys(fields).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}
+      <FormProblem error={error} />
       <div>
         <Button type="submit" weight="grave" disabled={isLoading}>
           End the demo and begin

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { currencies, type ShopSettings } from '@lanternwright/contract/shop';
-import { problemFields, problemText } from '../api.ts';
+import { problemFields } from '../api.ts';
+import { FormProblem } from '../form-problem.tsx';
 import { useChangeSettingsMutation, useShop } from '../people/people-api.ts';
 import { Button } from '../ui/button.tsx';
 import { AreaField, SelectField, TextField } from '../ui/field.tsx';
@@ -85,7 +86,7 @@ function SettingsForm({ start }: { start: ShopSettings }) {
           <option value="mm">millimetres</option>
         </SelectField>
       </fieldset>
-      {error && Object.keys(fields).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}
+      <FormProblem error={error} />
       {isSuccess && !error && <Note tone="good">Saved, for everybody at once.</Note>}
       <div>
         <Button type="submit" weight="main" disabled={isLoading}>
