@@ -101,7 +101,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const people = peopleService(db, rights, clock, config);
   const fleet = fleetService(db, clock);
   const photos = photosService(db, clock);
-  const tools = toolsService(db, clock);
+  const tools = toolsService(db);
   const sums = sumsService(pool);
   const jobs = jobsService(db, { fleet, photos, tools, sums }, clock);
   const sheets = sheetsService(db, clock);
@@ -172,13 +172,15 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   );
   app.get('/api/metrics', metricsPage(measured, config.metricsToken));
   app.use(reckonerRouter(sums));
-  app.use(peopleRouter(people, rights, tries, settings));
+  app.use(peopleRouter(people, rights, tries, { settings, clock }));
   app.use(shopRouter(settings, beginOwnShop(db, people, settings), tries));
-  app.use(fleetRouter(fleet));
+  app.use(fleetRouter(fleet, clock));
   app.use(sheetsRouter(sheets));
-  app.use(toolsRouter(tools));
+  app.use(toolsRouter(tools, clock));
   app.use(jobsRouter(jobs, photos, people, tries, shopFollowUps(db, clock)));
-  app.use(exchangeRouter({ db, fleet, jobs, settings, clock }, fleetImport(db, fleet, sheets, pool)));
+  app.use(
+    exchangeRouter({ db, fleet, jobs, settings, clock }, fleetImport(db, { fleet, sheets, pool, clock })),
+  );
   app.use(live.router);
   app.use(instruments.router);
   app.use('/api', () => {

@@ -6,7 +6,7 @@ import { loadDemo } from './demo/load.ts';
 
 const config = readConfig(process.env);
 const app = createApp(config);
-await migrate(app.db.sequelize);
+await migrate(app.db);
 if (config.demo) await loadDemo(app);
 await app.settings.load();
 await app.live.start();

@@ -1,8 +1,8 @@
 import { createInterface } from 'node:readline/promises';
 import { connectDatabase, type Database } from './database/connect.ts';
 import { HttpProblem } from './http/problem.ts';
-import { rebuildProjections } from './jobs/record.ts';
-import { noteBreak, verifyChain } from './jobs/verify-chain.ts';
+import { rebuildProjections } from './record/rebuild.ts';
+import { noteBreak, verifyChain } from './record/verify-chain.ts';
 import { rightsService } from './people/rights.ts';
 import { peopleService } from './people/service.ts';
 import { shopClock } from './shop/clock.ts';
@@ -39,6 +39,14 @@ async function note(db: Database): Promise<void> {
   }
 }
 
+async function rebuild(db: Database): Promise<void> {
+  const { streams, aside } = await rebuildProjections(db);
+  console.log(`${streams} streams folded, their rows swapped in.`);
+  for (const { stream, streamId, reason } of aside)
+    console.error(`Set aside, its rows as they were: ${stream} ${streamId}: ${reason}.`);
+  if (aside.length > 0) process.exitCode = 1;
+}
+
 /** Proves that no record was altered, puts a note beside a broken one, or writes the projections again. */
 const [, , task] = process.argv;
 const url = process.env['DATABASE_URL'];
@@ -47,7 +55,7 @@ const db = connectDatabase(url);
 
 if (task === 'verify') await verify(db);
 else if (task === 'note') await note(db);
-else if (task === 'rebuild') console.log(`${await rebuildProjections(db)} jobs folded, projections written.`);
+else if (task === 'rebuild') await rebuild(db);
 else {
   console.error('Say verify, note or rebuild.');
   process.exitCode = 2;

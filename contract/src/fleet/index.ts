@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { axlesSchema, axleSchema, positionSchema, unitKindSchema } from '@lanternwright/core/axle-plan';
+import { axlesSchema, placedAxleSchema, positionSchema, unitKindSchema } from '@lanternwright/core/axle-plan';
 import { verdictSchema } from '@lanternwright/core/end-play';
 import { meterSchema, type Meter } from '@lanternwright/core/traveller';
 import { defineRoute, idParams } from '../route/index.ts';
@@ -32,7 +32,7 @@ export const wheelEndSummarySchema = z.object({
 });
 export type WheelEndSummary = z.infer<typeof wheelEndSummarySchema>;
 
-const axleShape = axleSchema.pick({ role: true, wheels: true, brake: true });
+const axleShape = placedAxleSchema.pick({ id: true, number: true, role: true, wheels: true, brake: true });
 
 export const unitSummarySchema = z.object({
   id: z.uuid(),
@@ -52,6 +52,7 @@ export type UnitSummary = z.infer<typeof unitSummarySchema>;
 /** One settled set of readings: the projection of a round of Verify. */
 export const readingRowSchema = z.object({
   jobId: z.uuid(),
+  axleId: z.uuid(),
   position: positionSchema,
   round: z.int(),
   endPlayMm: z.number(),
@@ -81,7 +82,17 @@ export const followUpSchema = z.object({
 export type FollowUp = z.infer<typeof followUpSchema>;
 
 export const unitDetailSchema = unitSummarySchema.omit({ axles: true }).extend({
-  axles: axlesSchema,
+  /** Counts its changes: whoever changes it says which one they saw. */
+  version: z.int(),
+  axles: z.array(placedAxleSchema),
+  /** Axles that stood under it once, with what was measured on them. */
+  takenOut: z.array(
+    z.object({
+      axle: placedAxleSchema,
+      takenOutAt: z.iso.datetime(),
+      readings: z.array(readingRowSchema),
+    }),
+  ),
   readings: z.array(readingRowSchema),
   followUps: z.array(followUpSchema),
   jobs: z.array(
@@ -109,6 +120,16 @@ export const newUnitSchema = z.object({
 });
 export type NewUnit = z.output<typeof newUnitSchema>;
 export type NewUnitInput = z.input<typeof newUnitSchema>;
+
+/** The axles a unit is to have: those it has by their ids, new ones without. */
+export const changeAxlesSchema = z.object({
+  seenVersion: z.int().min(0),
+  axles: z
+    .array(placedAxleSchema.extend({ id: z.uuid().optional() }))
+    .min(1)
+    .max(9),
+});
+export type ChangeAxles = z.output<typeof changeAxlesSchema>;
 
 export const historyLineSchema = z.object({
   at: z.iso.datetime(),
@@ -159,7 +180,7 @@ export const fleetRoutes = {
     summary: 'Change the axles and sheets of a unit; running jobs keep what they opened with',
     access: 'change-fleet',
     params: idParams,
-    body: z.object({ axles: axlesSchema }),
+    body: changeAxlesSchema,
     answer: ownerSchema.pick({ id: true }),
   }),
   owners: defineRoute({

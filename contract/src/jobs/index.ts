@@ -26,6 +26,7 @@ const openQuestionSchema = z.object({
 /** Where one wheel end of a job stands, for lists. */
 export const wheelEndStandSchema = z.object({
   position: positionSchema,
+  axleId: z.uuid(),
   stage: stageSchema,
   released: z.boolean(),
   trouble: z.string().nullable(),
@@ -60,7 +61,7 @@ export const jobDetailSchema = z.object({
     name: z.string(),
     kind: unitKindSchema,
     owner: ownerSchema,
-    axles: z.array(z.object({ role: z.string(), wheels: z.enum(['single', 'dual']) })),
+    axles: z.array(z.object({ number: z.int(), role: z.string(), wheels: z.enum(['single', 'dual']) })),
   }),
   /** Earlier readings of the same unit, from other jobs. */
   before: z.array(readingRowSchema),

@@ -21,6 +21,14 @@ const code = z.string().trim().min(1, 'the code is needed').max(40);
 /** Owners that an owner's contact answers for; nobody else has any. */
 const owners = z.array(z.uuid()).max(50).default([]);
 
+const seenVersion = z.int().min(0);
+
+export const personalDetailsSchema = z.object({
+  telephone: z.string().trim().max(40),
+  mail: z.union([z.literal(''), z.email('must be a mail address')]).default(''),
+});
+export type PersonalDetails = z.output<typeof personalDetailsSchema>;
+
 export const newPersonSchema = z.object({ name, login, role: roleSchema, owners });
 export type NewPerson = z.input<typeof newPersonSchema>;
 
@@ -31,6 +39,11 @@ export const listedPersonSchema = personSchema.extend({
   lastSignIn: z.iso.datetime().nullable(),
   /** Until when their code for a password of their own holds; null where none waits. */
   codeUntil: z.iso.datetime().nullable(),
+  /** How they are reached: kept beside the record of the shop, and erased when it is asked for. */
+  telephone: z.string(),
+  mail: z.string(),
+  /** Counts their changes: whoever changes them says which one they saw. */
+  version: z.int(),
 });
 export type ListedPerson = z.infer<typeof listedPersonSchema>;
 
@@ -162,7 +175,7 @@ export const peopleRoutes = {
     summary: 'Change a person’s name, role or owners; their sessions end where the role or an owner changed',
     access: 'manage-people',
     params: idParams,
-    body: newPersonSchema.omit({ login: true }),
+    body: newPersonSchema.omit({ login: true }).extend({ seenVersion }),
     answer: listedPersonSchema,
   }),
   switchOff: defineRoute({
@@ -171,6 +184,7 @@ export const peopleRoutes = {
     summary: 'Let a person in no more; their sessions and streams end at once',
     access: 'manage-people',
     params: idParams,
+    body: z.object({ seenVersion }),
     answer: listedPersonSchema,
   }),
   newCode: defineRoute({
@@ -179,6 +193,16 @@ export const peopleRoutes = {
     summary: 'Take a person’s password and PIN away and give a code for a new one; switches them on again',
     access: 'manage-people',
     params: idParams,
+    body: z.object({ seenVersion }),
     answer: signInCodeSchema,
+  }),
+  details: defineRoute({
+    method: 'put',
+    path: '/api/people/:id/details',
+    summary: 'How a person is reached; both left empty erases it',
+    access: 'manage-people',
+    params: idParams,
+    body: personalDetailsSchema,
+    answer: listedPersonSchema,
   }),
 };

@@ -7,8 +7,13 @@ export const listedToolSchema = z.object({
   tool: toolSchema,
   changedAt: z.iso.datetime(),
   changedBy: z.string(),
+  /** Counts its changes: whoever changes it says which one they saw. */
+  version: z.int(),
 });
 export type ListedTool = z.output<typeof listedToolSchema>;
+
+/** The version whoever asks has seen; 0 of what is not there yet. */
+const seenVersion = z.int().min(0);
 
 export const toolsRoutes = {
   list: defineRoute({
@@ -23,7 +28,7 @@ export const toolsRoutes = {
     path: '/api/tools',
     summary: 'Put a tool on the list, or change one by its id; records keep it as it was',
     access: 'change-tools',
-    body: toolSchema,
+    body: z.object({ seenVersion, tool: toolSchema }),
     answer: listedToolSchema,
   }),
   retire: defineRoute({
@@ -32,6 +37,7 @@ export const toolsRoutes = {
     summary: 'Take a tool off the list; records it was used for stay',
     access: 'change-tools',
     params: z.object({ id: z.uuid() }),
+    query: z.object({ seenVersion: z.coerce.number().pipe(seenVersion) }),
     answer: okSchema,
   }),
 };

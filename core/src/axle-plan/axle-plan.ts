@@ -16,21 +16,55 @@ export type Axle = z.output<typeof axleSchema>;
 /** Axles front to rear. */
 export const axlesSchema = z.array(axleSchema).min(1).max(9);
 
+/**
+ * An axle of a unit. Its id is its own for life; its number is where it stands, counted from the front when it was put
+ * in. One that is taken out leaves its number free: none of the others is renumbered, and its history stays its own.
+ */
+export const placedAxleSchema = axleSchema.extend({ id: z.uuid(), number: z.int().min(1).max(9) });
+export type PlacedAxle = z.output<typeof placedAxleSchema>;
+
+/** The axles of a unit, front to rear. */
+export const placedAxlesSchema = z
+  .array(placedAxleSchema)
+  .min(1)
+  .max(9)
+  .refine((axles) => new Set(axles.map((a) => a.number)).size === axles.length, 'two axles have one number');
+
 /** A wheel end's place: axle number from the front and side, as `2L`. */
 export const positionSchema = z.string().regex(/^[1-9][LR]$/, 'must be an axle number and L or R, as 2L');
 export type Position = string;
 
 /** All positions of a unit, front to rear, left before right. */
-export function positionsOf(axleCount: number): Position[] {
-  return Array.from({ length: axleCount }, (_, i) => [`${i + 1}L`, `${i + 1}R`]).flat();
+export function positionsOf(axles: readonly { number: number }[]): Position[] {
+  return axles.flatMap(({ number }) => [`${number}L`, `${number}R`]);
 }
 
-/** The axle index (from 0) of a position. */
-export function axleIndex(position: Position): number {
-  return Number(position.slice(0, -1)) - 1;
+/** Axles as they stand one behind the other on a new unit: numbered from the front. */
+export function numbered<A>(axles: readonly A[]): (A & { number: number })[] {
+  return axles.map((axle, i) => ({ ...axle, number: i + 1 }));
+}
+
+/** The number of the axle that a position is on. */
+export function axleNumber(position: Position): number {
+  return Number(position.slice(0, -1));
+}
+
+/** The axle that a position is on, of those that carry their number; undefined where none has it. */
+export function axleAt<A extends { number: number }>(axles: readonly A[], position: Position): A | undefined {
+  return axles.find((a) => a.number === axleNumber(position));
 }
 
 /** The position on the other side of the same axle. */
 export function oppositeOf(position: Position): Position {
   return position.slice(0, -1) + (position.endsWith('L') ? 'R' : 'L');
+}
+
+/**
+ * The id of an axle from before axles had ids: of its unit and number, so that jobs which name only a position are
+ * about it for ever. The migration of the database makes the same.
+ * @returns a UUID of version 8
+ * @source RFC 9562, 5.8: version 8 is for ids of one's own making
+ */
+export function firstAxleId(unitId: string, number: number): string {
+  return `0${number}${unitId.slice(2, 14)}8${unitId.slice(15)}`;
 }

@@ -1,12 +1,18 @@
 export {
-  axleIndex,
+  axleAt,
+  axleNumber,
   axleSchema,
   axlesSchema,
+  firstAxleId,
+  numbered,
   oppositeOf,
+  placedAxleSchema,
+  placedAxlesSchema,
   positionSchema,
   positionsOf,
   unitKindSchema,
   type Axle,
+  type PlacedAxle,
   type Position,
 } from './axle-plan.ts';
 export { layouts, layoutsFor, type Layout } from './layouts.ts';

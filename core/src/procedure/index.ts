@@ -1,6 +1,7 @@
 export { readinessOf, readyStates, type ReadyLine, type ReadyState } from './readiness.ts';
 export { familySheet, familySheets } from './family-sheets.ts';
 export {
+  torqueFigureSchema,
   type BandFigure,
   type HeatFigure,
   type Hub,
@@ -17,6 +18,7 @@ export {
   constructions,
   familySchema,
   sheetSchema,
+  torqueKeys,
   type Family,
   type Sheet,
   type TorqueKey,

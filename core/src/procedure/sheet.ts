@@ -106,20 +106,22 @@ export const sheetSchema = z.object({
 export type Sheet = z.output<typeof sheetSchema>;
 
 /** Figures a step can ask of the sheet. */
-export type TorqueKey =
-  | 'seatTorque'
-  | 'setTorque'
-  | 'jamTorque'
-  | 'wheelTorque'
-  | 'nutTorque'
-  | 'boltTorque'
-  | 'flangeTorque'
-  | 'caliperTorque'
-  | 'bracketTorque'
-  | 'spindleTorque'
-  | 'capTorque'
-  | 'jointTorque'
-  | 'coverTorque';
+export const torqueKeys = [
+  'seatTorque',
+  'setTorque',
+  'jamTorque',
+  'wheelTorque',
+  'nutTorque',
+  'boltTorque',
+  'flangeTorque',
+  'caliperTorque',
+  'bracketTorque',
+  'spindleTorque',
+  'capTorque',
+  'jointTorque',
+  'coverTorque',
+] as const;
+export type TorqueKey = (typeof torqueKeys)[number];
 
 /** A band figure as the calculations take it, in mm. */
 export function bandInMm(band: BandFigure): Band {

@@ -281,6 +281,7 @@ export const commandSchema: z.ZodType<Command, CommandInput> = commands;
 /** A wheel end as the job takes it over from the axle: figures frozen as they are today. */
 const wheelEndOpenedSchema = z.object({
   position: positionSchema,
+  axleId: z.uuid().optional(),
   sheet: sheetSchema,
   /** Jobs of the first build walk one version of one procedure. */
   procedureVersion: z.int().min(1).optional(),
@@ -305,6 +306,8 @@ const wheelEndOpenedSchema = z.object({
 /** The first event of every job. */
 export const jobOpenedSchema = z.object({
   kind: z.literal('job-opened'),
+  /** The shop's own number of the job; jobs older than this have theirs in the record of the shop. */
+  number: z.int().min(1).optional(),
   unitId: z.uuid(),
   title: z.string().trim().min(1).max(120),
   complaint: z.string().trim().max(500),

@@ -1,4 +1,4 @@
-import { oppositeOf } from '../axle-plan/index.ts';
+import { axleNumber, firstAxleId, oppositeOf } from '../axle-plan/index.ts';
 import { findProcedure } from '../procedure/index.ts';
 import { sharedSteps } from '../route/index.ts';
 import { layerOf, worksOf, type Work } from '../stack/index.ts';
@@ -104,6 +104,7 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
   const { unitId, title, complaint, reportedBy, meter, symptoms } = body;
   return {
     id: event.jobId,
+    number: body.number ?? null,
     unitId,
     title,
     complaint,
@@ -118,6 +119,7 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
       const { position, sheet, axle } = opened;
       return {
         position,
+        axleId: opened.axleId ?? firstAxleId(unitId, axleNumber(position)),
         axle,
         sheet,
         plan: planOf(opened),

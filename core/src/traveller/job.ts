@@ -98,6 +98,8 @@ export type RoutePlan = Extract<Plan, { by: 'route' }>;
 /** One position being worked on: its own record, nothing copied from the other side. */
 export interface WheelEnd {
   position: Position;
+  /** The axle it is on, for life; jobs older than this name only the position. */
+  axleId: string;
   axle: AxleRole | null;
   sheet: Sheet;
   plan: Plan;
@@ -128,6 +130,8 @@ export type Stopped = { reason: string; at: string; by: Actor } & (
 /** A job: nothing but the fold of its events. */
 export interface Job {
   id: string;
+  /** The shop's own number; null in jobs whose opening does not name it. */
+  number: number | null;
   unitId: string;
   title: string;
   complaint: string;

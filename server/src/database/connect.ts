@@ -1,17 +1,11 @@
 import { Sequelize } from 'sequelize';
 import { inTransaction } from './in-transaction.ts';
 import { defineAxle, defineMeterReading, defineOwner, defineUnit } from '../fleet/model.ts';
-import {
-  defineFollowUp,
-  definePhoto,
-  defineJob,
-  defineJobEvent,
-  defineReading,
-  defineWheelEnd,
-} from '../jobs/model.ts';
+import { defineFollowUp, definePhoto, defineJob, defineReading, defineWheelEnd } from '../jobs/model.ts';
+import { defineBatchRow, defineEntry, defineSeal } from '../record/model.ts';
 import { defineSheetRevision } from '../sheets/model.ts';
 import { defineTool } from '../tools/model.ts';
-import { definePerson, definePersonOwner } from '../people/model.ts';
+import { definePerson, definePersonalDetail, definePersonOwner } from '../people/model.ts';
 import { defineSetting } from '../shop/model.ts';
 
 /**
@@ -36,7 +30,10 @@ export function connectDatabase(url: string, { pool = 10 }: { pool?: number } = 
     axle: defineAxle(sequelize),
     meterReading: defineMeterReading(sequelize),
     job: defineJob(sequelize),
-    jobEvent: defineJobEvent(sequelize),
+    entry: defineEntry(sequelize),
+    batchRow: defineBatchRow(sequelize),
+    seal: defineSeal(sequelize),
+    personalDetail: definePersonalDetail(sequelize),
     reading: defineReading(sequelize),
     wheelEnd: defineWheelEnd(sequelize),
     followUp: defineFollowUp(sequelize),
@@ -52,6 +49,7 @@ export function connectDatabase(url: string, { pool = 10 }: { pool?: number } = 
     otherKey: 'ownerId',
     as: 'owners',
   });
+  models.person.hasOne(models.personalDetail, { foreignKey: 'personId', as: 'detail' });
   models.job.belongsTo(models.unit, { foreignKey: 'unitId', as: 'unit' });
   return { sequelize, ...models };
 }

@@ -13,17 +13,19 @@ const all = [
   '0007-follow-ups',
   '0008-demo-people',
   '0009-doors',
+  '0010-record',
+  '0011-taken-over',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {
   const { url } = await freshDatabase();
   const a = connectDatabase(url);
   const b = connectDatabase(url);
-  const done = await Promise.all([migrate(a.sequelize), migrate(b.sequelize)]);
+  const done = await Promise.all([migrate(a), migrate(b)]);
   expect(done.flat()).toEqual(all);
-  expect(await migrateBack(a.sequelize)).toEqual([...all].reverse());
+  expect(await migrateBack(a)).toEqual([...all].reverse());
   const [tables] = await a.sequelize.query(`select tablename from pg_tables where schemaname = 'public'`);
   expect(tables).toEqual([{ tablename: 'migration' }]);
-  expect(await migrate(b.sequelize)).toEqual(all);
+  expect(await migrate(b)).toEqual(all);
   await Promise.all([a.sequelize.close(), b.sequelize.close()]);
 });

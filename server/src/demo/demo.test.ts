@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { fold, lastVerdict, type Actor } from '@lanternwright/core/traveller';
 import { openShop } from '../testing/shop.ts';
-import { verifyChain } from '../jobs/verify-chain.ts';
+import { verifyChain } from '../record/verify-chain.ts';
 import { generateDemo } from './generate.ts';
 import { loadDemo } from './load.ts';
 

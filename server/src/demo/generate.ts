@@ -10,7 +10,7 @@ import { complaints, fleetLines, type FleetLine } from './scenario.ts';
 import { workJob, type JobPlan } from './shop-hand.ts';
 import { ToolCrib } from './tool-crib.ts';
 
-interface DemoUnit {
+export interface DemoUnit {
   id: string;
   owner: string;
   name: string;
@@ -47,6 +47,9 @@ export function generateDemo(
   }
   openTodaysJobs(random, demo, people, today);
   demo.jobs.sort((a, b) => (a.openedAt < b.openedAt ? -1 : 1));
+  demo.jobs.forEach(({ events: [opened] }, i) => {
+    if (opened?.body.kind === 'job-opened') opened.body.number = i + 1;
+  });
   return demo;
 }
 

@@ -1,13 +1,38 @@
 import { randomUUID } from 'node:crypto';
-import { fold } from '@lanternwright/core/traveller';
+import { firstAxleId, numbered } from '@lanternwright/core/axle-plan';
+import { entryOf, type Entry, type Recorder, type StreamKind } from '@lanternwright/core/record';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
-import { rebuild } from '../jobs/projection.ts';
-import { storeAll } from '../jobs/record.ts';
+import { appendMany } from '../record/append.ts';
+import { rebuildProjections } from '../record/rebuild.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { PeopleService } from '../people/service.ts';
-import { generateDemo } from './generate.ts';
+import { generateDemo, type DemoUnit } from './generate.ts';
 import { demoOthers, demoPeople, demoShop } from './scenario.ts';
+
+function first(stream: StreamKind, streamId: string, at: string, by: Recorder, body: object): Entry {
+  return { id: randomUUID(), stream, streamId, version: 1, at, by, body };
+}
+
+/** A unit as it was added before its first reading, and its meters as they were read since. */
+function unitEntries(unit: DemoUnit, owner: { id: string; name: string }, by: Recorder): Entry[] {
+  const { id, name, kind: unitKind, plate, meters } = unit;
+  const axles = numbered(unit.axles).map((axle) => ({ ...axle, id: firstAxleId(id, axle.number) }));
+  const morningOf = (date: string) => `${date}T07:00:00.000Z`;
+  return [
+    first('unit', id, morningOf(meters[0]!.date), by, {
+      kind: 'unit-added',
+      unit: { owner, name, unitKind, plate, axles },
+    }),
+    ...meters.map(({ date, km, hours }, i) => ({
+      ...first('meter', id, morningOf(date), by, {
+        kind: 'meter-read',
+        read: { date, distance: null, km, hours, source: 'by-hand' },
+      }),
+      version: i + 1,
+    })),
+  ];
+}
 
 /**
  * Loads the demo shop once, into a database that has neither people nor units. Demo people get a
@@ -32,61 +57,18 @@ export async function loadDemo(
     }
     const demo = generateDemo(actors, clock.today(), { days });
     const owners = new Map([...new Set(demo.units.map((u) => u.owner))].map((name) => [name, randomUUID()]));
-    await db.owner.bulkCreate(
-      [...owners].map(([name, id]) => ({ id, name })),
-      { transaction },
-    );
-    await db.unit.bulkCreate(
-      demo.units.map(({ id, owner, name, kind, plate }) => ({
-        id,
-        ownerId: owners.get(owner)!,
-        name,
-        kind,
-        plate,
-      })),
-      { transaction },
-    );
-    await db.axle.bulkCreate(
-      demo.units.flatMap((u) => u.axles.map((axle, i) => ({ unitId: u.id, number: i + 1, ...axle }))),
-      { transaction },
-    );
-    await db.meterReading.bulkCreate(
-      demo.units.flatMap((u) => u.meters.map((m) => ({ unitId: u.id, ...m, distance: null }))),
-      { transaction },
-    );
-    await db.job.bulkCreate(
-      demo.jobs.map(({ id, unitId, title, openedAt }) => ({
-        id,
-        unitId,
-        title,
-        version: 0,
-        openedAt: new Date(openedAt),
-        closedAt: null,
-        wheelEnds: [],
-      })),
-      { transaction },
-    );
-    await storeAll(
-      db,
-      demo.jobs.flatMap((j) => j.events),
-      transaction,
-    );
-    await rebuild(
-      db,
-      demo.jobs.map((j) => fold(j.events)),
-      transaction,
-    );
-    await db.tool.bulkCreate(
-      demo.crib.on(clock.today(), 'lapsed').map((tool) => ({
-        id: tool.id,
-        code: tool.code,
-        tool,
-        changedAt: clock.now(),
-        changedBy: demoPeople[0].name,
-        retiredAt: null,
-      })),
-      { transaction },
-    );
+    const by = actors[0]!;
+    await appendMany(db, [
+      ...demo.units.flatMap((unit) =>
+        unitEntries(unit, { id: owners.get(unit.owner)!, name: unit.owner }, by),
+      ),
+      ...demo.crib
+        .on(clock.today(), 'lapsed')
+        .map((tool) => first('tool', tool.id, clock.now().toISOString(), by, { kind: 'tool-kept', tool })),
+      ...demo.jobs.flatMap((j) => j.events.map(entryOf)),
+    ]);
+    await rebuildProjections(db);
+    await db.sequelize.query(`select setval(pg_get_serial_sequence('job', 'number'), max(number)) from job`);
     for (const { owners: names, ...person } of demoOthers)
       await people.addWithPassword(
         { ...person, owners: names.map((name) => owners.get(name)!), password: randomUUID() },

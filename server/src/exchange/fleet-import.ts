@@ -5,8 +5,9 @@ import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem, refused } from '../http/problem.ts';
-import type { Viewer } from '../http/viewer.ts';
+import { askingBy, type Viewer } from '../http/viewer.ts';
 import type { WorkPool } from '../pool/pool.ts';
+import type { Clock } from '../shop/clock.ts';
 import type { SheetsService } from '../sheets/service.ts';
 import type { FleetAnswer } from './fleet-answer.ts';
 
@@ -25,7 +26,15 @@ function toPreview({ good, bad, badCount }: FleetFile): FleetPreview {
 }
 
 /** Bringing a fleet in from a file. It is read on a thread of the pool. */
-export function fleetImport(db: Database, fleet: FleetService, sheets: SheetsService, pool: WorkPool) {
+export function fleetImport(
+  db: Database,
+  {
+    fleet,
+    sheets,
+    pool,
+    clock,
+  }: { fleet: FleetService; sheets: SheetsService; pool: WorkPool; clock: Clock },
+) {
   /** Which of these units the shop has. */
   async function known(good: readonly Good[]): Promise<Set<string>> {
     const rows = await db.sequelize.query<{ key: string }>(
@@ -69,9 +78,8 @@ export function fleetImport(db: Database, fleet: FleetService, sheets: SheetsSer
       const file = await read(csv, 'units', viewer);
       if (file.good.length === 0)
         throw new HttpProblem(422, 'Nothing to bring in', 'No row of the file is good. Nothing was kept.');
-      await inTransaction(db, async (transaction) => {
-        for (const unit of file.units) await fleet.addIn(newUnitSchema.parse(JSON.parse(unit)), transaction);
-      });
+      const units = file.units.map((unit) => newUnitSchema.parse(JSON.parse(unit)));
+      await inTransaction(db, () => fleet.bringIn(units, askingBy(clock)(viewer)));
       return toPreview(file);
     },
   };

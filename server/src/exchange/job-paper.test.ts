@@ -4,7 +4,7 @@ import { randomUUID } from 'node:crypto';
 import { quantity } from '@lanternwright/core/quantity';
 import type { Tool } from '@lanternwright/core/tool';
 import { addUnit, fetchJob, mirrored, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
-import { verifyChain } from '../jobs/verify-chain.ts';
+import { verifyChain } from '../record/verify-chain.ts';
 import { plain } from './page.ts';
 
 let shop: Shop;
@@ -35,7 +35,7 @@ beforeAll(async () => {
     calibratedUntil: '2099-07-31',
     graduation: quantity(0.001, 'in'),
   };
-  await shop.supervisor.call.put('/api/tools').send(listed).expect(200);
+  await shop.supervisor.call.put('/api/tools').send({ seenVersion: 0, tool: listed }).expect(200);
   const at = { position: '2L', stage: 'diagnose', stepId: 'as-found', round: 1 } as const;
   const data = { kind: 'measure', by: 'dial', listed } as const;
   await send(call, jobId, 9, { kind: 'step-recorded', ...at, data }).expect(200);

@@ -68,7 +68,10 @@ export function exchangeRouter(
     const paper = query.size ?? settings.current().paper;
     if (params.paper === 'tags')
       return tagPaper(job, { unit, paper, origin: `${req.protocol}://${req.get('host') ?? 'localhost'}` });
-    const last = await db.jobEvent.findOne({ where: { jobId: params.id }, order: [['version', 'DESC']] });
+    const last = await db.entry.findOne({
+      where: { stream: 'job', streamId: params.id },
+      order: [['version', 'DESC']],
+    });
     const { say: sayTime } = clock;
     const { name, address } = settings.current();
     const context = {

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import { numbered } from '@lanternwright/core/axle-plan';
 import { addUnit, axlesOf, fetchJob, openJobOn, openShop, type Shop } from '../testing/shop.ts';
 
 let shop: Shop;
@@ -46,11 +47,11 @@ it('changes axles for new jobs only: a running job keeps its sheets', async () =
   const jobId = await openJobOn(shop, id, ['2L']);
   await shop.technician.call
     .put(`/api/fleet/units/${id}/axles`)
-    .send({ axles: axlesOf('semi-3') })
+    .send({ seenVersion: 1, axles: numbered(axlesOf('semi-3')) })
     .expect(403);
   await shop.supervisor.call
     .put(`/api/fleet/units/${id}/axles`)
-    .send({ axles: axlesOf('semi-3') })
+    .send({ seenVersion: 1, axles: numbered(axlesOf('semi-3')) })
     .expect(200);
   expect((await fetchJob(shop.technician.call, jobId)).wheelEnds[0]?.sheet.sheetId).toBe('a-drive-tang');
   expect((await shop.technician.call.get(`/api/fleet/units/${id}`)).body.axles[1].sheet.sheetId).toBe(

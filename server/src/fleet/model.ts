@@ -30,6 +30,7 @@ export interface UnitRow extends Model<InferAttributes<UnitRow>, InferCreationAt
   kind: UnitKind;
   plate: string;
   createdAt: CreationOptional<Date>;
+  version: CreationOptional<number>;
   owner?: NonAttribute<OwnerRow>;
   axles?: NonAttribute<AxleRow[]>;
 }
@@ -42,26 +43,32 @@ export function defineUnit(sequelize: Sequelize): ModelStatic<UnitRow> {
     kind: DataTypes.TEXT,
     plate: DataTypes.TEXT,
     createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
+    version: { type: DataTypes.INTEGER, defaultValue: 0 },
   });
 }
 
 export interface AxleRow extends Model<InferAttributes<AxleRow>, InferCreationAttributes<AxleRow>> {
+  id: string;
   unitId: string;
   number: number;
   role: Axle['role'];
   wheels: Axle['wheels'];
   brake: Axle['brake'];
   sheet: Axle['sheet'];
+  /** When it was taken out from under the unit; its row stays, for what was measured on it. */
+  takenOutAt: CreationOptional<Date | null>;
 }
 
 export function defineAxle(sequelize: Sequelize): ModelStatic<AxleRow> {
   return sequelize.define<AxleRow>('axle', {
-    unitId: { type: DataTypes.UUID, primaryKey: true },
-    number: { type: DataTypes.SMALLINT, primaryKey: true },
+    id: { type: DataTypes.UUID, primaryKey: true },
+    unitId: DataTypes.UUID,
+    number: DataTypes.SMALLINT,
     role: DataTypes.TEXT,
     wheels: DataTypes.TEXT,
     brake: DataTypes.TEXT,
     sheet: DataTypes.JSONB,
+    takenOutAt: DataTypes.DATE,
   });
 }
 
@@ -71,6 +78,8 @@ export interface MeterReadingRow extends Model<
 > {
   id: CreationOptional<number>;
   unitId: string;
+  /** Place among the readings of the unit, from 0, as its record counts them. */
+  nth: number;
   date: string;
   distance: Quantity | null;
   km: number | null;
@@ -81,6 +90,7 @@ export function defineMeterReading(sequelize: Sequelize): ModelStatic<MeterReadi
   return sequelize.define<MeterReadingRow>('meter_reading', {
     id: { type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true },
     unitId: DataTypes.UUID,
+    nth: DataTypes.INTEGER,
     date: DataTypes.DATEONLY,
     distance: DataTypes.JSONB,
     km: DataTypes.DOUBLE,

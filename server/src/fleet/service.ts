@@ -1,26 +1,24 @@
-import { randomUUID } from 'node:crypto';
-import { col, fn, Op, QueryTypes, Transaction, UniqueConstraintError, where } from 'sequelize';
+import { QueryTypes } from 'sequelize';
 import type {
   FollowUp,
   HistoryLine,
-  NewUnit,
   Owner,
   ReadingRow,
   UnitDetail,
   UnitSummary,
   WheelEndSummary,
 } from '@lanternwright/contract/fleet';
-import { positionsOf, type Axle } from '@lanternwright/core/axle-plan';
-import { addDays, retorqueState } from '@lanternwright/core/interval';
-import { sheetSchema, type Sheet, type TorqueKey } from '@lanternwright/core/procedure';
-import { fold, meterKm, sayEvent, type Meter } from '@lanternwright/core/traveller';
+import { axleAt, positionsOf, type PlacedAxle } from '@lanternwright/core/axle-plan';
+import { retorqueState } from '@lanternwright/core/interval';
+import { sheetSchema } from '@lanternwright/core/procedure';
+import { fold, sayEvent } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
-import { inTransaction } from '../database/in-transaction.ts';
-import { notFound, refused } from '../http/problem.ts';
-import type { WheelEndRow } from '../jobs/model.ts';
+import { notFound } from '../http/problem.ts';
+import type { ReadingTable, WheelEndRow } from '../jobs/model.ts';
 import { eventsOf } from '../jobs/record.ts';
 import { ownOnly, seesOwner, type Viewer } from '../http/viewer.ts';
 import type { Clock } from '../shop/clock.ts';
+import { fleetChanges } from './changes.ts';
 import type { AxleRow, UnitRow } from './model.ts';
 
 interface LatestMeter {
@@ -31,12 +29,20 @@ interface LatestMeter {
 }
 
 /** A sheet of an old shape is read through today's schema. */
-const toAxle = ({ role, wheels, brake, sheet }: AxleRow): Axle => ({
+const toAxle = ({ id, number, role, wheels, brake, sheet }: AxleRow): PlacedAxle => ({
+  id,
+  number,
   role,
   wheels,
   brake,
   sheet: sheetSchema.parse(sheet),
 });
+
+function toReading(row: ReadingTable): ReadingRow {
+  const { jobId, axleId, position, round, endPlayMm, rangeMm, cycles, verdict, at, byName, km, final } = row;
+  const figures = { endPlayMm, rangeMm, cycles, verdict, km, final };
+  return { jobId, axleId, position, round, ...figures, at: at.toISOString(), by: byName };
+}
 
 function byUnit<T extends { unitId: string }>(rows: readonly T[]): Map<string, T[]> {
   const groups = new Map<string, T[]>();
@@ -48,9 +54,10 @@ function byUnit<T extends { unitId: string }>(rows: readonly T[]): Map<string, T
   return groups;
 }
 
-function summariseWheelEnds(axleCount: number, rows: readonly WheelEndRow[]): WheelEndSummary[] {
-  return positionsOf(axleCount).map((position) => {
-    const row = rows.find((r) => r.position === position);
+function summariseWheelEnds(axles: readonly AxleRow[], rows: readonly WheelEndRow[]): WheelEndSummary[] {
+  return positionsOf(axles).map((position) => {
+    const { id } = axleAt(axles, position)!;
+    const row = rows.find((r) => r.axleId === id && r.position === position);
     return {
       position,
       state: row?.openJobId
@@ -81,8 +88,8 @@ function summarise(
     meterKm: meter?.km ?? null,
     hours: meter?.hours ?? null,
     meterDate: meter?.date ?? null,
-    axles: axles.map(({ role, wheels, brake }) => ({ role, wheels, brake })),
-    wheelEnds: summariseWheelEnds(axles.length, wheelEnds),
+    axles: axles.map(({ id, number, role, wheels, brake }) => ({ id, number, role, wheels, brake })),
+    wheelEnds: summariseWheelEnds(axles, wheelEnds),
     openJobId: wheelEnds.find((w) => w.openJobId)?.openJobId ?? null,
   };
 }
@@ -98,23 +105,15 @@ export function fleetService(db: Database, clock: Clock) {
     return new Map(rows.map((r) => [r.unitId, r]));
   }
 
-  async function readings(unitId: string, transaction?: Transaction): Promise<ReadingRow[]> {
-    const rows = await db.reading.findAll({ where: { unitId }, order: ['at', 'round'], transaction });
-    return rows.map(
-      ({ jobId, position, round, endPlayMm, rangeMm, cycles, verdict, at, byName, km, final }) => ({
-        jobId,
-        position,
-        round,
-        endPlayMm,
-        rangeMm,
-        cycles,
-        verdict,
-        at: at.toISOString(),
-        by: byName,
-        km,
-        final,
-      }),
-    );
+  /** Settled readings of a unit, oldest first. @param axleIds of these axles only; of those under it now if left out */
+  async function readings(unitId: string, axleIds?: readonly string[]): Promise<ReadingRow[]> {
+    const ids = axleIds ?? (await axles(unitId)).map((a) => a.id);
+    const rows = await db.reading.findAll({
+      where: { unitId, axleId: [...ids] },
+      order: ['at', 'round'],
+      raw: true,
+    });
+    return rows.map(toReading);
   }
 
   async function openFollowUps(unitId: string, meterKm: number | null): Promise<FollowUp[]> {
@@ -127,114 +126,19 @@ export function fleetService(db: Database, clock: Clock) {
     return rows.map((due) => ({ ...due, state: retorqueState(due, meterKm, clock.today()) }));
   }
 
-  async function axles(unitId: string, transaction?: Transaction): Promise<Axle[]> {
-    return (await db.axle.findAll({ where: { unitId }, order: ['number'], transaction })).map(toAxle);
-  }
-
-  async function writeAxles(unitId: string, list: readonly Axle[], transaction: Transaction): Promise<void> {
-    await db.axle.destroy({ where: { unitId }, transaction });
-    await db.axle.bulkCreate(
-      list.map((axle, i) => ({ unitId, number: i + 1, ...axle })),
-      { transaction },
-    );
-  }
-
-  async function recordMeter(
-    unitId: string,
-    date: string,
-    meter: Meter,
-    transaction?: Transaction,
-  ): Promise<void> {
-    const { distance, hours } = meter;
-    if (!distance && !hours) return;
-    const km = meterKm(meter);
-    await db.meterReading.create(
-      { unitId, date, distance: distance ?? null, km, hours: hours?.value ?? null },
-      { transaction },
-    );
-  }
-
-  /**
-   * Puts a meter reading right that was taken within a day of `at`; where there is none, it is added.
-   */
-  async function correctMeter(
-    unitId: string,
-    at: string,
-    wrong: Meter,
-    right: Meter,
-    transaction: Transaction,
-  ): Promise<void> {
-    const day = at.slice(0, 10);
-    const row = await db.meterReading.findOne({
-      where: {
-        unitId,
-        km: meterKm(wrong),
-        hours: wrong.hours?.value ?? null,
-        date: { [Op.between]: [addDays(day, -1), addDays(day, 1)] },
-      },
-      transaction,
-    });
-    await row?.destroy({ transaction });
-    await recordMeter(unitId, row?.date ?? day, right, transaction);
-  }
-
-  async function ownerByName(name: string, transaction: Transaction): Promise<string> {
-    // Two at once with a new owner make one.
-    await db.sequelize.query(
-      'insert into owner (id, name) values (:id, :name) on conflict (lower(name)) do nothing',
-      { replacements: { id: randomUUID(), name }, transaction },
-    );
-    const owner = await db.owner.findOne({
-      where: where(fn('lower', col('name')), fn('lower', name)),
-      transaction,
-    });
-    return owner!.id;
-  }
-
-  /** Fills in figures that an axle's sheet does not have; one it has stays, and so does a sheet that was changed for another. */
-  async function fillSheet(
-    at: { unitId: string; axle: number; sheetId: string },
-    figures: Partial<Pick<Sheet, TorqueKey>>,
-    transaction: Transaction,
-  ): Promise<void> {
-    const row = await db.axle.findOne({ where: { unitId: at.unitId, number: at.axle }, transaction });
-    if (!row || row.sheet.sheetId !== at.sheetId) return;
-    const missing = Object.entries(figures).filter(([key]) => !row.sheet[key as TorqueKey]);
-    if (missing.length === 0) return;
-    const sheet = { ...row.sheet, ...Object.fromEntries(missing) };
-    await db.axle.update({ sheet }, { where: { unitId: at.unitId, number: at.axle }, transaction });
-  }
-
-  /** Adds a unit inside a transaction. @throws HttpProblem 422 when the owner has one of that name */
-  async function addIn(unit: NewUnit, transaction: Transaction): Promise<string> {
-    const id = randomUUID();
-    const ownerId = await ownerByName(unit.owner, transaction);
-    try {
-      await db.unit.create(
-        { id, ownerId, name: unit.name, kind: unit.kind, plate: unit.plate },
-        { transaction },
-      );
-    } catch (error) {
-      if (error instanceof UniqueConstraintError)
-        throw refused(`${unit.owner} has a unit named ${unit.name} already`, 'name');
-      throw error;
-    }
-    await writeAxles(id, unit.axles, transaction);
-    await recordMeter(id, clock.today(), unit.meter, transaction);
-    return id;
+  async function axles(unitId: string): Promise<PlacedAxle[]> {
+    return (await db.axle.findAll({ where: { unitId, takenOutAt: null }, order: ['number'] })).map(toAxle);
   }
 
   return {
     axles,
     readings,
-    recordMeter,
-    fillSheet,
-    correctMeter,
-    addIn,
+    ...fleetChanges(db, clock),
 
     /** The axles of units, by their ids. */
-    async axlesOf(unitIds: readonly string[]): Promise<Map<string, Axle[]>> {
-      const groups = byUnit(await db.axle.findAll({ where: { unitId: [...unitIds] }, order: ['number'] }));
+    async axlesOf(unitIds: readonly string[]): Promise<Map<string, PlacedAxle[]>> {
+      const where = { unitId: [...unitIds], takenOutAt: null };
+      const groups = byUnit(await db.axle.findAll({ where, order: ['number'] }));
       return new Map([...groups].map(([unitId, rows]) => [unitId, rows.map(toAxle)]));
     },
 
@@ -248,7 +152,8 @@ export function fleetService(db: Database, clock: Clock) {
           nest: true,
         }),
         db.axle.findAll({
-          attributes: ['unitId', 'number', 'role', 'wheels', 'brake'],
+          attributes: ['id', 'unitId', 'number', 'role', 'wheels', 'brake'],
+          where: { takenOutAt: null },
           order: ['number'],
           raw: true,
         }),
@@ -265,18 +170,27 @@ export function fleetService(db: Database, clock: Clock) {
     async unit(id: string, viewer: Viewer): Promise<UnitDetail> {
       const [unit, axleRows, wheelEnds, meters, rows, jobs] = await Promise.all([
         db.unit.findByPk(id, { include: [{ model: db.owner, as: 'owner' }] }),
-        db.axle.findAll({ where: { unitId: id }, order: ['number'] }),
+        db.axle.findAll({ where: { unitId: id }, order: ['takenOutAt', 'number'] }),
         db.wheelEnd.findAll({ where: { unitId: id } }),
         latestMeters(id),
-        readings(id),
+        db.reading.findAll({ where: { unitId: id }, order: ['at', 'round'], raw: true }),
         db.job.findAll({ where: { unitId: id }, order: [['openedAt', 'DESC']] }),
       ]);
       if (!unit || !seesOwner(viewer, unit.ownerId)) throw notFound('unit');
-      const summary = summarise(unit, axleRows, wheelEnds, meters.get(id));
+      const present = axleRows.filter((a) => a.takenOutAt === null);
+      const summary = summarise(unit, present, wheelEnds, meters.get(id));
+      const of = (axleIds: readonly string[]) =>
+        rows.filter((r) => axleIds.includes(r.axleId)).map(toReading);
       return {
         ...summary,
-        axles: axleRows.map(toAxle),
-        readings: rows,
+        version: unit.version,
+        axles: present.map(toAxle),
+        readings: of(present.map((a) => a.id)),
+        takenOut: axleRows.flatMap((row) =>
+          row.takenOutAt == null
+            ? []
+            : [{ axle: toAxle(row), takenOutAt: row.takenOutAt.toISOString(), readings: of([row.id]) }],
+        ),
         followUps: await openFollowUps(id, summary.meterKm),
         jobs: jobs.map(({ id: jobId, number, title, openedAt, closedAt }) => ({
           id: jobId,
@@ -309,20 +223,6 @@ export function fleetService(db: Database, clock: Clock) {
         }
       }
       return lines;
-    },
-
-    async add(unit: NewUnit): Promise<{ id: string }> {
-      return { id: await inTransaction(db, (transaction) => addIn(unit, transaction)) };
-    },
-
-    async replaceAxles(id: string, list: readonly Axle[]): Promise<{ id: string }> {
-      return inTransaction(db, async (transaction) => {
-        // Two at once stand in line here.
-        const unit = await db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
-        if (!unit) throw notFound('unit');
-        await writeAxles(id, list, transaction);
-        return { id };
-      });
     },
 
     async owners({ owners }: Viewer): Promise<Owner[]> {

@@ -153,10 +153,18 @@ describe('an owner’s contact', () => {
     const { db } = shop;
     const counts = () =>
       Promise.all(
-        [db.owner, db.unit, db.axle, db.meterReading, db.job, db.jobEvent, db.wheelEnd, db.photo].map(
-          (model) => (model as typeof db.unit).count(),
+        [db.owner, db.unit, db.axle, db.meterReading, db.job, db.wheelEnd, db.photo].map((model) =>
+          (model as typeof db.unit).count(),
         ),
       );
+    // Nobody's streams but the shop's: sheets, tools, people.
+    const entries = () => db.entry.count({ where: { stream: ['job', 'unit', 'meter'] } });
+    const everything = await entries();
+    const [mineOf, theirsOf] = [
+      await readAs(db, [own.owner], () => db.entry.count()),
+      await readAs(db, [others.owner], () => db.entry.count()),
+    ];
+    expect([mineOf > 2, theirsOf > 2, mineOf + theirsOf]).toEqual([true, true, everything]);
     const all = await counts();
     const mine = await readAs(db, [own.owner], counts);
     const theirs = await readAs(db, [others.owner], counts);

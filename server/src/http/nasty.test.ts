@@ -1,3 +1,4 @@
+import { numbered } from '@lanternwright/core/axle-plan';
 import { randomUUID } from 'node:crypto';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
@@ -6,7 +7,7 @@ import { allRoutes } from '@lanternwright/contract/open-api';
 import type { Route } from '@lanternwright/contract/route';
 import { describeCalculation } from '@lanternwright/core/reckoner';
 import { familySheets } from '@lanternwright/core/procedure';
-import { verifyChain } from '../jobs/verify-chain.ts';
+import { verifyChain } from '../record/verify-chain.ts';
 import { addUnit, axlesOf, confirmStep, fetchJob, openJobOn, openShop, type Shop } from '../testing/shop.ts';
 
 const REQUESTS = 5_000;
@@ -42,7 +43,7 @@ beforeAll(async () => {
       meter: {},
       axles: axlesOf('tractor-2'),
     },
-    '/api/fleet/units/:id/axles': { axles: axlesOf('tractor-3') },
+    '/api/fleet/units/:id/axles': { seenVersion: 1, axles: numbered(axlesOf('tractor-3')) },
     '/api/sheets/:sheetId': { basedOn: 1, sheet: familySheets[0], note: 'why' },
     '/api/sheets': { from: 'a-drive-tang', sheetId: 'own', title: 'Own' },
     '/api/jobs': { unitId: unit, title: 'T', complaint: 'C', reportedBy: 'driver', meter: {}, wheelEnds },
@@ -58,16 +59,22 @@ beforeAll(async () => {
     '/api/exchange/fleet': { csv: 'owner,unit,kind,axle,role,sheet\na,b,rigid,1,steer,a-steer' },
     '/api/exchange/fleet/preview': { csv: 'owner,unit,kind,axle,role,sheet\n"a,b' },
     '/api/people': { name: 'New One', login: 'new.one', role: 'technician', owners: [] },
-    '/api/people/:id': { name: 'New One', role: 'trainee', owners: [] },
+    '/api/people/:id': { name: 'New One', role: 'trainee', owners: [], seenVersion: 1 },
     '/api/shop/settings': { ...shop.settings.current() },
+    '/api/people/:id/off': { seenVersion: 1 },
+    '/api/people/:id/code': { seenVersion: 1 },
+    '/api/people/:id/details': { telephone: '+00 000', mail: 'a@shop.example' },
     '/api/tools': {
-      id: randomUUID(),
-      kind: 'torque-wrench',
-      code: 'TW-1',
-      title: 'Wrench',
-      calibratedUntil: '2027-01-01',
-      min: { value: 70, unit: 'Nm', si: 70 },
-      max: { value: 700, unit: 'Nm', si: 700 },
+      seenVersion: 0,
+      tool: {
+        id: randomUUID(),
+        kind: 'torque-wrench',
+        code: 'TW-1',
+        title: 'Wrench',
+        calibratedUntil: '2027-01-01',
+        min: { value: 70, unit: 'Nm', si: 70 },
+        max: { value: 700, unit: 'Nm', si: 700 },
+      },
     },
   };
 }, 60_000);

@@ -1,5 +1,6 @@
 import type { Response } from 'express';
 import type { Capability } from '@lanternwright/core/access';
+import type { Recorder } from '@lanternwright/core/record';
 import type { Person, Session } from '@lanternwright/contract/people';
 
 /** Who looks or acts, and what they may see: every service is asked by one. */
@@ -40,3 +41,11 @@ const supervisors: ReadonlySet<Capability> = new Set([
 export function whoMay(capability: Capability): string {
   return supervisors.has(capability) ? 'This is for a supervisor' : 'This is not for your role';
 }
+
+/** Who asks for a change, and when, as the record keeps it. */
+export const askingBy =
+  (clock: { now: () => Date }) =>
+  ({ person: { id, name, role } }: Viewer): { by: Recorder; at: string } => ({
+    by: { id, name, role },
+    at: clock.now().toISOString(),
+  });

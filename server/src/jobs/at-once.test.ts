@@ -12,7 +12,7 @@ import {
   send,
   type Shop,
 } from '../testing/shop.ts';
-import { verifyChain } from './verify-chain.ts';
+import { verifyChain } from '../record/verify-chain.ts';
 
 const open = (shop: Shop, unitId: string, positions: string[]) =>
   shop.technician.call.post('/api/jobs').send({

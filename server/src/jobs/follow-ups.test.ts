@@ -1,3 +1,4 @@
+import { firstAxleId } from '@lanternwright/core/axle-plan';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { FOLLOW_UPS_A_PAGE, type ShopFollowUp, type ShopFollowUps } from '@lanternwright/contract/jobs';
 import { addDays, retorqueState } from '@lanternwright/core/interval';
@@ -16,6 +17,7 @@ describe('follow-ups of the whole shop', () => {
   it('come a page at a time, overdue first, each as the core says it stands', async () => {
     const today = new Date().toISOString().slice(0, 10);
     const unitId = await addUnit(shop);
+    const axle = (number: number) => firstAxleId(unitId, number);
     const meterKm = 611_300;
     const jobId = await openJobOn(shop, unitId);
     await shop.db.wheelEnd.update(
@@ -33,6 +35,7 @@ describe('follow-ups of the whole shop', () => {
         jobId,
         position: '2L',
         unitId,
+        axleId: axle(2),
         kind: kinds[i % 3]!,
         nth: Math.floor(i / 3),
         what: 'Look at it',
@@ -43,6 +46,7 @@ describe('follow-ups of the whole shop', () => {
         jobId,
         position: '2R',
         unitId,
+        axleId: axle(2),
         kind,
         nth: 0,
         what: 'Looked after already',
@@ -55,6 +59,7 @@ describe('follow-ups of the whole shop', () => {
         jobId,
         position: '3L',
         unitId,
+        axleId: axle(3),
         kind,
         nth: 0,
         what: 'More than a page',
@@ -94,6 +99,7 @@ describe('follow-ups of the whole shop', () => {
       ).followUps.map((f) => `${f.jobId} ${f.position}`);
     const due = {
       unitId,
+      axleId: firstAxleId(unitId, 2),
       kind: 'retorque',
       nth: 0,
       what: '',

@@ -14,8 +14,8 @@ import {
   send,
   type Shop,
 } from '../testing/shop.ts';
-import { rebuildProjections } from './record.ts';
-import { noteBreak, verifyChain } from './verify-chain.ts';
+import { rebuildProjections } from '../record/rebuild.ts';
+import { noteBreak, verifyChain } from '../record/verify-chain.ts';
 
 let shop: Shop;
 beforeAll(async () => {
@@ -248,7 +248,7 @@ describe('ten records at once that name a tool', () => {
       min: quantity(100, 'lbf-ft'),
       max: quantity(600, 'lbf-ft'),
     };
-    await shop.supervisor.call.put('/api/tools').send(listed).expect(200);
+    await shop.supervisor.call.put('/api/tools').send({ seenVersion: 0, tool: listed }).expect(200);
     const jobs = await Promise.all(
       Array.from({ length: 10 }, async () => {
         const jobId = await openJobOn(shop, await addUnit(shop), ['2L'], ['retorque']);
@@ -342,9 +342,9 @@ describe('the record', () => {
   it('refuses update, delete and truncate even in SQL', async () => {
     const jobId = await openJobOn(shop, await addUnit(shop));
     for (const sql of [
-      `update job_event set at = now() where job_id = '${jobId}'`,
-      `delete from job_event where job_id = '${jobId}'`,
-      'truncate job_event',
+      `update entry set at = now() where stream_id = '${jobId}'`,
+      `delete from entry where stream_id = '${jobId}'`,
+      'truncate entry',
     ]) {
       await expect(shop.db.sequelize.query(sql)).rejects.toThrow(/permission denied|never changed/);
       await expect(asSuperuser(shop.databaseName, sql)).rejects.toThrow(/never changed/);
@@ -354,12 +354,12 @@ describe('the record', () => {
   it('chains every event, and finds the one that was tampered with', async () => {
     const jobId = await openJobOn(shop, await addUnit(shop));
     expect(await verifyChain(shop.db)).toMatchObject({ ok: true });
-    const [rows] = await shop.db.sequelize.query(`select seq from job_event where job_id = '${jobId}'`);
+    const [rows] = await shop.db.sequelize.query(`select seq from entry where stream_id = '${jobId}'`);
     const seq = Number((rows[0] as { seq: string }).seq);
     const tamper = (change: string) =>
       asSuperuser(
         shop.databaseName,
-        `alter table job_event disable trigger all; update job_event set ${change} where seq = ${seq}; alter table job_event enable trigger all`,
+        `alter table entry disable trigger all; update entry set ${change} where seq = ${seq}; alter table entry enable trigger all`,
       );
     await tamper(`body = jsonb_set(body, '{title}', '"Nothing to see"')`);
     expect(await verifyChain(shop.db)).toEqual({
@@ -383,7 +383,7 @@ describe('the record', () => {
     expect(await verifyChain(shop.db)).toMatchObject({ ok: true, noted: 0 });
     await asSuperuser(
       shop.databaseName,
-      `alter table job_event disable trigger all; delete from job_event where seq = 1; alter table job_event enable trigger all`,
+      `alter table entry disable trigger all; delete from entry where seq = 1; alter table entry enable trigger all`,
     );
     expect(await verifyChain(shop.db)).toEqual({ ok: false, seq: 1, reason: 'Record 1 is missing' });
   });

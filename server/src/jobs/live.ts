@@ -9,8 +9,9 @@ import { serveEvents } from '../http/serve.ts';
 import { seesOwner } from '../http/viewer.ts';
 import { RIGHTS_CHANNEL } from '../people/rights.ts';
 import { SETTINGS_CHANNEL, type SettingsService } from '../shop/settings.ts';
-import type { JobEventRow } from './model.ts';
-import { CHANNEL, toStored } from './record.ts';
+import { CHANNEL, endOfRecord } from '../record/append.ts';
+import type { EntryRow } from '../record/model.ts';
+import { toStored } from './record.ts';
 
 const RETRY_MS = 1_000;
 
@@ -48,16 +49,17 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
     return ownerId;
   }
 
-  async function send(row: JobEventRow): Promise<void> {
-    const message: LiveMessage = { jobId: row.jobId, event: toStored(row) };
-    const owner = await ownerOf(row.jobId);
+  async function send(row: EntryRow): Promise<void> {
+    if (row.stream !== 'job') return;
+    const message: LiveMessage = { jobId: row.streamId, event: toStored(row) };
+    const owner = await ownerOf(row.streamId);
     for (const stream of listeners) if (seesOwner(stream.viewer, owner)) stream.send(message);
   }
 
   /** Sends every event after the last one that was sent. */
   async function sendNew(): Promise<void> {
     for (;;) {
-      const rows = await db.jobEvent.findAll({
+      const rows = await db.entry.findAll({
         where: { seq: { [Op.gt]: sentSeq } },
         order: ['seq'],
         limit: AT_ONCE,
@@ -71,12 +73,9 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
     }
   }
 
-  const endOfRecord = async () =>
-    Number((await db.jobEvent.max<number | string | null, JobEventRow>('seq')) ?? 0);
-
   /** Where the shop began anew, its record is shorter than what was sent. Never forward: nothing is left out. */
   async function notBeyondTheEnd(): Promise<void> {
-    sentSeq = Math.min(sentSeq, await endOfRecord());
+    sentSeq = Math.min(sentSeq, await endOfRecord(db));
   }
 
   const logged = (what: string) => (error: unknown) => log.error({ err: error }, what);
@@ -129,7 +128,7 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
 
   /** From here on events are sent; what was there before is read by whoever opens a page. */
   async function start(): Promise<void> {
-    sentSeq = await endOfRecord();
+    sentSeq = await endOfRecord(db);
     await listen();
   }
 

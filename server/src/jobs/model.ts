@@ -9,7 +9,7 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { JobSummary, WheelEndStand } from '@lanternwright/contract/jobs';
-import type { Actor, EventBody, FollowUpKind } from '@lanternwright/core/traveller';
+import type { FollowUpKind } from '@lanternwright/core/traveller';
 import type { Verdict } from '@lanternwright/core/end-play';
 import type { UnitRow } from '../fleet/model.ts';
 
@@ -42,35 +42,6 @@ export function defineJob(sequelize: Sequelize): ModelStatic<JobRow> {
   });
 }
 
-export interface JobEventRow extends Model<
-  InferAttributes<JobEventRow>,
-  InferCreationAttributes<JobEventRow>
-> {
-  seq: number;
-  id: string;
-  jobId: string;
-  version: number;
-  at: Date;
-  by: Actor;
-  body: EventBody;
-  prevHash: string;
-  hash: string;
-}
-
-export function defineJobEvent(sequelize: Sequelize): ModelStatic<JobEventRow> {
-  return sequelize.define<JobEventRow>('job_event', {
-    seq: { type: DataTypes.BIGINT, primaryKey: true },
-    id: DataTypes.UUID,
-    jobId: DataTypes.UUID,
-    version: DataTypes.INTEGER,
-    at: DataTypes.DATE,
-    by: DataTypes.JSONB,
-    body: DataTypes.JSONB,
-    prevHash: DataTypes.TEXT,
-    hash: DataTypes.TEXT,
-  });
-}
-
 export interface ReadingTable extends Model<
   InferAttributes<ReadingTable>,
   InferCreationAttributes<ReadingTable>
@@ -79,6 +50,7 @@ export interface ReadingTable extends Model<
   position: string;
   round: number;
   unitId: string;
+  axleId: string;
   endPlayMm: number;
   rangeMm: number;
   cycles: number;
@@ -95,6 +67,7 @@ export function defineReading(sequelize: Sequelize): ModelStatic<ReadingTable> {
     position: { type: DataTypes.TEXT, primaryKey: true },
     round: { type: DataTypes.SMALLINT, primaryKey: true },
     unitId: DataTypes.UUID,
+    axleId: DataTypes.UUID,
     endPlayMm: DataTypes.DOUBLE,
     rangeMm: DataTypes.DOUBLE,
     cycles: DataTypes.SMALLINT,
@@ -129,6 +102,7 @@ export interface WheelEndRow extends Model<
   InferCreationAttributes<WheelEndRow>
 > {
   unitId: string;
+  axleId: string;
   position: string;
   verdict: Verdict | null;
   endPlayMm: number | null;
@@ -140,7 +114,8 @@ export interface WheelEndRow extends Model<
 
 export function defineWheelEnd(sequelize: Sequelize): ModelStatic<WheelEndRow> {
   return sequelize.define<WheelEndRow>('wheel_end', {
-    unitId: { type: DataTypes.UUID, primaryKey: true },
+    unitId: DataTypes.UUID,
+    axleId: { type: DataTypes.UUID, primaryKey: true },
     position: { type: DataTypes.TEXT, primaryKey: true },
     verdict: DataTypes.TEXT,
     endPlayMm: DataTypes.DOUBLE,
@@ -158,6 +133,7 @@ export interface FollowUpRow extends Model<
   jobId: string;
   position: string;
   unitId: string;
+  axleId: string;
   kind: 'retorque' | FollowUpKind;
   nth: CreationOptional<number>;
   what: string;
@@ -172,6 +148,7 @@ export function defineFollowUp(sequelize: Sequelize): ModelStatic<FollowUpRow> {
     jobId: { type: DataTypes.UUID, primaryKey: true },
     position: { type: DataTypes.TEXT, primaryKey: true },
     unitId: DataTypes.UUID,
+    axleId: DataTypes.UUID,
     kind: { type: DataTypes.TEXT, primaryKey: true },
     nth: { type: DataTypes.SMALLINT, primaryKey: true },
     what: DataTypes.TEXT,

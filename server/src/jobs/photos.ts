@@ -17,7 +17,7 @@ const MOST_WAITING = 100;
 const WAITS_MS = 14 * 24 * 3_600_000;
 
 const UNRECORDED = `job_id = :jobId
-  and not exists (select 1 from job_event e where e.body ->> 'photoId' = photo.id ::text)`;
+  and not exists (select 1 from entry e where e.body ->> 'photoId' = photo.id ::text)`;
 
 /** Photos of jobs: the bytes beside the record, which holds their hash. */
 export function photosService(db: Database, clock: Clock) {

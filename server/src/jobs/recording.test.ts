@@ -10,7 +10,7 @@ import {
   send,
   type Shop,
 } from '../testing/shop.ts';
-import { verifyChain } from './verify-chain.ts';
+import { verifyChain } from '../record/verify-chain.ts';
 
 let shop: Shop;
 beforeAll(async () => {
@@ -56,7 +56,7 @@ describe('what a device sends as nobody expected it', () => {
     const sent = await body(one);
     await post(one, sent).expect(200);
     const answer = await post(other, { ...(await body(other)), id: sent.id }).expect(422);
-    expect(answer.body.detail).toMatch(/used for a record of another job/);
+    expect(answer.body.detail).toMatch(/used for another record/);
   });
 });
 

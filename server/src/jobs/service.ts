@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { Op, QueryTypes, Transaction, UniqueConstraintError } from 'sequelize';
+import { Op, QueryTypes, Transaction } from 'sequelize';
 import type { z } from 'zod';
 import {
   JOBS_A_PAGE,
@@ -9,7 +9,7 @@ import {
   type postEventSchema,
 } from '@lanternwright/contract/jobs';
 import type { Person } from '@lanternwright/contract/people';
-import { axleIndex, type Axle } from '@lanternwright/core/axle-plan';
+import { axleAt, axleNumber, type PlacedAxle } from '@lanternwright/core/axle-plan';
 import { stackOfSheet } from '@lanternwright/core/procedure';
 import {
   append,
@@ -36,7 +36,7 @@ import type { Clock } from '../shop/clock.ts';
 import { proveReckoning } from './kept-reckoning.ts';
 import type { PhotosService } from './photos.ts';
 import type { ToolsService } from '../tools/service.ts';
-import { eventsOf, store } from './record.ts';
+import { eventsOf, foldedJobs, store } from './record.ts';
 
 interface Neighbours {
   fleet: FleetService;
@@ -47,22 +47,21 @@ interface Neighbours {
 
 const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role });
 
-const constraintOf = (error: UniqueConstraintError) => (error.parent as { constraint?: string }).constraint;
-
-const usedId = () => refused('This id was used for a record of another job', 'id');
-
 /** An owner's contact answers in their own name. */
 function ownWords(command: Command, { name, role }: Person): Command {
   return command.kind === 'owner-answered' && role === 'owner-contact' ? { ...command, name } : command;
 }
 
-/** The newest release of each wheel end of a unit from its other jobs, but for those struck out since. */
+/** The newest release of each of these wheel ends from other jobs, but for those struck out since. */
 const lastReleases = `
   select distinct on (e.body ->> 'position') e.at, e.by, e.body
-  from job j join job_event e on e.job_id = j.id
+  from job j join entry e on e.stream = 'job' and e.stream_id = j.id ::text
+  join lateral jsonb_array_elements(j.wheel_ends) w on w ->> 'position' = e.body ->> 'position'
   where j.unit_id = :unitId and j.id <> :jobId and e.body ->> 'kind' = 'wheel-end-released'
+    and w ->> 'axleId' in (:axleIds)
     and not exists (
-      select 1 from job_event c where c.job_id = j.id and c.body ->> 'corrects' = e.id ::text
+      select 1 from entry c
+      where c.stream = 'job' and c.stream_id = j.id ::text and c.body ->> 'corrects' = e.id ::text
     )
   order by e.body ->> 'position', e.at desc`;
 
@@ -79,11 +78,20 @@ const unitInclude = (db: Database) => [
 
 /** Opening jobs, recording on them, reading them. */
 export function jobsService(db: Database, { fleet, photos, tools, sums }: Neighbours, clock: Clock) {
-  async function detail(id: string, viewer: Viewer, transaction?: Transaction): Promise<JobDetail> {
-    const row = await db.job.findByPk(id, { include: unitInclude(db), transaction });
+  const folded = foldedJobs(db);
+
+  async function detail(id: string, viewer: Viewer): Promise<JobDetail> {
+    const row = await db.job.findByPk(id, { include: unitInclude(db) });
     if (!row?.unit?.owner || !seesOwner(viewer, row.unit.owner.id)) throw notFound('job');
-    const { unit } = row;
-    const axles = [...(unit.axles ?? [])].sort((a, b) => a.number - b.number);
+    const { unit, wheelEnds } = row;
+    const own = new Set(wheelEnds.map((w) => w.axleId));
+    const numbers = new Set(wheelEnds.map((w) => axleNumber(w.position)));
+    // The axles as this job knows them; besides, those that stand under the unit now.
+    const axles = (unit.axles ?? [])
+      .filter((a) => own.has(a.id) || (a.takenOutAt === null && !numbers.has(a.number)))
+      .sort((a, b) => a.number - b.number);
+    const known = new Set([...own, ...axles.map((a) => a.id)]);
+    const readings = await fleet.readings(unit.id, [...known]);
     return {
       number: row.number,
       unit: {
@@ -91,22 +99,22 @@ export function jobsService(db: Database, { fleet, photos, tools, sums }: Neighb
         name: unit.name,
         kind: unit.kind,
         owner: { id: unit.owner!.id, name: unit.owner!.name },
-        axles: axles.map(({ role, wheels }) => ({ role, wheels })),
+        axles: axles.map(({ number, role, wheels }) => ({ number, role, wheels })),
       },
-      before: (await fleet.readings(unit.id, transaction)).filter((r) => r.jobId !== id),
-      releasedBefore: await releasedBefore(unit.id, id, transaction),
-      events: await eventsOf(db, id, transaction),
+      before: readings.filter((r) => r.jobId !== id),
+      releasedBefore: await releasedBefore(unit.id, id, [...own]),
+      events: await eventsOf(db, id),
     };
   }
 
   async function releasedBefore(
     unitId: string,
     jobId: string,
-    transaction?: Transaction,
+    axleIds: readonly string[],
   ): Promise<JobDetail['releasedBefore']> {
     const rows = await db.sequelize.query<{ at: Date; by: Actor; body: BodyOf<'wheel-end-released'> }>(
       lastReleases,
-      { type: QueryTypes.SELECT, replacements: { unitId, jobId }, transaction },
+      { type: QueryTypes.SELECT, replacements: { unitId, jobId, axleIds } },
     );
     return rows.map(({ at, by, body: stored }) => {
       const body = upcast(stored) as BodyOf<'wheel-end-released'>;
@@ -124,21 +132,22 @@ export function jobsService(db: Database, { fleet, photos, tools, sums }: Neighb
   const lockUnit = (id: string, transaction: Transaction) =>
     db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
 
-  async function seesUnit(unitId: string, viewer: Viewer): Promise<boolean> {
-    const unit = await db.unit.findByPk(unitId, { attributes: ['ownerId'] });
-    return unit !== null && seesOwner(viewer, unit.ownerId);
+  /** The unit of a job, where they may see it. @throws HttpProblem 404 */
+  async function unitOf(jobId: string, viewer: Viewer): Promise<string> {
+    const [row] = await db.sequelize.query<{ unitId: string; ownerId: string }>(
+      'select u.id as "unitId", u.owner_id as "ownerId" from job j join unit u on u.id = j.unit_id where j.id = $1',
+      { type: QueryTypes.SELECT, bind: [jobId] },
+    );
+    if (!row || !seesOwner(viewer, row.ownerId)) throw notFound('job');
+    return row.unitId;
   }
 
-  /** @throws HttpProblem 422 when the id was used meanwhile, on another job */
-  async function storeOnce(job: Job, event: StoredEvent, transaction: Transaction): Promise<void> {
-    try {
-      await store(db, job, event, transaction);
-    } catch (error) {
-      // Under row-level security PostgreSQL does not say which key it was, only which constraint.
-      if (error instanceof UniqueConstraintError && constraintOf(error) === 'job_event_id_key')
-        throw usedId();
-      throw error;
-    }
+  async function nextNumber(): Promise<number> {
+    const [row] = await db.sequelize.query<{ number: number }>(
+      `select nextval(pg_get_serial_sequence('job', 'number'))::int as number`,
+      { type: QueryTypes.SELECT },
+    );
+    return row!.number;
   }
 
   /** What others recorded since the sender looked, on the wheel end it is about, as one sentence. */
@@ -157,54 +166,48 @@ export function jobsService(db: Database, { fleet, photos, tools, sums }: Neighb
   }
 
   /** A release that is struck out opens its wheel end again: not while another job works on it. */
-  async function holdPosition(job: Job, command: Command, transaction: Transaction): Promise<void> {
+  async function holdPosition(job: Job, command: Command): Promise<void> {
     const struck = command.kind === 'correction' && job.events.find((e) => e.id === command.corrects)?.body;
     if (!struck || struck.kind !== 'wheel-end-released') return;
     const { position } = struck;
-    const held = await db.wheelEnd.findOne({ where: { unitId: job.unitId, position }, transaction });
+    const { axleId } = wheelEndAt(job, position)!;
+    const held = await db.wheelEnd.findOne({ where: { axleId, position } });
     if (held?.openJobId && held.openJobId !== job.id)
       throw refused(`${position} is in another open job by now`, 'command');
   }
 
   /** A meter put right at intake is put right in the unit's own history as well. */
-  async function followCorrection(
-    before: Job,
-    { body }: StoredEvent,
-    transaction: Transaction,
-  ): Promise<void> {
+  async function followCorrection(before: Job, { body, at, by }: StoredEvent): Promise<void> {
     if (body.kind !== 'correction' || body.replacement?.kind !== 'intake') return;
-    await fleet.correctMeter(
-      before.unitId,
-      before.opened.at,
-      before.meter,
-      body.replacement.meter,
-      transaction,
-    );
+    await fleet.correctMeter(before.unitId, before.opened.at, before.meter, body.replacement.meter, {
+      by,
+      at,
+    });
   }
 
   /** What the maker's sheet said where the shop's had nothing becomes the axle's own, signed with the release. */
-  async function keepMakersFigures(job: Job, { body }: StoredEvent, transaction: Transaction): Promise<void> {
+  async function keepMakersFigures(job: Job, { body, at, by }: StoredEvent): Promise<void> {
     if (body.kind !== 'wheel-end-released') return;
     const released = wheelEndAt(job, body.position)!;
-    await fleet.fillSheet(
-      { unitId: job.unitId, axle: axleIndex(body.position) + 1, sheetId: released.sheet.sheetId },
-      makersFigures(released),
-      transaction,
-    );
+    const { axleId, sheet } = released;
+    await fleet.fillSheet({ unitId: job.unitId, axleId, sheetId: sheet.sheetId }, makersFigures(released), {
+      by,
+      at,
+    });
   }
 
   type Wanted = z.output<typeof openJobSchema>['wheelEnds'][number];
 
   /** The wheel end as its axle has it now, with how it is built and what is wanted of it. */
-  function wheelEndFrom(axles: readonly Axle[], { position, works, alreadyOff, together }: Wanted) {
-    const axle = axles[axleIndex(position)];
+  function wheelEndFrom(axles: readonly PlacedAxle[], { position, works, alreadyOff, together }: Wanted) {
+    const axle = axleAt(axles, position);
     if (!axle) throw refused(`The unit has no wheel end ${position}`, 'wheelEnds');
     const { sheet, role } = axle;
     const stack = stackOfSheet(sheet, axle);
     if (!stack)
       throw refused(`Nobody has said how ${position} is built: its sheet has no stack`, 'wheelEnds');
     const route = { rules: 1 as const, stack: [...stack], works, alreadyOff, together };
-    return { position, sheet, axle: role, route };
+    return { position, axleId: axle.id, sheet, axle: role, route };
   }
 
   return {
@@ -254,48 +257,44 @@ export function jobsService(db: Database, { fleet, photos, tools, sums }: Neighb
       return inTransaction(db, async (transaction) => {
         const unit = await lockUnit(input.unitId, transaction);
         if (!unit) throw notFound('unit');
-        const axles = await fleet.axles(unit.id, transaction);
+        const axles = await fleet.axles(unit.id);
         const { wheelEnds, ...rest } = input;
-        const positions = wheelEnds.map((w) => w.position);
+        const number = await nextNumber();
         const decision = decideOpening({
           kind: 'job-opened',
+          number,
           ...rest,
           wheelEnds: [...wheelEnds]
             .sort((a, b) => (a.position < b.position ? -1 : 1))
             .map((w) => wheelEndFrom(axles, w)),
         });
         if (!decision.ok) throw refused(decision.reason, 'wheelEnds');
+        const wanted = axles.filter((a) => wheelEnds.some((w) => axleNumber(w.position) === a.number));
         const busy = await db.wheelEnd.findAll({
-          where: { unitId: unit.id, position: positions },
-          transaction,
+          where: { axleId: wanted.map((a) => a.id), position: wheelEnds.map((w) => w.position) },
         });
         const taken = busy.find((w) => w.openJobId !== null);
         if (taken) throw refused(`${taken.position} is in an open job already`, 'wheelEnds');
         const id = randomUUID();
-        const at = clock.now();
-        const row = await db.job.create(
-          {
-            id,
-            unitId: unit.id,
-            title: input.title,
-            version: 0,
-            openedAt: at,
-            closedAt: null,
-            wheelEnds: [],
-          },
-          { transaction },
+        const now = clock.now();
+        const [at, by] = [now.toISOString(), actorOf(person)];
+        await db.job.create({
+          id,
+          number,
+          unitId: unit.id,
+          title: input.title,
+          version: 0,
+          openedAt: now,
+          closedAt: null,
+          wheelEnds: [],
+        });
+        await store(
+          db,
+          fold([{ id: randomUUID(), jobId: id, version: 1, at, by, body: decision.event }]),
+          null,
         );
-        const event: StoredEvent = {
-          id: randomUUID(),
-          jobId: id,
-          version: 1,
-          at: at.toISOString(),
-          by: actorOf(person),
-          body: decision.event,
-        };
-        await store(db, fold([event]), event, transaction);
-        await fleet.recordMeter(unit.id, clock.today(), input.meter, transaction);
-        return { id, number: row.number };
+        await fleet.recordMeter(unit.id, clock.today(), input.meter, 'job', { by, at });
+        return { id, number };
       });
     },
 
@@ -309,51 +308,42 @@ export function jobsService(db: Database, { fleet, photos, tools, sums }: Neighb
       viewer: Viewer,
     ): Promise<StoredEvent> {
       const { person } = viewer;
-      const about = await db.job.findByPk(jobId, { attributes: ['unitId'] });
-      if (!about || !(await seesUnit(about.unitId, viewer))) throw notFound('job');
+      const unitId = await unitOf(jobId, viewer);
       const command = await proveReckoning(ownWords(input.command, person), sums, person.id);
       await photos.prove(jobId, command);
-      return inTransaction(db, async (transaction) => {
+      const { event, now } = await inTransaction(db, async (transaction) => {
         // The unit first, always: which job has a wheel end open is decided by one at a time.
-        await lockUnit(about.unitId, transaction);
-        const row = await db.job.findByPk(jobId, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
+        await lockUnit(unitId, transaction);
+        const lock = Transaction.LOCK.NO_KEY_UPDATE;
+        const row = await db.job.findByPk(jobId, { attributes: ['version'], transaction, lock });
         if (!row) throw notFound('job');
-        const job = fold(await eventsOf(db, jobId, transaction));
+        const before = await folded.at(jobId, row.version);
+        const { job } = before;
         const stored = job.events.find((e) => e.id === input.id);
-        if (stored) return stored;
-        if (await db.jobEvent.count({ where: { id: input.id }, transaction })) throw usedId();
-        await tools.prove(command, job, transaction);
-        const decision = decide(job, command, {
-          by: actorOf(person),
-          today: clock.today(),
-          now: clock.now().toISOString(),
-        });
+        if (stored) return { event: stored };
+        await tools.prove(command, job);
+        const by = actorOf(person);
+        const at = clock.now().toISOString();
+        const decision = decide(job, command, { by, today: clock.today(), now: at });
         if (!decision.ok) {
           if (input.seenVersion >= job.version) throw refused(decision.reason, 'command');
           throw new HttpProblem(
             409,
             'The job has moved on',
             whatChanged(job, input.seenVersion, decision.reason, person, command),
-            {
-              extra: { job: await detail(jobId, viewer, transaction) },
-            },
+            { extra: { job: await detail(jobId, viewer) } },
           );
         }
-        await holdPosition(job, command, transaction);
-        const event: StoredEvent = {
-          id: input.id,
-          jobId,
-          version: job.version + 1,
-          at: clock.now().toISOString(),
-          by: actorOf(person),
-          body: decision.event,
-        };
-        const after = append(job, event);
-        await storeOnce(after, event, transaction);
-        await followCorrection(job, event, transaction);
-        await keepMakersFigures(after, event, transaction);
-        return event;
+        await holdPosition(job, command);
+        const made = { id: input.id, jobId, version: job.version + 1, at, by, body: decision.event };
+        const after = append(job, made);
+        const kept = await store(db, after, before);
+        await followCorrection(job, made);
+        await keepMakersFigures(after, made);
+        return { event: made, now: kept };
       });
+      if (now) folded.keep(now);
+      return event;
     },
   };
 }

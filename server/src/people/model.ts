@@ -26,7 +26,9 @@ export interface PersonRow extends Model<InferAttributes<PersonRow>, InferCreati
   /** Made up with the demo shop: signed in as without a password, while the shop is a demo. */
   demo: CreationOptional<boolean>;
   createdAt: CreationOptional<Date>;
+  version: CreationOptional<number>;
   owners?: NonAttribute<OwnerRow[]>;
+  detail?: NonAttribute<PersonalDetailRow | null>;
 }
 
 export function definePerson(sequelize: Sequelize): ModelStatic<PersonRow> {
@@ -43,6 +45,7 @@ export function definePerson(sequelize: Sequelize): ModelStatic<PersonRow> {
     lastSignIn: DataTypes.DATE,
     demo: { type: DataTypes.BOOLEAN, defaultValue: false },
     createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
+    version: { type: DataTypes.INTEGER, defaultValue: 0 },
   });
 }
 
@@ -59,5 +62,23 @@ export function definePersonOwner(sequelize: Sequelize): ModelStatic<PersonOwner
   return sequelize.define<PersonOwnerRow>('person_owner', {
     personId: { type: DataTypes.UUID, primaryKey: true },
     ownerId: { type: DataTypes.UUID, primaryKey: true },
+  });
+}
+
+export interface PersonalDetailRow extends Model<
+  InferAttributes<PersonalDetailRow>,
+  InferCreationAttributes<PersonalDetailRow>
+> {
+  personId: string;
+  telephone: string;
+  mail: string;
+}
+
+/** How people are reached; outside the record, so that it can be erased. */
+export function definePersonalDetail(sequelize: Sequelize): ModelStatic<PersonalDetailRow> {
+  return sequelize.define<PersonalDetailRow>('personal_detail', {
+    personId: { type: DataTypes.UUID, primaryKey: true },
+    telephone: DataTypes.TEXT,
+    mail: DataTypes.TEXT,
   });
 }

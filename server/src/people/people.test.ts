@@ -107,6 +107,8 @@ describe('people', () => {
     await call.post('/api/people/session/code').send({ login, code, password: GOOD }).expect(200);
     return { person, call };
   };
+  /** The version the database has of somebody now. */
+  const seen = async (id: string) => ({ seenVersion: (await shop.db.person.findByPk(id))!.version });
   const who = async (call: Caller) =>
     (await call.get('/api/people/session').expect(200)).body.person as { name: string } | null;
 
@@ -150,14 +152,21 @@ describe('people', () => {
     const stream = call.get('/api/live').buffer(true);
     const ended = new Promise<void>((resolve) => stream.end(() => resolve()));
     await expect.poll(() => shop.streams.count()).toBe(1);
-    await shop.supervisor.call.post(`/api/people/${person.id}/off`).expect(200);
+    await shop.supervisor.call
+      .post(`/api/people/${person.id}/off`)
+      .send(await seen(person.id))
+      .expect(200);
     await ended;
     expect(await who(call)).toBeNull();
     await call.get('/api/jobs').expect(401);
     await shop.anyone().post('/api/people/session').send({ login: 'varga', password: GOOD }).expect(401);
 
-    const { code } = (await shop.supervisor.call.post(`/api/people/${person.id}/code`).expect(200))
-      .body as SignInCode;
+    const { code } = (
+      await shop.supervisor.call
+        .post(`/api/people/${person.id}/code`)
+        .send(await seen(person.id))
+        .expect(200)
+    ).body as SignInCode;
     await shop.anyone().post('/api/people/session').send({ login: 'varga', password: GOOD }).expect(401);
     await call.post('/api/people/session/code').send({ login: 'varga', code, password: GOOD }).expect(200);
   });
@@ -165,24 +174,46 @@ describe('people', () => {
   it('a role that is taken away is gone at the next request; the last supervisor stays', async () => {
     const { person, call } = await cameIn('brennock', 'supervisor');
     await call.get('/api/people').expect(200);
-    const change = (id: string, role: string, by = shop.supervisor.call) =>
-      by.put(`/api/people/${id}`).send({ name: 'J. Brennock', role, owners: [] });
+    const change = (id: string, role: string, seenVersion: number, by = shop.supervisor.call) =>
+      by.put(`/api/people/${id}`).send({ name: 'J. Brennock', role, owners: [], seenVersion });
+    const { id: own } = shop.supervisor.person;
+    const versions = { theirs: (await seen(person.id)).seenVersion, own: (await seen(own)).seenVersion };
     // Two supervisors take each other's role away at once: one of them stays.
     const both = await Promise.all([
-      change(person.id, 'technician'),
-      change(shop.supervisor.person.id, 'technician', call),
+      change(person.id, 'technician', versions.theirs),
+      change(own, 'technician', versions.own, call),
     ]);
     expect(both.map((b) => b.status).sort()).not.toEqual([200, 200]);
     const left = await shop.db.person.findAll({ where: { role: 'supervisor', switchedOffAt: null } });
     expect(left).toHaveLength(1);
-    await shop.db.person.update({ role: 'supervisor' }, { where: { id: shop.supervisor.person.id } });
-    await change(person.id, 'technician').expect(200);
+    if (left[0]!.id === person.id)
+      await change(own, 'supervisor', (await seen(own)).seenVersion, call).expect(200);
+    await change(person.id, 'supervisor', versions.theirs).expect(409);
+    await change(person.id, 'technician', (await seen(person.id)).seenVersion).expect(200);
     await call.get('/api/people').expect(403);
     for (const gone of [
-      change(shop.supervisor.person.id, 'trainee'),
-      shop.supervisor.call.post(`/api/people/${shop.supervisor.person.id}/off`),
+      change(own, 'trainee', (await seen(own)).seenVersion),
+      shop.supervisor.call.post(`/api/people/${own}/off`).send(await seen(own)),
     ])
       expect((await gone.expect(422)).body.detail).toMatch(/last supervisor/);
+  });
+
+  it('can be reached, outside the record: what is erased is nowhere, that it was is on record', async () => {
+    const { person } = await added('pellow.two');
+    const details = (body: object) => shop.supervisor.call.put(`/api/people/${person.id}/details`).send(body);
+    await details({ telephone: '+00 123', mail: 'no mail address' }).expect(422);
+    const kept = (await details({ telephone: '+00 123', mail: 'p@shop.example' }).expect(200)).body;
+    expect(kept).toMatchObject({ telephone: '+00 123', mail: 'p@shop.example' });
+    expect((await details({ telephone: '', mail: '' }).expect(200)).body).toMatchObject({ telephone: '' });
+    const [rows] = await shop.db.sequelize.query(
+      `select 1 from entry where body ::text ~ '123|p@shop' union all select 1 from personal_detail`,
+    );
+    expect(rows).toEqual([]);
+    const last = await shop.db.entry.findOne({
+      where: { streamId: person.id },
+      order: [['version', 'DESC']],
+    });
+    expect(last!.body).toEqual({ kind: 'person-details-erased' });
   });
 
   it('change their password, which ends every other session of theirs', async () => {

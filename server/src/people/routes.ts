@@ -1,7 +1,8 @@
 import { Router, type Request } from 'express';
 import { peopleRoutes, type Person } from '@lanternwright/contract/people';
 import { serve } from '../http/serve.ts';
-import type { Viewer } from '../http/viewer.ts';
+import { askingBy, type Viewer } from '../http/viewer.ts';
+import type { Clock } from '../shop/clock.ts';
 import type { SettingsService } from '../shop/settings.ts';
 import type { RightsService } from './rights.ts';
 import type { PeopleService } from './service.ts';
@@ -39,8 +40,9 @@ export function peopleRouter(
   people: PeopleService,
   rights: RightsService,
   tries: TriesService,
-  settings: SettingsService,
+  { settings, clock }: { settings: SettingsService; clock: Clock },
 ): Router {
+  const asking = askingBy(clock);
   const router = Router();
   const done = { ok: true as const };
   serve(router, peopleRoutes.session, async ({ viewer }) => ({
@@ -99,9 +101,22 @@ export function peopleRouter(
     return startSession(req, added, 'password');
   });
   serve(router, peopleRoutes.list, () => people.list());
-  serve(router, peopleRoutes.add, ({ body }) => people.add(body));
-  serve(router, peopleRoutes.change, ({ params, body }) => people.change(params.id, body));
-  serve(router, peopleRoutes.switchOff, ({ params }) => people.switchOff(params.id));
-  serve(router, peopleRoutes.newCode, ({ params }) => people.newCode(params.id));
+  serve(router, peopleRoutes.add, ({ body, viewer }) => people.add(body, asking(viewer)));
+  const seen = (viewer: Viewer, { seenVersion }: { seenVersion: number }) => ({
+    ...asking(viewer),
+    expected: seenVersion,
+  });
+  serve(router, peopleRoutes.change, ({ params, body, viewer }) =>
+    people.change(params.id, body, seen(viewer, body)),
+  );
+  serve(router, peopleRoutes.switchOff, ({ params, body, viewer }) =>
+    people.switchOff(params.id, seen(viewer, body)),
+  );
+  serve(router, peopleRoutes.newCode, ({ params, body, viewer }) =>
+    people.newCode(params.id, seen(viewer, body)),
+  );
+  serve(router, peopleRoutes.details, ({ params, body, viewer }) =>
+    people.details(params.id, body, asking(viewer)),
+  );
   return router;
 }

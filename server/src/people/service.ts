@@ -1,11 +1,19 @@
 import { randomUUID } from 'node:crypto';
 import { UniqueConstraintError, type Transaction } from 'sequelize';
 import { may, type Role } from '@lanternwright/core/access';
-import type { FirstPerson, ListedPerson, Person, SignInCode } from '@lanternwright/contract/people';
+import { personAggregate, program, type PersonCommand, type Recorder } from '@lanternwright/core/record';
+import type {
+  FirstPerson,
+  ListedPerson,
+  Person,
+  PersonalDetails,
+  SignInCode,
+} from '@lanternwright/contract/people';
 import type { Config } from '../config.ts';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
+import { change, type Asked } from '../record/append.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { PersonRow } from './model.ts';
 import type { RightsService } from './rights.ts';
@@ -28,9 +36,17 @@ const toListed = (row: PersonRow): ListedPerson => ({
   ...toPerson(row),
   owners: (row.owners ?? []).map(({ id, name }) => ({ id, name })),
   switchedOff: row.switchedOffAt != null,
+  telephone: row.detail?.telephone ?? '',
+  mail: row.detail?.mail ?? '',
+  version: row.version,
   lastSignIn: row.lastSignIn?.toISOString() ?? null,
   codeUntil: row.codeHash && row.codeUntil ? row.codeUntil.toISOString() : null,
 });
+
+const include = (db: Database) => [
+  { model: db.owner, as: 'owners' },
+  { model: db.personalDetail, as: 'detail' },
+];
 
 const wrong = () => new HttpProblem(401, 'Not signed in', 'Name or password is wrong');
 
@@ -55,12 +71,13 @@ export function peopleService(
   }
 
   async function listed(id: string): Promise<ListedPerson> {
-    const row = await db.person.findByPk(id, { include: [{ model: db.owner, as: 'owners' }] });
+    const row = await db.person.findByPk(id, { include: include(db) });
     if (!row) throw notFound('person');
     return toListed(row);
   }
 
-  async function setOwners(personId: string, role: Role, owners: readonly string[]): Promise<void> {
+  /** @returns the owners' ids, each once @throws HttpProblem 422 for owners that do not go with the role */
+  async function checkedOwners(role: Role, owners: readonly string[]): Promise<string[]> {
     if (role === 'owner-contact' && owners.length === 0)
       throw refused('Choose the owner they answer for', 'owners');
     if (role !== 'owner-contact' && owners.length > 0)
@@ -68,8 +85,17 @@ export function peopleService(
     const ids = [...new Set(owners)];
     if ((await db.owner.count({ where: { id: ids } })) !== ids.length)
       throw refused('There is no such owner', 'owners');
-    await db.personOwner.destroy({ where: { personId } });
-    await db.personOwner.bulkCreate(ids.map((ownerId) => ({ personId, ownerId })));
+    return ids;
+  }
+
+  /** Records a change of a person and writes their row as the record has it, in the open transaction. */
+  async function recordOf(id: string, command: PersonCommand, asked: Asked): Promise<void> {
+    const state = await change(db, personAggregate, id, command, asked);
+    const { name, role, owners, version, switchedOffAt } = personAggregate.project(state);
+    const off = switchedOffAt === null ? null : new Date(switchedOffAt);
+    await db.person.update({ name, role, version, switchedOffAt: off }, { where: { id } });
+    await db.personOwner.destroy({ where: { personId: id } });
+    await db.personOwner.bulkCreate(owners.map((ownerId) => ({ personId: id, ownerId })));
   }
 
   /** @throws HttpProblem 422 where nobody would be left to run the shop */
@@ -80,20 +106,19 @@ export function peopleService(
 
   async function create(
     { name, login, role, owners = [] }: WantedPerson,
-    rest: { password?: string; demo?: boolean },
+    { password, demo: madeUp = false, by }: { password?: string; demo?: boolean; by?: Recorder },
   ): Promise<PersonRow> {
-    const passwordHash = rest.password === undefined ? null : await keepSecret(rest.password);
+    const passwordHash = password === undefined ? null : await keepSecret(password);
+    const id = randomUUID();
+    const at = clock.now().toISOString();
     try {
-      const row = await db.person.create({
-        id: randomUUID(),
-        name,
-        login,
-        role,
-        passwordHash,
-        demo: rest.demo ?? false,
+      return await inTransaction(db, async () => {
+        const ids = await checkedOwners(role, owners);
+        const row = await db.person.create({ id, name, login, role, passwordHash, demo: madeUp });
+        const asked = { by: by ?? { id, name, role }, at };
+        await recordOf(id, { kind: 'add', name, role, owners: ids }, asked);
+        return row;
       });
-      await setOwners(row.id, role, owners);
-      return row;
     } catch (error) {
       if (error instanceof UniqueConstraintError) throw refused(`The name ${login} is taken`, 'login');
       throw error;
@@ -109,11 +134,10 @@ export function peopleService(
     return { person: await listed(id), code };
   }
 
-  async function change(id: string, work: (row: PersonRow) => Promise<void>): Promise<ListedPerson> {
+  async function changed(id: string, work: () => Promise<void>): Promise<ListedPerson> {
     return alone(async () => {
-      const row = await db.person.findByPk(id);
-      if (!row) throw notFound('person');
-      await work(row);
+      if (!(await db.person.findByPk(id, { attributes: ['id'] }))) throw notFound('person');
+      await work();
       await mustLeaveSupervisor();
       await rights.announce(id);
       return listed(id);
@@ -133,39 +157,54 @@ export function peopleService(
     addWithPassword: async (
       person: WantedPerson & { password: string },
       made: 'real' | 'up' = 'real',
-    ): Promise<Person> => toPerson(await create(person, { password: person.password, demo: made === 'up' })),
+    ): Promise<Person> =>
+      toPerson(await create(person, { password: person.password, demo: made === 'up', by: program })),
 
     async list(): Promise<ListedPerson[]> {
       const rows = await db.person.findAll({
-        include: [{ model: db.owner, as: 'owners' }],
+        include: include(db),
         order: [['switchedOffAt', 'DESC NULLS FIRST'], 'name'],
       });
       return rows.map(toListed);
     },
 
     /** Adds a person, who chooses a password with the code. @throws HttpProblem 422 when the login is taken */
-    add: (person: WantedPerson): Promise<SignInCode> =>
-      alone(async () => giveCode((await create(person, {})).id)),
+    add: (person: WantedPerson, { by }: Asked): Promise<SignInCode> =>
+      alone(async () => giveCode((await create(person, { by })).id)),
 
-    change: (id: string, { name, role, owners }: Omit<WantedPerson, 'login'>): Promise<ListedPerson> =>
-      change(id, async (row) => {
-        await row.update({ name, role });
-        await setOwners(id, role, owners ?? []);
+    /** @throws HttpProblem 409 when somebody changed them since */
+    change: (
+      id: string,
+      { name, role, owners = [] }: Omit<WantedPerson, 'login'>,
+      asked: Asked,
+    ): Promise<ListedPerson> =>
+      changed(id, async () => {
+        const ids = await checkedOwners(role, owners);
+        await recordOf(id, { kind: 'change', name, role, owners: ids }, asked);
       }),
 
-    switchOff: (id: string): Promise<ListedPerson> =>
-      change(id, async (row) => {
-        await row.update({ switchedOffAt: row.switchedOffAt ?? clock.now(), codeHash: null });
+    switchOff: (id: string, asked: Asked): Promise<ListedPerson> =>
+      changed(id, async () => {
+        await recordOf(id, { kind: 'switch-off' }, asked);
+        await db.person.update({ codeHash: null }, { where: { id } });
         await rights.endSessions(id);
       }),
 
-    newCode: (id: string): Promise<SignInCode> =>
+    newCode: (id: string, asked: Asked): Promise<SignInCode> =>
       alone(async () => {
-        const [found] = await db.person.update({ switchedOffAt: null }, { where: { id } });
-        if (found === 0) throw notFound('person');
+        if (!(await db.person.findByPk(id, { attributes: ['id'] }))) throw notFound('person');
+        await recordOf(id, { kind: 'give-code' }, asked);
         await rights.endSessions(id);
         await rights.announce(id);
         return giveCode(id);
+      }),
+
+    /** How they are reached, beside the record; that it was erased is in it. */
+    details: (id: string, { telephone, mail }: PersonalDetails, asked: Asked): Promise<ListedPerson> =>
+      changed(id, async () => {
+        if (telephone || mail) await db.personalDetail.upsert({ personId: id, telephone, mail });
+        else if ((await db.personalDetail.destroy({ where: { personId: id } })) > 0)
+          await recordOf(id, { kind: 'erase-details' }, asked);
       }),
 
     /** Who can be signed in as without a password: nobody, but for the made-up people of a demo. */

@@ -7,9 +7,12 @@ import type {
   SheetRevision,
 } from '@lanternwright/contract/sheets';
 import { familySheets, sheetSchema, type Sheet } from '@lanternwright/core/procedure';
+import { sheetAggregate } from '@lanternwright/core/record';
 import type { Database } from '../database/connect.ts';
+import { inTransaction } from '../database/in-transaction.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
-import type { Viewer } from '../http/viewer.ts';
+import { askingBy, type Viewer } from '../http/viewer.ts';
+import { change } from '../record/append.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { SheetRevisionRow } from './model.ts';
 
@@ -30,6 +33,8 @@ const toRevision = ({ sheet, at, by, note }: SheetRevisionRow): SheetRevision =>
 
 /** Family sheets as the shop has them: those that came with the product, its revisions and its own copies. */
 export function sheetsService(db: Database, clock: Clock) {
+  const asking = askingBy(clock);
+
   async function list(): Promise<RevisedSheet[]> {
     const rows = (await db.sheetRevision.findAll({ order: ['sheetId', 'revision'] })).map(toRevision);
     const all = [...familySheets.map(shipped), ...rows];
@@ -49,20 +54,18 @@ export function sheetsService(db: Database, clock: Clock) {
     return new Map((await list()).map(({ sheetId, revisions }) => [sheetId, revisions[0]!.sheet]));
   }
 
-  async function store(sheet: Sheet, note: string, { person }: Viewer): Promise<SheetRevision> {
-    const { sheetId, revision } = sheet;
+  async function store(basedOn: number, sheet: Sheet, note: string, viewer: Viewer): Promise<SheetRevision> {
     try {
-      const row = await db.sheetRevision.create({
-        sheetId,
-        revision,
-        sheet,
-        at: clock.now(),
-        by: person.name,
-        note,
+      return await inTransaction(db, async () => {
+        const command = { basedOn, sheet, note };
+        const { revisions } = await change(db, sheetAggregate, sheet.sheetId, command, asking(viewer));
+        const newest = revisions.at(-1)!;
+        const { sheetId, revision } = newest.sheet;
+        const row = { ...newest, sheetId, revision, at: new Date(newest.at) };
+        return toRevision(await db.sheetRevision.create(row));
       });
-      return toRevision(row);
     } catch (error) {
-      if (error instanceof UniqueConstraintError) throw overtaken(sheetId);
+      if (error instanceof UniqueConstraintError) throw overtaken(sheet.sheetId);
       throw error;
     }
   }
@@ -81,7 +84,7 @@ export function sheetsService(db: Database, clock: Clock) {
       if (!now) throw notFound('sheet');
       if (now.revision !== basedOn) throw overtaken(sheetId);
       if (sheet.family !== now.family) throw refused('A sheet stays with its family', 'sheet.family');
-      return store({ ...sheet, sheetId, revision: basedOn + 1 }, note, viewer);
+      return store(basedOn, { ...sheet, sheetId }, note, viewer);
     },
 
     async copy(
@@ -92,7 +95,7 @@ export function sheetsService(db: Database, clock: Clock) {
       const source = known.get(from);
       if (!source) throw notFound('sheet');
       if (known.has(sheetId)) throw refused('There is a sheet of this name already', 'sheetId');
-      return store({ ...source, sheetId, title, revision: 1 }, `Copied from ${source.title}`, viewer);
+      return store(0, { ...source, sheetId, title }, `Copied from ${source.title}`, viewer);
     },
   };
 }

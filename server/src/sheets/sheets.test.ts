@@ -1,3 +1,4 @@
+import { compareProjections, rebuildProjections } from '../record/rebuild.ts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { RevisedSheet } from '@lanternwright/contract/sheets';
 import { familySheet, type Sheet } from '@lanternwright/core/procedure';
@@ -63,10 +64,12 @@ describe('revising a sheet', () => {
       .expect(404);
   });
 
-  it('cannot be undone even in SQL', async () => {
-    await expect(asSuperuser(shop.databaseName, `update sheet_revision set note = 'x'`)).rejects.toThrow(
-      /never changed/,
-    );
+  it('is in the record: what is changed in the table alone is found, and put right by a rebuild', async () => {
+    expect((await compareProjections(shop.db)).differs).toBeNull();
+    await asSuperuser(shop.databaseName, `update sheet_revision set note = 'x'`);
+    expect((await compareProjections(shop.db)).differs).toMatchObject({ table: 'sheet_revision' });
+    await rebuildProjections(shop.db);
+    expect((await compareProjections(shop.db)).differs).toBeNull();
   });
 });
 

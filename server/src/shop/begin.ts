@@ -14,14 +14,14 @@ export function beginOwnShop(db: Database, people: PeopleService, settings: Sett
   return async ({ code, shop, ...person }: Begin): Promise<Person> => {
     people.mustKnowFirstCode(code);
     const before = settings.current();
-    const first = await underMigrationLock(db.sequelize, async (transaction) => {
+    const first = await underMigrationLock(db, async () => {
       const [demo] = await db.sequelize.query(
         `select 1 from setting where name = 'demo' and value = 'true' for update`,
       );
       if (demo.length === 0) throw new HttpProblem(403, 'Not allowed', 'This shop is your own already');
       const aside = `demo_${new Date().toISOString().replace(/\D/g, '').slice(0, 14)}`;
       await db.sequelize.query(`alter schema public rename to ${aside}; create schema public`);
-      await migrateIn(db.sequelize, transaction);
+      await migrateIn(db);
       const added = await people.first(person);
       await settings.store({ ...before, name: shop });
       return added;

@@ -55,7 +55,7 @@ export async function openShop(settings: Record<string, string> = {}) {
     ...settings,
   });
   const app = createApp(config);
-  await migrate(app.db.sequelize);
+  await migrate(app.db);
   await app.settings.load();
 
   const signedIn = async (

@@ -15,6 +15,7 @@ export interface ToolRow extends Model<InferAttributes<ToolRow>, InferCreationAt
   changedAt: Date;
   changedBy: string;
   retiredAt: Date | null;
+  version: number;
 }
 
 export function defineTool(sequelize: Sequelize): ModelStatic<ToolRow> {
@@ -25,5 +26,6 @@ export function defineTool(sequelize: Sequelize): ModelStatic<ToolRow> {
     changedAt: DataTypes.DATE,
     changedBy: DataTypes.TEXT,
     retiredAt: DataTypes.DATE,
+    version: DataTypes.INTEGER,
   });
 }

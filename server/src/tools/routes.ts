@@ -1,14 +1,19 @@
 import { Router } from 'express';
 import { toolsRoutes } from '@lanternwright/contract/tools';
 import { serve } from '../http/serve.ts';
+import { askingBy } from '../http/viewer.ts';
+import type { Clock } from '../shop/clock.ts';
 import type { ToolsService } from './service.ts';
 
-export function toolsRouter(tools: ToolsService): Router {
+export function toolsRouter(tools: ToolsService, clock: Clock): Router {
+  const asking = askingBy(clock);
   const router = Router();
   serve(router, toolsRoutes.list, () => tools.list());
-  serve(router, toolsRoutes.keep, ({ body, viewer }) => tools.keep(body, viewer));
-  serve(router, toolsRoutes.retire, async ({ params }) => {
-    await tools.retire(params.id);
+  serve(router, toolsRoutes.keep, ({ body: { seenVersion, tool }, viewer }) =>
+    tools.keep(tool, { ...asking(viewer), expected: seenVersion }),
+  );
+  serve(router, toolsRoutes.retire, async ({ params, query, viewer }) => {
+    await tools.retire(params.id, { ...asking(viewer), expected: query.seenVersion });
     return { ok: true as const };
   });
   return router;

@@ -2,16 +2,17 @@ import { isDeepStrictEqual } from 'node:util';
 import { UniqueConstraintError } from 'sequelize';
 import type { ListedTool } from '@lanternwright/contract/tools';
 import { toolSchema, type Tool } from '@lanternwright/core/tool';
-import type { Transaction } from 'sequelize';
+import { toolAggregate, type ListedToolState } from '@lanternwright/core/record';
 import type { BodyOf, Command, EventBody, Job } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
+import { inTransaction } from '../database/in-transaction.ts';
 import { notFound, refused } from '../http/problem.ts';
-import type { Viewer } from '../http/viewer.ts';
-import type { Clock } from '../shop/clock.ts';
+import { change, type Asked } from '../record/append.ts';
 import type { ToolRow } from './model.ts';
 
 /** A row of an old shape is read through today's schema. */
-const toListed = ({ tool, changedAt, changedBy }: ToolRow): ListedTool => ({
+const toListed = ({ tool, changedAt, changedBy, version }: ToolRow): ListedTool => ({
+  version,
   tool: toolSchema.parse(tool),
   changedAt: changedAt.toISOString(),
   changedBy,
@@ -28,48 +29,56 @@ function toolUsed(body: EventBody | Command | Replacement): Tool | undefined {
   return data.kind === 'torque' || data.kind === 'measure' ? data.listed : undefined;
 }
 
+const toRow = ({ tool, changedAt, retiredAt, ...rest }: ListedToolState) => ({
+  ...rest,
+  id: tool.id,
+  code: tool.code,
+  tool,
+  changedAt: new Date(changedAt),
+  retiredAt: retiredAt === null ? null : new Date(retiredAt),
+});
+
 /** The shop's list of tools whose calibration counts. */
-export function toolsService(db: Database, clock: Clock) {
+export function toolsService(db: Database) {
   return {
     async list(): Promise<ListedTool[]> {
       return (await db.tool.findAll({ where: { retiredAt: null }, order: ['code'] })).map(toListed);
     },
 
-    /** Puts a tool on the list, or changes the one of its id. 422 when another one has its code. */
-    async keep(tool: Tool, { person }: Viewer): Promise<ListedTool> {
-      const { id, code } = tool;
+    /** Puts a tool on the list, or changes the one of its id. 422 when another one has its code, 409 when it was changed since. */
+    async keep(tool: Tool, asked: Asked): Promise<ListedTool> {
       try {
-        const [row] = await db.tool.upsert({
-          id,
-          code,
-          tool,
-          changedAt: clock.now(),
-          changedBy: person.name,
-          retiredAt: null,
+        return await inTransaction(db, async () => {
+          const state = await change(db, toolAggregate, tool.id, { kind: 'keep', tool }, asked);
+          const [row] = await db.tool.upsert(toRow(state));
+          return toListed(row);
         });
-        return toListed(row);
       } catch (error) {
-        if (error instanceof UniqueConstraintError) throw refused(`There is a ${code} already`, 'code');
+        if (error instanceof UniqueConstraintError)
+          throw refused(`There is a ${tool.code} already`, 'tool.code');
         throw error;
       }
     },
 
-    async retire(id: string): Promise<void> {
-      const [found] = await db.tool.update({ retiredAt: clock.now() }, { where: { id, retiredAt: null } });
-      if (found === 0) throw notFound('tool');
+    /** @throws HttpProblem 404, or 409 when it was changed since */
+    async retire(id: string, asked: Asked): Promise<void> {
+      await inTransaction(db, async () => {
+        if ((await db.tool.count({ where: { id, retiredAt: null } })) === 0) throw notFound('tool');
+        const state = await change(db, toolAggregate, id, { kind: 'retire' }, asked);
+        await db.tool.upsert(toRow(state));
+      });
     },
 
     /**
      * A record names a tool only as the list has it now; a correction also as the corrected record had it.
-     * @param transaction of the recording: a second connection inside it would exhaust the pool
      * @throws HttpProblem 422 when it is not on the list, or stands there otherwise
      */
-    async prove(command: Command, job: Job, transaction: Transaction): Promise<void> {
+    async prove(command: Command, job: Job): Promise<void> {
       const used = toolUsed(command);
       if (!used) return;
       const corrected = command.kind === 'correction' && job.events.find((e) => e.id === command.corrects);
       if (corrected && isDeepStrictEqual(toolUsed(corrected.body), used)) return;
-      const row = await db.tool.findOne({ where: { id: used.id, retiredAt: null }, transaction });
+      const row = await db.tool.findOne({ where: { id: used.id, retiredAt: null } });
       if (!row || !isDeepStrictEqual(toListed(row).tool, used))
         throw refused(
           `${used.code} is not as the tool list has it now: choose it again`,

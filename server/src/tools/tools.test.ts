@@ -23,7 +23,9 @@ const wrench = (code: string, more: Partial<Tool> = {}): Tool =>
     ...more,
   }) as Tool;
 
-const keep = (tool: Tool, call = shop.supervisor.call) => call.put('/api/tools').send(tool);
+const keepOn = (seenVersion: number, tool: Tool, call = shop.supervisor.call) =>
+  call.put('/api/tools').send({ seenVersion, tool });
+const keep = (tool: Tool, call = shop.supervisor.call) => keepOn(0, tool, call);
 const codes = async () =>
   ((await shop.technician.call.get('/api/tools').expect(200)).body as { tool: Tool }[]).map(
     (t) => t.tool.code,
@@ -39,23 +41,24 @@ describe('the tool list', () => {
       tool: { code: 'TW-03', max: { si: quantity(600, 'lbf-ft').si } },
     });
     const twice = await keep(wrench('tw-03')).expect(422);
-    expect(twice.body).toMatchObject({ detail: 'There is a tw-03 already', issues: [{ path: 'code' }] });
-    await keep({ ...tool, title: 'Longer wrench' }).expect(200);
+    expect(twice.body).toMatchObject({ detail: 'There is a tw-03 already', issues: [{ path: 'tool.code' }] });
+    await keep({ ...tool, title: 'Longer wrench' }).expect(409);
+    await keepOn(1, { ...tool, title: 'Longer wrench' }).expect(200);
     expect(await codes()).toEqual(['TW-03']);
   });
 
   it('names the field that is wrong and keeps nothing', async () => {
     const backwards = wrench('TW-09', { max: quantity(1, 'Nm') } as Partial<Tool>);
     const { body } = await keep(backwards).expect(422);
-    expect(body.issues).toMatchObject([{ path: 'max.value' }]);
+    expect(body.issues).toMatchObject([{ path: 'tool.max.value' }]);
     expect(await codes()).not.toContain('TW-09');
   });
 
   it('lets a tool go; its code is free again', async () => {
     const tool = wrench('TW-11');
     await keep(tool).expect(200);
-    await shop.supervisor.call.delete(`/api/tools/${tool.id}`).expect(200);
-    await shop.supervisor.call.delete(`/api/tools/${tool.id}`).expect(404);
+    await shop.supervisor.call.delete(`/api/tools/${tool.id}?seenVersion=1`).expect(200);
+    await shop.supervisor.call.delete(`/api/tools/${tool.id}?seenVersion=1`).expect(404);
     expect(await codes()).not.toContain('TW-11');
     await keep(wrench('TW-11')).expect(200);
   });
@@ -101,7 +104,7 @@ describe('a record', () => {
     await keep(old).expect(200);
     expect((await post(old).expect(422)).body.detail).toBe('TW-22 is out of calibration since 2020-01-31');
     await post(tool).expect(200);
-    await shop.supervisor.call.delete(`/api/tools/${tool.id}`).expect(200);
+    await shop.supervisor.call.delete(`/api/tools/${tool.id}?seenVersion=1`).expect(200);
     const job = await fetchJob(shop.technician.call, jobId);
     expect(job.wheelEnds[0]!.records.at(-1)?.data).toMatchObject({ listed: { code: 'TW-21' } });
   });

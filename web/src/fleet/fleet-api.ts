@@ -1,12 +1,12 @@
 import type { FleetPreview } from '@lanternwright/contract/exchange';
 import type {
+  ChangeAxles,
   HistoryLine,
   NewUnitInput,
   Owner,
   UnitDetail,
   UnitSummary,
 } from '@lanternwright/contract/fleet';
-import type { Axle } from '@lanternwright/core/axle-plan';
 import { api } from '../api.ts';
 
 export const fleetApi = api.injectEndpoints({
@@ -22,7 +22,7 @@ export const fleetApi = api.injectEndpoints({
       query: (body) => ({ url: 'api/fleet/units', method: 'POST', body }),
       invalidatesTags: ['fleet'],
     }),
-    replaceAxles: build.mutation<{ id: string }, { id: string; axles: readonly Axle[] }>({
+    replaceAxles: build.mutation<{ id: string }, { id: string } & ChangeAxles>({
       query: ({ id, axles }) => ({ url: `api/fleet/units/${id}/axles`, method: 'PUT', body: { axles } }),
       invalidatesTags: ['fleet', 'unit'],
     }),

@@ -5,10 +5,10 @@ import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import {
   layoutsFor,
+  numbered,
   positionsOf,
   unitKinds,
   unitKindSchema,
-  type Axle,
   type Layout,
   type UnitKind,
 } from '@lanternwright/core/axle-plan';
@@ -18,7 +18,7 @@ import { AxlePlan } from '../ui/axle-plan.tsx';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import { AxleEditor } from './axle-editor.tsx';
+import { AxleEditor, type EditedAxle } from './axle-editor.tsx';
 import { useAddUnitMutation, useOwnersQuery } from './fleet-api.ts';
 
 const typedQuantity = (units: Unit[], assumed: Unit) =>
@@ -54,8 +54,8 @@ function LayoutPicker({ kind, onPick }: { kind: UnitKind; onPick: (layout: Layou
             className="flex h-full min-h-24 w-full flex-col items-start justify-between gap-2 rounded-lg border border-edge bg-panel p-3 text-left hover:border-lamp-edge hover:bg-lamp"
           >
             <AxlePlan
-              axles={layout.axles}
-              wheelEnds={positionsOf(layout.axles.length).map((position) => ({
+              axles={numbered(layout.axles)}
+              wheelEnds={positionsOf(numbered(layout.axles)).map((position) => ({
                 position,
                 state: 'not-measured' as const,
               }))}
@@ -73,7 +73,7 @@ function LayoutPicker({ kind, onPick }: { kind: UnitKind; onPick: (layout: Layou
 export function NewUnitPage() {
   const navigate = useNavigate();
   const { data: owners = [] } = useOwnersQuery();
-  const [axles, setAxles] = useState<readonly Axle[] | null>(null);
+  const [axles, setAxles] = useState<readonly EditedAxle[] | null>(null);
   const [addUnit, { isLoading, error }] = useAddUnitMutation();
   const { register, handleSubmit, watch, formState } = useForm<Form>({
     resolver: zodResolver(formSchema),
@@ -131,7 +131,7 @@ export function NewUnitPage() {
           {axles ? (
             <AxleEditor axles={axles} onChange={setAxles} />
           ) : (
-            <LayoutPicker kind={watch('kind')} onPick={(l) => setAxles(l.axles)} />
+            <LayoutPicker kind={watch('kind')} onPick={(l) => setAxles(numbered(l.axles))} />
           )}
         </section>
         {error && Object.keys(refused).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}

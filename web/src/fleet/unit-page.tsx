@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { FollowUp, UnitDetail } from '@lanternwright/contract/fleet';
-import { axleIndex, unitKinds } from '@lanternwright/core/axle-plan';
+import { axleAt, axleRoles, unitKinds } from '@lanternwright/core/axle-plan';
 import { constructions, type Sheet } from '@lanternwright/core/procedure';
 import { problemText } from '../api.ts';
 import { playDigits, sayDate, sayMeter, sayPlay, sayTime } from '../shell/words.ts';
@@ -70,6 +70,31 @@ function FollowUps({ followUps }: { followUps: readonly FollowUp[] }) {
   );
 }
 
+/** Axles that stood under the unit once, each with what it was last measured at. */
+function TakenOut({ unit: { takenOut } }: { unit: UnitDetail }) {
+  const shown = useAppSelector((s) => s.preferences.unit);
+  if (takenOut.length === 0) return null;
+  return (
+    <section>
+      <h2 className="pb-1 text-16">Axles taken out</h2>
+      <ul>
+        {takenOut.map(({ axle, takenOutAt, readings }) => (
+          <li key={axle.id} className="border-b border-rule py-2 text-14">
+            Axle {axle.number}, {axleRoles[axle.role].toLowerCase()}
+            <span className="block text-12 text-muted">
+              taken out {sayDate(takenOutAt)}
+              {(['L', 'R'] as const).map((side) => {
+                const last = readings.findLast((r) => r.position === `${axle.number}${side}`);
+                return last && `, ${last.position} last ${sayPlay(last.endPlayMm, shown)}`;
+              })}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 const FIRST_LINES = 12;
 
 function History({ id, position }: { id: string; position: string }) {
@@ -121,7 +146,7 @@ function Unit({ unit }: { unit: UnitDetail }) {
   const [opening, setOpening] = useState(false);
   const position = params.get('at') ?? firstToLookAt(unit);
   const wheelEnd = unit.wheelEnds.find((w) => w.position === position) ?? unit.wheelEnds[0]!;
-  const axle = unit.axles[axleIndex(wheelEnd.position)]!;
+  const axle = axleAt(unit.axles, wheelEnd.position)!;
   return (
     <main>
       <div className="flex flex-wrap items-center justify-between gap-4 border-b border-rule px-5 py-4">
@@ -199,6 +224,7 @@ function Unit({ unit }: { unit: UnitDetail }) {
         <aside className="flex flex-col gap-6 border-t border-rule bg-side p-5 lg:border-t-0 lg:border-l">
           <SheetPanel sheet={axle.sheet} />
           <FollowUps followUps={unit.followUps} />
+          <TakenOut unit={unit} />
           <section>
             <h2 className="pb-1 text-16">Jobs</h2>
             {unit.jobs.length === 0 && <p className="text-13 text-muted">None yet.</p>}

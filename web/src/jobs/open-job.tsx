@@ -2,7 +2,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { UnitDetail } from '@lanternwright/contract/fleet';
-import { axleIndex } from '@lanternwright/core/axle-plan';
+import { axleAt, axleNumber } from '@lanternwright/core/axle-plan';
 import { driveActs, driveVerdict, type Symptom } from '@lanternwright/core/inspection';
 import { parseQuantity } from '@lanternwright/core/quantity';
 import { stackOfSheet } from '@lanternwright/core/procedure';
@@ -20,12 +20,12 @@ import { nothingWanted, WantedWorks, type Wanted } from './wanted-works.tsx';
 /** Why a wheel end cannot be put into a new job, or null. */
 function whyNot(unit: UnitDetail, position: string): string | null {
   if (unit.wheelEnds.find((w) => w.position === position)?.state === 'working') return 'in an open job';
-  return whyNotWorkable(unit.axles[axleIndex(position)]!.sheet, stackAt(unit, position));
+  return whyNotWorkable(axleAt(unit.axles, position)!.sheet, stackAt(unit, position));
 }
 
 /** How a wheel end is built: as its sheet says, or as its construction usually is. */
 function stackAt(unit: UnitDetail, position: string): Stack | null {
-  const axle = unit.axles[axleIndex(position)]!;
+  const axle = axleAt(unit.axles, position)!;
   return stackOfSheet(axle.sheet, axle);
 }
 
@@ -38,7 +38,7 @@ const standingActs: readonly (readonly [StandingAct, string])[] = [
 /** Chosen wheel ends by axle, front to rear. */
 function byAxle(positions: readonly string[]): string[][] {
   const axles = new Map<number, string[]>();
-  for (const p of [...positions].sort()) axles.set(axleIndex(p), [...(axles.get(axleIndex(p)) ?? []), p]);
+  for (const p of [...positions].sort()) axles.set(axleNumber(p), [...(axles.get(axleNumber(p)) ?? []), p]);
   return [...axles.values()];
 }
 
@@ -169,7 +169,7 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
             </fieldset>
             {byAxle(positions).map((ends) => (
               <WantedWorks
-                key={axleIndex(ends[0]!)}
+                key={axleNumber(ends[0]!)}
                 ends={ends.map((position) => ({ position, stack: stackAt(unit, position) ?? [] }))}
                 wanted={wanted}
                 onChange={(position, next) => setWanted((all) => ({ ...all, [position]: next }))}

@@ -1,3 +1,4 @@
+import { axleAt } from '@lanternwright/core/axle-plan';
 import { useState } from 'react';
 import { stackOfSheet, type Sheet } from '@lanternwright/core/procedure';
 import { putsBack, type Act } from '@lanternwright/core/route';
@@ -120,7 +121,7 @@ function BuiltDifferently({ open, wheelEnd, done }: FormProps) {
   const chosen: Sheet | undefined = sheets.find((s) => s.sheetId === sheetId)?.revisions[0]?.sheet;
   const axle = {
     role: wheelEnd.axle ?? 'fixed',
-    wheels: open.detail.unit.axles[Number(wheelEnd.position.slice(0, -1)) - 1]?.wheels ?? 'single',
+    wheels: axleAt(open.detail.unit.axles, wheelEnd.position)?.wheels ?? 'single',
     brake: 'drum',
   } as const;
   const stack = chosen ? stackOfSheet(chosen, axle) : null;

@@ -25,7 +25,7 @@ async function away(t: TestJob, commands: Command[], person = technician) {
       name: 'Tern 418',
       kind: 'tractor',
       owner: { id: t.job.unitId, name: 'Tern & Hollow Haulage' },
-      axles: [{ role: 'drive', wheels: 'dual' }],
+      axles: [{ number: 2, role: 'drive', wheels: 'dual' }],
     },
     before: [],
     releasedBefore: [],

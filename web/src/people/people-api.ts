@@ -4,12 +4,19 @@ import type {
   ListedPerson,
   NewPerson,
   Person,
+  PersonalDetails,
   Session,
   SignInCode,
 } from '@lanternwright/contract/people';
 import type { Begin, ShopSettings } from '@lanternwright/contract/shop';
 import { api } from '../api.ts';
 import type { AppDispatch } from '../store.ts';
+
+/** A person, as whoever changes them saw them. */
+interface Seen {
+  id: string;
+  seenVersion: number;
+}
 
 /** Once it is done, nothing of what the person saw stays in the page. */
 async function forgetOnceDone(
@@ -72,16 +79,28 @@ export const peopleApi = api.injectEndpoints({
       query: (body) => ({ url: 'api/people', method: 'POST', body }),
       invalidatesTags: ['people'],
     }),
-    alterPerson: build.mutation<ListedPerson, { id: string } & Omit<NewPerson, 'login'>>({
+    alterPerson: build.mutation<ListedPerson, Seen & Omit<NewPerson, 'login'>>({
       query: ({ id, ...body }) => ({ url: `api/people/${id}`, method: 'PUT', body }),
       invalidatesTags: ['people'],
     }),
-    switchOff: build.mutation<ListedPerson, string>({
-      query: (id) => ({ url: `api/people/${id}/off`, method: 'POST' }),
+    switchOff: build.mutation<ListedPerson, Seen>({
+      query: ({ id, seenVersion }) => ({
+        url: `api/people/${id}/off`,
+        method: 'POST',
+        body: { seenVersion },
+      }),
       invalidatesTags: ['people'],
     }),
-    newCode: build.mutation<SignInCode, string>({
-      query: (id) => ({ url: `api/people/${id}/code`, method: 'POST' }),
+    newCode: build.mutation<SignInCode, Seen>({
+      query: ({ id, seenVersion }) => ({
+        url: `api/people/${id}/code`,
+        method: 'POST',
+        body: { seenVersion },
+      }),
+      invalidatesTags: ['people'],
+    }),
+    keepDetails: build.mutation<ListedPerson, { id: string } & PersonalDetails>({
+      query: ({ id, ...body }) => ({ url: `api/people/${id}/details`, method: 'PUT', body }),
       invalidatesTags: ['people'],
     }),
     changeSettings: build.mutation<ShopSettings, ShopSettings>({
@@ -107,6 +126,7 @@ export const {
   usePeopleQuery,
   useAddPersonMutation,
   useAlterPersonMutation,
+  useKeepDetailsMutation,
   useSwitchOffMutation,
   useNewCodeMutation,
   useChangeSettingsMutation,

@@ -13,6 +13,7 @@ import {
   usePerson,
   useSwitchOffMutation,
 } from './people-api.ts';
+import { DetailsForm } from './details-form.tsx';
 import { PersonForm } from './person-form.tsx';
 
 const blank = { name: '', login: '', role: '' as const, owners: [] };
@@ -47,14 +48,15 @@ function standing(p: ListedPerson): string {
 
 function PersonRow({ person, onCode }: { person: ListedPerson; onCode: (code: SignInCode) => void }) {
   const me = usePerson();
-  const [open, setOpen] = useState<'change' | 'off' | 'code' | null>(null);
+  const [open, setOpen] = useState<'change' | 'reach' | 'off' | 'code' | null>(null);
   const [alter, altering] = useAlterPersonMutation();
   const [switchOff, switching] = useSwitchOffMutation();
   const [newCode, coding] = useNewCodeMutation();
+  const seen = { id: person.id, seenVersion: person.version };
   const close = () => setOpen(null);
   const error = switching.error ?? coding.error;
   const giveCode = async () => {
-    const { data } = await newCode(person.id);
+    const { data } = await newCode(seen);
     if (data) {
       close();
       onCode(data);
@@ -74,9 +76,15 @@ function PersonRow({ person, onCode }: { person: ListedPerson; onCode: (code: Si
             {person.owners.length > 0 && ` for ${person.owners.map((o) => o.name).join(', ')}`} · signs in as{' '}
             {person.login} · {standing(person)}
           </p>
+          {(person.telephone || person.mail) && (
+            <p className="text-13">{[person.telephone, person.mail].filter(Boolean).join(' · ')}</p>
+          )}
         </div>
         <div className="flex flex-wrap gap-2">
           {!person.switchedOff && <Button onClick={() => setOpen('change')}>Change</Button>}
+          <Button onClick={() => setOpen('reach')} aria-label={`How ${person.name} is reached`}>
+            Telephone, mail
+          </Button>
           {!isMe && (
             <Button onClick={() => setOpen('code')}>
               {person.switchedOff ? 'Let in again' : 'New password'}
@@ -97,12 +105,13 @@ function PersonRow({ person, onCode }: { person: ListedPerson; onCode: (code: Si
           error={altering.error}
           busy={altering.isLoading}
           onSave={({ name, role, owners }) =>
-            void alter({ id: person.id, name, role, owners }).then(({ data }) => data && close())
+            void alter({ ...seen, name, role, owners }).then(({ data }) => data && close())
           }
         >
           <Button onClick={close}>Leave it</Button>
         </PersonForm>
       )}
+      {open === 'reach' && <DetailsForm person={person} onDone={close} />}
       {open === 'off' && (
         <Note tone="trouble">
           <p>
@@ -113,7 +122,7 @@ function PersonRow({ person, onCode }: { person: ListedPerson; onCode: (code: Si
             <Button
               weight="grave"
               disabled={switching.isLoading}
-              onClick={() => void switchOff(person.id).then(({ data }) => data && close())}
+              onClick={() => void switchOff(seen).then(({ data }) => data && close())}
             >
               Switch {person.name} off
             </Button>

@@ -23,6 +23,9 @@ const listed = (n: number, more: Partial<ListedPerson>): ListedPerson => ({
   owners: [],
   switchedOff: false,
   lastSignIn: null,
+  telephone: '',
+  mail: '',
+  version: 2,
   codeUntil: null,
   ...more,
 });

@@ -5,12 +5,16 @@ import { api } from '../api.ts';
 export const toolsApi = api.injectEndpoints({
   endpoints: (build) => ({
     tools: build.query<ListedTool[], void>({ query: () => 'api/tools', providesTags: ['tools'] }),
-    keepTool: build.mutation<ListedTool, Tool>({
+    keepTool: build.mutation<ListedTool, { seenVersion: number; tool: Tool }>({
       query: (body) => ({ url: 'api/tools', method: 'PUT', body }),
       invalidatesTags: ['tools'],
     }),
-    retireTool: build.mutation<unknown, string>({
-      query: (id) => ({ url: `api/tools/${id}`, method: 'DELETE' }),
+    retireTool: build.mutation<unknown, { id: string; seenVersion: number }>({
+      query: ({ id, seenVersion }) => ({
+        url: `api/tools/${id}`,
+        method: 'DELETE',
+        params: { seenVersion },
+      }),
       invalidatesTags: ['tools'],
     }),
   }),

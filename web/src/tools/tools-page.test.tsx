@@ -33,7 +33,12 @@ async function openTools(tools: readonly Tool[], role: 'supervisor' | 'technicia
   vi.stubGlobal('fetch', async (request: Request) => {
     const body: unknown = request.method === 'PUT' ? await request.json() : null;
     sent.push({ method: request.method, url: request.url, body });
-    const answer = { tool: body, changedAt: '2026-11-25T08:00:00.000Z', changedBy: 'Sup' };
+    const answer = {
+      ...(body as object),
+      version: 1,
+      changedAt: '2026-11-25T08:00:00.000Z',
+      changedBy: 'Sup',
+    };
     return new Response(JSON.stringify(request.method === 'GET' ? [] : answer), { status: 200 });
   });
   vi.stubGlobal(
@@ -48,7 +53,12 @@ async function openTools(tools: readonly Tool[], role: 'supervisor' | 'technicia
     reducer: { [api.reducerPath]: api.reducer },
     middleware: (standard) => standard().concat(api.middleware),
   });
-  const listed = tools.map((tool) => ({ tool, changedAt: '2026-11-25T08:00:00.000Z', changedBy: 'Sup' }));
+  const listed = tools.map((tool) => ({
+    tool,
+    changedAt: '2026-11-25T08:00:00.000Z',
+    changedBy: 'Sup',
+    version: 3,
+  }));
   await store.dispatch(toolsApi.util.upsertQueryData('tools', undefined, listed));
   const person = { id: wrench('TW-01', null).id, name: 'Sup', login: 'sup', role };
   await store.dispatch(peopleApi.util.upsertQueryData('session', undefined, sessionOf(person)));
@@ -90,11 +100,14 @@ describe('the tools page', () => {
     await user.click(screen.getByRole('button', { name: 'Add TW-09' }));
     await waitFor(() => expect(sent[0]?.method).toBe('PUT'));
     expect(sent[0]?.body).toMatchObject({
-      kind: 'torque-wrench',
-      code: 'TW-09',
-      calibratedUntil: null,
-      min: { value: 40, unit: 'lbf-ft' },
-      max: { value: 250, unit: 'lbf-ft' },
+      seenVersion: 0,
+      tool: {
+        kind: 'torque-wrench',
+        code: 'TW-09',
+        calibratedUntil: null,
+        min: { value: 40, unit: 'lbf-ft' },
+        max: { value: 250, unit: 'lbf-ft' },
+      },
     });
   });
 
@@ -103,6 +116,8 @@ describe('the tools page', () => {
     await user.click(screen.getByRole('button', { name: 'Let TW-03 go' }));
     expect(sent).toEqual([]);
     await user.click(screen.getByRole('button', { name: 'Take TW-03 off the list' }));
-    await waitFor(() => expect(sent[0]).toMatchObject({ method: 'DELETE' }));
+    await waitFor(() =>
+      expect(sent[0]).toMatchObject({ method: 'DELETE', url: expect.stringMatching(/seenVersion=3$/) }),
+    );
   });
 });

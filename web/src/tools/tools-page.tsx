@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { v4 as uuid } from 'uuid';
+import type { ListedTool } from '@lanternwright/contract/tools';
 import { formatTyped, parseQuantity } from '@lanternwright/core/quantity';
 import { sayTool, toolKinds, type Tool, type ToolKind } from '@lanternwright/core/tool';
 import { problemFields, problemText } from '../api.ts';
@@ -36,6 +37,8 @@ const headings: Record<ToolKind, string> = {
 
 interface Draft {
   id: string;
+  /** The version it was when it was opened; 0 of a new one. */
+  seenVersion: number;
   kind: ToolKind;
   code: string;
   title: string;
@@ -47,6 +50,7 @@ interface Draft {
 
 const blank = (): Draft => ({
   id: uuid(),
+  seenVersion: 0,
   kind: 'torque-wrench',
   code: '',
   title: '',
@@ -55,9 +59,10 @@ const blank = (): Draft => ({
   max: '',
   graduation: '0.001 in',
 });
-const draftOf = (tool: Tool): Draft => ({
+const draftOf = ({ tool, version }: ListedTool): Draft => ({
   ...blank(),
   ...tool,
+  seenVersion: version,
   until: tool.calibratedUntil ?? '',
   min: tool.kind === 'torque-wrench' ? formatTyped(tool.min) : '',
   max: tool.kind === 'torque-wrench' ? formatTyped(tool.max) : '',
@@ -93,7 +98,7 @@ function ToolForm({ draft: first, onDone }: { draft: Draft; onDone: () => void }
     const read = readDraft(draft);
     if ('wrong' in read) return setWrong(read.wrong);
     setWrong({});
-    const { data } = await keep(read.tool);
+    const { data } = await keep({ seenVersion: first.seenVersion, tool: read.tool });
     if (data) onDone();
   };
   return (
@@ -121,14 +126,14 @@ function ToolForm({ draft: first, onDone }: { draft: Draft; onDone: () => void }
         <TextField
           label="Code on it"
           value={draft.code}
-          error={fields['code']}
+          error={fields['tool.code']}
           required
           onChange={(e) => set({ code: e.target.value })}
         />
         <TextField
           label="What it is"
           value={draft.title}
-          error={fields['title']}
+          error={fields['tool.title']}
           required
           onChange={(e) => set({ title: e.target.value })}
         />
@@ -136,7 +141,7 @@ function ToolForm({ draft: first, onDone }: { draft: Draft; onDone: () => void }
           label="In calibration until"
           type="date"
           value={draft.until}
-          error={fields['calibratedUntil']}
+          error={fields['tool.calibratedUntil']}
           hint="Without a date it is not offered for work"
           onChange={(e) => set({ until: e.target.value })}
         />
@@ -146,14 +151,14 @@ function ToolForm({ draft: first, onDone }: { draft: Draft; onDone: () => void }
               label="From, N·m or lbf·ft"
               className="figure"
               value={draft.min}
-              error={wrong.min ?? fields['min.value']}
+              error={wrong.min ?? fields['tool.min.value']}
               onChange={(e) => set({ min: e.target.value })}
             />
             <TextField
               label="To"
               className="figure"
               value={draft.max}
-              error={wrong.max ?? fields['max.value']}
+              error={wrong.max ?? fields['tool.max.value']}
               hint="Offered for the upper 80 % of it (ISO 6789)"
               onChange={(e) => set({ max: e.target.value })}
             />
@@ -164,7 +169,7 @@ function ToolForm({ draft: first, onDone }: { draft: Draft; onDone: () => void }
             label="Graduation"
             className="figure"
             value={draft.graduation}
-            error={wrong.graduation ?? fields['graduation.value']}
+            error={wrong.graduation ?? fields['tool.graduation.value']}
             onChange={(e) => set({ graduation: e.target.value })}
           />
         )}
@@ -180,7 +185,8 @@ function ToolForm({ draft: first, onDone }: { draft: Draft; onDone: () => void }
   );
 }
 
-function ToolRow({ tool, onChange }: { tool: Tool; onChange: (() => void) | null }) {
+function ToolRow({ listed, onChange }: { listed: ListedTool; onChange: (() => void) | null }) {
+  const { tool, version } = listed;
   const [retire, { error }] = useRetireToolMutation();
   const [asking, setAsking] = useState(false);
   const { words, tone } = calibration(tool.calibratedUntil);
@@ -195,7 +201,7 @@ function ToolRow({ tool, onChange }: { tool: Tool; onChange: (() => void) | null
         <span className="flex gap-2">
           {asking ? (
             <>
-              <Button weight="grave" onClick={() => void retire(tool.id)}>
+              <Button weight="grave" onClick={() => void retire({ id: tool.id, seenVersion: version })}>
                 Take {tool.code} off the list
               </Button>
               <Button onClick={() => setAsking(false)}>Keep it</Button>
@@ -223,7 +229,7 @@ export function ToolsPage() {
   const able = useMay();
   const [draft, setDraft] = useState<Draft | null>(null);
   const mayChange = able('change-tools');
-  const tools = (data ?? []).map((t) => t.tool);
+  const tools = data ?? [];
   return (
     <main className="mx-auto flex w-full max-w-[960px] flex-col gap-5 p-5">
       <div className="flex flex-wrap items-start justify-between gap-4">
@@ -243,17 +249,17 @@ export function ToolsPage() {
       {draft && <ToolForm key={draft.id} draft={draft} onDone={() => setDraft(null)} />}
       {error && <Note tone="trouble">{problemText(error)}</Note>}
       {(Object.keys(toolKinds) as ToolKind[])
-        .map((kind) => ({ kind, own: tools.filter((t) => t.kind === kind) }))
+        .map((kind) => ({ kind, own: tools.filter((t) => t.tool.kind === kind) }))
         .filter(({ own }) => own.length > 0)
         .map(({ kind, own }) => (
           <section key={kind}>
             <h2 className="caption pb-1">{headings[kind]}</h2>
             <ul>
-              {own.map((tool) => (
+              {own.map((listed) => (
                 <ToolRow
-                  key={tool.id}
-                  tool={tool}
-                  onChange={mayChange ? () => setDraft(draftOf(tool)) : null}
+                  key={listed.tool.id}
+                  listed={listed}
+                  onChange={mayChange ? () => setDraft(draftOf(listed)) : null}
                 />
               ))}
             </ul>

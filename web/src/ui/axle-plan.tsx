@@ -1,6 +1,7 @@
 import { stateFill, stateStroke, stateWords, type MarkState } from './state-mark.tsx';
 
 interface PlanAxle {
+  number: number;
   wheels: 'single' | 'dual';
   role: string;
 }
@@ -74,7 +75,7 @@ export function AxlePlan({ axles, wheelEnds, size = 'small', selected, onSelect,
       {axles.map((axle, i) => {
         const x = d.margin + places[i]!;
         return (
-          <g key={i}>
+          <g key={axle.number}>
             <rect
               x={x - d.frame / 3}
               y={middle - d.track / 2}
@@ -83,7 +84,7 @@ export function AxlePlan({ axles, wheelEnds, size = 'small', selected, onSelect,
               className="fill-edge"
             />
             {(['R', 'L'] as const).map((side) => {
-              const position = `${i + 1}${side}`;
+              const position = `${axle.number}${side}`;
               const { state = 'not-measured', note } = ends.get(position) ?? {};
               return (
                 <WheelEnd

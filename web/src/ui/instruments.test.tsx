@@ -60,8 +60,8 @@ describe('NutView', () => {
 
 describe('AxlePlan', () => {
   const axles = [
-    { role: 'steer', wheels: 'single' },
-    { role: 'drive', wheels: 'dual' },
+    { number: 1, role: 'steer', wheels: 'single' },
+    { number: 2, role: 'drive', wheels: 'dual' },
   ] as const;
 
   it('says every state in words and draws duals as two', () => {

@@ -54,8 +54,8 @@ export async function openPage(t: TestJob, person: Actor = technician, tools: re
       kind: 'tractor',
       owner: { id: t.job.unitId, name: 'Tern & Hollow Haulage' },
       axles: [
-        { role: 'steer', wheels: 'single' },
-        { role: 'drive', wheels: 'dual' },
+        { number: 1, role: 'steer', wheels: 'single' },
+        { number: 2, role: 'drive', wheels: 'dual' },
       ],
     },
     before: [],
@@ -67,7 +67,7 @@ export async function openPage(t: TestJob, person: Actor = technician, tools: re
     peopleApi.util.upsertQueryData('session', undefined, sessionOf({ ...person, login: 'someone' })),
   );
   await store.dispatch(peopleApi.util.upsertQueryData('peopleWithPin', undefined, []));
-  const listed = tools.map((tool) => ({ tool, changedAt: t.job.opened.at, changedBy: 'Sup' }));
+  const listed = tools.map((tool) => ({ tool, changedAt: t.job.opened.at, changedBy: 'Sup', version: 1 }));
   await store.dispatch(toolsApi.util.upsertQueryData('tools', undefined, listed));
   render(
     <Provider store={store}>

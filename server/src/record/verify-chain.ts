@@ -1,10 +1,9 @@
-import { createHash } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
 import type { Database } from '../database/connect.ts';
 import { HttpProblem, refused } from '../http/problem.ts';
 import type { PeopleService } from '../people/service.ts';
-import { GENESIS, hashLink } from './chain.ts';
-import type { JobEventRow } from './model.ts';
+import { GENESIS, hashOf, sha256, type Link } from './link.ts';
+import { toLink, type RawEntry } from './model.ts';
 
 export type ChainReport =
   { ok: true; events: number; lastHash: string; noted: number } | { ok: false; seq: number; reason: string };
@@ -13,8 +12,7 @@ const AT_ONCE = 2_000;
 const SHORTEST_REASON = 10;
 
 /** What stands at a broken link, as one hash: a note holds for just that, and for nothing it is changed to later. */
-const fingerprint = (...parts: readonly string[]) =>
-  createHash('sha256').update(parts.join('|')).digest('hex');
+const fingerprint = (...parts: readonly string[]) => sha256(parts.join('|'));
 
 /** Notes beside broken links: what each found there. */
 async function notes(db: Database): Promise<Map<number, string>> {
@@ -32,22 +30,12 @@ interface Broken {
 }
 
 /** What is wrong with a link, given the hash of the one before; null where nothing is. */
-function faultOf(row: JobEventRow, seq: number, prevHash: string): Broken | null {
-  const { id, jobId, version, by, body, hash } = row;
-  const own = hashLink({
-    seq,
-    id,
-    jobId,
-    version,
-    at: row.at.toISOString(),
-    by,
-    body,
-    prevHash: row.prevHash,
-  });
-  const found = fingerprint(prevHash, row.prevHash, hash, own);
-  if (row.prevHash !== prevHash)
+function faultOf(link: Link, seq: number, prevHash: string): Broken | null {
+  const own = hashOf(link);
+  const found = fingerprint(prevHash, link.prevHash, link.hash, own);
+  if (link.prevHash !== prevHash)
     return { seq, reason: `Record ${seq} does not follow the one before it`, found };
-  if (own !== hash)
+  if (own !== link.hash)
     return { seq, reason: `Record ${seq} was altered: its content does not give its hash`, found };
   return null;
 }
@@ -59,17 +47,16 @@ async function walk(db: Database): Promise<ChainReport & { broken?: Broken }> {
   let seq = 0;
   let passed = 0;
   for (;;) {
-    const rows = await db.sequelize.query<JobEventRow>(
-      `select seq, id, job_id as "jobId", version, at, by, body, prev_hash as "prevHash", hash
-       from job_event where seq > :seq order by seq limit ${AT_ONCE}`,
-      { type: QueryTypes.SELECT, replacements: { seq } },
+    const rows = await db.sequelize.query<RawEntry>(
+      `select * from entry where seq > $1 order by seq limit ${AT_ONCE}`,
+      { type: QueryTypes.SELECT, bind: [seq] },
     );
     if (rows.length === 0) return { ok: true, events: seq, lastHash: prevHash, noted: passed };
     for (const row of rows) {
       const next = seq + 1;
       const broken =
         Number(row.seq) === next
-          ? faultOf(row, next, prevHash)
+          ? faultOf(toLink(row), next, prevHash)
           : { seq: next, reason: `Record ${next} is missing`, found: null };
       if (broken && noted.get(next) !== broken.found) return { ok: false, ...broken, broken };
       if (broken) passed += 1;

@@ -1,0 +1,212 @@
+import {
+  AS_FOUND,
+  append,
+  decide,
+  decideOpening,
+  fold,
+  isClosed,
+  lastTrace,
+  lastVerdict,
+  meterKm,
+  openQuestions,
+  readingsOf,
+  stageAtHand,
+  stageStates,
+  stepAtHand,
+  upcast,
+  verdictOf,
+  type Command,
+  type DecideContext,
+  type EventBody,
+  type FollowUpKind,
+  type Job,
+  type JobOpened,
+  type StoredEvent,
+  type WheelEnd,
+} from '../traveller/index.ts';
+import type { Verdict } from '../end-play/index.ts';
+import type { Stage } from '../procedure/index.ts';
+import { begun, refuse, StreamError, type Aggregate } from './aggregate.ts';
+import type { Entry, Recorder } from './entry.ts';
+
+/** What is asked of a job: that it opens, or something on it, by somebody on a day. */
+export type JobCommand =
+  { kind: 'open'; opening: JobOpened } | { kind: 'record'; command: Command; context: DecideContext };
+
+/** Where one wheel end of a job stands, for lists. */
+interface Stand {
+  position: string;
+  stage: Stage;
+  released: boolean;
+  waitsForRelease: boolean;
+  trouble: string | null;
+  who: string | null;
+  asks: ReturnType<typeof openQuestions>;
+}
+
+/** One settled set of readings of a wheel end. */
+export interface ReadingRow {
+  jobId: string;
+  position: string;
+  round: number;
+  unitId: string;
+  axleId: string;
+  endPlayMm: number;
+  rangeMm: number;
+  cycles: number;
+  verdict: Verdict;
+  /** ISO 8601. */
+  at: string;
+  byName: string;
+  km: number | null;
+  /** The last of its job: what the wheel end left with. */
+  final: boolean;
+}
+
+/** What is to be looked after once a wheel end is out. */
+export interface FollowUpRow {
+  jobId: string;
+  position: string;
+  unitId: string;
+  axleId: string;
+  kind: 'retorque' | FollowUpKind;
+  nth: number;
+  what: string;
+  fromKm: number | null;
+  byKm: number | null;
+  byDate: string;
+  doneAt: string | null;
+}
+
+export interface JobRows {
+  job: {
+    unitId: string;
+    /** Null where its opening does not name it. */
+    number: number | null;
+    title: string;
+    openedAt: string;
+    version: number;
+    closedAt: string | null;
+    stopped: { as: 'held' | 'void' | 'out-of-service'; reason: string } | null;
+    estimate: 'none' | 'asks' | 'answered';
+    wheelEnds: (Stand & { axleId: string })[];
+  };
+  readings: ReadingRow[];
+  followUps: FollowUpRow[];
+}
+
+function standOf(w: WheelEnd): Stand & { axleId: string } {
+  const states = stageStates(w);
+  const troubled = Object.entries(states).find(([, state]) => state === 'trouble')?.[0];
+  const verdict = lastVerdict(w)?.result.verdict;
+  const outOfBand = states.verify === 'trouble' && (verdict === 'loose' || verdict === 'tight');
+  return {
+    position: w.position,
+    axleId: w.axleId,
+    stage: stageAtHand(w),
+    released: w.release !== null,
+    waitsForRelease: w.release === null && stepAtHand(w) === null,
+    trouble: outOfBand ? verdict : (troubled ?? null),
+    who: lastTrace(w)?.by.name ?? null,
+    asks: openQuestions(w),
+  };
+}
+
+function readingRows(job: Job, w: WheelEnd): ReadingRow[] {
+  const rows = [AS_FOUND, ...w.rounds.map((r) => r.number)].flatMap((number) => {
+    const result = verdictOf(w, number);
+    const last = readingsOf(w, number).at(-1);
+    if (!result || !last) return [];
+    return [
+      {
+        jobId: job.id,
+        position: w.position,
+        round: number,
+        unitId: job.unitId,
+        axleId: w.axleId,
+        endPlayMm: result.endPlayMm,
+        rangeMm: result.rangeMm,
+        cycles: result.cyclesMm.length,
+        verdict: result.verdict,
+        at: last.at,
+        byName: last.by.name,
+        km: meterKm(job.meter),
+      },
+    ];
+  });
+  return rows.map((row, i) => ({ ...row, final: i === rows.length - 1 }));
+}
+
+function followUpRows(job: Job, w: WheelEnd): FollowUpRow[] {
+  if (!w.release) return [];
+  const { followUp } = w.release;
+  const on = { jobId: job.id, position: w.position, unitId: job.unitId, axleId: w.axleId };
+  const others = w.release.alsoDue.map((f, i, all) => {
+    const nth = all.slice(0, i).filter((x) => x.kind === f.kind).length;
+    const done = w.followUpsDone.find((d) => d.followUp === f.kind && d.nth === nth);
+    return { ...on, ...f, nth, fromKm: null, byKm: null, doneAt: done?.at ?? null };
+  });
+  if (!followUp) return others;
+  const doneAt = w.retorque?.at ?? null;
+  return [{ ...on, kind: 'retorque', what: '', nth: 0, ...followUp, doneAt }, ...others];
+}
+
+function closedAt(job: Job): string | null {
+  if (!isClosed(job)) return null;
+  const releases = job.wheelEnds.map((w) => w.release?.at ?? '').sort();
+  return job.stopped?.at ?? releases.at(-1)!;
+}
+
+function estimateOf({ money }: Job): JobRows['job']['estimate'] {
+  if (!money.estimate) return 'none';
+  return money.answer ? 'answered' : 'asks';
+}
+
+/** A record of a job as the traveller takes it. @throws StreamError for one the program made */
+export function toStoredEvent({ id, streamId, version, at, by, body }: Entry<EventBody>): StoredEvent {
+  const { role } = by;
+  if (role === 'program') throw new StreamError('A job is recorded on by people');
+  return { id, jobId: streamId, version, at, by: { id: by.id, name: by.name, role }, body };
+}
+
+/** The entry that a traveller's event stands in. */
+export function entryOf({ jobId, ...event }: StoredEvent): Entry<EventBody> & { by: Recorder } {
+  return { ...event, stream: 'job', streamId: jobId };
+}
+
+/** A job: its whole traveller, and the rows that lists and figures keep of it. */
+export const jobAggregate: Aggregate<Job, JobCommand, EventBody, JobRows> = {
+  stream: 'job',
+  upcast,
+
+  decide(state, command) {
+    const decision =
+      command.kind === 'open'
+        ? state
+          ? ({ ok: false, reason: 'The job is open already' } as const)
+          : decideOpening(command.opening)
+        : decide(begun(state, 'job'), command.command, command.context);
+    return decision.ok ? { ok: true, bodies: [decision.event] } : refuse(decision.reason);
+  },
+
+  fold(state, entry) {
+    const event = toStoredEvent(entry);
+    return state ? append(state, event) : fold([event]);
+  },
+
+  project: (job) => ({
+    job: {
+      unitId: job.unitId,
+      number: job.number,
+      title: job.title,
+      openedAt: job.opened.at,
+      version: job.version,
+      closedAt: closedAt(job),
+      stopped: job.stopped && { as: job.stopped.as, reason: job.stopped.reason },
+      estimate: estimateOf(job),
+      wheelEnds: job.wheelEnds.map(standOf),
+    },
+    readings: job.wheelEnds.flatMap((w) => readingRows(job, w)),
+    followUps: job.wheelEnds.flatMap((w) => followUpRows(job, w)),
+  }),
+};

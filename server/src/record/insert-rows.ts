@@ -1,0 +1,18 @@
+import { QueryTypes } from 'sequelize';
+import type { Database } from '../database/connect.ts';
+
+const columnOf = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
+
+/**
+ * Inserts rows in one statement, their members named as columns are in camel case; members that are no column are left
+ * out. An owner that is there already stays.
+ */
+export async function insertRows(db: Database, table: string, rows: readonly object[]): Promise<void> {
+  if (rows.length === 0) return;
+  const named = rows.map((row) => Object.fromEntries(Object.entries(row).map(([k, v]) => [columnOf(k), v])));
+  await db.sequelize.query(
+    `insert into ${table} select * from jsonb_populate_recordset(null ::${table}, $1 ::jsonb)
+     ${table === 'owner' ? 'on conflict do nothing' : ''}`,
+    { type: QueryTypes.RAW, bind: [JSON.stringify(named)] },
+  );
+}

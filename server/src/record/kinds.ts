@@ -1,0 +1,97 @@
+import { z } from 'zod';
+import {
+  jobAggregate,
+  meterAggregate,
+  personAggregate,
+  sheetAggregate,
+  toolAggregate,
+  unitAggregate,
+  type Aggregate,
+} from '@lanternwright/core/record';
+import type { Database } from '../database/connect.ts';
+import { insertRows } from './insert-rows.ts';
+
+/** How the states of one kind of stream become rows. */
+export interface Kind<S> {
+  aggregate: Pick<Aggregate<S, never, never, unknown>, 'stream' | 'upcast' | 'fold'>;
+  /** Tables its rows stand in, each with the column that names the stream. */
+  tables: readonly (readonly [table: string, column: string])[];
+  write: (db: Database, states: readonly { id: string; state: S }[]) => Promise<void>;
+}
+
+const kind = <S, C, B, R>(
+  aggregate: Aggregate<S, C, B, R>,
+  tables: Kind<S>['tables'],
+  rowsOf: (id: string, rows: R) => Record<string, readonly object[]>,
+): Kind<S> => ({
+  aggregate: aggregate as never,
+  tables,
+  async write(db, states) {
+    const all = states.map(({ id, state }) => rowsOf(id, aggregate.project(state)));
+    for (const table of new Set(all.flatMap((rows) => Object.keys(rows))))
+      await insertRows(
+        db,
+        table,
+        all.flatMap((rows) => rows[table] ?? []),
+      );
+  },
+});
+
+/** Numbers of jobs whose own opening does not name one. */
+export const jobsNumberedSchema = z.object({
+  kind: z.literal('jobs-numbered'),
+  numbers: z.record(z.uuid(), z.int()),
+});
+
+/**
+ * Every kind of stream that rows follow from.
+ * @param numberOf a job's number, where its opening does not name it
+ */
+export function kindsOf(numberOf: (jobId: string) => number | undefined): Kind<unknown>[] {
+  const kinds = [
+    kind(
+      unitAggregate,
+      [
+        ['unit', 'id'],
+        ['axle', 'unit_id'],
+      ],
+      (id, { unit: { owner, name, unitKind, plate, version }, axles }) => ({
+        owner: [owner],
+        unit: [{ id, ownerId: owner.id, name, kind: unitKind, plate, version }],
+        axle: axles.map((axle) => ({ ...axle, unitId: id })),
+      }),
+    ),
+    kind(meterAggregate, [['meter_reading', 'unit_id']], (id, reads) => ({
+      meter_reading: reads.map((read) => ({ ...read, unitId: id })),
+    })),
+    kind(toolAggregate, [['tool', 'id']], (id, tool) => ({ tool: [{ ...tool, id, code: tool.tool.code }] })),
+    kind(sheetAggregate, [['sheet_revision', 'sheet_id']], (id, revisions) => ({
+      sheet_revision: revisions.map((r) => ({ ...r, sheetId: id, revision: r.sheet.revision })),
+    })),
+    kind(
+      personAggregate,
+      [
+        ['person', 'id'],
+        ['person_owner', 'person_id'],
+      ],
+      (id, person) => ({
+        person: [{ ...person, id }],
+        person_owner: person.owners.map((ownerId) => ({ personId: id, ownerId })),
+      }),
+    ),
+    kind(
+      jobAggregate,
+      [
+        ['job', 'id'],
+        ['reading', 'job_id'],
+        ['follow_up', 'job_id'],
+      ],
+      (id, { job, readings, followUps }) => ({
+        job: [{ id, ...job, number: job.number ?? numberOf(id) }],
+        reading: readings,
+        follow_up: followUps,
+      }),
+    ),
+  ];
+  return kinds as Kind<unknown>[];
+}
