@@ -18,6 +18,7 @@ await main(async () => {
   const port = await portFrom(8090);
   const server = await startServer({
     DATABASE_URL: database.url,
+    DATABASE_OWNER_URL: database.ownerUrl,
     PORT: String(port),
     SESSION_SECRET: sessionSecret(home),
     DEMO: 'yes',

@@ -60,6 +60,7 @@ await main(async () => {
   function settings() {
     return {
       DATABASE_URL: outside ?? database?.url ?? '',
+      ...(outside || !database ? {} : { DATABASE_OWNER_URL: database.ownerUrl }),
       SESSION_SECRET: process.env['SESSION_SECRET'] ?? sessionSecret(home),
       SHOP_ZONE: process.env['SHOP_ZONE'] ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
       DEMO: empty ? 'no' : 'yes',

@@ -173,7 +173,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.get('/api/metrics', metricsPage(measured, config.metricsToken));
   app.use(reckonerRouter(sums));
   app.use(peopleRouter(people, rights, tries, { settings, clock }));
-  app.use(shopRouter(settings, beginOwnShop(db, people, settings), tries));
+  app.use(shopRouter(settings, beginOwnShop(config, { people, settings, clock }), tries));
   app.use(fleetRouter(fleet, clock));
   app.use(sheetsRouter(sheets));
   app.use(toolsRouter(tools, clock));
@@ -197,6 +197,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   return {
     app,
     db,
+    log,
     people,
     rights,
     fleet,

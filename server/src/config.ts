@@ -2,6 +2,11 @@ import { z } from 'zod';
 
 const schema = z.object({
   DATABASE_URL: z.string().regex(/^postgres(ql)?:\/\//, 'must begin with postgres://'),
+  /** The role that owns the tables, for migrations and the end of a demo; the server's own role if left out. */
+  DATABASE_OWNER_URL: z
+    .string()
+    .regex(/^postgres(ql)?:\/\//, 'must begin with postgres://')
+    .optional(),
   PORT: z.coerce.number().int().min(0).max(65_535).default(8080),
   HOST: z.string().default('127.0.0.1'),
   SESSION_SECRET: z.string().min(16),
@@ -32,6 +37,7 @@ const schema = z.object({
 
 export interface Config {
   databaseUrl: string;
+  ownerUrl: string;
   port: number;
   host: string;
   sessionSecret: string;
@@ -59,6 +65,7 @@ export function readConfig(env: Record<string, string | undefined>): Config {
   const [instrumentHost = '', instrumentPort] = e.INSTRUMENTS.split(':');
   return {
     databaseUrl: e.DATABASE_URL,
+    ownerUrl: e.DATABASE_OWNER_URL ?? e.DATABASE_URL,
     port: e.PORT,
     host: e.HOST,
     sessionSecret: e.SESSION_SECRET,

@@ -1,12 +1,14 @@
 import { createServer } from 'node:http';
 import { createApp } from './app.ts';
 import { readConfig } from './config.ts';
-import { migrate } from './database/migrate.ts';
+import { migrateAndGrant, withOwner } from './database/owner.ts';
 import { loadDemo } from './demo/load.ts';
 
 const config = readConfig(process.env);
 const app = createApp(config);
-await migrate(app.db);
+await withOwner(config, migrateAndGrant(config.databaseUrl));
+if (config.ownerUrl === config.databaseUrl)
+  app.log.warn('one database role owns the tables and serves: nothing but triggers keeps it from the record');
 if (config.demo) await loadDemo(app);
 await app.settings.load();
 await app.live.start();

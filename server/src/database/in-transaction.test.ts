@@ -5,7 +5,7 @@ import { inTransaction } from './in-transaction.ts';
 
 let db: Database;
 beforeAll(async () => {
-  const { url } = await freshDatabase();
+  const { ownerUrl: url } = await freshDatabase();
   db = connectDatabase(url, { pool: 2 });
   await db.sequelize.query('create table pot (name text primary key, spoons integer not null)');
   await db.sequelize.query(`insert into pot values ('left', 0), ('right', 0)`);

@@ -18,7 +18,7 @@ const all = [
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {
-  const { url } = await freshDatabase();
+  const { ownerUrl: url } = await freshDatabase();
   const a = connectDatabase(url);
   const b = connectDatabase(url);
   const done = await Promise.all([migrate(a), migrate(b)]);

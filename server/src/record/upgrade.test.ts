@@ -92,7 +92,7 @@ async function oldDatabase(db: Database): Promise<Map<string, string>> {
 
 let db: Database;
 beforeAll(async () => {
-  db = connectDatabase((await freshDatabase()).url);
+  db = connectDatabase((await freshDatabase()).ownerUrl);
 });
 afterAll(() => db.sequelize.close());
 

@@ -1,31 +1,43 @@
 import type { Begin } from '@lanternwright/contract/shop';
 import type { Person } from '@lanternwright/contract/people';
-import type { Database } from '../database/connect.ts';
-import { migrateIn, underMigrationLock } from '../database/migrate.ts';
+import type { Config } from '../config.ts';
+import { underMigrationLock } from '../database/migrate.ts';
+import { migrateHere, withOwner } from '../database/owner.ts';
 import { HttpProblem } from '../http/problem.ts';
-import type { PeopleService } from '../people/service.ts';
-import type { SettingsService } from './settings.ts';
+import { rightsService } from '../people/rights.ts';
+import { peopleService, type PeopleService } from '../people/service.ts';
+import type { Clock } from './clock.ts';
+import { settingsService, type SettingsService } from './settings.ts';
+
+interface Parts {
+  people: PeopleService;
+  settings: SettingsService;
+  clock: Clock;
+}
 
 /**
- * Ends a demo for good, in one transaction: all of it goes into a schema of its own, where it can be looked at and
- * thrown away by whoever looks after the database, and an empty shop stands in its place. Nobody is signed in any more.
+ * Ends a demo for good, in one transaction of the role that owns the tables: all of it goes into a schema of its own,
+ * where it can be looked at and thrown away by whoever looks after the database, and an empty shop stands in its place.
+ * Nobody is signed in any more.
  */
-export function beginOwnShop(db: Database, people: PeopleService, settings: SettingsService) {
+export function beginOwnShop(config: Config, { people, settings, clock }: Parts) {
   return async ({ code, shop, ...person }: Begin): Promise<Person> => {
     people.mustKnowFirstCode(code);
     const before = settings.current();
-    const first = await underMigrationLock(db, async () => {
-      const [demo] = await db.sequelize.query(
-        `select 1 from setting where name = 'demo' and value = 'true' for update`,
-      );
-      if (demo.length === 0) throw new HttpProblem(403, 'Not allowed', 'This shop is your own already');
-      const aside = `demo_${new Date().toISOString().replace(/\D/g, '').slice(0, 14)}`;
-      await db.sequelize.query(`alter schema public rename to ${aside}; create schema public`);
-      await migrateIn(db);
-      const added = await people.first(person);
-      await settings.store({ ...before, name: shop });
-      return added;
-    });
+    const first = await withOwner(config, (db) =>
+      underMigrationLock(db, async () => {
+        const [demo] = await db.sequelize.query(
+          `select 1 from setting where name = 'demo' and value = 'true' for update`,
+        );
+        if (demo.length === 0) throw new HttpProblem(403, 'Not allowed', 'This shop is your own already');
+        const aside = `demo_${new Date().toISOString().replace(/\D/g, '').slice(0, 14)}`;
+        await db.sequelize.query(`alter schema public rename to ${aside}; create schema public`);
+        await migrateHere(db, config.databaseUrl);
+        const added = await peopleService(db, rightsService(db), clock, config).first(person);
+        await settingsService(db, config.shopZone).store({ ...before, name: shop });
+        return added;
+      }),
+    );
     await settings.load();
     return first;
   };

@@ -6,16 +6,16 @@ import { startPostgres } from '../../../scripts/lib/postgres.mjs';
 
 declare module 'vitest' {
   interface ProvidedContext {
-    /** Superuser's and application's passwords of the scratch PostgreSQL. */
-    postgres: { port: number; password: string; appPassword: string };
+    /** The superuser's password, and where the server and the owner of the tables find the scratch PostgreSQL. */
+    postgres: { port: number; password: string; url: string; ownerUrl: string };
   }
 }
 
 /** One scratch PostgreSQL for the whole run; every test file makes a database of its own in it. */
 export async function setup(project: TestProject): Promise<() => Promise<void>> {
   const home = mkdtempSync(join(tmpdir(), 'lanternwright-test-'));
-  const { port, password, appPassword, stop } = await startPostgres(home, { scratch: true });
-  project.provide('postgres', { port, password, appPassword });
+  const { port, password, url, ownerUrl, stop } = await startPostgres(home, { scratch: true });
+  project.provide('postgres', { port, password, url, ownerUrl });
   return async () => {
     await stop();
     rmSync(home, { recursive: true, force: true });
