@@ -15,6 +15,7 @@ export default async function startShop(): Promise<() => Promise<void>> {
   const { child, port } = await startServer({
     INSTRUMENTS: `127.0.0.1:${simulator.socketPort}`,
     DATABASE_URL: database.url,
+    SEALS: join(home, 'seals'),
     DATABASE_OWNER_URL: database.ownerUrl,
     PORT: '0',
     SESSION_SECRET: 'for tests only, long enough',

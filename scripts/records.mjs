@@ -6,7 +6,7 @@ import { root, run } from './lib/run.mjs';
 import { main, say } from './lib/say.mjs';
 import { join } from 'node:path';
 
-/** `verify`, `note` or `rebuild`, on DATABASE_URL, on the database that `npm start` runs now, or on its stopped data. */
+/** `verify`, `export FOLDER`, `note` or `rebuild`, on DATABASE_URL, on the database that `npm start` runs now, or on its stopped data. */
 await main(async () => {
   checkNode();
   await ensurePackages();
@@ -14,11 +14,11 @@ await main(async () => {
   const running = runningUrl();
   const database = process.env['DATABASE_URL'] || running ? null : await startPostgres(dataHome());
   const url = process.env['DATABASE_URL'] ?? running ?? database?.url ?? '';
-  const { code, output } = await run('node', ['server/dist/records.js', process.argv[2] ?? ''], {
+  const { code, output } = await run('node', ['server/dist/records.js', ...process.argv.slice(2)], {
     quiet: true,
     stdio: ['inherit', 'pipe', 'pipe'],
     cwd: root,
-    env: { ...process.env, DATABASE_URL: url },
+    env: { ...process.env, DATABASE_URL: url, SEALS: process.env['SEALS'] ?? join(dataHome(), 'seals') },
   });
   say(output.trim());
   process.exitCode = code;

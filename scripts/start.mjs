@@ -1,4 +1,5 @@
 import { randomInt } from 'node:crypto';
+import { join } from 'node:path';
 import { buildServer, buildWeb } from './lib/build.mjs';
 import { dataHome, sessionSecret } from './lib/home.mjs';
 import { checkNode, ensurePackages } from './lib/packages.mjs';
@@ -63,6 +64,7 @@ await main(async () => {
       ...(outside || !database ? {} : { DATABASE_OWNER_URL: database.ownerUrl }),
       SESSION_SECRET: process.env['SESSION_SECRET'] ?? sessionSecret(home),
       SHOP_ZONE: process.env['SHOP_ZONE'] ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
+      SEALS: process.env['SEALS'] ?? join(home, 'seals'),
       DEMO: empty ? 'no' : 'yes',
       FIRST_CODE: code,
     };

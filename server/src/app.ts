@@ -28,6 +28,7 @@ import { liveFeed } from './jobs/live.ts';
 import { photosService } from './jobs/photos.ts';
 import { jobsRouter } from './jobs/routes.ts';
 import { jobsService } from './jobs/service.ts';
+import { sealsService } from './record/seals.ts';
 import { rightsService } from './people/rights.ts';
 import { peopleRouter } from './people/routes.ts';
 import { peopleService } from './people/service.ts';
@@ -103,7 +104,8 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const photos = photosService(db, clock);
   const tools = toolsService(db);
   const sums = sumsService(pool);
-  const jobs = jobsService(db, { fleet, photos, tools, sums }, clock);
+  const seals = sealsService(db, config.seals, clock.now, log);
+  const jobs = jobsService(db, { fleet, photos, tools, sums, seals }, clock);
   const sheets = sheetsService(db, clock);
   const streams = eventStreams(rights.stillHolds, log);
   const live = liveFeed(db, config.databaseUrl, { streams, settings }, log);
@@ -172,14 +174,17 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   );
   app.get('/api/metrics', metricsPage(measured, config.metricsToken));
   app.use(reckonerRouter(sums));
-  app.use(peopleRouter(people, rights, tries, { settings, clock }));
-  app.use(shopRouter(settings, beginOwnShop(config, { people, settings, clock }), tries));
+  app.use(peopleRouter(people, rights, tries, { settings, clock, seals }));
+  app.use(shopRouter(settings, beginOwnShop(config, { people, settings, clock, seals }), tries));
   app.use(fleetRouter(fleet, clock));
   app.use(sheetsRouter(sheets));
   app.use(toolsRouter(tools, clock));
   app.use(jobsRouter(jobs, photos, people, tries, shopFollowUps(db, clock)));
   app.use(
-    exchangeRouter({ db, fleet, jobs, settings, clock }, fleetImport(db, { fleet, sheets, pool, clock })),
+    exchangeRouter(
+      { db, fleet, jobs, settings, clock, seals },
+      fleetImport(db, { fleet, sheets, pool, clock }),
+    ),
   );
   app.use(live.router);
   app.use(instruments.router);
@@ -206,6 +211,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
     streams,
     settings,
     clock,
+    seals,
     async close(): Promise<void> {
       instruments.stop();
       streams.endAll();

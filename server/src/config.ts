@@ -19,6 +19,8 @@ const schema = z.object({
     .string()
     .regex(/^[^:]+:\d{1,5}$/, 'must be a host and a port, as 127.0.0.1:7618')
     .default('127.0.0.1:7618'),
+  /** Folder, outside the database, of the key that seals the record and of the seals. */
+  SEALS: z.string().optional(),
   /** Whether the made-up people of a demo shop are let in without a password. */
   DEMO: z.enum(['yes', 'no']).default('no'),
   /** What the first person of an empty shop must type; nobody is the first without it. */
@@ -45,6 +47,7 @@ export interface Config {
   webRoot: string | undefined;
   shopZone: string;
   signInTries: number;
+  seals: string | null;
   demo: boolean;
   firstCode: string | undefined;
   databasePool: number;
@@ -73,6 +76,7 @@ export function readConfig(env: Record<string, string | undefined>): Config {
     webRoot: e.WEB_ROOT,
     shopZone: e.SHOP_ZONE,
     signInTries: e.SIGN_IN_TRIES,
+    seals: e.SEALS ?? null,
     demo: e.DEMO === 'yes',
     firstCode: e.FIRST_CODE,
     databasePool: e.DATABASE_POOL,

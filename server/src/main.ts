@@ -9,9 +9,11 @@ const app = createApp(config);
 await withOwner(config, migrateAndGrant(config.databaseUrl));
 if (config.ownerUrl === config.databaseUrl)
   app.log.warn('one database role owns the tables and serves: nothing but triggers keeps it from the record');
-if (config.demo) await loadDemo(app);
+const begins = config.demo && (await loadDemo(app));
 await app.settings.load();
 await app.live.start();
+if (config.seals) await app.seals.sealEnd(begins);
+else app.log.warn('the record is not sealed: SEALS names no folder');
 
 const server = createServer(app.app);
 // The default of 5 s closes a quiet connection just as a slow hand at a step uses it again.

@@ -1,16 +1,22 @@
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { quantity } from '@lanternwright/core/quantity';
 import type { Tool } from '@lanternwright/core/tool';
 import { addUnit, fetchJob, mirrored, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
+import { sealsIn } from '../record/seals.ts';
 import { verifyChain } from '../record/verify-chain.ts';
 import { plain } from './page.ts';
+
+const seals = mkdtempSync(join(tmpdir(), 'lanternwright-paper-'));
 
 let shop: Shop;
 let jobId: string;
 beforeAll(async () => {
-  shop = await openShop();
+  shop = await openShop({ SEALS: seals });
   jobId = await openJobOn(shop, await addUnit(shop, 'Tern 640'));
   const call = shop.technician.call;
   const { t, flush } = mirrored(shop, jobId, ['2L', '2R']);
@@ -40,7 +46,10 @@ beforeAll(async () => {
   const data = { kind: 'measure', by: 'dial', listed } as const;
   await send(call, jobId, 9, { kind: 'step-recorded', ...at, data }).expect(200);
 });
-afterAll(() => shop.close());
+afterAll(async () => {
+  await shop.close();
+  rmSync(seals, { recursive: true, force: true });
+});
 
 async function paper(name: string, size: string, job = jobId) {
   const answer = await shop.technician.call
@@ -80,6 +89,13 @@ describe('a job on paper', () => {
     expect(text).toContain('not released. ');
     const report = await verifyChain(shop.db);
     expect(text).toContain(`SHA-256 ${report.ok ? report.lastHash : 'none'}`);
+    // Sealed at a release and every hour; the paper has the seal as text and as code.
+    expect(text).toContain('Not sealed yet');
+    await shop.seals.sealEnd(true);
+    const [seal] = await sealsIn(seals);
+    const sealed = (await paper('record', 'a4')).text.replace(/ /g, '');
+    expect(sealed).toContain(`Signature${seal!.signature}`);
+    expect(sealed).toContain(seal!.hash);
   });
 
   it('the traveller has every step with its figure and caution, in Letter', async () => {

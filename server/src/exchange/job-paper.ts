@@ -18,7 +18,9 @@ import {
   type StoredEvent,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
+import type { Seal } from '../record/seals.ts';
 import { footers, heading, line, openPage, plain, type Page, type Paper } from './page.ts';
+import { sealBlock } from './seal-block.ts';
 
 /** What a paper says besides the job itself. */
 export interface PaperContext {
@@ -27,6 +29,8 @@ export interface PaperContext {
   number: number;
   /** Hash of the job's last record in the chain. */
   hash: string;
+  /** The seal that holds that record; null where it is not sealed yet. */
+  seal: Seal | null;
   /** Times in the shop's zone. */
   sayTime: (iso: string) => string;
   paper: Paper;
@@ -189,6 +193,7 @@ export function servicePaper(job: Job, context: PaperContext): Promise<Uint8Arra
   }
   heading(doc, 'Everything recorded, in order');
   for (const event of job.events) line(doc, ...lineOf(job, event, context));
+  sealBlock(page, context.seal, context.sayTime);
   footers(doc, `Job ${context.number}, record ${last.version}, SHA-256 ${context.hash}.`);
   return page.bytes();
 }

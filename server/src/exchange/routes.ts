@@ -8,6 +8,7 @@ import type { FleetService } from '../fleet/service.ts';
 import { serve } from '../http/serve.ts';
 import type { Viewer } from '../http/viewer.ts';
 import type { JobsService } from '../jobs/service.ts';
+import type { SealsService } from '../record/seals.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { SettingsService } from '../shop/settings.ts';
 import { estimatePaper } from './estimate-paper.ts';
@@ -27,10 +28,11 @@ interface Shop {
   jobs: JobsService;
   settings: SettingsService;
   clock: Clock;
+  seals: SealsService;
 }
 
 export function exchangeRouter(
-  { db, fleet, jobs, settings, clock }: Shop,
+  { db, fleet, jobs, settings, clock, seals }: Shop,
   imports: ReturnType<typeof fleetImport>,
 ): Router {
   const router = Router();
@@ -79,6 +81,7 @@ export function exchangeRouter(
       unit,
       number: detail.number,
       hash: last!.hash,
+      seal: await seals.sealOver(Number(last!.seq)),
       sayTime,
       paper,
     };

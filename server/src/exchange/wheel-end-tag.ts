@@ -1,20 +1,8 @@
-import qr from 'qrcode';
 import { stoppedWords, type Job, type WheelEnd } from '@lanternwright/core/traveller';
 import { MARGIN, openPage, plain, type Paper } from './page.ts';
+import { drawCode } from './qr-code.ts';
 
 const TAG = { width: 250, height: 120 };
-
-/** Draws a QR code (ISO/IEC 18004) as squares, so that it prints sharp. */
-function code(doc: PDFKit.PDFDocument, text: string, x: number, y: number, size: number): void {
-  const { modules } = qr.create(text, { errorCorrectionLevel: 'M' });
-  const cell = size / modules.size;
-  for (let row = 0; row < modules.size; row++) {
-    for (let col = 0; col < modules.size; col++) {
-      if (modules.get(row, col)) doc.rect(x + col * cell, y + row * cell, cell, cell);
-    }
-  }
-  doc.fill('black');
-}
 
 /** What whoever stands before the wheel end must know. */
 function stateOf({ stopped }: Job, { release }: WheelEnd): string {
@@ -43,7 +31,7 @@ export function tagPaper(
     const x = MARGIN + (place % columns) * TAG.width;
     const y = MARGIN + Math.floor(place / columns) * TAG.height;
     doc.rect(x, y, TAG.width, TAG.height).dash(3, { space: 3 }).strokeColor('#8D8674').stroke().undash();
-    code(doc, `${origin}/fleet/${job.unitId}?at=${w.position}`, x + 10, y + 12, 96);
+    drawCode(doc, `${origin}/fleet/${job.unitId}?at=${w.position}`, x + 10, y + 12, 96);
     const text = { width: TAG.width - 126, lineBreak: true };
     doc
       .fillColor('black')

@@ -33,12 +33,14 @@ import { HttpProblem, notFound, refused } from '../http/problem.ts';
 import { ownOnly, seesOwner, type Viewer } from '../http/viewer.ts';
 import type { SumsService } from '../reckoner/sums.ts';
 import type { Clock } from '../shop/clock.ts';
+import type { SealsService } from '../record/seals.ts';
 import { proveReckoning } from './kept-reckoning.ts';
 import type { PhotosService } from './photos.ts';
 import type { ToolsService } from '../tools/service.ts';
 import { eventsOf, foldedJobs, store } from './record.ts';
 
 interface Neighbours {
+  seals: SealsService;
   fleet: FleetService;
   photos: PhotosService;
   tools: ToolsService;
@@ -77,7 +79,7 @@ const unitInclude = (db: Database) => [
 ];
 
 /** Opening jobs, recording on them, reading them. */
-export function jobsService(db: Database, { fleet, photos, tools, sums }: Neighbours, clock: Clock) {
+export function jobsService(db: Database, { fleet, photos, tools, sums, seals }: Neighbours, clock: Clock) {
   const folded = foldedJobs(db);
 
   async function detail(id: string, viewer: Viewer): Promise<JobDetail> {
@@ -340,9 +342,11 @@ export function jobsService(db: Database, { fleet, photos, tools, sums }: Neighb
         const kept = await store(db, after, before);
         await followCorrection(job, made);
         await keepMakersFigures(after, made);
+        if (made.body.kind === 'wheel-end-released') await seals.seal(kept.link);
         return { event: made, now: kept };
       });
       if (now) folded.keep(now);
+      if (now && event.body.kind === 'wheel-end-released') await seals.writeFile();
       return event;
     },
   };

@@ -3,6 +3,7 @@ import { peopleRoutes, type Person } from '@lanternwright/contract/people';
 import { serve } from '../http/serve.ts';
 import { askingBy, type Viewer } from '../http/viewer.ts';
 import type { Clock } from '../shop/clock.ts';
+import type { SealsService } from '../record/seals.ts';
 import type { SettingsService } from '../shop/settings.ts';
 import type { RightsService } from './rights.ts';
 import type { PeopleService } from './service.ts';
@@ -40,7 +41,7 @@ export function peopleRouter(
   people: PeopleService,
   rights: RightsService,
   tries: TriesService,
-  { settings, clock }: { settings: SettingsService; clock: Clock },
+  { settings, clock, seals }: { settings: SettingsService; clock: Clock; seals: SealsService },
 ): Router {
   const asking = askingBy(clock);
   const router = Router();
@@ -98,6 +99,7 @@ export function peopleRouter(
       people.mustKnowFirstCode(code);
       return people.first(person);
     });
+    await seals.sealEnd(true);
     return startSession(req, added, 'password');
   });
   serve(router, peopleRoutes.list, () => people.list());

@@ -12,7 +12,7 @@ interface Table {
 }
 
 /** Every table that follows from the record; one comes after those it refers to. */
-const tables: readonly Table[] = [
+export const tables: readonly Table[] = [
   { name: 'owner', key: ['id'], columns: ['id', 'name'], only: 'add' },
   { name: 'unit', key: ['id'], columns: ['id', 'owner_id', 'name', 'kind', 'plate', 'version'] },
   {

@@ -6,6 +6,7 @@ import { migrateHere, withOwner } from '../database/owner.ts';
 import { HttpProblem } from '../http/problem.ts';
 import { rightsService } from '../people/rights.ts';
 import { peopleService, type PeopleService } from '../people/service.ts';
+import type { SealsService } from '../record/seals.ts';
 import type { Clock } from './clock.ts';
 import { settingsService, type SettingsService } from './settings.ts';
 
@@ -13,6 +14,7 @@ interface Parts {
   people: PeopleService;
   settings: SettingsService;
   clock: Clock;
+  seals: SealsService;
 }
 
 /**
@@ -20,7 +22,7 @@ interface Parts {
  * where it can be looked at and thrown away by whoever looks after the database, and an empty shop stands in its place.
  * Nobody is signed in any more.
  */
-export function beginOwnShop(config: Config, { people, settings, clock }: Parts) {
+export function beginOwnShop(config: Config, { people, settings, clock, seals }: Parts) {
   return async ({ code, shop, ...person }: Begin): Promise<Person> => {
     people.mustKnowFirstCode(code);
     const before = settings.current();
@@ -39,6 +41,7 @@ export function beginOwnShop(config: Config, { people, settings, clock }: Parts)
       }),
     );
     await settings.load();
+    await seals.sealEnd(true);
     return first;
   };
 }
