@@ -31,6 +31,12 @@ export default defineConfig({
           hookTimeout: 30_000,
         },
       },
+      // Load and faults, run by their own commands: minutes long, and they want the machine to themselves.
+      {
+        resolve,
+        ssr,
+        test: { name: 'load', include: ['server/src/testing/load/*.load.ts'], testTimeout: 600_000, hookTimeout: 120_000 },
+      },
       {
         extends: './web/vite.config.ts',
         test: {

@@ -28,13 +28,16 @@ function isFree(port) {
 /**
  * Starts the built server as a child and waits until it listens.
  * @param {Record<string, string>} settings
+ * @param {string[]} [options] of Node.js
  * @returns {Promise<{ child: import('node:child_process').ChildProcess, port: number }>}
  */
-export function startServer(settings) {
+export function startServer(settings, options = []) {
   const env = { ...process.env, WEB_ROOT: join(root, 'web/dist'), NODE_ENV: 'production', ...settings };
   // A group of its own, so that Ctrl-C reaches us first and we end things in order.
   const child = fork(join(root, 'server/dist/main.js'), {
     env,
+    // How we were started ourselves, by a test runner say, is nothing to it.
+    execArgv: options,
     stdio: ['ignore', 'inherit', 'pipe', 'ipc'],
     detached: true,
   });

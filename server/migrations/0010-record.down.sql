@@ -31,6 +31,8 @@ where f.done_at is null and not (f.kind = 'retorque' and exists (
 ));
 create index follow_up_position on follow_up (unit_id, position) where kind = 'retorque';
 drop table seal, batch_row;
+drop function store_on_job;
+drop function refresh_wheel_ends;
 drop function append_entry;
 drop policy own_owners on entry;
 alter trigger entry_append_only on entry rename to job_event_append_only;

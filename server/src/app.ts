@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import compression from 'compression';
-import pgSession from 'connect-pg-simple';
 import express, { type RequestHandler } from 'express';
 import session from 'express-session';
 import helmet from 'helmet';
@@ -31,6 +30,7 @@ import { jobsService } from './jobs/service.ts';
 import { sealsService } from './record/seals.ts';
 import { rightsService } from './people/rights.ts';
 import { peopleRouter } from './people/routes.ts';
+import { sessionStore } from './people/session-store.ts';
 import { peopleService } from './people/service.ts';
 import { triesService } from './people/tries.ts';
 import { workPool } from './pool/pool.ts';
@@ -114,11 +114,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const sessionPool = new pg.Pool({ connectionString: config.databaseUrl, max: 3 });
   sessionPool.on('error', (error) => log.warn({ err: error }, 'session connection lost'));
   const tries = triesService(sessionPool, config.signInTries);
-  const PgStore = pgSession(session);
-  const store = new PgStore({
-    pool: sessionPool,
-    errorLog: (...words: unknown[]) => log.error({ words }, 'session store'),
-  });
+  const store = sessionStore(sessionPool, log);
 
   const app = express();
   app.disable('x-powered-by');
@@ -129,7 +125,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
       // A cookie is a key to the shop: it does not stand in a log.
       redact: { paths: ['req.headers.cookie', 'req.headers.authorization', 'res.headers["set-cookie"]'] },
       genReqId: () => randomUUID(),
-      autoLogging: { ignore: (req) => req.url === '/api/health' },
+      autoLogging: log.isLevelEnabled('info') && { ignore: (req) => req.url === '/api/health' },
     }),
   );
   app.use(measured.watch);
@@ -162,8 +158,9 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
     }),
     async (req, res, next) => {
       const { personId, by } = req.session;
+      const standing = store.standingOf(req.session.id);
       res.locals['viewer'] = personId
-        ? await rights.viewer(personId, by ?? 'password', req.session.id)
+        ? rights.viewerFrom(standing ?? (await rights.standing(personId)), by ?? 'password', req.session.id)
         : null;
       const reads: ReadAs = (viewer, work) =>
         viewer.owners === 'all' ? work() : readAs(db, viewer.owners, work);

@@ -95,7 +95,18 @@ export interface JobRows {
   followUps: FollowUpRow[];
 }
 
+/** A wheel end that nothing was recorded on stays the same object, and stands as it stood. */
+const stands = new WeakMap<WheelEnd, Stand & { axleId: string }>();
+
 function standOf(w: WheelEnd): Stand & { axleId: string } {
+  const known = stands.get(w);
+  if (known) return known;
+  const stand = reckonStand(w);
+  stands.set(w, stand);
+  return stand;
+}
+
+function reckonStand(w: WheelEnd): Stand & { axleId: string } {
   const states = stageStates(w);
   const troubled = Object.entries(states).find(([, state]) => state === 'trouble')?.[0];
   const verdict = lastVerdict(w)?.result.verdict;

@@ -1,7 +1,6 @@
 import { QueryTypes } from 'sequelize';
 import type {
   FollowUp,
-  HistoryLine,
   Owner,
   ReadingRow,
   UnitDetail,
@@ -11,14 +10,13 @@ import type {
 import { axleAt, positionsOf, type PlacedAxle } from '@lanternwright/core/axle-plan';
 import { retorqueState } from '@lanternwright/core/interval';
 import { sheetSchema } from '@lanternwright/core/procedure';
-import { fold, sayEvent } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { notFound } from '../http/problem.ts';
 import type { ReadingTable, WheelEndRow } from '../jobs/model.ts';
-import { eventsOf } from '../jobs/record.ts';
 import { ownOnly, seesOwner, type Viewer } from '../http/viewer.ts';
 import type { Clock } from '../shop/clock.ts';
 import { fleetChanges } from './changes.ts';
+import { unitHistory } from './history.ts';
 import type { AxleRow, UnitRow } from './model.ts';
 
 interface LatestMeter {
@@ -202,28 +200,7 @@ export function fleetService(db: Database, clock: Clock) {
       };
     },
 
-    async history(unitId: string, position: string | undefined, viewer: Viewer): Promise<HistoryLine[]> {
-      const unit = await db.unit.findByPk(unitId, { attributes: ['ownerId'] });
-      if (!unit || !seesOwner(viewer, unit.ownerId)) throw notFound('unit');
-      const jobs = await db.job.findAll({ where: { unitId }, order: [['openedAt', 'DESC']], limit: 20 });
-      const lines: HistoryLine[] = [];
-      for (const { id, number } of jobs) {
-        const job = fold(await eventsOf(db, id));
-        for (const event of [...job.events].reverse()) {
-          const at = 'position' in event.body ? event.body.position : null;
-          if (position && at !== position && event.body.kind !== 'job-opened') continue;
-          lines.push({
-            at: event.at,
-            by: event.by.name,
-            jobId: id,
-            jobNumber: number,
-            position: at,
-            text: sayEvent(job, event),
-          });
-        }
-      }
-      return lines;
-    },
+    history: unitHistory(db),
 
     async owners({ owners }: Viewer): Promise<Owner[]> {
       const mine = owners === 'all' ? {} : { id: owners };

@@ -36,6 +36,8 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
   let client: pg.Client | null = null;
   let stopped = false;
   let sentSeq = 0;
+  /** The newest record that was told of; while nobody looks, no record is read. */
+  let heardSeq = 0;
   let sending = Promise.resolve();
 
   /** The owner of a job's unit; neither changes. */
@@ -75,7 +77,9 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
 
   /** Where the shop began anew, its record is shorter than what was sent. Never forward: nothing is left out. */
   async function notBeyondTheEnd(): Promise<void> {
-    sentSeq = Math.min(sentSeq, await endOfRecord(db));
+    const end = await endOfRecord(db);
+    sentSeq = Math.min(sentSeq, end);
+    heardSeq = Math.min(heardSeq, end);
   }
 
   const logged = (what: string) => (error: unknown) => log.error({ err: error }, what);
@@ -84,7 +88,10 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
   function hear({ channel, payload = '' }: pg.Notification): void {
     if (channel === RIGHTS_CHANNEL) streams.recheck(payload).catch(logged('streams not checked'));
     else if (channel === SETTINGS_CHANNEL) lookAround();
-    else announce();
+    else {
+      heardSeq = Math.max(heardSeq, (JSON.parse(payload) as { seq: number }).seq);
+      announce();
+    }
   }
 
   /** Reads the settings again, and looks whether everybody is still let in: another shop may stand here now. */
@@ -94,8 +101,16 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
     sending = sending.then(notBeyondTheEnd).catch(logged('the record was not looked at'));
   }
 
+  /** However many records come while one lot is read, they are read as one lot after it. */
+  let waiting = false;
   const announce = () => {
-    sending = sending.then(sendNew).catch(logged('live events not sent'));
+    if (waiting || stopped || listeners.size === 0) return;
+    waiting = true;
+    const next = () => {
+      waiting = false;
+      return stopped ? undefined : sendNew();
+    };
+    sending = sending.then(next).catch(logged('live events not sent'));
   };
 
   async function listen(): Promise<void> {
@@ -135,6 +150,7 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
   const router = Router();
   serveEvents(router, jobsRoutes.live, ({ res, viewer }) => {
     const stream = streams.open(res, viewer, () => listeners.delete(stream));
+    if (listeners.size === 0) sentSeq = Math.max(sentSeq, heardSeq);
     listeners.add(stream);
   });
 
@@ -145,6 +161,7 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
     isListening: () => client !== null,
     async stop(): Promise<void> {
       stopped = true;
+      await sending;
       await client?.end();
     },
   };

@@ -1,10 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { Op, QueryTypes, Transaction } from 'sequelize';
+import { QueryTypes, Transaction } from 'sequelize';
 import type { z } from 'zod';
 import {
   JOBS_A_PAGE,
   type JobDetail,
-  type JobSummary,
   type openJobSchema,
   type postEventSchema,
 } from '@lanternwright/contract/jobs';
@@ -30,14 +29,19 @@ import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
-import { ownOnly, seesOwner, type Viewer } from '../http/viewer.ts';
+import { JsonText } from '../http/serve.ts';
+import { seesOwner, type Viewer } from '../http/viewer.ts';
 import type { SumsService } from '../reckoner/sums.ts';
 import type { Clock } from '../shop/clock.ts';
+import { MovedOn } from '../record/append.ts';
 import type { SealsService } from '../record/seals.ts';
 import { proveReckoning } from './kept-reckoning.ts';
 import type { PhotosService } from './photos.ts';
 import type { ToolsService } from '../tools/service.ts';
-import { eventsOf, foldedJobs, store } from './record.ts';
+import { eventsOf, foldedJobs, store, type Folded } from './record.ts';
+
+/** Others on the same job can be first this often; then somebody is told. */
+const MOST_TRIES = 12;
 
 interface Neighbours {
   seals: SealsService;
@@ -66,6 +70,20 @@ const lastReleases = `
       where c.stream = 'job' and c.stream_id = j.id ::text and c.body ->> 'corrects' = e.id ::text
     )
   order by e.body ->> 'position', e.at desc`;
+
+const listOf = (which: string) => `
+  select coalesce(json_agg(line), '[]') ::text as page from (
+    select j.id, j.number, j.title, j.stopped, j.estimate, j.wheel_ends as "wheelEnds",
+      to_char(j.opened_at at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "openedAt",
+      to_char(j.closed_at at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "closedAt",
+      json_build_object('id', u.id, 'name', u.name, 'kind', u.kind,
+        'owner', json_build_object('id', o.id, 'name', o.name)) as unit
+    from job j join unit u on u.id = j.unit_id join owner o on o.id = u.owner_id
+    where j.closed_at is ${which} and ($3 ::uuid[] is null or o.id = any($3 ::uuid[]))
+    order by j.opened_at desc, j.number desc limit $1 offset $2
+  ) line`;
+const OPEN_JOBS = listOf('null');
+const CLOSED_JOBS = listOf('not null');
 
 const unitInclude = (db: Database) => [
   {
@@ -133,16 +151,6 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
   /** Not for key: rows that refer to the unit are written meanwhile, under the lock of the chain. */
   const lockUnit = (id: string, transaction: Transaction) =>
     db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
-
-  /** The unit of a job, where they may see it. @throws HttpProblem 404 */
-  async function unitOf(jobId: string, viewer: Viewer): Promise<string> {
-    const [row] = await db.sequelize.query<{ unitId: string; ownerId: string }>(
-      'select u.id as "unitId", u.owner_id as "ownerId" from job j join unit u on u.id = j.unit_id where j.id = $1',
-      { type: QueryTypes.SELECT, bind: [jobId] },
-    );
-    if (!row || !seesOwner(viewer, row.ownerId)) throw notFound('job');
-    return row.unitId;
-  }
 
   async function nextNumber(): Promise<number> {
     const [row] = await db.sequelize.query<{ number: number }>(
@@ -212,44 +220,60 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
     return { position, axleId: axle.id, sheet, axle: role, route };
   }
 
+  /** Records a command on a job as it is known; once, as the next of its records or not at all. */
+  async function recordOn(
+    before: Folded,
+    input: z.output<typeof postEventSchema>,
+    viewer: Viewer,
+  ): Promise<StoredEvent> {
+    const { person } = viewer;
+    const { job, ownerId } = before;
+    const command = await proveReckoning(ownWords(input.command, person), sums, person.id);
+    await photos.prove(job.id, command);
+    await tools.prove(command, job);
+    const by = actorOf(person);
+    const at = clock.now().toISOString();
+    const decision = decide(job, command, { by, today: clock.today(), now: at });
+    if (!decision.ok) {
+      if (input.seenVersion >= job.version) throw refused(decision.reason, 'command');
+      throw new HttpProblem(
+        409,
+        'The job has moved on',
+        whatChanged(job, input.seenVersion, decision.reason, person, command),
+        { extra: { job: await detail(job.id, viewer) } },
+      );
+    }
+    const event = { id: input.id, jobId: job.id, version: job.version + 1, at, by, body: decision.event };
+    const after = append(job, event);
+    const { body } = event;
+    const reachesFurther = body.kind === 'correction' || body.kind === 'wheel-end-released';
+    const now = reachesFurther
+      ? await inTransaction(db, async (transaction) => {
+          // The unit first, always: which job has a wheel end open is decided by one at a time.
+          await lockUnit(job.unitId, transaction);
+          await holdPosition(job, command);
+          const kept = await store(db, after, before);
+          await followCorrection(job, event);
+          await keepMakersFigures(after, event);
+          if (body.kind === 'wheel-end-released') await seals.seal(kept.link);
+          return kept;
+        })
+      : await store(db, after, before);
+    folded.keep({ ...now, ownerId });
+    if (body.kind === 'wheel-end-released') await seals.writeFile();
+    return event;
+  }
+
   return {
     detail,
 
-    async list(status: 'open' | 'closed', page: number, viewer: Viewer): Promise<JobSummary[]> {
-      const rows = await db.job.findAll({
-        where: { closedAt: status === 'open' ? null : { [Op.ne]: null } },
-        order: [
-          ['openedAt', 'DESC'],
-          ['number', 'DESC'],
-        ],
-        limit: JOBS_A_PAGE,
-        offset: (page - 1) * JOBS_A_PAGE,
-        include: [
-          {
-            model: db.unit,
-            as: 'unit',
-            required: true,
-            where: ownOnly(viewer),
-            include: [{ model: db.owner, as: 'owner' }],
-          },
-        ],
+    /** A page of jobs, newest first; the database writes it as it is sent. */
+    async list(status: 'open' | 'closed', page: number, { owners }: Viewer): Promise<JsonText> {
+      const [row] = await db.sequelize.query<{ page: string }>(status === 'open' ? OPEN_JOBS : CLOSED_JOBS, {
+        type: QueryTypes.SELECT,
+        bind: [JOBS_A_PAGE, (page - 1) * JOBS_A_PAGE, owners === 'all' ? null : owners],
       });
-      return rows.map((r) => ({
-        id: r.id,
-        number: r.number,
-        title: r.title,
-        unit: {
-          id: r.unitId,
-          name: r.unit!.name,
-          kind: r.unit!.kind,
-          owner: { id: r.unit!.owner!.id, name: r.unit!.owner!.name },
-        },
-        openedAt: r.openedAt.toISOString(),
-        closedAt: r.closedAt?.toISOString() ?? null,
-        wheelEnds: r.wheelEnds,
-        stopped: r.stopped,
-        estimate: r.estimate,
-      }));
+      return new JsonText(row!.page);
     },
 
     async open(
@@ -309,45 +333,23 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
       input: z.output<typeof postEventSchema>,
       viewer: Viewer,
     ): Promise<StoredEvent> {
-      const { person } = viewer;
-      const unitId = await unitOf(jobId, viewer);
-      const command = await proveReckoning(ownWords(input.command, person), sums, person.id);
-      await photos.prove(jobId, command);
-      const { event, now } = await inTransaction(db, async (transaction) => {
-        // The unit first, always: which job has a wheel end open is decided by one at a time.
-        await lockUnit(unitId, transaction);
-        const lock = Transaction.LOCK.NO_KEY_UPDATE;
-        const row = await db.job.findByPk(jobId, { attributes: ['version'], transaction, lock });
-        if (!row) throw notFound('job');
-        const before = await folded.at(jobId, row.version);
-        const { job } = before;
-        const stored = job.events.find((e) => e.id === input.id);
-        if (stored) return { event: stored };
-        await tools.prove(command, job);
-        const by = actorOf(person);
-        const at = clock.now().toISOString();
-        const decision = decide(job, command, { by, today: clock.today(), now: at });
-        if (!decision.ok) {
-          if (input.seenVersion >= job.version) throw refused(decision.reason, 'command');
-          throw new HttpProblem(
-            409,
-            'The job has moved on',
-            whatChanged(job, input.seenVersion, decision.reason, person, command),
-            { extra: { job: await detail(jobId, viewer) } },
-          );
+      let before = folded.known(jobId) ?? (await folded.now(jobId));
+      let fresh = false;
+      for (let tries = 1; ; tries++) {
+        if (!before || !seesOwner(viewer, before.ownerId)) throw notFound('job');
+        const stored = before.job.events.find((e) => e.id === input.id);
+        if (stored) return stored;
+        try {
+          return await recordOn(before, input, viewer);
+        } catch (error) {
+          // What was known here may be behind: what is refused is refused for the job as it is now.
+          const again =
+            error instanceof MovedOn ? tries < MOST_TRIES : error instanceof HttpProblem && !fresh;
+          if (!again) throw error;
         }
-        await holdPosition(job, command);
-        const made = { id: input.id, jobId, version: job.version + 1, at, by, body: decision.event };
-        const after = append(job, made);
-        const kept = await store(db, after, before);
-        await followCorrection(job, made);
-        await keepMakersFigures(after, made);
-        if (made.body.kind === 'wheel-end-released') await seals.seal(kept.link);
-        return { event: made, now: kept };
-      });
-      if (now) folded.keep(now);
-      if (now && event.body.kind === 'wheel-end-released') await seals.writeFile();
-      return event;
+        before = await folded.now(jobId);
+        fresh = true;
+      }
     },
   };
 }

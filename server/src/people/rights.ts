@@ -6,14 +6,21 @@ import type { Viewer } from '../http/viewer.ts';
 /** Channel on which every change of a person's rights is announced; the payload is the person's id. */
 export const RIGHTS_CHANNEL = 'rights';
 
-interface Standing extends Person {
+export interface Standing extends Person {
   owners: string[];
 }
 
-const STANDING = `
-  select p.id, p.name, p.login, p.role,
-    coalesce((select array_agg(o.owner_id order by o.owner_id) from person_owner o where o.person_id = p.id), '{}') as owners
-  from person p where p.id = :personId and p.switched_off_at is null`;
+const COLUMNS = `p.id, p.name, p.login, p.role, coalesce(
+  (select array_agg(o.owner_id order by o.owner_id) from person_owner o where o.person_id = p.id), '{}') as owners`;
+const STANDING = `select ${COLUMNS} from person p where p.id = :personId and p.switched_off_at is null`;
+
+/** A session, and with it whoever it is of as they stand now; for the store of sessions. */
+export const SESSION_WITH_STANDING = `
+  select s.sess, to_json(w) as standing from session s
+  left join lateral (
+    select ${COLUMNS} from person p where p.id = (s.sess ->> 'personId') ::uuid and p.switched_off_at is null
+  ) w on true
+  where s.sid = $1 and s.expire >= to_timestamp($2)`;
 
 const SESSION = `
   select 1 from session where sid = :sessionId and sess ->> 'personId' = :personId
@@ -21,19 +28,28 @@ const SESSION = `
 
 /** What people may see by who they are now, and the end of what they might. */
 export function rightsService(db: Database) {
-  async function viewer(personId: string, by: Viewer['by'], sessionId: string): Promise<Viewer | null> {
+  async function standing(personId: string): Promise<Standing | null> {
     const [row] = await db.sequelize.query<Standing>(STANDING, {
       type: QueryTypes.SELECT,
       replacements: { personId },
     });
-    if (!row) return null;
-    const { owners, ...person } = row;
+    return row ?? null;
+  }
+
+  function viewerFrom(found: Standing | null, by: Viewer['by'], sessionId: string): Viewer | null {
+    if (!found) return null;
+    const { owners, ...person } = found;
     return { person, owners: person.role === 'owner-contact' ? owners : 'all', by, sessionId };
   }
+
+  const viewer = async (personId: string, by: Viewer['by'], sessionId: string): Promise<Viewer | null> =>
+    viewerFrom(await standing(personId), by, sessionId);
 
   return {
     /** Somebody signed in, as they stand now; null when they are switched off or gone. */
     viewer,
+    standing,
+    viewerFrom,
 
     /** Whether a viewer is still signed in, and may see what they did. */
     async stillHolds({ person, owners, by, sessionId }: Viewer): Promise<boolean> {

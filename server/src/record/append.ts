@@ -22,12 +22,15 @@ export const CHAIN_LOCK = 618_002;
 const NOT_NEXT = 'LW409';
 
 /** Somebody else was first. */
-const movedOn = () =>
-  new HttpProblem(
-    409,
-    'Changed by somebody else',
-    'This was changed since you opened it. Nothing of yours was kept: open it again and compare.',
-  );
+export class MovedOn extends HttpProblem {
+  constructor() {
+    super(
+      409,
+      'Changed by somebody else',
+      'This was changed since you opened it. Nothing of yours was kept: open it again and compare.',
+    );
+  }
+}
 
 /** Place of the last entry; 0 where there is none. */
 export async function endOfRecord(db: Database): Promise<number> {
@@ -47,31 +50,33 @@ function databaseErrorOf(error: unknown): { code?: string; constraint?: string }
 }
 
 /**
- * Appends an entry at the end of the chain, in the open transaction. The chain is locked from here to the end of it:
- * do everything else before.
- * @throws HttpProblem 409 where its version is not the next of its stream, 422 where its id was used
+ * Runs a statement that ends with `append_entry`, and proves what it stored. The chain is locked from here to the end of
+ * the transaction: do everything else before.
+ * @throws HttpProblem 409 where the version is not the next of its stream, 422 where the id was used
  */
-export async function append(db: Database, entry: Entry): Promise<Link> {
-  const { stream, streamId, version, id, at, by, body } = entry;
-  const content = contentHash(entry);
+export async function appending(db: Database, entry: Entry, sql: string, bind: unknown[]): Promise<Link> {
   let link: Link;
   try {
-    const [row] = await db.sequelize.query<RawEntry>(APPEND, {
-      type: QueryTypes.SELECT,
-      bind: [stream, streamId, version, id, at, JSON.stringify(by), JSON.stringify(body), content],
-    });
+    const [row] = await db.sequelize.query<RawEntry>(sql, { type: QueryTypes.SELECT, bind });
     link = toLink(row!);
   } catch (error) {
     const { code, constraint } = databaseErrorOf(error);
-    if (code === NOT_NEXT || constraint === 'entry_stream_version') throw movedOn();
+    if (code === NOT_NEXT || constraint === 'entry_stream_version') throw new MovedOn();
     // Under row-level security PostgreSQL does not say which key it was, only which constraint.
     if (constraint === 'entry_id_key') throw refused('This id was used for another record', 'id');
     throw error;
   }
   // What is hashed must be what is read for ever after.
-  if (hashOf(link) !== link.hash)
+  if (hashOf(link) !== link.hash || link.id !== entry.id)
     throw new Error(`Record ${link.seq} reads back otherwise than it was hashed: it is not stored`);
   return link;
+}
+
+/** Appends an entry at the end of the chain, in the open transaction. @throws as `appending` */
+export async function append(db: Database, entry: Entry): Promise<Link> {
+  const { stream, streamId, version, id, at, by, body } = entry;
+  const bind = [stream, streamId, version, id, at, JSON.stringify(by), JSON.stringify(body)];
+  return appending(db, entry, APPEND, [...bind, contentHash(entry)]);
 }
 
 const ROWS = `seq bigint, id uuid, stream text, "streamId" text, version integer, at timestamptz, by jsonb, body jsonb,
@@ -123,7 +128,7 @@ export async function change<S extends { version: number }, C, B, R>(
 ): Promise<S> {
   const { stream, decide, fold } = aggregate;
   let state = replay(aggregate, await entriesOf(db, stream, streamId), start);
-  if (expected !== undefined && (state?.version ?? 0) !== expected) throw movedOn();
+  if (expected !== undefined && (state?.version ?? 0) !== expected) throw new MovedOn();
   const decided = decide(state, command);
   if (!decided.ok) throw refused(decided.reason, decided.field);
   for (const body of decided.bodies) {

@@ -2,7 +2,6 @@ import { QueryTypes } from 'sequelize';
 import { replay, type Entry, type StreamKind } from '@lanternwright/core/record';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
-import { projectWheelEnds } from '../jobs/projection.ts';
 import { CHAIN_LOCK, endOfRecord } from './append.ts';
 import { beginningOf, fleetRowSchema, type Beginning } from './batch.ts';
 import { jobsNumberedSchema, kindsOf, type Kind } from './kinds.ts';
@@ -160,7 +159,7 @@ async function buildBeside(db: Database): Promise<Rebuilt> {
   await db.sequelize.query(`select pg_advisory_xact_lock(${CHAIN_LOCK})`);
   await follow(cursor);
   await db.sequelize.query('analyze pg_temp.job; analyze pg_temp.reading');
-  await projectWheelEnds(db, null);
+  await db.sequelize.query('select refresh_wheel_ends(null)');
   return { streams: seen.size, aside: [...aside.values()] };
 }
 

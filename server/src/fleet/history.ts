@@ -1,0 +1,68 @@
+import { QueryTypes } from 'sequelize';
+import { axleNumber } from '@lanternwright/core/axle-plan';
+import { fold, sayEvent } from '@lanternwright/core/traveller';
+import type { HistoryLine } from '@lanternwright/contract/fleet';
+import type { Database } from '../database/connect.ts';
+import { notFound } from '../http/problem.ts';
+import { seesOwner, type Viewer } from '../http/viewer.ts';
+import { eventsOf } from '../jobs/record.ts';
+
+/** Newest jobs of a unit whose lines are told. */
+const MOST_JOBS = 20;
+/** Most jobs whose lines are kept. */
+const MOST_KEPT = 2_000;
+
+/** A line with the axle it is about; null where it is about the whole job. */
+type Line = HistoryLine & { axleId: string | null; opening: boolean };
+
+const JOBS = `
+  select j.id, j.number, j.version, u.owner_id as "ownerId",
+    (select json_object_agg(number, id) from axle where unit_id = u.id and taken_out_at is null) as axles
+  from unit u left join job j on j.unit_id = u.id where u.id = $1 order by j.opened_at desc limit ${MOST_JOBS}`;
+
+interface JobOfUnit {
+  id: string | null;
+  number: number;
+  version: number;
+  ownerId: string;
+  /** Ids of the axles under the unit now, by their numbers. */
+  axles: Record<string, string> | null;
+}
+
+/** What was done on units, in words. Lines of a job are said once, and again when something was recorded on it. */
+export function unitHistory(db: Database) {
+  const kept = new Map<string, { version: number; lines: Line[] }>();
+
+  async function linesOf(jobId: string, number: number, version: number): Promise<Line[]> {
+    const known = kept.get(jobId);
+    if (known?.version === version) return known.lines;
+    const job = fold(await eventsOf(db, jobId));
+    const lines = [...job.events].reverse().map((event): Line => {
+      const position = 'position' in event.body ? event.body.position : null;
+      return {
+        ...{ at: event.at, by: event.by.name, jobId, jobNumber: number, position },
+        text: sayEvent(job, event),
+        axleId: job.wheelEnds.find((w) => w.position === position)?.axleId ?? null,
+        opening: event.body.kind === 'job-opened',
+      };
+    });
+    kept.delete(jobId);
+    kept.set(jobId, { version: job.version, lines });
+    if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value!);
+    return lines;
+  }
+
+  /** @param position of the axle that is under the unit now; every one of them if left out */
+  return async (unitId: string, position: string | undefined, viewer: Viewer): Promise<HistoryLine[]> => {
+    const jobs = await db.sequelize.query<JobOfUnit>(JOBS, { type: QueryTypes.SELECT, bind: [unitId] });
+    if (!jobs[0] || !seesOwner(viewer, jobs[0].ownerId)) throw notFound('unit');
+    const axleId = position && jobs[0].axles?.[axleNumber(position)];
+    const all: HistoryLine[] = [];
+    for (const { id, number, version } of jobs) {
+      if (id === null) continue;
+      for (const { axleId: on, opening, ...line } of await linesOf(id, number, version))
+        if (!position || opening || (line.position === position && on === axleId)) all.push(line);
+    }
+    return all;
+  };
+}
