@@ -9,7 +9,6 @@ import type {
 } from '@lanternwright/contract/fleet';
 import { axleAt, positionsOf, type PlacedAxle } from '@lanternwright/core/axle-plan';
 import { retorqueState } from '@lanternwright/core/interval';
-import { sheetSchema } from '@lanternwright/core/procedure';
 import type { Database } from '../database/connect.ts';
 import { notFound } from '../http/problem.ts';
 import type { ReadingTable, WheelEndRow } from '../jobs/model.ts';
@@ -26,14 +25,9 @@ interface LatestMeter {
   date: string;
 }
 
-/** A sheet of an old shape is read through today's schema. */
+/** Rows follow from the record through today's schema: after a change of shape they are rebuilt, not read anew each time. */
 const toAxle = ({ id, number, role, wheels, brake, sheet }: AxleRow): PlacedAxle => ({
-  id,
-  number,
-  role,
-  wheels,
-  brake,
-  sheet: sheetSchema.parse(sheet),
+  ...{ id, number, role, wheels, brake, sheet },
 });
 
 function toReading(row: ReadingTable): ReadingRow {
@@ -168,11 +162,16 @@ export function fleetService(db: Database, clock: Clock) {
     async unit(id: string, viewer: Viewer): Promise<UnitDetail> {
       const [unit, axleRows, wheelEnds, meters, rows, jobs] = await Promise.all([
         db.unit.findByPk(id, { include: [{ model: db.owner, as: 'owner' }] }),
-        db.axle.findAll({ where: { unitId: id }, order: ['takenOutAt', 'number'] }),
-        db.wheelEnd.findAll({ where: { unitId: id } }),
+        db.axle.findAll({ where: { unitId: id }, order: ['takenOutAt', 'number'], raw: true }),
+        db.wheelEnd.findAll({ where: { unitId: id }, raw: true }),
         latestMeters(id),
         db.reading.findAll({ where: { unitId: id }, order: ['at', 'round'], raw: true }),
-        db.job.findAll({ where: { unitId: id }, order: [['openedAt', 'DESC']] }),
+        db.job.findAll({
+          attributes: ['id', 'number', 'title', 'openedAt', 'closedAt'],
+          where: { unitId: id },
+          order: [['openedAt', 'DESC']],
+          raw: true,
+        }),
       ]);
       if (!unit || !seesOwner(viewer, unit.ownerId)) throw notFound('unit');
       const present = axleRows.filter((a) => a.takenOutAt === null);
