@@ -9,11 +9,18 @@ const MOST_A_PERSON = 40;
 /** What may wait for a browser that does not read, bytes. */
 const MOST_UNREAD = 1_000_000;
 
+/** What an event may carry besides its data: a name of its own, and where a browser that lost the stream goes on. */
+interface EventHead {
+  name?: string;
+  id?: number;
+}
+
 /** One open stream of server-sent events. */
 export interface EventStream {
   viewer: Viewer;
+  isOpen: () => boolean;
   /** Sends an event; a browser that has left too much unread loses its stream. */
-  send: (event: unknown) => void;
+  send: (event: unknown, more?: EventHead) => void;
 }
 
 interface Open extends EventStream {
@@ -54,8 +61,12 @@ export function eventStreams(stillHolds: (viewer: Viewer) => Promise<boolean>, l
       };
       const stream: Open = {
         viewer,
+        isOpen: () => open.has(stream),
         write,
-        send: (event) => write(`data: ${JSON.stringify(event)}\n\n`),
+        send: (event, { name, id } = {}) =>
+          write(
+            `${name ? `event: ${name}\n` : ''}${id === undefined ? '' : `id: ${id}\n`}data: ${JSON.stringify(event)}\n\n`,
+          ),
         end: () => res.end(),
       };
       write('retry: 1000\n\n');

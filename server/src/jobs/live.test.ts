@@ -40,15 +40,24 @@ afterAll(async () => {
 
 const base = () => `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
 
+/** Records of a stream so far; what the server says of the stream itself is none. */
+function messagesIn(text: string): (LiveMessage & { id: number })[] {
+  return text.split('\n\n').flatMap((block) => {
+    const [, id, data] = /^id: (\d+)\ndata: (.*)$/.exec(block) ?? [];
+    return data ? [{ ...(JSON.parse(data) as LiveMessage), id: Number(id) }] : [];
+  });
+}
+
 /** The stream of the second server, as text, for a technician who signs in there. */
-async function listenAsTechnician() {
+async function listenAsTechnician(lastSeen?: number) {
   const signIn = await fetch(`${base()}/api/people/session`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify({ login: 'achterberg', password: 'correct horse battery' }),
   });
   const cookie = signIn.headers.getSetCookie()[0]!.split(';')[0]!;
-  const stream = await fetch(`${base()}/api/live`, { headers: { cookie } });
+  const resume = lastSeen === undefined ? {} : { 'last-event-id': String(lastSeen) };
+  const stream = await fetch(`${base()}/api/live`, { headers: { cookie, ...resume } });
   return stream.body!.pipeThrough(new TextDecoderStream()).getReader();
 }
 
@@ -63,9 +72,9 @@ it('brings what one server stores to a browser at another', async () => {
     confirmStep(await fetchJob(shop.supervisor.call, jobId), '2L'),
   ).expect(200);
   let text = '';
-  while (!text.includes('data: ')) text += (await reader.read()).value ?? '';
-  const message = JSON.parse(/data: (.*)\n/.exec(text)![1]!) as LiveMessage;
-  expect(message).toMatchObject({ jobId, event: { version: 2, by: { name: 'I. Okonedo' } } });
+  while (messagesIn(text).length === 0) text += (await reader.read()).value ?? '';
+  expect(text).toMatch(/event: anew\nid: \d+\n/);
+  expect(messagesIn(text)[0]).toMatchObject({ jobId, event: { version: 2, by: { name: 'I. Okonedo' } } });
   await reader.cancel();
 });
 
@@ -86,10 +95,7 @@ it('misses nothing while its connection is cut, again and again, and never has m
   let text = '';
   while (versions.size < 4) {
     text += (await reader.read()).value ?? '';
-    for (const [, data] of text.matchAll(/data: (.*)\n/g)) {
-      const message = JSON.parse(data!) as LiveMessage;
-      if (message.jobId === jobId) versions.add(message.event.version);
-    }
+    for (const { jobId: of, event } of messagesIn(text)) if (of === jobId) versions.add(event.version);
   }
   expect([...versions]).toEqual([2, 3, 4, 5]);
   await expect
@@ -102,4 +108,28 @@ it('misses nothing while its connection is cut, again and again, and never has m
     })
     .toBe(1);
   await reader.cancel();
+});
+
+it('sends a browser that comes back, to any server, just what it missed', async () => {
+  const jobId = await openJobOn(shop, await addUnit(shop));
+  const step = async () => {
+    const job = await fetchJob(shop.technician.call, jobId);
+    return send(shop.technician.call, jobId, job.version, confirmStep(job, '2L')).expect(200);
+  };
+  const end = Number(await shop.db.entry.max('seq'));
+  for (let i = 0; i < 3; i++) await step();
+  const reader = await listenAsTechnician(end);
+  let text = '';
+  while (!text.includes('event: resumed')) text += (await reader.read()).value ?? '';
+  expect(messagesIn(text).map((m) => [m.jobId, m.event.version])).toEqual([2, 3, 4].map((v) => [jobId, v]));
+  await step();
+  while (messagesIn(text).length < 4) text += (await reader.read()).value ?? '';
+  expect(messagesIn(text).map((m) => m.id)).toEqual([end + 1, end + 2, end + 3, end + 4]);
+  await reader.cancel();
+  // From another record, or too long ago: it reads anew.
+  const lost = await listenAsTechnician(end + 1_000_000);
+  let said = '';
+  while (!said.includes('event: ')) said += (await lost.read()).value ?? '';
+  expect(said).toContain('event: anew');
+  await lost.cancel();
 });

@@ -18,6 +18,9 @@ const RETRY_MS = 1_000;
 /** Most events that are read at once when a gap is caught up. */
 const AT_ONCE = 500;
 
+/** Most events that a browser is sent which it missed; behind by more it reads anew. */
+const MOST_MISSED = 2_000;
+
 /** Most jobs whose owner is remembered. */
 const REMEMBERED = 10_000;
 
@@ -36,8 +39,6 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
   let client: pg.Client | null = null;
   let stopped = false;
   let sentSeq = 0;
-  /** The newest record that was told of; while nobody looks, no record is read. */
-  let heardSeq = 0;
   let sending = Promise.resolve();
 
   /** The owner of a job's unit; neither changes. */
@@ -51,11 +52,12 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
     return ownerId;
   }
 
-  async function send(row: EntryRow): Promise<void> {
+  async function send(row: EntryRow, to: Iterable<EventStream>): Promise<void> {
     if (row.stream !== 'job') return;
     const message: LiveMessage = { jobId: row.streamId, event: toStored(row) };
     const owner = await ownerOf(row.streamId);
-    for (const stream of listeners) if (seesOwner(stream.viewer, owner)) stream.send(message);
+    for (const stream of to)
+      if (seesOwner(stream.viewer, owner)) stream.send(message, { id: Number(row.seq) });
   }
 
   /** Sends every event after the last one that was sent. */
@@ -69,7 +71,7 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
       for (const row of rows) {
         // First, so that a record that cannot be read holds up none of those after it.
         sentSeq = Number(row.seq);
-        await send(row);
+        await send(row, listeners);
       }
       if (rows.length < AT_ONCE) break;
     }
@@ -77,9 +79,7 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
 
   /** Where the shop began anew, its record is shorter than what was sent. Never forward: nothing is left out. */
   async function notBeyondTheEnd(): Promise<void> {
-    const end = await endOfRecord(db);
-    sentSeq = Math.min(sentSeq, end);
-    heardSeq = Math.min(heardSeq, end);
+    sentSeq = Math.min(sentSeq, await endOfRecord(db));
   }
 
   const logged = (what: string) => (error: unknown) => log.error({ err: error }, what);
@@ -88,10 +88,7 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
   function hear({ channel, payload = '' }: pg.Notification): void {
     if (channel === RIGHTS_CHANNEL) streams.recheck(payload).catch(logged('streams not checked'));
     else if (channel === SETTINGS_CHANNEL) lookAround();
-    else {
-      heardSeq = Math.max(heardSeq, (JSON.parse(payload) as { seq: number }).seq);
-      announce();
-    }
+    else announce();
   }
 
   /** Reads the settings again, and looks whether everybody is still let in: another shop may stand here now. */
@@ -147,11 +144,31 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
     await listen();
   }
 
+  /**
+   * Lets a stream in between two lots of events. A browser that comes back is sent what it missed, by the id of the last
+   * event it has; where that is too long ago, or it is new, it is told to read anew.
+   */
+  async function join(stream: EventStream, lastSeen: number): Promise<void> {
+    // While nobody looked, nothing was read.
+    if (listeners.size === 0) sentSeq = await endOfRecord(db);
+    const missed = sentSeq - lastSeen;
+    const resumes = missed >= 0 && missed <= MOST_MISSED;
+    if (resumes && missed > 0) {
+      const rows = await db.entry.findAll({
+        where: { seq: { [Op.gt]: lastSeen, [Op.lte]: sentSeq } },
+        order: ['seq'],
+      });
+      for (const row of rows) await send(row, [stream]);
+    }
+    stream.send({}, { name: resumes ? 'resumed' : 'anew', id: sentSeq });
+    if (stream.isOpen()) listeners.add(stream);
+  }
+
   const router = Router();
-  serveEvents(router, jobsRoutes.live, ({ res, viewer }) => {
+  serveEvents(router, jobsRoutes.live, ({ req, res, viewer }) => {
     const stream = streams.open(res, viewer, () => listeners.delete(stream));
-    if (listeners.size === 0) sentSeq = Math.max(sentSeq, heardSeq);
-    listeners.add(stream);
+    const lastSeen = Number(req.get('last-event-id') ?? Number.NaN);
+    sending = sending.then(() => join(stream, lastSeen)).catch(logged('a stream was not let in'));
   });
 
   return {

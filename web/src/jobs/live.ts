@@ -37,13 +37,18 @@ export function useLive(seesJobs: boolean, keepsAtHand: boolean): void {
         dispatch(eventArrived(jobId, event));
         freshenLists();
       };
-      // Nobody knows what was missed before the stream stood, nor in a gap of it.
-      stream.onopen = () => {
-        dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs', 'job']));
+      const stands = () => {
         lost = false;
         clearTimeout(copying);
         if (keepsAtHand) copying = setTimeout(() => void dispatch(keepAtHand()), COPY_MS);
       };
+      // Nobody knows what was missed before the stream stood, nor in a long gap of it.
+      stream.addEventListener('anew', () => {
+        dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs', 'job']));
+        stands();
+      });
+      // Whatever was missed has just been sent.
+      stream.addEventListener('resumed', stands);
       stream.onerror = () => {
         // A stream ends with the right to it: who is signed in may be nobody, or somebody else, by now.
         if (!lost) dispatch(api.util.invalidateTags(['session']));
