@@ -35,7 +35,12 @@ export default defineConfig({
       {
         resolve,
         ssr,
-        test: { name: 'load', include: ['server/src/testing/load/*.load.ts'], testTimeout: 600_000, hookTimeout: 120_000 },
+        test: {
+          name: 'load',
+          include: ['server/src/testing/load/*.load.ts'],
+          testTimeout: 600_000,
+          hookTimeout: 120_000,
+        },
       },
       {
         extends: './web/vite.config.ts',

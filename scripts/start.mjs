@@ -65,6 +65,7 @@ await main(async () => {
       SESSION_SECRET: process.env['SESSION_SECRET'] ?? sessionSecret(home),
       SHOP_ZONE: process.env['SHOP_ZONE'] ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
       SEALS: process.env['SEALS'] ?? join(home, 'seals'),
+      BACKUPS: process.env['BACKUPS'] ?? join(home, 'backups'),
       DEMO: empty ? 'no' : 'yes',
       FIRST_CODE: code,
     };

@@ -308,7 +308,7 @@ export function urlOf(home, port, role = SERVER) {
 }
 
 /** @param {string} home @param {number} port */
-const ownerUrlOf = (home, port) => urlOf(home, port, OWNER);
+export const ownerUrlOf = (home, port) => urlOf(home, port, OWNER);
 
 /**
  * Neither role is a superuser, so that the privileges of tables bind them.

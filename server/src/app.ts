@@ -172,7 +172,9 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.get('/api/metrics', metricsPage(measured, config.metricsToken));
   app.use(reckonerRouter(sums));
   app.use(peopleRouter(people, rights, tries, { settings, clock, seals }));
-  app.use(shopRouter(settings, beginOwnShop(config, { people, settings, clock, seals }), tries));
+  app.use(
+    shopRouter(settings, beginOwnShop(config, { people, settings, clock, seals }), tries, config.backups),
+  );
   app.use(fleetRouter(fleet, clock));
   app.use(sheetsRouter(sheets));
   app.use(toolsRouter(tools, clock));

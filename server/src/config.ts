@@ -21,6 +21,10 @@ const schema = z.object({
     .default('127.0.0.1:7618'),
   /** Folder, outside the database, of the key that seals the record and of the seals. */
   SEALS: z.string().optional(),
+  /** Folder for a backup every night; none are made if left out. */
+  BACKUPS: z.string().optional(),
+  /** How many of them are kept. */
+  BACKUPS_KEPT: z.coerce.number().int().min(1).default(14),
   /** Whether the made-up people of a demo shop are let in without a password. */
   DEMO: z.enum(['yes', 'no']).default('no'),
   /** What the first person of an empty shop must type; nobody is the first without it. */
@@ -48,6 +52,7 @@ export interface Config {
   shopZone: string;
   signInTries: number;
   seals: string | null;
+  backups: { folder: string; kept: number } | null;
   demo: boolean;
   firstCode: string | undefined;
   databasePool: number;
@@ -77,6 +82,7 @@ export function readConfig(env: Record<string, string | undefined>): Config {
     shopZone: e.SHOP_ZONE,
     signInTries: e.SIGN_IN_TRIES,
     seals: e.SEALS ?? null,
+    backups: e.BACKUPS ? { folder: e.BACKUPS, kept: e.BACKUPS_KEPT } : null,
     demo: e.DEMO === 'yes',
     firstCode: e.FIRST_CODE,
     databasePool: e.DATABASE_POOL,

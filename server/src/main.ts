@@ -1,7 +1,9 @@
 import { createServer } from 'node:http';
 import { createApp } from './app.ts';
+import { nextBackup } from './backup/backup.ts';
 import { readConfig } from './config.ts';
 import { migrateAndGrant, withOwner } from './database/owner.ts';
+import { prepareQueue, startQueue } from './queue/queue.ts';
 import { loadDemo } from './demo/load.ts';
 
 const config = readConfig(process.env);
@@ -14,6 +16,17 @@ await app.settings.load();
 await app.live.start();
 if (config.seals) await app.seals.sealEnd(begins);
 else app.log.warn('the record is not sealed: SEALS names no folder');
+
+const { backups } = config;
+await prepareQueue(config, app.log);
+const queue = await startQueue(
+  config.databaseUrl,
+  {
+    seal: () => app.seals.sealEnd(),
+    backup: backups && (async () => void (await nextBackup(config, backups.folder, backups.kept))),
+  },
+  app.log,
+);
 
 const server = createServer(app.app);
 // The default of 5 s closes a quiet connection just as a slow hand at a step uses it again.
@@ -32,6 +45,7 @@ let stopping = false;
 async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
+  await queue.stop();
   await app.close();
   server.close(() => process.exit(0));
   server.closeAllConnections();

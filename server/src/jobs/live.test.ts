@@ -56,8 +56,9 @@ async function listenAsTechnician(lastSeen?: number) {
     body: JSON.stringify({ login: 'achterberg', password: 'correct horse battery' }),
   });
   const cookie = signIn.headers.getSetCookie()[0]!.split(';')[0]!;
-  const resume = lastSeen === undefined ? {} : { 'last-event-id': String(lastSeen) };
-  const stream = await fetch(`${base()}/api/live`, { headers: { cookie, ...resume } });
+  const stream = await fetch(`${base()}/api/live`, {
+    headers: lastSeen === undefined ? { cookie } : { cookie, 'last-event-id': String(lastSeen) },
+  });
   return stream.body!.pipeThrough(new TextDecoderStream()).getReader();
 }
 

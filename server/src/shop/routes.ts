@@ -1,5 +1,7 @@
 import { Router } from 'express';
 import { shopRoutes } from '@lanternwright/contract/shop';
+import { backupsIn } from '../backup/backup.ts';
+import type { Config } from '../config.ts';
 import { serve } from '../http/serve.ts';
 import { addressOf, startSession } from '../people/routes.ts';
 import type { TriesService } from '../people/tries.ts';
@@ -10,8 +12,13 @@ export function shopRouter(
   settings: SettingsService,
   begin: ReturnType<typeof beginOwnShop>,
   tries: TriesService,
+  backups: Config['backups'],
 ): Router {
   const router = Router();
+  serve(router, shopRoutes.backups, async () => ({
+    kept: backups?.kept ?? null,
+    made: backups ? (await backupsIn(backups.folder)).map((b) => b.made) : [],
+  }));
   serve(router, shopRoutes.change, ({ body }) => settings.change(body));
   serve(router, shopRoutes.begin, async ({ req, body }) =>
     startSession(req, await tries.one(addressOf(req), 'first person', () => begin(body)), 'password'),

@@ -76,6 +76,7 @@ export async function openShop(settings: Record<string, string> = {}) {
     ...app,
     databaseName: name,
     databaseUrl: url,
+    ownerUrl,
     anyone: () => supertest.agent(app.app),
     signedIn,
     supervisor: await signedIn({

@@ -8,7 +8,7 @@ import type {
   Session,
   SignInCode,
 } from '@lanternwright/contract/people';
-import type { Begin, ShopSettings } from '@lanternwright/contract/shop';
+import type { Backups, Begin, ShopSettings } from '@lanternwright/contract/shop';
 import { api } from '../api.ts';
 import type { AppDispatch } from '../store.ts';
 
@@ -103,6 +103,7 @@ export const peopleApi = api.injectEndpoints({
       query: ({ id, ...body }) => ({ url: `api/people/${id}/details`, method: 'PUT', body }),
       invalidatesTags: ['people'],
     }),
+    backups: build.query<Backups, void>({ query: () => 'api/shop/backups' }),
     changeSettings: build.mutation<ShopSettings, ShopSettings>({
       query: (body) => ({ url: 'api/shop/settings', method: 'PUT', body }),
       invalidatesTags: ['session'],
@@ -126,6 +127,7 @@ export const {
   usePeopleQuery,
   useAddPersonMutation,
   useAlterPersonMutation,
+  useBackupsQuery,
   useKeepDetailsMutation,
   useSwitchOffMutation,
   useNewCodeMutation,

@@ -19,7 +19,10 @@ const sup = {
 
 it('keeps what was set, all of it, and says beside a field why it is refused', async () => {
   let refuse = true;
-  const asked = serveWith(({ body }) => (refuse ? refusedFor('name', 'two letters or more') : { body }));
+  const asked = serveWith(({ path, body }) => {
+    if (path === '/api/shop/backups') return { body: { kept: 14, made: [] } };
+    return refuse ? refusedFor('name', 'two letters or more') : { body };
+  });
   const { user } = await show(<SettingsPage />, sessionOf(sup));
   await user.clear(screen.getByLabelText('Name of the shop'));
   await user.type(screen.getByLabelText('Name of the shop'), 'M');
@@ -40,6 +43,20 @@ it('keeps what was set, all of it, and says beside a field why it is refused', a
       paper: 'letter',
     }),
   );
+});
+
+it('says how old the last backup is, and that one was left out', async () => {
+  const made = new Date(Date.now() - 75 * 3_600_000).toISOString();
+  serveWith(() => ({ body: { kept: 14, made: [made] } }));
+  await show(<SettingsPage />, sessionOf(sup));
+  expect((await screen.findByText('3 days old')).closest('p')?.textContent).toMatch(/the newest 14 are kept/);
+  expect(screen.getByText(/The last night was left out/)).toBeTruthy();
+});
+
+it('says that no backups are made', async () => {
+  serveWith(() => ({ body: { kept: null, made: [] } }));
+  await show(<SettingsPage />, sessionOf(sup));
+  expect(await screen.findByText(/None are made by themselves/)).toBeTruthy();
 });
 
 it('the shop’s clock is that of its zone, wherever the device is', () => {

@@ -5,6 +5,7 @@ import { FormProblem } from '../form-problem.tsx';
 import { useChangeSettingsMutation, useShop } from '../people/people-api.ts';
 import { Button } from '../ui/button.tsx';
 import { AreaField, SelectField, TextField } from '../ui/field.tsx';
+import { BackupsSection } from './backups-section.tsx';
 import { Note } from '../ui/problem-note.tsx';
 
 const zones = ['UTC', ...Intl.supportedValuesOf('timeZone').filter((z) => z !== 'UTC')];
@@ -104,6 +105,7 @@ export function SettingsPage() {
     <main className="mx-auto flex w-full max-w-[960px] flex-col gap-5 p-5">
       <h1 className="text-23">Settings of the shop</h1>
       {shop && <SettingsForm start={shop} />}
+      <BackupsSection />
     </main>
   );
 }

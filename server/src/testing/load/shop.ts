@@ -11,7 +11,7 @@ const PASSWORD = 'correct horse battery';
 const CODE = '4711-0815';
 
 /** A server of the shop as a process of its own. */
-export type Running = Awaited<ReturnType<typeof startServer>>;
+type Running = Awaited<ReturnType<typeof startServer>>;
 
 /** Two built servers or more on one durable PostgreSQL, empty but for a supervisor and technicians. */
 export async function openLoadShop({ servers, technicians }: { servers: number; technicians: number }) {
@@ -24,7 +24,7 @@ export async function openLoadShop({ servers, technicians }: { servers: number; 
     SESSION_SECRET: randomBytes(16).toString('hex'),
     FIRST_CODE: CODE,
     SIGN_IN_TRIES: '1000',
-    LOG_LEVEL: 'error',
+    LOG_LEVEL: 'silent',
   };
   // PROFILE=folder writes where the time of each server went.
   const { PROFILE } = process.env;

@@ -24,12 +24,7 @@ export interface Answer {
 }
 
 /** @throws TypeError where nobody answers */
-export async function ask(
-  { base, cookie }: Caller,
-  method: string,
-  path: string,
-  body?: unknown,
-): Promise<Answer> {
+async function ask({ base, cookie }: Caller, method: string, path: string, body?: unknown): Promise<Answer> {
   const answer = await fetch(base + path, {
     method,
     headers: { cookie, 'Content-Type': 'application/json' },

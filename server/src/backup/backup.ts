@@ -1,0 +1,188 @@
+import { spawn } from 'node:child_process';
+import { existsSync, readdirSync } from 'node:fs';
+import { copyFile, mkdir, mkdtemp, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { basename, dirname, join } from 'node:path';
+import * as tar from 'tar';
+import { z } from 'zod';
+import { connectDatabase } from '../database/connect.ts';
+
+const DEBIAN = '/usr/lib/postgresql';
+const DUMP = 'database.dump';
+const MANIFEST = 'manifest.json';
+const SEALS = 'seals';
+
+/** What a backup says of itself. */
+const manifestSchema = z.object({
+  made: z.iso.datetime(),
+  program: z.literal('lanternwright'),
+  format: z.literal(1),
+  /** Steps of the schema, oldest first. */
+  migrations: z.array(z.string()),
+  entries: z.int(),
+});
+export type Manifest = z.output<typeof manifestSchema>;
+
+/** A program of PostgreSQL, of the newest version that Debian's packages put there; else whatever the path has. */
+function programOf(name: string): string {
+  const versions = existsSync(DEBIAN) ? readdirSync(DEBIAN).map(Number).filter(Boolean) : [];
+  const found = versions
+    .sort((a, b) => b - a)
+    .map((v) => join(DEBIAN, String(v), 'bin', name))
+    .find((path) => existsSync(path));
+  return found ?? name;
+}
+
+/** @throws Error with what the program said */
+function run(name: string, url: string, args: readonly string[]): Promise<string> {
+  const { username, password, hostname, port, pathname } = new URL(url);
+  const env = {
+    ...process.env,
+    PGUSER: decodeURIComponent(username),
+    PGPASSWORD: decodeURIComponent(password),
+    PGHOST: hostname,
+    PGPORT: port || '5432',
+    PGDATABASE: pathname.slice(1),
+    // For row-level security: everything is read.
+    PGOPTIONS: '-c lanternwright.owners=all',
+  };
+  return new Promise((resolve, reject) => {
+    const child = spawn(programOf(name), args, { env, stdio: ['ignore', 'pipe', 'pipe'] });
+    let said = '';
+    let complaint = '';
+    child.stdout.on('data', (text) => (said += text));
+    child.stderr.on('data', (text) => (complaint = (complaint + text).slice(-2_000)));
+    child.on('error', reject);
+    child.on('close', (code) =>
+      code === 0 ? resolve(said) : reject(new Error(`${name} failed: ${complaint.trim() || `code ${code}`}`)),
+    );
+  });
+}
+
+async function manifestOf(url: string): Promise<Manifest> {
+  const db = connectDatabase(url, { pool: 1 });
+  try {
+    const [steps] = await db.sequelize.query('select name from migration order by name');
+    const migrations = (steps as { name: string }[]).map((s) => s.name);
+    const table = migrations.includes('0010-record') ? 'entry' : 'job_event';
+    const [[count]] = await db.sequelize.query(`select count(*)::int as count from ${table}`);
+    const { count: entries } = count as { count: number };
+    return { made: new Date().toISOString(), program: 'lanternwright', format: 1, migrations, entries };
+  } finally {
+    await db.sequelize.close();
+  }
+}
+
+interface Places {
+  /** The role that owns the tables. */
+  ownerUrl: string;
+  /** Folder of the seals; null where the record is not sealed. */
+  seals: string | null;
+}
+
+/**
+ * Writes a backup, one file, while the shop goes on: the database as it stands at one moment with its photos, and the
+ * seals with their key. Who is signed in is not in it. It holds passwords as hashes and the key of the seals: keep it as
+ * you keep the shop's own data.
+ */
+export async function writeBackup({ ownerUrl, seals }: Places, file: string): Promise<Manifest> {
+  const work = await mkdtemp(join(tmpdir(), 'lanternwright-backup-'));
+  try {
+    // The seals first: every record they seal is in what is read of the database after.
+    await mkdir(join(work, SEALS));
+    if (seals !== null && existsSync(seals))
+      for (const name of await readdir(seals)) await copyFile(join(seals, name), join(work, SEALS, name));
+    const manifest = await manifestOf(ownerUrl);
+    await run('pg_dump', ownerUrl, [
+      ...['--format=custom', '--schema=public', '--enable-row-security', '--no-owner', '--no-privileges'],
+      ...['--exclude-table-data=session', '--exclude-table-data=try_counter'],
+      `--file=${join(work, DUMP)}`,
+    ]);
+    await writeFile(join(work, MANIFEST), `${JSON.stringify(manifest, null, 2)}\n`);
+    await mkdir(dirname(file), { recursive: true });
+    // Whole or not there: what is half written has another name.
+    await tar.create({ cwd: work, file: `${file}.part` }, [MANIFEST, SEALS, DUMP]);
+    await rename(`${file}.part`, file);
+    return manifest;
+  } finally {
+    await rm(work, { recursive: true, force: true });
+  }
+}
+
+/** Takes the schema itself off the list of what a dump restores: it is there. */
+const withoutSchema = (list: string) =>
+  list
+    .split('\n')
+    .filter((line) => !/ SCHEMA - public | COMMENT - SCHEMA public /.test(line))
+    .join('\n');
+
+async function mustBeEmpty(url: string, seals: string | null): Promise<void> {
+  const db = connectDatabase(url, { pool: 1 });
+  try {
+    const [found] = await db.sequelize.query(`select 1 from pg_tables where schemaname = 'public' limit 1`);
+    if (found.length > 0)
+      throw new Error('There is a shop in this database already: restore into an empty one');
+  } finally {
+    await db.sequelize.close();
+  }
+  if (seals !== null && existsSync(seals) && (await readdir(seals)).length > 0)
+    throw new Error(`There are seals in ${seals} already: move them away first`);
+}
+
+/**
+ * Restores a backup into an empty database, and its seals into an empty folder. The next start of the server brings an
+ * older schema up to date.
+ * @throws Error where there is a shop already, or the file is no backup
+ */
+export async function restoreBackup({ ownerUrl, seals }: Places, file: string): Promise<Manifest> {
+  await mustBeEmpty(ownerUrl, seals);
+  const work = await mkdtemp(join(tmpdir(), 'lanternwright-restore-'));
+  try {
+    await tar.extract({ cwd: work, file });
+    const read = await readFile(join(work, MANIFEST), 'utf8').catch(() => null);
+    const manifest = manifestSchema.safeParse(read === null ? null : JSON.parse(read));
+    if (!manifest.success) throw new Error(`${basename(file)} is no backup of a shop`);
+    await writeFile(
+      join(work, 'list'),
+      withoutSchema(await run('pg_restore', ownerUrl, ['--list', join(work, DUMP)])),
+    );
+    await run('pg_restore', ownerUrl, [
+      ...['--single-transaction', '--exit-on-error', '--no-owner', '--no-privileges'],
+      ...[
+        `--use-list=${join(work, 'list')}`,
+        `--dbname=${new URL(ownerUrl).pathname.slice(1)}`,
+        join(work, DUMP),
+      ],
+    ]);
+    if (seals !== null) {
+      await mkdir(seals, { recursive: true, mode: 0o700 });
+      for (const name of await readdir(join(work, SEALS)))
+        await copyFile(join(work, SEALS, name), join(seals, name));
+    }
+    return manifest.data;
+  } finally {
+    await rm(work, { recursive: true, force: true });
+  }
+}
+
+const NAME = /^lanternwright-(\d{4}-\d{2}-\d{2}T\d{2}-\d{2}-\d{2})Z\.tar$/;
+
+/** When each backup of a folder was made, newest first. */
+export async function backupsIn(folder: string): Promise<{ file: string; made: string }[]> {
+  if (!existsSync(folder)) return [];
+  return (await readdir(folder))
+    .flatMap((file) => {
+      const [, at] = NAME.exec(file) ?? [];
+      return at ? [{ file, made: `${at.replace(/T(\d\d)-(\d\d)-/, 'T$1:$2:')}.000Z` }] : [];
+    })
+    .sort((a, b) => (a.made > b.made ? -1 : 1));
+}
+
+/** Writes the next backup of a folder and takes the oldest away where there are more than are kept. */
+export async function nextBackup(places: Places, folder: string, keep: number): Promise<string> {
+  const at = new Date().toISOString().slice(0, 19).replaceAll(':', '-');
+  const file = join(folder, `lanternwright-${at}Z.tar`);
+  await writeBackup(places, file);
+  for (const { file: old } of (await backupsIn(folder)).slice(keep)) await rm(join(folder, old));
+  return file;
+}

@@ -1,0 +1,26 @@
+import { restoreBackup, writeBackup } from './backup/backup.ts';
+
+/** Writes a backup of the shop into a file, or restores one into an empty database. */
+const [, , task, file] = process.argv;
+const ownerUrl = process.env['DATABASE_OWNER_URL'];
+if (!ownerUrl) throw new Error('DATABASE_OWNER_URL is not set');
+const places = { ownerUrl, seals: process.env['SEALS'] ?? null };
+
+try {
+  if (!file || (task !== 'backup' && task !== 'restore')) {
+    console.error('Say backup or restore, and which file.');
+    process.exitCode = 2;
+  } else if (task === 'backup') {
+    const { entries } = await writeBackup(places, file);
+    console.log(`${entries} records with their photos and seals are in ${file}. Copy it to another machine.`);
+  } else {
+    const { entries, made } = await restoreBackup(places, file);
+    console.log(
+      `${entries} records as of ${made} are restored. Start the shop, then prove them: npm run verify-records.`,
+    );
+  }
+} catch (error) {
+  if (!(error instanceof Error)) throw error;
+  console.error(`${error.message}.`);
+  process.exitCode = 1;
+}

@@ -1,0 +1,36 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pino } from 'pino';
+import { expect, it } from 'vitest';
+import { sealsIn } from '../record/seals.ts';
+import { addUnit, openShop } from '../testing/shop.ts';
+import { addToQueue, prepareQueue, startQueue } from './queue.ts';
+
+const log = pino({ level: 'silent' });
+
+it('does what is in it once, by one of two servers; what failed is tried again', async () => {
+  const home = mkdtempSync(join(tmpdir(), 'lanternwright-queue-'));
+  const shop = await openShop({ SEALS: home });
+  await addUnit(shop);
+  const places = { ownerUrl: shop.ownerUrl, databaseUrl: shop.databaseUrl };
+  await Promise.all([prepareQueue(places, log), prepareQueue(places, log)]);
+  await addUnit(shop);
+  let backups = 0;
+  const background = {
+    seal: () => shop.seals.sealEnd(),
+    backup: () => {
+      backups += 1;
+      return backups === 1 ? Promise.reject(new Error('the disk is full')) : Promise.resolve();
+    },
+  };
+  const queues = await Promise.all([1, 2].map(() => startQueue(shop.databaseUrl, background, log)));
+  await addToQueue(shop.db, 'seal');
+  await addToQueue(shop.db, 'backup');
+  await expect.poll(async () => (await sealsIn(home)).length, { timeout: 8_000 }).toBeGreaterThan(0);
+  await expect.poll(() => backups, { timeout: 8_000 }).toBe(2);
+  await Promise.all(queues.map((q) => q.stop()));
+  expect((await sealsIn(home)).at(-1)!.seq).toBe(Number(await shop.db.entry.max('seq')));
+  await shop.close();
+  rmSync(home, { recursive: true, force: true });
+});

@@ -1,0 +1,92 @@
+import { Logger as QueueLogger, run, runMigrations, type TaskList } from 'graphile-worker';
+import pg from 'pg';
+import type { Logger } from 'pino';
+import type { Database } from '../database/connect.ts';
+
+/** Where the queue keeps its jobs; the package makes it. */
+const SCHEMA = 'graphile_worker';
+
+/** Any number that nothing else in this database locks. */
+const PREPARING_LOCK = 618_004;
+
+/** What is done in the background: by one server, whichever takes it, however many there are. */
+export interface Background {
+  /** Seals the end of the record. */
+  seal: () => Promise<void>;
+  /** Writes the next backup; null where none are scheduled. */
+  backup: (() => Promise<void>) | null;
+}
+
+const HOURLY = '0 * * * * seal ?fill=2h&max=5';
+const NIGHTLY = '30 2 * * * backup ?fill=12h&max=3';
+
+function loggerOf(log: Logger): QueueLogger {
+  return new QueueLogger(() => (level, message) => {
+    if (level === 'error') log.error(message);
+    else if (level === 'warning') log.warn(message);
+    else log.debug(message);
+  });
+}
+
+/** Makes the queue's tables, as the role that owns them, and lets the server's role work in them. */
+export async function prepareQueue(
+  { ownerUrl, databaseUrl }: { ownerUrl: string; databaseUrl: string },
+  log: Logger,
+): Promise<void> {
+  const client = new pg.Client({ connectionString: ownerUrl });
+  await client.connect();
+  try {
+    // Two servers that start at once do it one after the other; the lock goes with the connection.
+    await client.query(`select pg_advisory_lock(${PREPARING_LOCK})`);
+    await runMigrations({ connectionString: ownerUrl, schema: SCHEMA, logger: loggerOf(log) });
+    if (ownerUrl === databaseUrl) return;
+    const role = pg.escapeIdentifier(decodeURIComponent(new URL(databaseUrl).username));
+    await client.query(`
+      grant usage on schema ${SCHEMA} to ${role};
+      grant select, insert, update, delete on all tables in schema ${SCHEMA} to ${role};
+      grant usage, select, update on all sequences in schema ${SCHEMA} to ${role};
+      grant execute on all functions in schema ${SCHEMA} to ${role}`);
+    const { rows } = await client.query<{ name: string }>(
+      `select c.relname as name from pg_class c join pg_namespace n on n.oid = c.relnamespace
+       where n.nspname = '${SCHEMA}' and c.relrowsecurity`,
+    );
+    for (const { name } of rows)
+      await client.query(
+        `drop policy if exists of_the_server on ${SCHEMA}.${pg.escapeIdentifier(name)};
+         create policy of_the_server on ${SCHEMA}.${pg.escapeIdentifier(name)} to ${role} using (true) with check (true)`,
+      );
+  } finally {
+    await client.end();
+  }
+}
+
+/**
+ * Takes jobs from the queue in PostgreSQL and adds those that are due by the clock; two servers add each of them once.
+ * A job that fails is tried again later, with its reason kept beside it.
+ * @returns what ends it, once the job at hand is done
+ */
+export async function startQueue(
+  connectionString: string,
+  { seal, backup }: Background,
+  log: Logger,
+): Promise<{ stop: () => Promise<void> }> {
+  const taskList: TaskList = { seal, ...(backup ? { backup } : {}) };
+  const runner = await run({
+    connectionString,
+    schema: SCHEMA,
+    taskList,
+    crontab: [HOURLY, ...(backup ? [NIGHTLY] : [])].join('\n'),
+    concurrency: 1,
+    maxPoolSize: 3,
+    noHandleSignals: true,
+    logger: loggerOf(log),
+  });
+  // It tells of its own end through this; whoever ends it waits in stop().
+  runner.promise.catch((error: unknown) => log.error({ err: error }, 'the queue stopped'));
+  return { stop: () => runner.stop() };
+}
+
+/** Puts a job into the queue, in the open transaction if there is one. */
+export async function addToQueue({ sequelize }: Database, task: keyof Background): Promise<void> {
+  await sequelize.query(`select 1 from ${SCHEMA}.add_job($1)`, { bind: [task] });
+}
