@@ -42,7 +42,8 @@ const CLUSTER_CONFIG = '/etc/postgresql-common/createcluster.conf';
 
 /** @param {string} command @param {string[]} args */
 function asRoot(command, args) {
-  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  // No service is started by its installation: ours are started by hand, where they are wanted.
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive', RUNLEVEL: '1' };
   return process.getuid?.() === 0
     ? run(command, args, { quiet: true, env })
     : run('sudo', ['-n', command, ...args], { quiet: true, env });
@@ -56,7 +57,7 @@ function forbidMainCluster() {
 
 /**
  * Installs a Debian package through apt.
- * @param {'postgresql' | 'chromium'} name
+ * @param {'postgresql' | 'chromium' | 'nginx'} name
  * @param {string} why what to do without it, for the sentence of failure
  */
 export async function aptInstall(name, why) {

@@ -41,7 +41,8 @@ const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 const AGAIN_MS = 60;
 const READY_MS = 30_000;
 
-async function untilReady(base: string): Promise<void> {
+/** Waits until a server can work. @throws Error where it does not within half a minute */
+export async function untilReady(base: string): Promise<void> {
   const until = Date.now() + READY_MS;
   for (;;) {
     const answer = await fetch(`${base}/api/ready`).catch(() => null);

@@ -29,7 +29,8 @@ export async function openLoadShop({ servers, technicians }: { servers: number; 
   // PROFILE=folder writes where the time of each server went.
   const { PROFILE } = process.env;
   const options = PROFILE ? ['--cpu-prof', `--cpu-prof-dir=${PROFILE}`] : [];
-  const start = (port = 0) => startServer({ ...settings, PORT: String(port) }, options);
+  const start = (port = 0, more: Record<string, string> = {}) =>
+    startServer({ ...settings, PORT: String(port), ...more }, options);
   const running: Running[] = [];
   for (let i = 0; i < servers; i++) running.push(await start());
   const bases = running.map(({ port }) => `http://127.0.0.1:${port}`);
