@@ -22,7 +22,7 @@ export type EditedAxle = Axle & { id?: string; number: number };
 interface Props {
   axles: readonly EditedAxle[];
   onChange: (axles: EditedAxle[]) => void;
-  /** Axles that stood under the unit once and can be put back. */
+  /** Axles that stand or stood under the unit: those that are not there can be put back. */
   takenOut?: readonly PlacedAxle[];
 }
 
@@ -68,6 +68,7 @@ export function AxleEditor({ axles, onChange, takenOut = [] }: Props) {
     <div className="flex flex-col gap-4">
       <div className="overflow-x-auto rounded-lg border border-edge bg-panel p-4">
         <AxlePlan
+          size="large"
           axles={axles}
           wheelEnds={positionsOf(axles).map((position) => ({
             position,

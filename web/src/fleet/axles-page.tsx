@@ -13,7 +13,11 @@ function AxlesForm({ unit }: { unit: UnitDetail }) {
   const [replace, { isLoading, error }] = useReplaceAxlesMutation();
   return (
     <>
-      <AxleEditor axles={axles} onChange={setAxles} takenOut={unit.takenOut.map((t) => t.axle)} />
+      <AxleEditor
+        axles={axles}
+        onChange={setAxles}
+        takenOut={[...unit.axles, ...unit.takenOut.map((t) => t.axle)]}
+      />
       {error && <Note tone="trouble">{problemText(error)}</Note>}
       <div className="flex gap-3">
         <Button

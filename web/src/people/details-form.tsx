@@ -17,7 +17,8 @@ export function DetailsForm({ person, onDone }: { person: ListedPerson; onDone: 
   const kept = person.telephone !== '' || person.mail !== '';
   return (
     <form
-      className="flex flex-col gap-3"
+      aria-label={`How ${person.name} is reached`}
+      className="flex flex-col gap-3 border-t border-rule pt-3"
       onSubmit={(e) => {
         e.preventDefault();
         save({ telephone, mail });
@@ -39,17 +40,19 @@ export function DetailsForm({ person, onDone }: { person: ListedPerson; onDone: 
           onChange={(e) => setMail(e.target.value)}
         />
       </div>
+      <p className="text-13 text-muted">
+        Kept beside the record of the shop: what is erased here is nowhere any more.
+      </p>
       <FormProblem error={error} />
       <div className="flex flex-wrap gap-3">
         <Button type="submit" weight="main" disabled={isLoading}>
-          Keep it
+          Keep telephone and mail
         </Button>
         {kept && (
           <Button weight="grave" disabled={isLoading} onClick={() => save({ telephone: '', mail: '' })}>
-            Erase telephone and mail
+            Erase them
           </Button>
         )}
-        <Button onClick={onDone}>Leave it</Button>
       </div>
     </form>
   );

@@ -48,7 +48,7 @@ function standing(p: ListedPerson): string {
 
 function PersonRow({ person, onCode }: { person: ListedPerson; onCode: (code: SignInCode) => void }) {
   const me = usePerson();
-  const [open, setOpen] = useState<'change' | 'reach' | 'off' | 'code' | null>(null);
+  const [open, setOpen] = useState<'change' | 'off' | 'code' | null>(null);
   const [alter, altering] = useAlterPersonMutation();
   const [switchOff, switching] = useSwitchOffMutation();
   const [newCode, coding] = useNewCodeMutation();
@@ -82,9 +82,6 @@ function PersonRow({ person, onCode }: { person: ListedPerson; onCode: (code: Si
         </div>
         <div className="flex flex-wrap gap-2">
           {!person.switchedOff && <Button onClick={() => setOpen('change')}>Change</Button>}
-          <Button onClick={() => setOpen('reach')} aria-label={`How ${person.name} is reached`}>
-            Telephone, mail
-          </Button>
           {!isMe && (
             <Button onClick={() => setOpen('code')}>
               {person.switchedOff ? 'Let in again' : 'New password'}
@@ -111,7 +108,7 @@ function PersonRow({ person, onCode }: { person: ListedPerson; onCode: (code: Si
           <Button onClick={close}>Leave it</Button>
         </PersonForm>
       )}
-      {open === 'reach' && <DetailsForm person={person} onDone={close} />}
+      {open === 'change' && <DetailsForm person={person} onDone={close} />}
       {open === 'off' && (
         <Note tone="trouble">
           <p>

@@ -218,3 +218,28 @@ describe('the door', () => {
     expect(screen.getByText('I have a code')).toBeTruthy();
   });
 });
+
+describe('how people are reached', () => {
+  it('is kept and erased beside the record, with what is wrong beside its field', async () => {
+    let mail = 'p@shop.example';
+    const asked = serveWith(({ method, path, body }) => {
+      if (method === 'PUT' && path.endsWith('/details')) {
+        if ((body as { mail: string }).mail === 'nobody') return refusedFor('mail', 'must be a mail address');
+        mail = (body as { mail: string }).mail;
+        return { body: listed(2, { mail }) };
+      }
+      return { body: [listed(2, { mail })] };
+    });
+    const { user } = await show(<PeoplePage />, sessionOf(sup));
+    await user.click(await screen.findByRole('button', { name: 'Change' }));
+    const form = within(screen.getByRole('form', { name: 'How Person 2 is reached' }));
+    await user.clear(form.getByLabelText('Mail'));
+    await user.type(form.getByLabelText('Mail'), 'nobody');
+    await user.click(form.getByRole('button', { name: 'Keep telephone and mail' }));
+    expect(await form.findByText('must be a mail address')).toBeTruthy();
+    await user.click(form.getByRole('button', { name: 'Erase them' }));
+    await waitFor(() =>
+      expect(asked.findLast((a) => a.method === 'PUT')?.body).toEqual({ telephone: '', mail: '' }),
+    );
+  });
+});
