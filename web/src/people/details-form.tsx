@@ -41,7 +41,7 @@ export function DetailsForm({ person, onDone }: { person: ListedPerson; onDone: 
         />
       </div>
       <p className="text-13 text-muted">
-        Kept beside the record of the shop: what is erased here is nowhere any more.
+        Kept beside the record of the shop: what is erased here is gone, but for backups made before.
       </p>
       <FormProblem error={error} />
       <div className="flex flex-wrap gap-3">
