@@ -7,7 +7,7 @@ import {
   verify,
 } from 'node:crypto';
 import type { KeyObject } from 'node:crypto';
-import { appendFile, mkdir, readFile, writeFile } from 'node:fs/promises';
+import { appendFile, mkdir, open, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Op } from 'sequelize';
 import type { Logger } from 'pino';
@@ -80,6 +80,28 @@ export async function sealsIn(home: string): Promise<Seal[]> {
     .map((line) => sealSchema.parse(JSON.parse(line)));
 }
 
+/** More than a line of the file takes. */
+const A_LINE = 1_000;
+
+/** The seal that was written last; null where none was. Of a long file only the end is read. */
+async function lastSealIn(home: string): Promise<Seal | null> {
+  const path = join(home, FILE);
+  const file = await open(path).catch((error: NodeJS.ErrnoException) => {
+    if (error.code !== 'ENOENT') throw error;
+    return null;
+  });
+  if (!file) return null;
+  try {
+    const { size } = await file.stat();
+    const start = Math.max(0, size - A_LINE);
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(size - start), 0, size - start, start);
+    const line = buffer.toString('utf8', 0, bytesRead).trimEnd().split('\n').at(-1);
+    return line ? sealSchema.parse(JSON.parse(line)) : null;
+  } finally {
+    await file.close();
+  }
+}
+
 /** The public half of a folder's key; null where there is none. */
 export async function publicKeyIn(
   home: string,
@@ -128,8 +150,8 @@ export function sealsService(db: Database, home: string | null, now: () => Date,
    * in its place would have it sealed by waiting.
    */
   async function mayBeSealed(chain: string, begins: boolean): Promise<boolean> {
-    const last = (await sealsIn(home!)).at(-1);
-    return begins || last === undefined || last.chain === chain;
+    const last = await lastSealIn(home!);
+    return begins || last === null || last.chain === chain;
   }
 
   /** Seals an entry in the open transaction: it and all before it. @returns whether it is sealed */
@@ -151,8 +173,8 @@ export function sealsService(db: Database, home: string | null, now: () => Date,
   async function write(): Promise<void> {
     const chain = await chainOf(db);
     if (home === null || chain === null) return;
-    const there = (await sealsIn(home)).filter((s) => s.chain === chain);
-    const last = Math.max(0, ...there.map((s) => s.seq));
+    const newest = await lastSealIn(home);
+    const last = newest?.chain === chain ? newest.seq : 0;
     const more = await db.seal.findAll({ where: { chain, seq: { [Op.gt]: last } }, order: ['seq'] });
     if (more.length === 0) return;
     await appendFile(join(home, FILE), more.map((row) => `${JSON.stringify(toSeal(row))}\n`).join(''));
