@@ -2,7 +2,7 @@ import { join, resolve } from 'node:path';
 import { buildServer } from './lib/build.mjs';
 import { dataHome } from './lib/home.mjs';
 import { checkNode, ensurePackages } from './lib/packages.mjs';
-import { ownerUrlOf, runningOn, startPostgres } from './lib/postgres.mjs';
+import { ownerUrlOf, runningOn, startPostgres, urlOf } from './lib/postgres.mjs';
 import { root, run } from './lib/run.mjs';
 import { main, say, Trouble } from './lib/say.mjs';
 
@@ -24,6 +24,7 @@ await main(async () => {
     env: {
       ...process.env,
       DATABASE_OWNER_URL: ownerUrl,
+      ...(outside ? {} : { DATABASE_URL: database?.url ?? urlOf(home, running?.port ?? 0) }),
       SEALS: process.env['SEALS'] ?? join(home, 'seals'),
     },
   });
