@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { browserOf, shopUrl, test } from '../hands/shop.ts';
+import { browserOf, shopUrl, signedIn, test } from '../hands/shop.ts';
 
 test('the fleet is filtered by owner, kind and state, and found with /', async ({ browser }) => {
   const page = await browserOf(browser, 'I. Okonedo');
@@ -71,4 +71,40 @@ test('thou and mm, day and night are switched by key and kept', async ({ browser
   await expect(page.getByRole('heading', { name: 'Fleet', level: 1 })).toBeVisible();
   await page.keyboard.press('?');
   await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible();
+});
+
+test('two supervisors change the axles of one unit: the second is told, and a history stays with its axle', async ({
+  browser,
+}) => {
+  const [first, second] = [await signedIn(browser, 'I. Okonedo'), await signedIn(browser, 'R. Thistlewood')];
+  const units = (await (await first.request.get(`${shopUrl()}/api/fleet/units`)).json()) as {
+    id: string;
+    name: string;
+    axles: unknown[];
+    openJobId: string | null;
+    wheelEnds: { position: string; endPlayMm: number | null }[];
+  }[];
+  const unit = units.find(
+    (u) => u.axles.length === 3 && !u.openJobId && u.wheelEnds.find((w) => w.position === '2L')?.endPlayMm,
+  )!;
+  for (const page of [first, second]) {
+    await page.goto(`${shopUrl()}/fleet/${unit.id}/axles`);
+    await page.getByRole('button', { name: 'Take axle 2 out' }).click();
+  }
+  await second.getByRole('button', { name: 'Put another axle in place 2' }).click();
+  await first.getByRole('button', { name: 'Keep these axles' }).click();
+  await expect(first.getByRole('heading', { name: 'Axles taken out' })).toBeVisible();
+  await expect(first.getByText(/^Axle 2, .*2L last/)).toBeVisible();
+  await expect(first.getByRole('button', { name: /^3L,/ })).toBeVisible();
+  await expect(first.getByRole('button', { name: /^2L,/ })).toBeHidden();
+
+  await second.getByRole('button', { name: 'Keep these axles' }).click();
+  await expect(second.getByText(/changed since you opened it/)).toBeVisible();
+  await second.reload();
+  await second.getByRole('button', { name: 'Put another axle in place 2' }).click();
+  await second.getByRole('button', { name: 'Keep these axles' }).click();
+  await expect(second.getByRole('button', { name: /^2L, not measured/ })).toBeVisible();
+  // What was measured before stands with the old axle, not with the new one.
+  await second.goto(`${shopUrl()}/fleet/${unit.id}?at=2L`);
+  await expect(second.getByText('Nothing was done on 2L yet.')).toBeVisible();
 });

@@ -48,7 +48,14 @@ it('an axle that is taken out takes its history along; the others keep their num
     endPlayMm: null,
   });
   expect(anew.axles[1]!.id).not.toBe(two.id);
+  const history = async (position: string) =>
+    (
+      (await shop.technician.call.get(`/api/fleet/units/${id}/history?position=${position}`).expect(200))
+        .body as unknown[]
+    ).length;
+  expect(await history('2L')).toBe(0);
   await openJobOn(shop, id, ['2L']);
+  expect(await history('2L')).toBe(1);
 
   // The old one goes back under.
   await change(id, anew.version, [one, two, three]).expect(200);

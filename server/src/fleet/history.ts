@@ -12,8 +12,13 @@ const MOST_JOBS = 20;
 /** Most jobs whose lines are kept. */
 const MOST_KEPT = 2_000;
 
-/** A line with the axle it is about; null where it is about the whole job. */
-type Line = HistoryLine & { axleId: string | null; opening: boolean };
+/** A line with the wheel ends it is about, each as position and axle: all of the job's for its opening. */
+interface Line {
+  line: HistoryLine;
+  about: string[];
+}
+
+const wheelEndOf = (position: string, axleId: string) => `${position} ${axleId}`;
 
 const JOBS = `
   select j.id, j.number, j.version, u.owner_id as "ownerId",
@@ -38,12 +43,12 @@ export function unitHistory(db: Database) {
     if (known?.version === version) return known.lines;
     const job = fold(await eventsOf(db, jobId));
     const lines = [...job.events].reverse().map((event): Line => {
-      const position = 'position' in event.body ? event.body.position : null;
+      const { body, at, by } = event;
+      const position = 'position' in body ? body.position : null;
+      const on = job.wheelEnds.filter((w) => body.kind === 'job-opened' || w.position === position);
       return {
-        ...{ at: event.at, by: event.by.name, jobId, jobNumber: number, position },
-        text: sayEvent(job, event),
-        axleId: job.wheelEnds.find((w) => w.position === position)?.axleId ?? null,
-        opening: event.body.kind === 'job-opened',
+        line: { at, by: by.name, jobId, jobNumber: number, position, text: sayEvent(job, event) },
+        about: on.map((w) => wheelEndOf(w.position, w.axleId)),
       };
     });
     kept.delete(jobId);
@@ -57,11 +62,12 @@ export function unitHistory(db: Database) {
     const jobs = await db.sequelize.query<JobOfUnit>(JOBS, { type: QueryTypes.SELECT, bind: [unitId] });
     if (!jobs[0] || !seesOwner(viewer, jobs[0].ownerId)) throw notFound('unit');
     const axleId = position && jobs[0].axles?.[axleNumber(position)];
+    const wanted = position && wheelEndOf(position, axleId ?? '');
     const all: HistoryLine[] = [];
     for (const { id, number, version } of jobs) {
       if (id === null) continue;
-      for (const { axleId: on, opening, ...line } of await linesOf(id, number, version))
-        if (!position || opening || (line.position === position && on === axleId)) all.push(line);
+      for (const { line, about } of await linesOf(id, number, version))
+        if (!wanted || about.includes(wanted)) all.push(line);
     }
     return all;
   };
