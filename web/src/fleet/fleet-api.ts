@@ -23,7 +23,7 @@ export const fleetApi = api.injectEndpoints({
       invalidatesTags: ['fleet'],
     }),
     replaceAxles: build.mutation<{ id: string }, { id: string } & ChangeAxles>({
-      query: ({ id, axles }) => ({ url: `api/fleet/units/${id}/axles`, method: 'PUT', body: { axles } }),
+      query: ({ id, ...body }) => ({ url: `api/fleet/units/${id}/axles`, method: 'PUT', body }),
       invalidatesTags: ['fleet', 'unit'],
     }),
     previewFleet: build.mutation<FleetPreview, { csv: string }>({
