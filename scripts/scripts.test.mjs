@@ -124,7 +124,10 @@ describe('npm start', () => {
       quiet: true,
       env: { ...process.env, LANTERNWRIGHT_DATA: join(home, 'data') },
     });
-    expect(verify).toMatchObject({ code: 0, output: expect.stringMatching(/^1 records in 1 streams, 1 seals/) });
+    expect(verify).toMatchObject({
+      code: 0,
+      output: expect.stringMatching(/^1 records in 1 streams, 1 seals/),
+    });
     second.child.kill('SIGTERM');
     expect(await second.ended).toMatchObject({ code: 0 });
   });
