@@ -12,3 +12,6 @@ export function canonicalJson(value: unknown): string {
     .map(([k, v]) => `${JSON.stringify(k)}:${canonicalJson(v)}`);
   return `{${members.join(',')}}`;
 }
+
+/** Whether two values are written alike. */
+export const sameJson = (a: unknown, b: unknown): boolean => canonicalJson(a) === canonicalJson(b);

@@ -1,5 +1,5 @@
 export { replay, StreamError, type Aggregate, type Decided } from './aggregate.ts';
-export { canonicalJson } from './canonical.ts';
+export { canonicalJson, sameJson } from './canonical.ts';
 export { program, recorderSchema, streams, type Entry, type Recorder, type StreamKind } from './entry.ts';
 export {
   entryOf,

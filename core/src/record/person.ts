@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { roleSchema, type Role } from '../access/index.ts';
 import { begun, refuse, StreamError, type Aggregate } from './aggregate.ts';
-import { canonicalJson } from './canonical.ts';
+import { sameJson } from './canonical.ts';
 
 const facts = { name: z.string(), role: roleSchema, owners: z.array(z.uuid()) };
 const personBodySchema = z.discriminatedUnion('kind', [
@@ -52,7 +52,7 @@ export const personAggregate: Aggregate<PersonState, PersonCommand, PersonBody, 
     const person = begun(state, 'person');
     if (command.kind === 'change') {
       const wanted = factsOf(command);
-      const asIs = canonicalJson(wanted) === canonicalJson(factsOf(person));
+      const asIs = sameJson(wanted, factsOf(person));
       return { ok: true, bodies: asIs ? [] : [{ kind: 'person-changed', ...wanted }] };
     }
     if (command.kind === 'switch-off')

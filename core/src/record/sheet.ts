@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { sheetSchema, type Sheet } from '../procedure/index.ts';
-import { begun, refuse, StreamError, type Aggregate } from './aggregate.ts';
+import { refuse, StreamError, type Aggregate } from './aggregate.ts';
 
 const revision = z.object({ sheet: sheetSchema, note: z.string() });
 const sheetBodySchema = z.discriminatedUnion('kind', [
@@ -50,7 +50,7 @@ export const sheetAggregate: Aggregate<SheetState, SheetCommand, SheetBody, Revi
       if (state) throw new StreamError('A sheet is taken over once');
       return { version, revisions: body.revisions };
     }
-    const before = state ? begun(state, 'sheet').revisions : [];
+    const before = state?.revisions ?? [];
     const { sheet, note } = body;
     if (before.some((r) => r.sheet.revision >= sheet.revision))
       throw new StreamError(`Revision ${sheet.revision} is there already`);

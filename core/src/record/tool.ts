@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { toolSchema, type Tool } from '../tool/index.ts';
 import { begun, refuse, type Aggregate } from './aggregate.ts';
-import { canonicalJson } from './canonical.ts';
+import { sameJson } from './canonical.ts';
 
 const toolBodySchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('tool-kept'), tool: toolSchema }),
@@ -28,7 +28,7 @@ export const toolAggregate: Aggregate<ListedToolState, ToolCommand, ToolBody, Li
 
   decide(state, command) {
     if (command.kind === 'keep') {
-      const asItIs = state?.retiredAt === null && canonicalJson(state.tool) === canonicalJson(command.tool);
+      const asItIs = state?.retiredAt === null && sameJson(state.tool, command.tool);
       return { ok: true, bodies: asItIs ? [] : [{ kind: 'tool-kept', tool: command.tool }] };
     }
     return begun(state, 'tool').retiredAt

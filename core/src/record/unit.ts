@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { placedAxlesSchema, unitKindSchema, type PlacedAxle } from '../axle-plan/index.ts';
 import { torqueFigureSchema, torqueKeys } from '../procedure/index.ts';
 import { begun, refuse, StreamError, type Aggregate } from './aggregate.ts';
-import { canonicalJson } from './canonical.ts';
+import { sameJson } from './canonical.ts';
 
 /** A unit as it was added, as a file brought it in, or as it stood when its record began. */
 export const unitFactsSchema = z.object({
@@ -36,8 +36,6 @@ export type UnitCommand =
   | { kind: 'add'; unit: UnitFacts }
   | { kind: 'change-axles'; axles: readonly PlacedAxle[] }
   | { kind: 'fill-figures'; axleId: string; figures: z.output<typeof figures> };
-
-const same = (a: unknown, b: unknown) => canonicalJson(a) === canonicalJson(b);
 
 function whyNotAxles({ axles, takenOut }: Unit, wanted: readonly PlacedAxle[]): string | null {
   const known = [...axles, ...takenOut.map((t) => t.axle)];
@@ -76,13 +74,14 @@ export const unitAggregate: Aggregate<
       const why = whyNotAxles(unit, command.axles);
       if (why) return refuse(why, 'axles');
       const axles = byNumber(command.axles);
-      return { ok: true, bodies: same(axles, unit.axles) ? [] : [{ kind: 'axles-changed', axles }] };
+      return { ok: true, bodies: sameJson(axles, unit.axles) ? [] : [{ kind: 'axles-changed', axles }] };
     }
     const axle = unit.axles.find((a) => a.id === command.axleId);
     const { axleId, figures } = command;
     return {
       ok: true,
-      bodies: axle && !same(axle, filled(axle, figures)) ? [{ kind: 'figures-filled', axleId, figures }] : [],
+      bodies:
+        axle && !sameJson(axle, filled(axle, figures)) ? [{ kind: 'figures-filled', axleId, figures }] : [],
     };
   },
 

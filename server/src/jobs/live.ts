@@ -10,7 +10,7 @@ import { seesOwner } from '../http/viewer.ts';
 import { RIGHTS_CHANNEL } from '../people/rights.ts';
 import { SETTINGS_CHANNEL, type SettingsService } from '../shop/settings.ts';
 import { CHANNEL, endOfRecord } from '../record/append.ts';
-import type { EntryRow } from '../record/model.ts';
+import { toEntry, type EntryRow } from '../record/model.ts';
 import { toStored } from './record.ts';
 
 const RETRY_MS = 1_000;
@@ -54,7 +54,7 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
 
   async function send(row: EntryRow, to: Iterable<EventStream>): Promise<void> {
     if (row.stream !== 'job') return;
-    const message: LiveMessage = { jobId: row.streamId, event: toStored(row) };
+    const message: LiveMessage = { jobId: row.streamId, event: toStored(toEntry(row)) };
     const owner = await ownerOf(row.streamId);
     for (const stream of to)
       if (seesOwner(stream.viewer, owner)) stream.send(message, { id: Number(row.seq) });

@@ -1,7 +1,5 @@
-import { canonicalJson, type JobRows } from '@lanternwright/core/record';
+import { sameJson, type JobRows } from '@lanternwright/core/record';
 import { asColumns } from '../record/insert-rows.ts';
-
-const same = (a: unknown, b: unknown) => canonicalJson(a) === canonicalJson(b);
 
 /** What the states of a unit's wheel ends hang on. */
 const standing = ({ job, readings }: JobRows) => ({
@@ -25,8 +23,8 @@ export function changedRows(before: JobRows | null, rows: JobRows): Changed {
   const { job, readings, followUps } = rows;
   return {
     job: JSON.stringify(job),
-    readings: same(readings, before?.readings ?? []) ? null : asColumns(readings),
-    followUps: same(followUps, before?.followUps ?? []) ? null : asColumns(followUps),
-    stands: before === null || !same(standing(rows), standing(before)),
+    readings: sameJson(readings, before?.readings ?? []) ? null : asColumns(readings),
+    followUps: sameJson(followUps, before?.followUps ?? []) ? null : asColumns(followUps),
+    stands: before === null || !sameJson(standing(rows), standing(before)),
   };
 }

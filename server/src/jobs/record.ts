@@ -1,20 +1,16 @@
-import { entryOf, jobAggregate, toStoredEvent, type JobRows } from '@lanternwright/core/record';
+import { entryOf, jobAggregate, toStoredEvent, type Entry, type JobRows } from '@lanternwright/core/record';
 import { fold, upcast, type Job, type StoredEvent } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { QueryTypes } from 'sequelize';
 import { appending, entriesOf } from '../record/append.ts';
 import { contentHash, type Link } from '../record/link.ts';
-import { toEntry, type EntryRow } from '../record/model.ts';
 import { changedRows } from './projection.ts';
 
 /** An event as the traveller takes it; a body of an old shape is lifted. */
-export function toStored(row: EntryRow): StoredEvent {
-  const entry = toEntry(row);
-  return toStoredEvent({ ...entry, body: upcast(entry.body) });
-}
+export const toStored = (entry: Entry): StoredEvent => toStoredEvent({ ...entry, body: upcast(entry.body) });
 
 export async function eventsOf(db: Database, jobId: string): Promise<StoredEvent[]> {
-  return (await entriesOf(db, 'job', jobId)).map((e) => toStoredEvent({ ...e, body: upcast(e.body) }));
+  return (await entriesOf(db, 'job', jobId)).map(toStored);
 }
 
 /** A job with the rows that lists keep of it. */
