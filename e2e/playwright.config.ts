@@ -6,7 +6,7 @@ export default defineConfig({
   globalSetup: './start-shop.ts',
   outputDir: 'results',
   timeout: 120_000,
-  expect: { timeout: 10_000 },
+  expect: { timeout: 20_000 },
   workers: 2,
   // One stumble of a busy machine is told and not fatal; a test that fails twice is.
   retries: 1,

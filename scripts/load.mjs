@@ -4,12 +4,13 @@ import { run } from './lib/run.mjs';
 import { main, Trouble } from './lib/say.mjs';
 
 /**
- * `faults` (FAULTS, SEED) or `speed` (SECONDS, SERVERS): the built servers as processes of their own on a PostgreSQL of
- * their own, on loopback.
+ * `faults` (FAULTS, SEED), `speed` (SECONDS, SERVERS), `fleet` (UNITS, READINGS, SECONDS) or `steady` (MINUTES): the built servers as processes of their own
+ * on a PostgreSQL of their own, on loopback.
  */
 await main(async () => {
   const [what = ''] = process.argv.slice(2);
-  if (what !== 'faults' && what !== 'speed') throw new Trouble('Say faults or speed.');
+  if (!['faults', 'speed', 'fleet', 'steady'].includes(what))
+    throw new Trouble('Say faults, speed, fleet or steady.');
   checkNode();
   await ensurePackages();
   await buildServer();

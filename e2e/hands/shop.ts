@@ -32,6 +32,8 @@ export async function browserOf(
   const page = await context.newPage();
   await page.goto(shopUrl());
   await page.getByRole('button', { name: new RegExp(person) }).click();
+  await expect(page.getByRole('heading', { name: /, .* bays?$/, level: 1 })).toBeVisible();
+  await page.goto(`${shopUrl()}/fleet`);
   await expect(page.getByRole('heading', { name: 'Fleet', level: 1 })).toBeVisible();
   return page;
 }
@@ -51,16 +53,8 @@ export async function signedIn(
   return context.newPage();
 }
 
-/** Adds a unit from a common plan through the API of the signed-in page and opens a job on it. */
-export async function newJob(
-  page: Page,
-  name: string,
-  layoutId: string,
-  positions: string[],
-  works: Work[] = ['seal'],
-): Promise<string> {
-  const { layouts } = await import('@lanternwright/core/axle-plan');
-  const axles = layouts.find((l) => l.id === layoutId)!.axles;
+/** Adds a unit through the API of the signed-in page. */
+export async function addUnit(page: Page, name: string, axles: readonly unknown[]): Promise<string> {
   const added = await page.request.post(`${shopUrl()}/api/fleet/units`, {
     data: {
       // At a second try the shop has the unit of the first.
@@ -72,7 +66,19 @@ export async function newJob(
     },
   });
   expect(added.ok(), await added.text()).toBe(true);
-  const { id: unitId } = (await added.json()) as { id: string };
+  return ((await added.json()) as { id: string }).id;
+}
+
+/** Adds a unit from a common plan and opens a job on it. */
+export async function newJob(
+  page: Page,
+  name: string,
+  layoutId: string,
+  positions: string[],
+  works: Work[] = ['seal'],
+): Promise<string> {
+  const { layouts } = await import('@lanternwright/core/axle-plan');
+  const unitId = await addUnit(page, name, layouts.find((l) => l.id === layoutId)!.axles);
   const opened = await page.request.post(`${shopUrl()}/api/jobs`, {
     data: {
       unitId,

@@ -13,7 +13,7 @@ import {
   type Command,
   type Job,
 } from '@lanternwright/core/traveller';
-import { shopUrl } from './shop.ts';
+import { addUnit, shopUrl } from './shop.ts';
 
 const POSITION = '1L';
 
@@ -59,13 +59,7 @@ export async function newFamilyJob(
     brake = 'drum',
   }: { works?: Work[]; role?: string; brake?: string } = {},
 ): Promise<{ unitId: string; jobId: string }> {
-  const axle = { role, wheels: 'single', brake, sheet: familySheet(sheetId) };
-  const meter = { distance: { value: 81_000, unit: 'km' } };
-  const added = await page.request.post(`${shopUrl()}/api/fleet/units`, {
-    data: { owner: 'Marrowbank Recovery', name, kind: 'rigid', axles: [axle], meter },
-  });
-  expect(added.ok(), await added.text()).toBe(true);
-  const { id: unitId } = (await added.json()) as { id: string };
+  const unitId = await addUnit(page, name, [{ role, wheels: 'single', brake, sheet: familySheet(sheetId) }]);
   return { unitId, jobId: await openFamilyJob(page, unitId, 81_000, works) };
 }
 

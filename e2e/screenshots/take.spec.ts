@@ -143,8 +143,30 @@ async function whatWaits(browser: Browser, office: Page): Promise<void> {
 test('the pictures', async ({ browser }) => {
   const page = await signedIn(browser);
   await page.getByRole('button', { name: /Okonedo/ }).click();
+  await page.getByText('Coming in').waitFor();
+  await page
+    .getByRole('button', { name: 'Plan' })
+    .or(page.getByText(/no job is open yet/))
+    .first()
+    .waitFor();
+  await picture(page, 'floor');
+  await page.getByRole('link', { name: 'Plan', exact: true }).click();
+  await page.getByRole('button', { name: 'Book' }).first().waitFor();
+  await picture(page, 'plan');
+  await page.getByRole('button', { name: 'Propose four weeks' }).click();
+  await page.getByRole('button', { name: 'Choose what to accept' }).waitFor({ timeout: 60_000 });
+  await picture(page, 'proposal');
+  await page.goto(`${shop}/plan/week`);
+  await page.getByRole('button', { name: 'The week after' }).click();
+  await page.getByText(/, 7 booked/).waitFor();
+  await picture(page, 'week');
+  await page.getByRole('link', { name: 'Load' }).click();
+  await page.getByRole('table').waitFor();
+  await picture(page, 'load');
+  await page.getByRole('link', { name: 'Fleet', exact: true }).click();
   await page.getByRole('heading', { name: 'Fleet' }).waitFor();
   await picture(page, 'fleet');
+  await page.goto(`${shop}/fleet?search=tern+418`);
   await page.getByRole('link', { name: /Tern 418/ }).click();
   await page.getByRole('heading', { name: 'Tern 418' }).waitFor();
   await picture(page, 'unit');
@@ -160,27 +182,14 @@ test('the pictures', async ({ browser }) => {
   await page.goto(`${shop}/settings`);
   await page.getByLabel('Name of the shop').waitFor();
   await picture(page, 'settings');
-  await page.goto(`${shop}/people`);
-  await page.getByText('D. Achterberg').waitFor();
-  await page
-    .getByRole('listitem')
-    .filter({ hasText: 'E. Tern' })
-    .getByRole('button', { name: 'Change' })
-    .click();
-  await picture(page, 'people');
   await page.goto(`${shop}/jobs`);
   await page.getByRole('heading', { name: 'Jobs' }).waitFor();
   await picture(page, 'jobs');
-  await page.getByRole('link', { name: /^Follow up/ }).click();
-  await page.getByRole('heading', { name: 'Follow up', level: 1 }).waitFor();
-  await picture(page, 'follow-ups');
-  await openJobOf(page, 'Hollow 64');
-  await picture(page, 'job-adjust');
   await openJobOf(page, 'Tern 418');
   await measure(page, ['0.0085', '0.0081', '0.0083']);
   await picture(page, 'job-verify-loose');
 
-  await page.goto(`${shop}/fleet`);
+  await page.goto(`${shop}/fleet?search=tern+402`);
   await page.getByRole('link', { name: /Tern 402/ }).click();
   await page.getByRole('button', { name: 'Open a job' }).click();
   for (const position of ['1L', '1R']) await page.getByRole('checkbox', { name: position }).check();
@@ -201,7 +210,6 @@ test('the pictures', async ({ browser }) => {
   await page.getByRole('radio', { name: /^A small step/ }).check();
   await page.mouse.move(600, 400);
   await page.mouse.wheel(0, -5000);
-  await picture(page, 'job-inspect');
   await openJobOf(page, 'Sluice 3');
   await workUntil(page, 'Seal in');
   await page.getByText('mm', { exact: true }).first().click();
@@ -219,7 +227,6 @@ test('the pictures', async ({ browser }) => {
     [/^Seal set at/, '5.5'],
   ];
   for (const [label, typed] of measured) await page.getByLabel(label).fill(typed);
-  await picture(page, 'job-seal');
   await page.getByText('thou', { exact: true }).first().click();
   await frontAxle(page);
   await workUntil(page, 'Crack the hub-lock bolts');
@@ -244,7 +251,7 @@ test('the pictures', async ({ browser }) => {
 
   const night = await signedIn(browser, 'dark');
   await night.getByRole('button', { name: /Okonedo/ }).click();
-  await night.getByRole('heading', { name: 'Fleet' }).waitFor();
+  await night.getByText('Coming in').waitFor();
   await openJobOf(night, 'Tern 418');
   await picture(night, 'night-shift');
 });

@@ -19,7 +19,7 @@ async function openAt(page: Page, name: string, sheetId: string, stepId: string)
 test('a reload in the middle of every kind of step loses nothing and doubles nothing; each passes axe', async ({
   browser,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(480_000);
   const page = await signedIn(browser, 'J. Brennock');
   const { jobId } = await newFamilyJob(page, 'Marsh 70', 'a-drive-dowel');
   const seen = new Set<string>();

@@ -43,6 +43,29 @@ test('a fleet file is previewed, brought in and exported again', async ({ browse
   expect(exported).toContain('Saltmarsh Drainage Board,Sluice 90,work-machine');
 });
 
+test('readings of a file are looked at, brought in as one record, and known the second time', async ({
+  browser,
+}) => {
+  const page = await signedIn(browser, 'I. Okonedo');
+  await page.goto(`${shopUrl()}/fleet`);
+  await page.getByRole('link', { name: 'Readings' }).click();
+  const day = (ago: number) => new Date(Date.now() - ago * 86_400_000).toISOString().slice(0, 10);
+  const lines = [3, 2, 1].map((ago) => `Heather 33,${day(ago)},${12 - ago}`);
+  const buffer = Buffer.from(['unit,date,km', ...lines, 'No such unit,2026-01-02,7', ''].join('\n'));
+  const choose = () =>
+    page.locator('input[type=file]').setInputFiles({ name: 'week.csv', mimeType: 'text/csv', buffer });
+  await choose();
+  await expect(page.getByText('no unit is called No such unit')).toBeVisible();
+  // The page is left and come back to: the file waits.
+  await page.reload();
+  await page.getByRole('button', { name: /^Bring in 3 readings/ }).click();
+  await expect(page.getByText(/3 readings of 1 unit are in, as one record/)).toBeVisible();
+  await page.getByRole('button', { name: 'Another file' }).click();
+  await choose();
+  await expect(page.getByRole('button', { name: 'Put it away' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Bring in/ })).toHaveCount(0);
+});
+
 test('a bad unit form says what is wrong beside the field and keeps what was typed', async ({ browser }) => {
   const page = await browserOf(browser, 'D. Achterberg');
   await page.goto(`${shopUrl()}/fleet/new`);
@@ -77,13 +100,15 @@ test('two supervisors change the axles of one unit: the second is told, and a hi
   browser,
 }) => {
   const [first, second] = [await signedIn(browser, 'I. Okonedo'), await signedIn(browser, 'R. Thistlewood')];
-  const units = (await (await first.request.get(`${shopUrl()}/api/fleet/units`)).json()) as {
-    id: string;
-    name: string;
-    axles: unknown[];
-    openJobId: string | null;
-    wheelEnds: { position: string; endPlayMm: number | null }[];
-  }[];
+  const { units } = (await (await first.request.get(`${shopUrl()}/api/fleet/units`)).json()) as {
+    units: {
+      id: string;
+      name: string;
+      axles: unknown[];
+      openJobId: string | null;
+      wheelEnds: { position: string; endPlayMm: number | null }[];
+    }[];
+  };
   const unit = units.find(
     (u) => u.axles.length === 3 && !u.openJobId && u.wheelEnds.find((w) => w.position === '2L')?.endPlayMm,
   )!;

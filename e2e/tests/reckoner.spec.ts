@@ -4,6 +4,8 @@ import { browserOf, shopUrl, signedIn, test } from '../hands/shop.ts';
 
 test('a sum is live as one types, remembered, and travels by its address', async ({ browser }) => {
   const page = await browserOf(browser, 'I. Okonedo');
+  await page.goto(`${shopUrl()}/jobs`);
+  await expect(page.getByRole('heading', { name: 'Jobs', level: 1 })).toBeVisible();
   await page.keyboard.press('g');
   await page.keyboard.press('r');
   await expect(page.getByRole('heading', { name: 'Nut setting', level: 1 })).toBeVisible();

@@ -42,6 +42,8 @@ test('the server and the database are killed under open browsers, which go on wi
     await page.getByLabel('Name to sign in with').fill('founder');
     await page.getByLabel('New password').fill('four wet bearings');
     await page.getByRole('button', { name: 'Open the shop' }).click();
+    await expect(page.getByText('No bays are named yet.', { exact: false })).toBeVisible();
+    await page.getByRole('link', { name: 'Fleet', exact: true }).click();
     await expect(page.getByText('No units yet.', { exact: false })).toBeVisible();
     const other = await context.newPage();
     await other.goto(`${url}/fleet`);

@@ -3,14 +3,21 @@ import { dirname, join } from 'node:path';
 import { root, run } from './run.mjs';
 import { Trouble } from './say.mjs';
 
-/** @param {string} path @returns {number} newest change of any file below, in ms */
-function newest(path) {
-  if (!existsSync(path)) return 0;
-  const stat = statSync(path);
-  if (!stat.isDirectory()) return stat.mtimeMs;
+/** @param {string} path @returns {string[]} every file below that is a source */
+function filesBelow(path) {
+  if (!existsSync(path)) return [];
+  if (!statSync(path).isDirectory()) return [path];
   return readdirSync(path)
     .filter((name) => name !== 'node_modules' && name !== 'dist')
-    .reduce((latest, name) => Math.max(latest, newest(join(path, name))), stat.mtimeMs);
+    .flatMap((name) => filesBelow(join(path, name)));
+}
+
+/** @param {string[]} sources @returns {string} another one when a file is changed, added or taken away */
+function stampOf(sources) {
+  const files = ['package-lock.json', 'tsconfig.base.json', ...sources].flatMap((s) =>
+    filesBelow(join(root, s)),
+  );
+  return `${files.length} files, newest ${Math.max(...files.map((f) => statSync(f).mtimeMs))}`;
 }
 
 /**
@@ -21,12 +28,14 @@ function newest(path) {
  */
 async function buildPart(output, sources, command) {
   const stamp = join(root, output, '.built');
-  const changed = String(
-    Math.max(...['package-lock.json', 'tsconfig.base.json', ...sources].map((s) => newest(join(root, s)))),
-  );
+  const changed = stampOf(sources);
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === changed) return false;
   const [tool = '', ...args] = command;
-  const { code, output: said } = await run(join(root, 'node_modules/.bin', tool), args, { quiet: true });
+  const { code, output: said } = await run(join(root, 'node_modules/.bin', tool), args, {
+    quiet: true,
+    // What is served is never a test's build, whoever has it built.
+    env: { ...process.env, NODE_ENV: 'production' },
+  });
   if (code !== 0) throw new Trouble(`The build of ${dirname(output)} failed:\n${said.trim()}`);
   mkdirSync(join(root, output), { recursive: true });
   writeFileSync(stamp, changed);

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root, run } from './run.mjs';
 import { say, Trouble } from './say.mjs';
@@ -22,11 +22,46 @@ export async function ensurePackages() {
     .update(readFileSync(join(root, 'package-lock.json')))
     .digest('hex');
   const stamp = join(root, 'node_modules/.lanternwright-lock');
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
-  say('Installing packages.');
-  const { code, output } = await run('npm', ['ci', '--no-audit', '--no-fund'], { quiet: true });
-  if (code !== 0) throw new Trouble(`The packages could not be installed; npm says: ${lastLine(output)}`);
-  writeFileSync(stamp, lock);
+  const are = () => existsSync(stamp) && readFileSync(stamp, 'utf8') === lock;
+  if (are()) return;
+  await oneAtATime(async () => {
+    if (are()) return;
+    say('Installing packages.');
+    const { code, output } = await run('npm', ['ci', '--no-audit', '--no-fund'], { quiet: true });
+    if (code !== 0) throw new Trouble(`The packages could not be installed; npm says: ${lastLine(output)}`);
+    writeFileSync(stamp, lock);
+  });
+}
+
+/** Two commands that are started together install once; a lock whose holder is gone holds nobody. */
+async function oneAtATime(/** @type {() => Promise<void>} */ work) {
+  const file = join(root, '.installing');
+  for (;;) {
+    try {
+      writeFileSync(file, String(process.pid), { flag: 'wx' });
+      break;
+    } catch (error) {
+      if (!(error instanceof Error && 'code' in error && error.code === 'EEXIST')) throw error;
+      const holder = existsSync(file) ? Number(readFileSync(file, 'utf8')) : 0;
+      if (holder > 0 && !isRunning(holder)) rmSync(file, { force: true });
+      else await new Promise((resolve) => setTimeout(resolve, 200));
+    }
+  }
+  try {
+    await work();
+  } finally {
+    rmSync(file, { force: true });
+  }
+}
+
+/** @param {number} pid */
+function isRunning(pid) {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return error instanceof Error && 'code' in error && error.code === 'EPERM';
+  }
 }
 
 /** @param {string} text */

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { may } from '@lanternwright/core/access';
 import { join } from 'node:path';
 import compression from 'compression';
 import express, { type RequestHandler } from 'express';
@@ -9,8 +10,13 @@ import { pino, type Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Config } from './config.ts';
 import { connectDatabase, readAs } from './database/connect.ts';
+import { standbyReads } from './database/standby.ts';
 import { fleetImport } from './exchange/fleet-import.ts';
+import { meterFilesService } from './exchange/meter-files.ts';
 import { exchangeRouter } from './exchange/routes.ts';
+import { feedRouter } from './feed/routes.ts';
+import { feedService } from './feed/service.ts';
+import { bringMeters } from './fleet/bring-meters.ts';
 import { fleetRouter } from './fleet/routes.ts';
 import { fleetService } from './fleet/service.ts';
 import { eventStreams } from './http/event-stream.ts';
@@ -27,6 +33,17 @@ import { liveFeed } from './jobs/live.ts';
 import { photosService } from './jobs/photos.ts';
 import { jobsRouter } from './jobs/routes.ts';
 import { jobsService } from './jobs/service.ts';
+import { morningService } from './morning/service.ts';
+import { absencesService } from './plan/absences.ts';
+import { bookingsService } from './plan/bookings.ts';
+import { calendarsService } from './plan/calendars.ts';
+import { capacityAhead } from './plan/capacity.ts';
+import { floorService } from './plan/floor.ts';
+import { planMaker } from './plan/make-plan.ts';
+import { proposalsService } from './plan/proposals.ts';
+import { planRouter } from './plan/routes.ts';
+import { shopAhead } from './plan/shop-ahead.ts';
+import { addToQueue } from './queue/queue.ts';
 import { sealsService } from './record/seals.ts';
 import { rightsService } from './people/rights.ts';
 import { peopleRouter } from './people/routes.ts';
@@ -67,8 +84,13 @@ function readBodies(): RequestHandler {
   const known = express.json({ limit: '3mb', strict: false });
   const stranger = express.json({ limit: '10kb', strict: false });
   const sum = express.text({ limit: '3mb', type: 'application/json' });
+  const file = express.text({ limit: '110mb', type: 'text/csv' });
   return (req, res, next) => {
-    if (!viewerOf(res)) stranger(req, res, next);
+    const viewer = viewerOf(res);
+    if (!viewer) stranger(req, res, next);
+    // As large as a fleet's own, and only of whom it is taken.
+    else if (req.path === '/exchange/meters' && req.is('text/csv') && may(viewer.person.role, 'change-fleet'))
+      file(req, res, next);
     // A sum is read where it is reckoned: on a thread.
     else if (req.path.startsWith('/reckon/')) sum(req, res, next);
     else known(req, res, next);
@@ -89,12 +111,19 @@ const contentPolicy = {
   },
 };
 
+/** The address of a calendar is its key, as a cookie is: it does not stand in a log either. */
+function withoutSecret(req: { url: string; params?: unknown }): object {
+  if (!req.url.startsWith('/api/calendars/')) return req;
+  return { ...req, url: '/api/calendars/[Redacted].ics', params: {} };
+}
+
 /** A count of proxies or a list of their addresses, as Express takes it. */
 const trusted = (text: string) => (/^\d+$/.test(text) ? Number(text) : text.split(',').map((a) => a.trim()));
 
 /** Puts the application together. Nothing listens yet and no table is touched. */
 export function createApp(config: Config, log: Logger = pino({ level: config.logLevel })) {
   const db = connectDatabase(config.databaseUrl, { pool: config.databasePool });
+  const standby = standbyReads(db, config.standbyUrl, config.databasePool, log);
   const settings = settingsService(db, config.shopZone);
   const clock = shopClock(() => settings.current().zone);
   const pool = workPool();
@@ -107,6 +136,25 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const seals = sealsService(db, config.seals, clock.now, log);
   const jobs = jobsService(db, { fleet, photos, tools, sums, seals }, clock);
   const sheets = sheetsService(db, clock);
+  const bookings = bookingsService(db, settings, clock);
+  const absences = absencesService(db, settings);
+  const ahead = shopAhead(db, { settings, absences }, clock);
+  const maker = planMaker(settings, ahead, clock);
+  const proposals = proposalsService(
+    db,
+    { maker, bookings, pool, enqueue: (id) => addToQueue(db, 'plan', { id }) },
+    clock,
+  );
+  const bring = bringMeters(db);
+  const feed = feedService(db, bring, config.feed, clock);
+  const meterFiles = meterFilesService(
+    db,
+    { pool, bring, enqueue: (id) => addToQueue(db, 'meter-file', { id }) },
+    clock,
+  );
+  const floor = floorService(db, { fleet, jobs }, clock);
+  const followUps = shopFollowUps(clock);
+  const morning = morningService(db, { settings, floor, absences, followUps }, config, clock);
   const streams = eventStreams(rights.stillHolds, log);
   const live = liveFeed(db, config.databaseUrl, { streams, settings }, log);
   const instruments = instrumentsFeed(lineInstrument(config.instruments), streams);
@@ -125,6 +173,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
       // A cookie is a key to the shop: it does not stand in a log.
       redact: { paths: ['req.headers.cookie', 'req.headers.authorization', 'res.headers["set-cookie"]'] },
       genReqId: () => randomUUID(),
+      serializers: { req: withoutSecret },
       autoLogging: log.isLevelEnabled('info') && { ignore: (req) => req.url === '/api/health' },
     }),
   );
@@ -165,6 +214,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
       const reads: ReadAs = (viewer, work) =>
         viewer.owners === 'all' ? work() : readAs(db, viewer.owners, work);
       res.locals['readAs'] = reads;
+      res.locals['tellSeen'] = () => standby.tell(res);
       next();
     },
     readBodies(),
@@ -173,16 +223,30 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(reckonerRouter(sums));
   app.use(peopleRouter(people, rights, tries, { settings, clock, seals }));
   app.use(
-    shopRouter(settings, beginOwnShop(config, { people, settings, clock, seals }), tries, config.backups),
+    shopRouter(settings, beginOwnShop(config, { people, settings, clock, seals }), tries, {
+      backups: config.backups,
+      morning,
+    }),
   );
-  app.use(fleetRouter(fleet, clock));
+  app.use(fleetRouter(fleet, clock, standby));
+  app.use(feedRouter(feed));
   app.use(sheetsRouter(sheets));
   app.use(toolsRouter(tools, clock));
-  app.use(jobsRouter(jobs, photos, people, tries, shopFollowUps(db, clock)));
+  app.use(jobsRouter(jobs, photos, people, tries, followUps, standby));
   app.use(
     exchangeRouter(
       { db, fleet, jobs, settings, clock, seals },
-      fleetImport(db, { fleet, sheets, pool, clock }),
+      { fleet: fleetImport(db, { fleet, sheets, pool, clock }), meters: meterFiles },
+    ),
+  );
+  app.use(
+    planRouter(
+      {
+        ...{ floor, bookings, absences, proposals, settings },
+        calendars: calendarsService(db, settings, clock),
+        capacity: () => capacityAhead(settings, ahead, maker, clock),
+      },
+      clock,
     ),
   );
   app.use(live.router);
@@ -211,6 +275,11 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
     settings,
     clock,
     seals,
+    proposals,
+    meterFiles,
+    feed,
+    morning,
+    bring,
     async close(): Promise<void> {
       instruments.stop();
       streams.endAll();
@@ -218,6 +287,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
       await pool.close();
       store.close();
       await sessionPool.end();
+      await standby.close();
       await db.sequelize.close();
     },
   };

@@ -23,6 +23,10 @@ const queue = await startQueue(
   config.databaseUrl,
   {
     seal: () => app.seals.sealEnd(),
+    plan: (id) => app.proposals.run(id),
+    'meter-file': (id) => app.meterFiles.run(id),
+    morning: () => app.morning.run(),
+    feed: config.feed.url === null ? null : async () => void (await app.feed.ask()),
     backup: backups && (async () => void (await nextBackup(config, backups.folder, backups.kept))),
   },
   app.log,

@@ -2,13 +2,15 @@ import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/qu
 import type { FetchArgs, FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
 import type { Problem } from '@lanternwright/contract/route';
 import { copyOf, keepCopy, noCopies } from './offline/copies.ts';
+import { RECORD_SEEN, saySeen, sawRecord } from './record-seen.ts';
 import { copyShown, serverAnswered } from './offline/offline.ts';
 
 /** A network that swallows what is sent is no network. */
 const PATIENCE_MS = 10_000;
 
-const fetchApi = fetchBaseQuery({ baseUrl: '/', credentials: 'same-origin' });
-const readApi = fetchBaseQuery({ baseUrl: '/', credentials: 'same-origin', timeout: PATIENCE_MS });
+const asked = { baseUrl: '/', credentials: 'same-origin', prepareHeaders: saySeen } as const;
+const fetchApi = fetchBaseQuery(asked);
+const readApi = fetchBaseQuery({ ...asked, timeout: PATIENCE_MS });
 
 /** Address of a request, with what is asked. */
 function addressOf({ url, params }: FetchArgs): string {
@@ -36,6 +38,7 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> =
   const request = typeof args === 'string' ? { url: args } : args;
   const reads = (request.method ?? 'GET') === 'GET';
   const answer = await (reads ? readApi : fetchApi)(args, store, extra);
+  sawRecord(answer.meta?.response?.headers.get(RECORD_SEEN));
   const address = addressOf(request);
   if (!answer.error) {
     store.dispatch(serverAnswered());
@@ -59,7 +62,21 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> =
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
-  tagTypes: ['sheets', 'tools', 'session', 'people', 'fleet', 'unit', 'jobs', 'job'],
+  tagTypes: [
+    ...([
+      'sheets',
+      'tools',
+      'session',
+      'people',
+      'fleet',
+      'unit',
+      'jobs',
+      'job',
+      'plan',
+      'calendars',
+    ] as const),
+    ...(['meter-file', 'feed', 'morning'] as const),
+  ],
   endpoints: () => ({}),
 });
 

@@ -37,6 +37,20 @@ const router = createBrowserRouter([
     HydrateFallback: () => null,
     children: [
       { index: true, Component: FirstPage },
+      { path: 'floor', lazy: async () => ({ Component: (await import('./plan/floor-page.tsx')).FloorPage }) },
+      { path: 'plan', lazy: async () => ({ Component: (await import('./plan/plan-page.tsx')).PlanPage }) },
+      {
+        path: 'plan/week',
+        lazy: async () => ({ Component: (await import('./plan/week-page.tsx')).WeekPage }),
+      },
+      {
+        path: 'plan/load',
+        lazy: async () => ({ Component: (await import('./plan/load-page.tsx')).LoadPage }),
+      },
+      {
+        path: 'plan/proposals/:id',
+        lazy: async () => ({ Component: (await import('./plan/proposal-page.tsx')).ProposalPage }),
+      },
       {
         path: 'fleet',
         lazy: async () => ({ Component: (await import('./fleet/fleet-page.tsx')).FleetPage }),
@@ -48,6 +62,10 @@ const router = createBrowserRouter([
       {
         path: 'fleet/import',
         lazy: async () => ({ Component: (await import('./fleet/import-page.tsx')).ImportPage }),
+      },
+      {
+        path: 'fleet/meters',
+        lazy: async () => ({ Component: (await import('./fleet/meter-files-page.tsx')).MeterFilesPage }),
       },
       {
         path: 'fleet/sheets',

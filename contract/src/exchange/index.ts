@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { defineRoute, idParams } from '../route/index.ts';
 
+export { METER_FILE_MOST, meterFileRoutes, type MeterFile, type MeterReport } from './meter-files.ts';
+
 /** How many good units and bad rows a preview shows; all of them are counted. */
 export const PREVIEW_ROWS = 200;
 

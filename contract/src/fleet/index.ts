@@ -1,10 +1,21 @@
 import { z } from 'zod';
 import { axlesSchema, placedAxleSchema, positionSchema, unitKindSchema } from '@lanternwright/core/axle-plan';
+import { duties, saidDutiesSchema, type Duty } from '@lanternwright/core/due';
+import { workSchema } from '@lanternwright/core/stack';
 import { verdictSchema } from '@lanternwright/core/end-play';
 import { meterSchema, type Meter } from '@lanternwright/core/traveller';
-import { defineRoute, idParams } from '../route/index.ts';
+import { defineRoute, idParams, pageNumber } from '../route/index.ts';
 
 export { meterSchema, type Meter };
+export {
+  meterRoutes,
+  METERS_A_PAGE,
+  type CorrectMeter,
+  type MeterPage,
+  type MeterRow,
+  type NewMeterRead,
+  type SwapMeter,
+} from './meters.ts';
 
 export const ownerSchema = z.object({ id: z.uuid(), name: z.string() });
 export type Owner = z.infer<typeof ownerSchema>;
@@ -49,6 +60,34 @@ export const unitSummarySchema = z.object({
 });
 export type UnitSummary = z.infer<typeof unitSummarySchema>;
 
+export const UNITS_A_PAGE = 60;
+
+/** States of wheel ends that somebody has to do something about. */
+export const standingStates = ['working', 'out-of-service', 'loose', 'tight'] as const;
+
+const fleetQuerySchema = z.object({
+  /** Words of a unit's name, plate, owner or kind. */
+  search: z.string().max(80).default(''),
+  owner: z.uuid().optional(),
+  kind: unitKindSchema.optional(),
+  state: wheelEndStateSchema.optional(),
+  page: pageNumber,
+});
+export type FleetQuery = z.output<typeof fleetQuerySchema>;
+
+export const fleetPageSchema = z.object({
+  units: z.array(unitSummarySchema),
+  /** How many units fit, and how many of them each owner on this page has. */
+  total: z.int(),
+  ofOwner: z.record(z.uuid(), z.int()),
+  /** The whole fleet, whatever is asked for. */
+  fleet: z.object({
+    units: z.int(),
+    standing: z.partialRecord(z.enum(standingStates), z.int()),
+  }),
+});
+export type FleetPage = z.infer<typeof fleetPageSchema>;
+
 /** One settled set of readings: the projection of a round of Verify. */
 export const readingRowSchema = z.object({
   jobId: z.uuid(),
@@ -81,9 +120,28 @@ export const followUpSchema = z.object({
 });
 export type FollowUp = z.infer<typeof followUpSchema>;
 
+/** A work that is wanted on a wheel end at intervals, and when. */
+export const dueSchema = z.object({
+  position: positionSchema,
+  work: workSchema,
+  lastOn: z.iso.date().nullable(),
+  dueOn: z.iso.date().nullable(),
+  /** Between these days it lies, as far as the use of the unit goes. */
+  earliest: z.iso.date().nullable(),
+  latest: z.iso.date().nullable(),
+  dueBy: z.enum(['distance', 'months', 'hours']).nullable(),
+  missing: z.array(z.enum(['last', 'distance', 'hours'])),
+  /** Duties of the unit that made it come sooner. */
+  shortened: z.array(z.enum(Object.keys(duties) as [Duty, ...Duty[]])),
+  state: z.enum(['overdue', 'soon', 'later', 'unknown']),
+});
+export type Due = z.infer<typeof dueSchema>;
+
 export const unitDetailSchema = unitSummarySchema.omit({ axles: true }).extend({
   /** Counts its changes: whoever changes it says which one they saw. */
   version: z.int(),
+  /** What makes its work come sooner. */
+  duty: saidDutiesSchema,
   axles: z.array(placedAxleSchema),
   /** Axles that stood under it once, with what was measured on them. */
   takenOut: z.array(
@@ -95,6 +153,7 @@ export const unitDetailSchema = unitSummarySchema.omit({ axles: true }).extend({
   ),
   readings: z.array(readingRowSchema),
   followUps: z.array(followUpSchema),
+  due: z.array(dueSchema),
   jobs: z.array(
     z.object({
       id: z.uuid(),
@@ -131,6 +190,17 @@ export const changeAxlesSchema = z.object({
 });
 export type ChangeAxles = z.output<typeof changeAxlesSchema>;
 
+/** Works that were done on a wheel end, of which no job here tells. */
+export const tellServiceSchema = z.object({
+  position: positionSchema,
+  date: z.iso.date(),
+  works: z.array(workSchema).min(1).max(20),
+});
+export type TellService = z.output<typeof tellServiceSchema>;
+
+const sayDutySchema = z.object({ seenVersion: z.int().min(0), duty: saidDutiesSchema });
+export type SayDuty = z.output<typeof sayDutySchema>;
+
 export const historyLineSchema = z.object({
   at: z.iso.datetime(),
   by: z.string(),
@@ -141,13 +211,33 @@ export const historyLineSchema = z.object({
 });
 export type HistoryLine = z.infer<typeof historyLineSchema>;
 
+/** Units and open jobs by words; who may not see one kind is told of none. */
+export const foundSchema = z.object({
+  units: z.array(
+    z.object({ id: z.uuid(), name: z.string(), kind: unitKindSchema, plate: z.string(), owner: z.string() }),
+  ),
+  jobs: z.array(
+    z.object({ id: z.uuid(), number: z.int(), title: z.string(), unit: z.string(), open: z.boolean() }),
+  ),
+});
+export type Found = z.infer<typeof foundSchema>;
+
 export const fleetRoutes = {
+  find: defineRoute({
+    method: 'get',
+    path: '/api/find',
+    summary: 'Units by name, plate, owner or kind, and jobs by number, unit or title; the likeliest first',
+    access: 'signed-in',
+    query: z.object({ text: z.string().trim().min(1).max(80) }),
+    answer: foundSchema,
+  }),
   list: defineRoute({
     method: 'get',
     path: '/api/fleet/units',
-    summary: 'All units with the state of every wheel end',
+    summary: 'Units with the state of every wheel end, by owner and name, a page at a time',
     access: 'see-units',
-    answer: z.array(unitSummarySchema),
+    query: fleetQuerySchema,
+    answer: fleetPageSchema,
   }),
   unit: defineRoute({
     method: 'get',
@@ -181,6 +271,24 @@ export const fleetRoutes = {
     access: 'change-fleet',
     params: idParams,
     body: changeAxlesSchema,
+    answer: ownerSchema.pick({ id: true }),
+  }),
+  tellService: defineRoute({
+    method: 'post',
+    path: '/api/fleet/units/:id/services',
+    summary: 'Tell when works were done on a wheel end that no job here tells of',
+    access: 'add-units',
+    params: idParams,
+    body: tellServiceSchema,
+    answer: ownerSchema.pick({ id: true }),
+  }),
+  sayDuty: defineRoute({
+    method: 'put',
+    path: '/api/fleet/units/:id/duty',
+    summary: "Say what makes a unit's work come sooner than its sheets say",
+    access: 'change-fleet',
+    params: idParams,
+    body: sayDutySchema,
     answer: ownerSchema.pick({ id: true }),
   }),
   owners: defineRoute({

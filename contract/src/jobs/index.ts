@@ -36,6 +36,10 @@ export const wheelEndStandSchema = z.object({
   waitsForRelease: z.boolean().default(false),
   /** Findings that wait for the supervisor. */
   asks: z.array(openQuestionSchema).default([]),
+  /** Tools, parts and lubricant that are not at hand, each with the day it is due. */
+  lacks: z.array(z.object({ title: z.string(), by: z.string().nullable() })).default([]),
+  /** What was sealed has to cure before it goes on. */
+  cures: z.boolean().default(false),
 });
 export type WheelEndStand = z.infer<typeof wheelEndStandSchema>;
 

@@ -1,8 +1,10 @@
 import { z } from 'zod';
-import { exchangeRoutes } from '../exchange/index.ts';
-import { fleetRoutes } from '../fleet/index.ts';
+import { exchangeRoutes, meterFileRoutes } from '../exchange/index.ts';
+import { feedRoutes } from '../feed/index.ts';
+import { fleetRoutes, meterRoutes } from '../fleet/index.ts';
 import { instrumentsRoutes } from '../instruments/index.ts';
 import { jobsRoutes } from '../jobs/index.ts';
+import { planRoutes } from '../plan/index.ts';
 import { peopleRoutes } from '../people/index.ts';
 import { reckonerRoutes } from '../reckoner/index.ts';
 import { shopRoutes } from '../shop/index.ts';
@@ -14,9 +16,13 @@ const features = {
   people: peopleRoutes,
   shop: shopRoutes,
   fleet: fleetRoutes,
+  meters: meterRoutes,
+  plan: planRoutes,
   sheets: sheetsRoutes,
   jobs: jobsRoutes,
+  feed: feedRoutes,
   exchange: exchangeRoutes,
+  meterFiles: meterFileRoutes,
   reckoner: reckonerRoutes,
   tools: toolsRoutes,
   instruments: instrumentsRoutes,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { firstPersonSchema, personSchema } from '../people/index.ts';
-import { defineRoute } from '../route/index.ts';
+import { defineRoute, okSchema } from '../route/index.ts';
 import { shopSettingsSchema } from './settings.ts';
 
 export { currencies, shopSettingsSchema, type ShopSettings } from './settings.ts';
@@ -18,7 +18,46 @@ const backupsSchema = z.object({
 });
 export type Backups = z.output<typeof backupsSchema>;
 
+/** Who gets the summary of the morning by mail, and at what time of the shop's clock. Whoever is no supervisor sees none of it. */
+export const morningMailSchema = z.object({
+  at: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'is no time of day, as 06:30'),
+  to: z
+    .array(z.email('is no mail address').max(120))
+    .max(20)
+    .refine((to) => new Set(to.map((a) => a.toLowerCase())).size === to.length, 'somebody is named twice'),
+});
+export type MorningMail = z.output<typeof morningMailSchema>;
+
+const morningStandSchema = morningMailSchema.extend({
+  /** Whether a mail server is set. */
+  mail: z.boolean(),
+  sentAt: z.iso.datetime().nullable(),
+});
+export type MorningStand = z.infer<typeof morningStandSchema>;
+
 export const shopRoutes = {
+  morning: defineRoute({
+    method: 'get',
+    path: '/api/shop/morning',
+    summary: "Whether the morning's summary can be mailed, and when it was last",
+    access: 'change-settings',
+    answer: morningStandSchema,
+  }),
+  changeMorning: defineRoute({
+    method: 'put',
+    path: '/api/shop/morning',
+    summary: "Say who gets the morning's summary by mail, and when",
+    access: 'change-settings',
+    body: morningMailSchema,
+    answer: morningStandSchema,
+  }),
+  sendMorning: defineRoute({
+    method: 'post',
+    path: '/api/shop/morning/send',
+    summary: "Mail the morning's summary now",
+    access: 'change-settings',
+    answer: okSchema,
+  }),
   backups: defineRoute({
     method: 'get',
     path: '/api/shop/backups',

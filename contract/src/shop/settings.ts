@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { holidaySchema, weekSchema } from '@lanternwright/core/work-plan';
 
 const zones = new Set([...Intl.supportedValuesOf('timeZone'), 'UTC']);
 
@@ -32,5 +33,23 @@ export const shopSettingsSchema = z.object({
   endPlayUnit: z.enum(['in', 'mm']),
   currency: z.enum(currencies),
   paper: z.enum(['a4', 'letter']),
+  /** Where units stand to be worked on; a bay keeps its id whatever it is called. */
+  bays: z
+    .array(
+      z.object({ id: z.string().min(1).max(60), name: z.string().trim().min(1, 'a name is needed').max(30) }),
+    )
+    .max(40)
+    .refine((bays) => new Set(bays.map((b) => b.id)).size === bays.length, 'two bays are one')
+    .refine(
+      (bays) => new Set(bays.map((b) => b.name.toLowerCase())).size === bays.length,
+      'two bays are called the same',
+    ),
+  /** When the shop works, Monday first, by its own clock. */
+  week: weekSchema,
+  /** Days on which nobody works. */
+  holidays: z
+    .array(holidaySchema)
+    .max(400)
+    .refine((days) => new Set(days.map((d) => d.date)).size === days.length, 'a day is named twice'),
 });
 export type ShopSettings = z.output<typeof shopSettingsSchema>;

@@ -12,9 +12,9 @@ it('gives every role what it is for, and nothing more', () => {
   expect(table).toMatchInlineSnapshot(`
     {
       "owner-contact": "see-units, see-jobs, record-on-jobs",
-      "storekeeper": "see-units, see-jobs, see-tools, see-sheets, record-on-jobs, change-tools, run-sums, share-terminal",
-      "supervisor": "see-units, see-jobs, see-tools, see-sheets, add-units, change-fleet, open-jobs, work-on-jobs, record-on-jobs, change-sheets, change-tools, run-sums, share-terminal, manage-people, change-settings, see-metrics",
-      "technician": "see-units, see-jobs, see-tools, see-sheets, add-units, open-jobs, work-on-jobs, record-on-jobs, run-sums, share-terminal",
+      "storekeeper": "see-units, see-jobs, see-tools, see-sheets, see-plan, record-on-jobs, change-tools, run-sums, share-terminal",
+      "supervisor": "see-units, see-jobs, see-tools, see-sheets, add-units, change-fleet, read-meters, open-jobs, see-plan, plan-work, work-on-jobs, record-on-jobs, change-sheets, change-tools, run-sums, share-terminal, manage-people, change-settings, see-metrics",
+      "technician": "see-units, see-jobs, see-tools, see-sheets, add-units, read-meters, open-jobs, see-plan, plan-work, work-on-jobs, record-on-jobs, run-sums, share-terminal",
       "trainee": "see-sheets, run-sums",
     }
   `);

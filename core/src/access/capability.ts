@@ -13,7 +13,10 @@ export const capabilities = {
   'see-sheets': [...shop, 'trainee'],
   'add-units': ['supervisor', 'technician'],
   'change-fleet': ['supervisor'],
+  'read-meters': ['supervisor', 'technician'],
   'open-jobs': ['supervisor', 'technician'],
+  'see-plan': shop,
+  'plan-work': ['supervisor', 'technician'],
   'work-on-jobs': ['supervisor', 'technician'],
   /** What of it, the job decides: an owner's contact answers estimates, a storekeeper receives parts. */
   'record-on-jobs': [...shop, 'owner-contact'],

@@ -87,6 +87,7 @@ const heavy = {
   hub: heavyHub,
   schools: { ...openSchools, lockCheck: 'second-person' },
   retorque: null,
+  intervals: null,
   heat: null,
   marks,
 } as const;
@@ -118,6 +119,7 @@ function blank(sheetId: string, family: Family, procedureId: string, lubricant: 
     hub: null,
     schools: openSchools,
     retorque: null,
+    intervals: null,
     heat: null,
     marks,
   };

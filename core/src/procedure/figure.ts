@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import { lockSchema } from '../nut/index.ts';
 import { threadSchema } from '../calculation/index.ts';
+import { workSchema } from '../stack/index.ts';
 import {
   distanceSchema,
   forceSchema,
+  hoursSchema,
   quantity,
   readingSchema,
   torqueSchema,
@@ -100,6 +102,21 @@ export const retorqueFigureSchema = z
   })
   .refine((r) => r.from.si <= r.by.si, { message: 'must not be under the first', path: ['by', 'value'] });
 export type RetorqueFigure = z.output<typeof retorqueFigureSchema>;
+
+/** How often a work is wanted: by distance, months or hours, whichever comes first. */
+export const intervalFigureSchema = z
+  .object({
+    work: workSchema,
+    distance: distanceSchema.nullable().default(null),
+    months: z.int().min(1).max(600).nullable().default(null),
+    hours: hoursSchema.nullable().default(null),
+    ...origin,
+  })
+  .refine((i) => i.distance !== null || i.months !== null || i.hours !== null, {
+    message: 'needs a distance, months or hours',
+    path: ['months'],
+  });
+export type IntervalFigure = z.output<typeof intervalFigureSchema>;
 
 export { lockSchema, threadSchema };
 

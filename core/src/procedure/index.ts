@@ -1,10 +1,12 @@
 export { readinessOf, readyStates, type ReadyLine, type ReadyState } from './readiness.ts';
 export { familySheet, familySheets } from './family-sheets.ts';
 export {
+  intervalFigureSchema,
   torqueFigureSchema,
   type BandFigure,
   type HeatFigure,
   type Hub,
+  type IntervalFigure,
   type Mark,
   type Marked,
   type RetorqueFigure,

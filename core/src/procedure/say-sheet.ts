@@ -1,6 +1,15 @@
 import { sayTurn } from '../nut/index.ts';
 import { convert, formatQuantity, formatValue, unitDefinition, type Unit } from '../quantity/index.ts';
-import type { BandFigure, HeatFigure, Mark, Marked, RetorqueFigure, TorqueFigure } from './figure.ts';
+import { works } from '../stack/index.ts';
+import type {
+  BandFigure,
+  HeatFigure,
+  IntervalFigure,
+  Mark,
+  Marked,
+  RetorqueFigure,
+  TorqueFigure,
+} from './figure.ts';
 import { sayHubFill } from './hub-fill.ts';
 import { openSchools, saySchool, schoolNames, schools } from './schools.ts';
 import type { Sheet, TorqueKey } from './sheet.ts';
@@ -59,6 +68,16 @@ function sayRetorque({ from, by, days }: RetorqueFigure): string {
 
 function sayHeat({ lookOverAirK, lookOverOtherK, notReleasedOverAirK }: HeatFigure): string {
   return `look again over ${lookOverAirK} K above the air or ${lookOverOtherK} K above the other side, not released over ${notReleasedOverAirK} K`;
+}
+
+/** How often, in words: `every 160,000 km or 12 months`. */
+function sayInterval({ distance, months, hours }: IntervalFigure): string {
+  const limits = [
+    distance && formatQuantity(distance),
+    months && (months === 1 ? '1 month' : `${months} months`),
+    hours && formatQuantity(hours),
+  ];
+  return `every ${limits.filter(Boolean).join(' or ')}`;
 }
 
 export interface SheetLine {
@@ -146,6 +165,11 @@ export function sheetLines(sheet: Sheet, unit: 'in' | 'mm'): SheetLine[] {
     ...(sheet.retorque
       ? [{ label: 'Retorque', value: sayRetorque(sheet.retorque), ...sourced(sheet.retorque) }]
       : []),
+    ...(sheet.intervals ?? []).map((i) => ({
+      label: works[i.work],
+      value: sayInterval(i),
+      ...sourced(i),
+    })),
     ...(sheet.heat ? [{ label: 'Hub heat', value: sayHeat(sheet.heat), ...sourced(sheet.heat) }] : []),
   ];
 }

@@ -6,6 +6,7 @@ import {
   forceFigureSchema,
   heatFigureSchema,
   hubSchema,
+  intervalFigureSchema,
   lockSchema,
   lubricantSchema,
   marksSchema,
@@ -98,6 +99,8 @@ export const sheetSchema = z.object({
   schools: schoolsSchema.prefault({}),
   /** When the wheel nuts are torqued again; null for the product's own rule. */
   retorque: retorqueFigureSchema.nullable().default(null),
+  /** How often each work is wanted; null for what is usual for such a wheel end. */
+  intervals: z.array(intervalFigureSchema).max(20).nullable().default(null),
   /** Hub heat after the road; null for the product's own rule. */
   heat: heatFigureSchema.nullable().default(null),
   /** How well thread, lock places, studs and lubricant are known; what is not named here waits to be confirmed. */

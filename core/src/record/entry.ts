@@ -6,6 +6,7 @@ export const streams = [
   'job',
   'meter',
   'booking',
+  'absence',
   'stock',
   'tool',
   'sheet',

@@ -1,21 +1,44 @@
+export { absenceAggregate, absenceSchema, type Absence, type AbsenceState } from './absence.ts';
 export { replay, StreamError, type Aggregate, type Decided } from './aggregate.ts';
+export {
+  bookingAggregate,
+  bookingSchema,
+  type Booking,
+  type BookingCommand,
+  type BookingState,
+} from './booking.ts';
+export {
+  broughtReadsSchema,
+  readsOf,
+  replayMeters,
+  withReads,
+  worthKeeping,
+  type BroughtReads,
+} from './brought-reads.ts';
 export { canonicalJson, sameJson } from './canonical.ts';
 export { program, recorderSchema, streams, type Entry, type Recorder, type StreamKind } from './entry.ts';
 export {
   entryOf,
   jobAggregate,
+  servicesOf,
   toStoredEvent,
   type FollowUpRow,
   type JobCommand,
   type JobRows,
   type ReadingRow,
+  type ServiceRow,
 } from './job.ts';
 export {
   meterAggregate,
   meterReadSchema,
+  meterSources,
+  meterSourceSchema,
+  meterSwapSchema,
   type MeterCommand,
   type MeterRead,
+  type MeterRow,
   type MeterState,
+  type MeterSwap,
 } from './meter.ts';
 export { personAggregate, type PersonCommand, type PersonState } from './person.ts';
 export { sheetAggregate, type SheetState } from './sheet.ts';

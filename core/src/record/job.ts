@@ -5,12 +5,14 @@ import {
   decideOpening,
   fold,
   isClosed,
+  lackedLines,
   lastTrace,
   lastVerdict,
   meterKm,
   openQuestions,
   readingsOf,
   stageAtHand,
+  stageMinutes,
   stageStates,
   stepAtHand,
   upcast,
@@ -25,6 +27,7 @@ import {
   type WheelEnd,
 } from '../traveller/index.ts';
 import type { Verdict } from '../end-play/index.ts';
+import type { Work } from '../stack/index.ts';
 import type { Stage } from '../procedure/index.ts';
 import { begun, refuse, StreamError, type Aggregate } from './aggregate.ts';
 import type { Entry, Recorder } from './entry.ts';
@@ -42,6 +45,10 @@ interface Stand {
   trouble: string | null;
   who: string | null;
   asks: ReturnType<typeof openQuestions>;
+  /** What was ordered or missing when it was looked for last. */
+  lacks: { title: string; by: string | null }[];
+  /** What was sealed has to cure before it goes on. */
+  cures: boolean;
 }
 
 /** One settled set of readings of a wheel end. */
@@ -78,6 +85,18 @@ export interface FollowUpRow {
   doneAt: string | null;
 }
 
+/** Which works a job has done on a wheel end, and when it was released. */
+export interface ServiceRow {
+  jobId: string;
+  position: string;
+  unitId: string;
+  axleId: string;
+  date: string;
+  works: readonly Work[];
+  /** Measured, breaks left out. */
+  minutes: number;
+}
+
 export interface JobRows {
   job: {
     unitId: string;
@@ -93,6 +112,7 @@ export interface JobRows {
   };
   readings: ReadingRow[];
   followUps: FollowUpRow[];
+  services: ServiceRow[];
 }
 
 /** A wheel end that nothing was recorded on stays the same object, and stands as it stood. */
@@ -120,6 +140,8 @@ function reckonStand(w: WheelEnd): Stand & { axleId: string } {
     trouble: outOfBand ? verdict : (troubled ?? null),
     who: lastTrace(w)?.by.name ?? null,
     asks: openQuestions(w),
+    lacks: w.release === null ? lackedLines(w).map(({ title, by }) => ({ title, by })) : [],
+    cures: stepAtHand(w)?.kind === 'cure',
   };
 }
 
@@ -161,6 +183,32 @@ function followUpRows(job: Job, w: WheelEnd): FollowUpRow[] {
   const doneAt = w.retorque?.at ?? null;
   return [{ ...on, kind: 'retorque', what: '', nth: 0, ...followUp, doneAt }, ...others];
 }
+
+/** What was done of the works on a wheel end: not what its owner did not want now. */
+function serviceRows(job: Job, w: WheelEnd): ServiceRow[] {
+  if (!w.release) return [];
+  const { plan } = w;
+  // A job by one procedure says nothing of works: what it ends with is a check.
+  const works =
+    plan.by === 'route'
+      ? plan.works.filter((work) => !plan.unwanted.some((u) => u.work === work))
+      : (['check'] as const);
+  const { id: jobId, unitId } = job;
+  return [
+    {
+      jobId,
+      position: w.position,
+      unitId,
+      axleId: w.axleId,
+      date: w.release.at.slice(0, 10),
+      works: [...works],
+      minutes: Math.round(Object.values(stageMinutes(job, w)).reduce((s, m) => s + m, 0)),
+    },
+  ];
+}
+
+/** Which works a job has done, for each wheel end that is released. */
+export const servicesOf = (job: Job): ServiceRow[] => job.wheelEnds.flatMap((w) => serviceRows(job, w));
 
 function closedAt(job: Job): string | null {
   if (!isClosed(job)) return null;
@@ -219,5 +267,6 @@ export const jobAggregate: Aggregate<Job, JobCommand, EventBody, JobRows> = {
     },
     readings: job.wheelEnds.flatMap((w) => readingRows(job, w)),
     followUps: job.wheelEnds.flatMap((w) => followUpRows(job, w)),
+    services: servicesOf(job),
   }),
 };

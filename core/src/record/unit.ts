@@ -1,6 +1,14 @@
 import { z } from 'zod';
-import { placedAxlesSchema, unitKindSchema, type PlacedAxle } from '../axle-plan/index.ts';
-import { torqueFigureSchema, torqueKeys } from '../procedure/index.ts';
+import {
+  axleAt,
+  placedAxlesSchema,
+  positionSchema,
+  unitKindSchema,
+  type PlacedAxle,
+} from '../axle-plan/index.ts';
+import { saidDutiesSchema, type SaidDuty } from '../due/index.ts';
+import { stackOfSheet, torqueFigureSchema, torqueKeys } from '../procedure/index.ts';
+import { worksOf, workSchema, type Work } from '../stack/index.ts';
 import { begun, refuse, StreamError, type Aggregate } from './aggregate.ts';
 import { sameJson } from './canonical.ts';
 
@@ -21,19 +29,37 @@ const unitBodySchema = z.discriminatedUnion('kind', [
   /** It was there before units had a record. */
   z.object({ kind: z.literal('unit-taken-over'), unit: unitFactsSchema }),
   z.object({ kind: z.literal('axles-changed'), axles: placedAxlesSchema }),
+  /** Somebody knows when works were done on a wheel end; no job here tells of it. */
+  z.object({
+    kind: z.literal('service-told'),
+    axleId: z.uuid(),
+    position: positionSchema,
+    date: z.iso.date(),
+    works: z.array(workSchema).min(1),
+  }),
+  /** What makes its work come sooner: all of it, in the place of what was said before. */
+  z.object({ kind: z.literal('duty-said'), duty: saidDutiesSchema }),
   /** Figures a release brought from the maker’s sheet. */
   z.object({ kind: z.literal('figures-filled'), axleId: z.uuid(), figures }),
 ]);
 export type UnitBody = z.output<typeof unitBodySchema>;
 
+type ServiceTold = Extract<UnitBody, { kind: 'service-told' }>;
+
 export interface Unit extends UnitFacts {
   version: number;
   /** Axles that are not under the unit any more. */
   takenOut: { axle: PlacedAxle; at: string }[];
+  /** What was done on wheel ends outside the jobs here. */
+  told: Omit<ServiceTold, 'kind'>[];
+  /** What makes its work come sooner. */
+  duty: SaidDuty[];
 }
 
 export type UnitCommand =
   | { kind: 'add'; unit: UnitFacts }
+  | { kind: 'tell-service'; position: string; date: string; works: readonly Work[] }
+  | { kind: 'say-duty'; duty: readonly SaidDuty[] }
   | { kind: 'change-axles'; axles: readonly PlacedAxle[] }
   | { kind: 'fill-figures'; axleId: string; figures: z.output<typeof figures> };
 
@@ -59,7 +85,11 @@ export const unitAggregate: Aggregate<
   Unit,
   UnitCommand,
   UnitBody,
-  { unit: Omit<Unit, 'axles' | 'takenOut'>; axles: (PlacedAxle & { takenOutAt: string | null })[] }
+  {
+    unit: Omit<Unit, 'axles' | 'takenOut' | 'told'>;
+    told: Unit['told'];
+    axles: (PlacedAxle & { takenOutAt: string | null })[];
+  }
 > = {
   stream: 'unit',
   upcast: (body) => unitBodySchema.parse(body),
@@ -76,6 +106,22 @@ export const unitAggregate: Aggregate<
       const axles = byNumber(command.axles);
       return { ok: true, bodies: sameJson(axles, unit.axles) ? [] : [{ kind: 'axles-changed', axles }] };
     }
+    if (command.kind === 'say-duty') {
+      const duty = [...command.duty].sort((a, b) => (a.of < b.of ? -1 : 1));
+      return { ok: true, bodies: sameJson(duty, unit.duty) ? [] : [{ kind: 'duty-said', duty }] };
+    }
+    if (command.kind === 'tell-service') {
+      const { position, date, works } = command;
+      const on = axleAt(unit.axles, position);
+      if (!on) return refuse(`The unit has no wheel end ${position}`, 'position');
+      const can = worksOf(stackOfSheet(on.sheet, on) ?? []);
+      const odd = works.find((w) => !can.includes(w));
+      if (odd) return refuse(`${position} has no part for that work`, 'works');
+      return {
+        ok: true,
+        bodies: [{ kind: 'service-told', axleId: on.id, position, date, works: [...works] }],
+      };
+    }
     const axle = unit.axles.find((a) => a.id === command.axleId);
     const { axleId, figures } = command;
     return {
@@ -88,9 +134,14 @@ export const unitAggregate: Aggregate<
   fold(state, { version, at, body }) {
     if (body.kind === 'unit-added' || body.kind === 'unit-taken-over') {
       if (state) throw new StreamError('A unit is added once');
-      return { ...body.unit, version, takenOut: [] };
+      return { ...body.unit, version, takenOut: [], told: [], duty: [] };
     }
     const unit = { ...begun(state, 'unit'), version };
+    if (body.kind === 'service-told') {
+      const { axleId, position, date, works } = body;
+      return { ...unit, told: [...unit.told, { axleId, position, date, works }] };
+    }
+    if (body.kind === 'duty-said') return { ...unit, duty: body.duty };
     if (body.kind === 'figures-filled')
       return { ...unit, axles: unit.axles.map((a) => (a.id === body.axleId ? filled(a, body.figures) : a)) };
     const stays = new Set(body.axles.map((a) => a.id));
@@ -104,8 +155,9 @@ export const unitAggregate: Aggregate<
     };
   },
 
-  project: ({ axles, takenOut, ...unit }) => ({
+  project: ({ axles, takenOut, told, ...unit }) => ({
     unit,
+    told,
     axles: [
       ...axles.map((axle) => ({ ...axle, takenOutAt: null })),
       ...takenOut.map(({ axle, at }) => ({ ...axle, takenOutAt: at })),

@@ -1,4 +1,4 @@
-import { decode, workspaceOf, type Workspace } from './decode.ts';
+import { DecodedOrder } from './decode.ts';
 import type { Problem } from './problem.ts';
 
 /** Where a running search stands; the caller may stop asking for more at any time. */
@@ -27,7 +27,7 @@ function byUrgency(problem: Problem, lookAhead: number): Int32Array {
   const { tasks } = problem;
   const left = new Set(tasks.keys());
   const mean = tasks.reduce((s, t) => s + t.minutes, 0) / Math.max(1, tasks.length);
-  const machines = Math.max(1, Math.min(problem.bays, problem.people));
+  const machines = Math.max(1, Math.min(problem.firstPerson, problem.firstTool - problem.firstPerson));
   const order = new Int32Array(tasks.length);
   let busy = 0;
   for (let k = 0; k < tasks.length; k++) {
@@ -48,7 +48,29 @@ function byUrgency(problem: Problem, lookAhead: number): Int32Array {
   return order;
 }
 
-/** Orders that cost nothing to find: by due date, latest start, release, weight, urgency. */
+/**
+ * Order for the fewest late tasks: by due date, and whenever one would be late the longest so far goes to
+ * the end. The best there is for one bay and equal weights.
+ * @source Moore 1968, with Hodgson's form of it
+ */
+function onTimeFirst(problem: Problem): Int32Array {
+  const kept: number[] = [];
+  const late: number[] = [];
+  const minutes = (i: number) => problem.tasks[i]!.minutes;
+  let clock = 0;
+  for (const i of sortedBy(problem, (k) => problem.tasks[k]!.due)) {
+    kept.push(i);
+    clock += minutes(i);
+    if (clock <= problem.tasks[i]!.due) continue;
+    const longest = kept.reduce((a, b) => (minutes(b) > minutes(a) ? b : a));
+    kept.splice(kept.indexOf(longest), 1);
+    late.push(longest);
+    clock -= minutes(longest);
+  }
+  return Int32Array.from([...kept, ...late]);
+}
+
+/** Orders that cost nothing to find: by due date, latest start, release, weight, number in time, urgency. */
 export function firstOrders(problem: Problem): Int32Array[] {
   const { tasks } = problem;
   const of = (i: number) => tasks[i]!;
@@ -57,6 +79,7 @@ export function firstOrders(problem: Problem): Int32Array[] {
     sortedBy(problem, (i) => of(i).due - of(i).minutes),
     sortedBy(problem, (i) => of(i).release),
     sortedBy(problem, (i) => of(i).minutes / (of(i).weight + 1e-9)),
+    onTimeFirst(problem),
     ...[0.5, 1, 2, 4].map((lookAhead) => byUrgency(problem, lookAhead)),
   ];
 }
@@ -92,14 +115,12 @@ export function* search(
   tries: number,
   seed: number,
 ): Generator<SearchProgress, SearchProgress> {
-  const space: Workspace = workspaceOf(problem);
-  let current = Int32Array.from(first);
-  let currentCost = decode(problem, first, space, Infinity);
-  const best = { order: Int32Array.from(first), cost: currentCost };
+  const current = new DecodedOrder(problem, first);
+  const best = { order: Int32Array.from(first), cost: current.cost };
   const n = problem.tasks.length;
   const random = randomFrom(seed);
   const index = (limit: number) => Math.floor(random() * limit);
-  let candidate = new Int32Array(n);
+  const candidate = new Int32Array(n);
   const hot = Math.max(1, best.cost / Math.max(1, n)) * WARMTH;
   const near = Math.max(2, Math.min(15, Math.ceil(n / 8)));
   let tried = 0;
@@ -107,18 +128,17 @@ export function* search(
     const from = index(n);
     const reach = random() < 0.2 ? n : near;
     const to = Math.max(0, Math.min(n - 1, from + index(2 * reach + 1) - reach));
-    if (from === to) continue;
-    if (random() < 0.5) moved(current, from, to, candidate);
-    else swapped(current, from, to, candidate);
+    if (to === from) continue;
+    if (random() < 0.5) moved(current.order, from, to, candidate);
+    else swapped(current.order, from, to, candidate);
     const heat = hot * 0.001 ** (tried / tries);
-    const limit = currentCost - heat * Math.log(1 - random());
-    const cost = decode(problem, candidate, space, limit);
-    if (cost <= limit) {
-      [current, candidate] = [candidate, current];
-      currentCost = cost;
-      if (cost < best.cost) {
-        best.cost = cost;
-        best.order.set(current);
+    const limit = current.cost - heat * Math.log(1 - random());
+    const begin = Math.min(from, to);
+    if (current.costOf(candidate, begin, Math.max(from, to), limit) <= limit) {
+      current.take(candidate, begin);
+      if (current.cost < best.cost) {
+        best.cost = current.cost;
+        best.order.set(candidate);
       }
     }
     if (tried % REPORT_EVERY === 0) yield { tried, ...best };

@@ -1,21 +1,31 @@
 import { z } from 'zod';
 import { defineCalculation, type Progress } from '../calculation/index.ts';
+import { aloneIn } from './around.ts';
 import { relax, type Relaxation } from './bound.ts';
 import { decode, scheduleOf, workspaceOf, type Schedule } from './decode.ts';
 import { exactPlan } from './exact.ts';
 import { lateness, shopPlanInput, toProblem, type Problem, type ShopPlanInput } from './problem.ts';
 import { firstOrders, search, sortedBy } from './search.ts';
+import { becauses, becauseSchema } from './why.ts';
 
 const bookingSchema = z.object({
   job: z.string(),
   bay: z.string(),
+  /** Who has the skill. */
   person: z.string(),
+  people: z.array(z.string()),
   startMin: z.number(),
   endMin: z.number(),
+  lateMin: z.number(),
+  because: becauseSchema,
 });
 const outputSchema = z.object({
   bookings: z.array(bookingSchema),
+  /** Jobs for which there is no place while people work and the unit is there. */
+  unplaced: z.array(z.string()),
   weightedLateness: z.number(),
+  /** Of the goal: the weighted lateness, the greatest, or the number late. */
+  cost: z.number(),
   lowerBound: z.number(),
 });
 export type ShopPlan = z.output<typeof outputSchema>;
@@ -23,7 +33,7 @@ export type ShopPlan = z.output<typeof outputSchema>;
 /** What a running plan reports. */
 export interface PlanProgress extends Progress {
   /** Of the best plan so far. */
-  weightedLateness: number;
+  cost: number;
   lowerBound: number;
 }
 
@@ -33,16 +43,14 @@ const EXACT_UP_TO = 8;
 /** Looks at a bay or a person that a search may take in all, so that no input makes it run without end. */
 const MOST_LOOKS = 4e8;
 
-/** How much is tried: about a third of a second up to 60 jobs, two seconds at 300. */
-function effort(
-  { tasks, bays, people }: Problem,
-  asked: number | undefined,
-): { tries: number; rounds: number } {
+/** How much is tried: about a third of a second up to 60 jobs, some seconds at 300. */
+function effort({ tasks, resources }: Problem, asked: number | undefined): { tries: number; rounds: number } {
   const n = Math.max(1, tasks.length);
   const usualTries = Math.max(2000, Math.min(20_000, Math.round(2_400_000 / n)));
   const usualRounds = Math.max(60, Math.min(400, Math.round(120_000 / n)));
   const share = Math.max(0.1, Math.min(3, (asked ?? usualTries) / usualTries));
-  const tries = Math.min(asked ?? usualTries, Math.ceil(MOST_LOOKS / (n * (bays + people))));
+  const crews = tasks.reduce((s, t) => s + t.crews.length, 0) / n;
+  const tries = Math.min(asked ?? usualTries, Math.ceil(MOST_LOOKS / (n * (resources + crews))));
   return { tries, rounds: Math.round(usualRounds * share) };
 }
 
@@ -73,57 +81,80 @@ class Best {
   }
 }
 
-function bookingsOf(input: ShopPlanInput, schedule: Schedule): ShopPlan['bookings'] {
-  return input.jobs
-    .map((job, i) => ({
+function planOf(input: ShopPlanInput, problem: Problem, schedule: Schedule, bound: number): ShopPlan {
+  const because = becauses(input, problem, schedule);
+  const placed = (i: number) => schedule.crew[i]! >= 0;
+  const bookings = input.jobs.flatMap((job, i) => {
+    if (!placed(i)) return [];
+    const people = problem.tasks[i]!.crews[schedule.crew[i]!]!.people.map(
+      (p) => input.people[p - problem.firstPerson]!.id,
+    );
+    const endMin = schedule.end[i]!;
+    return {
       job: job.id,
       bay: input.bays[schedule.bay[i]!]!.id,
-      person: input.people[schedule.person[i]!]!.id,
+      person: people[0]!,
+      people,
       startMin: schedule.start[i]!,
-      endMin: schedule.start[i]! + job.minutes,
-    }))
-    .sort((a, b) => a.startMin - b.startMin || (a.job < b.job ? -1 : 1));
+      endMin,
+      lateMin: Math.max(0, endMin - job.dueMin),
+      because: because[i]!,
+    };
+  });
+  const { cost } = schedule;
+  return {
+    bookings: bookings.sort((a, b) => a.startMin - b.startMin || (a.job < b.job ? -1 : 1)),
+    unplaced: input.jobs.flatMap((job, i) => (placed(i) ? [] : [job.id])),
+    weightedLateness: problem.tasks.reduce(
+      (s, t, i) => s + lateness(t, placed(i) ? schedule.end[i]! : problem.never),
+      0,
+    ),
+    cost,
+    lowerBound: Math.max(0, Math.min(cost, bound)),
+  };
 }
 
 /**
- * Plans jobs on bays and people: one bay and one person for the whole of each job, nothing overlaps, least
- * weighted lateness. Simple orders come first, then those that a relaxation of the problem suggests, which
+ * Plans jobs on bays and people: one bay, one or two people and the tools it needs for the whole of each
+ * job, nothing overlaps, least cost for the goal. Work rests while its people do not work, and then keeps
+ * its bay and tools. Simple orders come first, then those that a relaxation of the problem suggests, which
  * also gives the bound; a seeded search improves the best of them. Up to eight jobs it is proved to be the
  * best. Yields progress, so that whoever runs it can show it or stop.
- * @returns bookings in minutes, their weighted lateness, and a bound that no plan can beat
+ * @param used asked now and then: the part of the time there is that has gone. At half of it the search
+ *   begins, at 1 the best so far will do
+ * @returns bookings in minutes with what decided each start, their cost, and a bound that no plan can beat
  * @source constructive and search: Vepsalainen and Morton 1987 (index from memory), simulated annealing;
  *   bound: Lagrangian relaxation, Fisher 1981
- * @throws BadInput for a job that no bay or nobody can take, or an id that stands twice
+ * @throws BadInput for a job that no bay, nobody or no tool can take, or an id that stands twice
  */
-export function* planShop(input: ShopPlanInput): Generator<PlanProgress, ShopPlan> {
+export function* planShop(
+  input: ShopPlanInput,
+  used: () => number = () => 0,
+): Generator<PlanProgress, ShopPlan> {
   const problem = toProblem(input);
   const n = problem.tasks.length;
   const { tries, rounds } = effort(problem, input.tries);
   const best = new Best(problem);
   firstOrders(problem).forEach((order) => best.offer(order));
-  const relaxing = relax(problem, () => best.cost, rounds);
+  const ends = scheduleOf(problem, best.order).end.filter((end) => end < Infinity);
+  const alone = problem.tasks.map((t) => aloneIn(problem, t));
+  const relaxing = relax(problem, alone, () => best.cost, Math.max(0, ...ends), rounds);
   let relaxed = relaxing.next();
-  for (; !relaxed.done; relaxed = relaxing.next()) {
+  for (; !relaxed.done && used() < 0.5; relaxed = relaxing.next()) {
     best.offerFrom(relaxed.value);
     const { round, bound } = relaxed.value;
-    yield { done: (0.5 * round) / rounds, weightedLateness: best.cost, lowerBound: bound };
+    yield { done: (0.5 * round) / rounds, cost: best.cost, lowerBound: bound };
   }
   const { bound } = relaxed.value;
   const searching = search(problem, best.order, tries, input.seed);
   let searched = searching.next();
-  for (; !searched.done && searched.value.cost > bound; searched = searching.next()) {
+  for (; !searched.done && searched.value.cost > bound && used() < 1; searched = searching.next()) {
     const { tried, cost } = searched.value;
-    yield { done: 0.5 + (0.5 * tried) / tries, weightedLateness: cost, lowerBound: bound };
+    yield { done: 0.5 + (0.5 * tried) / tries, cost, lowerBound: bound };
   }
   const found = scheduleOf(problem, searched.value.order);
   const proved = n <= EXACT_UP_TO ? exactPlan(problem, found) : null;
-  const schedule = proved ?? found;
-  const weightedLateness = problem.tasks.reduce(
-    (s, t, i) => s + lateness(t, schedule.start[i]! + t.minutes),
-    0,
-  );
-  const lowerBound = proved ? weightedLateness : Math.max(0, Math.min(weightedLateness, bound));
-  return { bookings: bookingsOf(input, schedule), weightedLateness, lowerBound };
+  return planOf(input, problem, proved ?? found, proved ? proved.cost : bound);
 }
 
 /** Runs a plan to its end at once. */
@@ -187,5 +218,5 @@ export const shopPlanCalculation = defineCalculation({
     ],
   },
   compute: planShopNow,
-  steps: planShop,
+  steps: (input) => planShop(input),
 });

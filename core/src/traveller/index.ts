@@ -66,7 +66,7 @@ export { makersFigures } from './makers-figures.ts';
 export { layerStates, plannedLayers, type LayerState } from './layer-states.ts';
 export { linesToAnswer, partsPlanned, partsToJudge } from './misfit.ts';
 export { objectionSchema, type Objection } from './objection.ts';
-export { linesToSay } from './ready-words.ts';
+export { lackedLines, linesToSay } from './ready-words.ts';
 export { routeStateOf } from './route-progress.ts';
 export { sayEvent, sayStepData } from './say.ts';
 export { sayOff, sayStopped, stoppedWords } from './say-stopped.ts';

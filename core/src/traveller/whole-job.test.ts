@@ -5,6 +5,7 @@ import { quantity } from '../quantity/index.ts';
 import {
   againstRelease,
   isClosed,
+  lackedLines,
   linesToAnswer,
   openQuestions,
   otherSideDue,
@@ -345,9 +346,11 @@ describe('a part on order', () => {
         : { what, state: 'have' as const },
     );
     expect(t.recordStep('2L', { kind: 'ready', lines, note: 'Comes tomorrow' })).toBeNull();
+    expect(lackedLines(t.at('2L'))).toEqual([{ what: 'part:hub-seal', title: 'Hub seal', by: '2026-11-27' }]);
     t.workTo('2L', 'pack');
     expect(t.recordStep('2L')).toMatch(/First hub seal has come/);
     t.do({ kind: 'part-received', position: '2L', what: 'part:hub-seal', as: 'received' });
+    expect(lackedLines(t.at('2L'))).toEqual([]);
     expect(t.recordStep('2L')).toBeNull();
   });
 });

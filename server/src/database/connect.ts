@@ -1,3 +1,4 @@
+import pg from 'pg';
 import { Sequelize } from 'sequelize';
 import { inTransaction } from './in-transaction.ts';
 import { defineAxle, defineMeterReading, defineOwner, defineUnit } from '../fleet/model.ts';
@@ -9,16 +10,29 @@ import { definePerson, definePersonalDetail, definePersonOwner } from '../people
 import { defineSetting } from '../shop/model.ts';
 
 /**
+ * A connection that is listened to from its first moment. Sequelize listens a moment later, and a database that dies in
+ * between would take the server with it; whoever uses the connection next is told that it is lost.
+ */
+class Client extends pg.Client {
+  constructor(config?: string | pg.ClientConfig) {
+    super(config);
+    this.on('error', () => undefined);
+  }
+}
+const dialectModule: object = Object.create(pg, { Client: { value: Client } });
+
+/**
  * Connects to PostgreSQL and binds the models. Tables come from the migrations, never from here.
  * @param pool most connections at once
  */
 export function connectDatabase(url: string, { pool = 10 }: { pool?: number } = {}) {
   const sequelize = new Sequelize(url, {
     dialect: 'postgres',
+    dialectModule,
     logging: false,
     pool: { max: pool, idle: 10_000 },
     // Row-level security: the server reads for everybody, unless it says that it reads for one.
-    dialectOptions: { options: '-c lanternwright.owners=all' },
+    dialectOptions: { options: '-c lanternwright.owners=all -c jit=off' },
     define: { timestamps: false, underscored: true, freezeTableName: true },
   });
   const models = {

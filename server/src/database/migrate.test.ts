@@ -15,6 +15,15 @@ const all = [
   '0009-doors',
   '0010-record',
   '0011-taken-over',
+  '0012-meters',
+  '0013-due',
+  '0014-bookings',
+  '0015-plan',
+  '0016-calendars',
+  '0017-fleet-pages',
+  '0018-meter-files',
+  '0019-duty',
+  '0020-morning',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

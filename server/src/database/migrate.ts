@@ -3,6 +3,7 @@ import { basename, dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { QueryTypes } from 'sequelize';
 import { Umzug } from 'umzug';
+import { rebuildProjections } from '../record/rebuild.ts';
 import { takeOver } from '../record/take-over.ts';
 import type { Database } from './connect.ts';
 import { inTransaction } from './in-transaction.ts';
@@ -84,10 +85,12 @@ async function mustBeEmpty(db: Database): Promise<void> {
     throw new Error(`Going back would drop ${count} records: it is refused. Restore a backup instead.`);
 }
 
-/** Brings the schema up to date inside a transaction that has the lock. */
+/** Brings the schema up to date inside a transaction that has the lock; then every row is what the record comes to. */
 export async function migrateIn(db: Database): Promise<string[]> {
   await mustKnowAll(db);
-  return (await (await migrator(db)).up()).map((step) => step.name);
+  const done = (await (await migrator(db)).up()).map((step) => step.name);
+  if (done.length > 0) await rebuildProjections(db);
+  return done;
 }
 
 /**

@@ -1,13 +1,19 @@
 import { randomUUID } from 'node:crypto';
-import { firstAxleId, numbered } from '@lanternwright/core/axle-plan';
+import { firstAxleId, numbered, positionsOf } from '@lanternwright/core/axle-plan';
+import { intervalsOf } from '@lanternwright/core/due';
+import { addDays } from '@lanternwright/core/interval';
+import { stackOfSheet } from '@lanternwright/core/procedure';
+import { worksOf } from '@lanternwright/core/stack';
 import { entryOf, type Entry, type Recorder, type StreamKind } from '@lanternwright/core/record';
+import type { Actor } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { appendMany } from '../record/append.ts';
 import { rebuildProjections } from '../record/rebuild.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { PeopleService } from '../people/service.ts';
-import { generateDemo, type DemoUnit } from './generate.ts';
+import { demoIntervals } from './intervals.ts';
+import { generateDemo, type Demo, type DemoUnit } from './generate.ts';
 import { demoOthers, demoPeople, demoShop } from './scenario.ts';
 
 function first(stream: StreamKind, streamId: string, at: string, by: Recorder, body: object): Entry {
@@ -15,15 +21,45 @@ function first(stream: StreamKind, streamId: string, at: string, by: Recorder, b
 }
 
 /** A unit as it was added before its first reading, and its meters as they were read since. */
-function unitEntries(unit: DemoUnit, owner: { id: string; name: string }, by: Recorder): Entry[] {
+function unitEntries(
+  unit: DemoUnit,
+  owner: { id: string; name: string },
+  by: Recorder,
+  today: string,
+): Entry[] {
   const { id, name, kind: unitKind, plate, meters } = unit;
-  const axles = numbered(unit.axles).map((axle) => ({ ...axle, id: firstAxleId(id, axle.number) }));
+  const intervals = demoIntervals[unitKind];
+  const axles = numbered(unit.axles).map((axle) => ({
+    ...axle,
+    id: firstAxleId(id, axle.number),
+    sheet: intervals ? { ...axle.sheet, intervals: [...intervals] } : axle.sheet,
+  }));
   const morningOf = (date: string) => `${date}T07:00:00.000Z`;
+  const [{ date: firstDay }] = meters as [DemoUnit['meters'][number]];
+  // What their owners remembered of the time before; of one unit in twelve nobody knew.
+  const chance = Number.parseInt(id.slice(0, 4), 16);
+  const told =
+    chance % 12 === 0
+      ? []
+      : axles.flatMap((axle, a) => {
+          const works = intervalsOf(axle, unitKind).map((i) => i.work);
+          const can = worksOf(stackOfSheet(axle.sheet, axle) ?? []);
+          const done = works.filter((w) => can.includes(w));
+          const days = (chance + 97 * a) % 330;
+          const date = intervals ? addDays(firstDay, -days - 1) : addDays(today, -days - 1);
+          return done.length === 0
+            ? []
+            : positionsOf([axle]).map((position) => ({ axleId: axle.id, position, date, works: done }));
+        });
   return [
-    first('unit', id, morningOf(meters[0]!.date), by, {
+    first('unit', id, morningOf(firstDay), by, {
       kind: 'unit-added',
       unit: { owner, name, unitKind, plate, axles },
     }),
+    ...told.map((t, i) => ({
+      ...first('unit', id, morningOf(firstDay), by, { kind: 'service-told', ...t }),
+      version: i + 2,
+    })),
     ...meters.map(({ date, km, hours }, i) => ({
       ...first('meter', id, morningOf(date), by, {
         kind: 'meter-read',
@@ -32,6 +68,42 @@ function unitEntries(unit: DemoUnit, owner: { id: string; name: string }, by: Re
       version: i + 1,
     })),
   ];
+}
+
+const HOUR_MS = 3_600_000;
+
+/** The newest jobs stand in the bays since a while; one unit comes tomorrow. */
+function bookingEntries({ jobs, units }: Demo, actors: readonly Actor[], clock: Clock): Entry[] {
+  const now = clock.now().getTime();
+  const at = (hours: number) =>
+    new Date(Math.round((now + hours * HOUR_MS) / HOUR_MS) * HOUR_MS).toISOString();
+  const hands = actors.filter((a) => a.role === 'technician');
+  const todays = jobs.slice(-3);
+  const there = todays.map(({ unitId, id }, i) => ({
+    ...{ unitId, jobId: id, bayId: demoShop.bays[i]!.id, from: at(-3 - i), until: at(3 + i), note: '' },
+    people: hands[i] ? [hands[i].id] : [],
+  }));
+  const next = units.find((u) => todays.every((j) => j.unitId !== u.id))!;
+  const tomorrow = {
+    ...{ unitId: next.id, jobId: null, bayId: demoShop.bays[3]!.id, from: at(19), until: at(24), note: '' },
+    people: [],
+  };
+  return [...there, tomorrow, ...nextWeek(units, hands, now)].map((booking) =>
+    first('booking', randomUUID(), clock.now().toISOString(), actors[0]!, { kind: 'booked', booking }),
+  );
+}
+
+/** What is booked for next week already: Monday to Friday, in the bays, by this machine's clock as the demo's is. */
+function nextWeek(units: Demo['units'], hands: readonly Actor[], now: number) {
+  const today = new Date(now);
+  const day = today.getDate() - ((today.getDay() + 6) % 7) + 7;
+  const at = (nth: number, hour: number) =>
+    new Date(today.getFullYear(), today.getMonth(), day + nth, hour).toISOString();
+  return units.slice(20, 27).map(({ id }, i) => ({
+    ...{ unitId: id, jobId: null, bayId: demoShop.bays[i % 4]!.id, note: '', tools: [] },
+    ...{ from: at(i % 5, 8 + (i % 3)), until: at((i % 5) + (i === 2 ? 1 : 0), i === 2 ? 10 : 12 + (i % 4)) },
+    people: hands[i % 3] ? [hands[i % 3]!.id] : [],
+  }));
 }
 
 /**
@@ -60,12 +132,13 @@ export async function loadDemo(
     const by = actors[0]!;
     await appendMany(db, [
       ...demo.units.flatMap((unit) =>
-        unitEntries(unit, { id: owners.get(unit.owner)!, name: unit.owner }, by),
+        unitEntries(unit, { id: owners.get(unit.owner)!, name: unit.owner }, by, clock.today()),
       ),
       ...demo.crib
         .on(clock.today(), 'lapsed')
         .map((tool) => first('tool', tool.id, clock.now().toISOString(), by, { kind: 'tool-kept', tool })),
       ...demo.jobs.flatMap((j) => j.events.map(entryOf)),
+      ...bookingEntries(demo, actors, clock),
     ]);
     await rebuildProjections(db);
     await db.sequelize.query(`select setval(pg_get_serial_sequence('job', 'number'), max(number)) from job`);

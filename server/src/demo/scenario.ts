@@ -31,6 +31,20 @@ export const demoShop = {
   name: 'Marrowbank Shared Works',
   address: '4 Old Gasworks Lane\nMarrowbank',
   currency: 'GBP',
+  bays: ['Bay 1', 'Bay 2', 'Bay 3', 'Bay 4', 'Yard'].map((name, i) => ({ id: `bay-${i + 1}`, name })),
+  week: Array.from({ length: 7 }, (_, day) =>
+    day > 4
+      ? []
+      : [
+          { from: '07:30', until: '12:00' },
+          { from: '12:30', until: '16:30' },
+        ],
+  ),
+  holidays: [
+    { date: '2026-12-25', name: 'Christmas Day' },
+    { date: '2026-12-26', name: 'St Stephen’s Day' },
+    { date: '2027-01-01', name: 'New Year’s Day' },
+  ],
 } as const;
 
 /** One line of an owner's fleet. Distances in km a year; `start` is the odometer four years ago. */

@@ -96,14 +96,14 @@ describe('bringing a fleet in', () => {
   it('previews without keeping anything, then brings the good units in', async () => {
     const csv = csvOf('Tern 1', 'Tern 2');
     expect((await post('/preview', csv).expect(200)).body.good).toHaveLength(2);
-    expect((await shop.supervisor.call.get('/api/fleet/units')).body).toHaveLength(0);
+    expect((await shop.supervisor.call.get('/api/fleet/units')).body.units).toHaveLength(0);
     await post('', csv).expect(200);
     const again = (await post('/preview', csvOf('Tern 2', 'Tern 3')).expect(200)).body;
     expect(again).toMatchObject({
       good: [{ name: 'Tern 3' }],
       bad: [{ name: 'Tern 2', reason: expect.stringMatching(/already/) }],
     });
-    const units = (await shop.supervisor.call.get('/api/fleet/units')).body;
+    const { units } = (await shop.supervisor.call.get('/api/fleet/units')).body;
     expect(units.map((u: { name: string; meterKm: number }) => [u.name, u.meterKm])).toEqual([
       ['Tern 1', 1234],
       ['Tern 2', 1234],

@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { Router } from 'express';
-import { exchangeRoutes } from '@lanternwright/contract/exchange';
+import { exchangeRoutes, meterFileRoutes } from '@lanternwright/contract/exchange';
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { fold } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
@@ -14,6 +14,7 @@ import type { SettingsService } from '../shop/settings.ts';
 import { estimatePaper } from './estimate-paper.ts';
 import { writeFleetCsv } from './fleet-csv.ts';
 import type { fleetImport } from './fleet-import.ts';
+import type { MeterFilesService } from './meter-files.ts';
 import { servicePaper, travellerPaper } from './job-paper.ts';
 import { tagPaper } from './wheel-end-tag.ts';
 
@@ -33,18 +34,20 @@ interface Shop {
 
 export function exchangeRouter(
   { db, fleet, jobs, settings, clock, seals }: Shop,
-  imports: ReturnType<typeof fleetImport>,
+  imports: { fleet: ReturnType<typeof fleetImport>; meters: MeterFilesService },
 ): Router {
   const router = Router();
 
   /** The fleet file of what somebody may see, a piece at a time. */
   async function* fleetFile(viewer: Viewer): AsyncGenerator<string> {
-    const summaries = await fleet.list(viewer);
+    const ids = await fleet.ids(viewer);
     yield writeFleetCsv([], 'with-head');
-    for (let i = 0; i < summaries.length; i += UNITS_AT_ONCE) {
-      const piece = summaries.slice(i, i + UNITS_AT_ONCE);
-      const axles = await fleet.axlesOf(piece.map((u) => u.id));
-      const units = piece.map(({ id, owner, name, kind, plate, meterKm: km, hours }) => ({
+    for (let i = 0; i < ids.length; i += UNITS_AT_ONCE) {
+      const wanted = ids.slice(i, i + UNITS_AT_ONCE);
+      const [piece, axles] = await Promise.all([fleet.some(wanted), fleet.axlesOf(wanted)]);
+      const found = new Map(piece.map((u) => [u.id, u]));
+      const inOrder = wanted.flatMap((id) => found.get(id) ?? []);
+      const units = inOrder.map(({ id, owner, name, kind, plate, meterKm: km, hours }) => ({
         owner: owner.name,
         name,
         kind,
@@ -88,8 +91,18 @@ export function exchangeRouter(
     return write[params.paper](job, context);
   });
 
-  serve(router, exchangeRoutes.preview, ({ body, viewer }) => imports.preview(body.csv, viewer));
-  serve(router, exchangeRoutes.importFleet, ({ body, viewer }) => imports.bringIn(body.csv, viewer));
+  serve(router, exchangeRoutes.preview, ({ body, viewer }) => imports.fleet.preview(body.csv, viewer));
+  serve(router, exchangeRoutes.importFleet, ({ body, viewer }) => imports.fleet.bringIn(body.csv, viewer));
+
+  const { meters } = imports;
+  serve(router, meterFileRoutes.send, ({ query, body, viewer }) => meters.send(body, query.name, viewer));
+  serve(router, meterFileRoutes.one, ({ params }) => meters.one(params.id));
+  serve(router, meterFileRoutes.bad, ({ params, viewer, res }) => {
+    res.type('text/csv; charset=utf-8').attachment('not-taken.csv');
+    return meters.bad(params.id, viewer);
+  });
+  serve(router, meterFileRoutes.take, ({ params }) => meters.take(params.id));
+  serve(router, meterFileRoutes.drop, ({ params }) => meters.drop(params.id));
 
   serve(router, exchangeRoutes.exportFleet, ({ viewer, res }) => {
     res.type('text/csv; charset=utf-8').attachment('fleet.csv');

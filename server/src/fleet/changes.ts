@@ -1,109 +1,60 @@
 import { randomUUID } from 'node:crypto';
-import { col, fn, Op, Transaction, UniqueConstraintError, where } from 'sequelize';
+import { QueryTypes, Transaction, UniqueConstraintError } from 'sequelize';
 import { numbered } from '@lanternwright/core/axle-plan';
-import { addDays } from '@lanternwright/core/interval';
 import type { Sheet, TorqueKey } from '@lanternwright/core/procedure';
-import {
-  meterAggregate,
-  unitAggregate,
-  type MeterCommand,
-  type MeterRead,
-  type MeterState,
-  type Unit,
-  type UnitCommand,
-  type UnitFacts,
-} from '@lanternwright/core/record';
-import { meterKm, type Meter } from '@lanternwright/core/traveller';
-import type { ChangeAxles, NewUnit, Owner } from '@lanternwright/contract/fleet';
+import { unitAggregate, type Unit, type UnitCommand, type UnitFacts } from '@lanternwright/core/record';
+import type { ChangeAxles, NewUnit, Owner, SayDuty, TellService } from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { change, type Asked } from '../record/append.ts';
-import { appendBatch, beginningOfUnit, type FleetRow } from '../record/batch.ts';
+import { appendBatch } from '../record/batch.ts';
+import { beginningOf, fromBatchesOf, unitOf, type FleetRow } from '../record/beginning.ts';
+import { insertRows } from '../record/insert-rows.ts';
+import { refreshDue } from '../plan/refresh-due.ts';
 import type { Clock } from '../shop/clock.ts';
+import { readOf, type MetersService } from './meters.ts';
 
 const dateOf = (iso: string | null) => (iso === null ? null : new Date(iso));
 
-/** A reading of that day; null where neither meter was read. */
-function readOf(date: string, meter: Meter, source: MeterRead['source']): MeterRead | null {
-  const { distance = null, hours } = meter;
-  if (!distance && !hours) return null;
-  return { date, distance, km: meterKm(meter), hours: hours?.value ?? null, source };
-}
-
-/** What is changed about units, axles and meters: recorded, and written into rows. */
-export function fleetChanges(db: Database, clock: Clock) {
+/** What is changed about units and axles: recorded, and written into rows. */
+export function fleetChanges(db: Database, clock: Clock, meters: MetersService) {
   /** Where a unit came in with a file, its streams begin with that file's row. */
-  const changeUnit = async (id: string, command: UnitCommand, asked: Asked): Promise<Unit> =>
-    change(db, unitAggregate, id, command, asked, (await beginningOfUnit(db, id)).unit);
-  const changeMeter = async (id: string, command: MeterCommand, asked: Asked): Promise<MeterState> =>
-    change(db, meterAggregate, id, command, asked, (await beginningOfUnit(db, id)).meter);
-
-  async function insertMeter(
-    unitId: string,
-    nth: number,
-    { date, distance, km, hours }: MeterRead,
-  ): Promise<void> {
-    await db.meterReading.create({ unitId, nth, date, distance, km, hours });
-  }
-
-  async function recordMeter(
-    unitId: string,
-    date: string,
-    meter: Meter,
-    source: MeterRead['source'],
-    asked: Asked,
-  ): Promise<void> {
-    const read = readOf(date, meter, source);
-    if (!read) return;
-    const { reads } = await changeMeter(unitId, { kind: 'read', read }, asked);
-    await insertMeter(unitId, reads.length - 1, read);
-  }
-
-  /**
-   * Puts a meter reading right that was taken within a day of `at`; where there is none, it is added.
-   */
-  async function correctMeter(
-    unitId: string,
-    at: string,
-    wrong: Meter,
-    right: Meter,
-    asked: Asked,
-  ): Promise<void> {
-    const day = at.slice(0, 10);
-    const date = { [Op.between]: [addDays(day, -1), addDays(day, 1)] };
-    const row = await db.meterReading.findOne({
-      where: { unitId, km: meterKm(wrong), hours: wrong.hours?.value ?? null, date },
-    });
-    if (!row) return recordMeter(unitId, day, right, 'job', asked);
-    const read = readOf(row.date, right, 'job');
-    await changeMeter(unitId, { kind: 'correct', nth: row.nth, right: read }, asked);
-    if (read) await row.update(read);
-    else await row.destroy();
+  async function changeUnit(id: string, command: UnitCommand, asked: Asked): Promise<Unit> {
+    const begun = await fromBatchesOf(db, id);
+    return change(db, unitAggregate, id, command, asked, (entries) => unitOf(entries, begun));
   }
 
   async function ownerByName(name: string): Promise<Owner> {
     // Two at once with a new owner make one.
     await db.sequelize.query(
-      'insert into owner (id, name) values (:id, :name) on conflict (lower(name)) do nothing',
-      { replacements: { id: randomUUID(), name } },
+      'insert into owner (id, name) values ($1, $2) on conflict (lower(name)) do nothing',
+      { bind: [randomUUID(), name] },
     );
-    const owner = await db.owner.findOne({
-      where: where(fn('lower', col('name')), fn('lower', name)),
-    });
-    return { id: owner!.id, name: owner!.name };
+    const [owner] = await db.sequelize.query<Owner>(
+      'select id, name from owner where lower(name) = lower($1)',
+      { type: QueryTypes.SELECT, bind: [name] },
+    );
+    return owner!;
   }
 
   /** Writes a unit's rows as its record has it. */
   async function projectUnit(id: string, state: Unit): Promise<void> {
-    const { unit, axles: list } = unitAggregate.project(state);
-    await db.unit.update({ version: unit.version }, { where: { id } });
+    const { unit, axles: list, told } = unitAggregate.project(state);
+    await db.unit.update({ version: unit.version, duty: unit.duty }, { where: { id } });
     // Those that are taken out first: their numbers are free then.
     const rows = list.map((axle) => ({ ...axle, unitId: id, takenOutAt: dateOf(axle.takenOutAt) }));
     rows.sort((a, b) => Number(a.takenOutAt === null) - Number(b.takenOutAt === null));
     await db.axle.bulkCreate(rows, {
       updateOnDuplicate: ['number', 'role', 'wheels', 'brake', 'sheet', 'takenOutAt'],
     });
+    await db.sequelize.query('delete from service_told where unit_id = $1', { bind: [id] });
+    await insertRows(
+      db,
+      'service_told',
+      told.map((t, nth) => ({ ...t, nth, unitId: id })),
+    );
+    await refreshDue(db, [id]);
   }
 
   /** Fills in figures that an axle's sheet does not have; one it has stays, and so does a sheet that was changed for another. */
@@ -149,30 +100,60 @@ export function fleetChanges(db: Database, clock: Clock) {
     const unit = await factsOf(wanted);
     await insertUnit(id, unit);
     await projectUnit(id, await changeUnit(id, { kind: 'add', unit }, asked));
-    await recordMeter(id, clock.today(), wanted.meter, 'by-hand', asked);
+    await meters.record(id, clock.today(), wanted.meter, 'by-hand', asked);
     return id;
   }
 
   return {
-    recordMeter,
-    correctMeter,
+    recordMeter: meters.record,
+    correctMeter: meters.correctJobs,
     fillSheet,
 
     /** Brings units in from a file, in the open transaction: one entry of the record for all of them. */
     async bringIn(units: readonly NewUnit[], asked: Asked): Promise<void> {
       const rows: FleetRow[] = [];
+      const added: string[] = [];
       for (const wanted of units) {
         const unit = await factsOf(wanted);
         const row = { id: randomUUID(), unit, meter: readOf(clock.today(), wanted.meter, 'file') };
         rows.push(row);
         await insertUnit(row.id, unit);
-        if (row.meter) await insertMeter(row.id, 0, row.meter);
+        await meters.write(row.id, null, beginningOf(row).meter);
+        added.push(row.id);
       }
       await appendBatch(db, 'fleet-file', rows, asked);
+      await refreshDue(db, added);
     },
 
     async add(unit: NewUnit, asked: Asked): Promise<{ id: string }> {
       return { id: await inTransaction(db, () => addIn(unit, asked)) };
+    },
+
+    /** Tells when works were done on a wheel end that no job here tells of. */
+    async tellService(
+      id: string,
+      { position, date, works }: TellService,
+      asked: Asked,
+    ): Promise<{ id: string }> {
+      if (date > clock.today()) throw refused('This day is still to come', 'date');
+      return inTransaction(db, async (transaction) => {
+        const unit = await db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
+        if (!unit) throw notFound('unit');
+        const command = { kind: 'tell-service', position, date, works } as const;
+        await projectUnit(id, await changeUnit(id, command, asked));
+        return { id };
+      });
+    },
+
+    /** Says what makes the unit's work come sooner. @throws HttpProblem 409 when the unit was changed since */
+    async sayDuty(id: string, { seenVersion, duty }: SayDuty, asked: Asked): Promise<{ id: string }> {
+      return inTransaction(db, async (transaction) => {
+        const unit = await db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
+        if (!unit) throw notFound('unit');
+        const command = { kind: 'say-duty', duty } as const;
+        await projectUnit(id, await changeUnit(id, command, { ...asked, expected: seenVersion }));
+        return { id };
+      });
     },
 
     /** @throws HttpProblem 409 when the unit was changed since, 422 where an axle's number would change */

@@ -25,6 +25,18 @@ it('adds a unit with its axles; the owner is made once, whatever the case', asyn
   );
 });
 
+it('takes whatever an owner is called', async () => {
+  const axles = axlesOf('tractor-2');
+  for (const owner of ['${7*7}', "O'Hara :id $1", '%_\\'])
+    for (const name of ['A', 'B'])
+      await shop.technician.call
+        .post('/api/fleet/units')
+        .send({ owner, name, kind: 'tractor', axles })
+        .expect(200);
+  const owners = (await shop.technician.call.get('/api/fleet/owners')).body as { name: string }[];
+  expect(owners.map((o) => o.name)).toEqual(expect.arrayContaining(['${7*7}', "O'Hara :id $1", '%_\\']));
+});
+
 it('refuses the same name twice for one owner and says which field', async () => {
   await addUnit(shop, 'Tern 9');
   const body = {

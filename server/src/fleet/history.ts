@@ -1,8 +1,8 @@
-import { QueryTypes } from 'sequelize';
 import { axleNumber } from '@lanternwright/core/axle-plan';
 import { fold, sayEvent } from '@lanternwright/core/traveller';
 import type { HistoryLine } from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
+import { prepared } from '../database/prepared.ts';
 import { notFound } from '../http/problem.ts';
 import { seesOwner, type Viewer } from '../http/viewer.ts';
 import { eventsOf } from '../jobs/record.ts';
@@ -59,7 +59,7 @@ export function unitHistory(db: Database) {
 
   /** @param position of the axle that is under the unit now; every one of them if left out */
   return async (unitId: string, position: string | undefined, viewer: Viewer): Promise<HistoryLine[]> => {
-    const jobs = await db.sequelize.query<JobOfUnit>(JOBS, { type: QueryTypes.SELECT, bind: [unitId] });
+    const jobs = await prepared<JobOfUnit>(db, 'jobs-of-unit', JOBS, [unitId]);
     if (!jobs[0] || !seesOwner(viewer, jobs[0].ownerId)) throw notFound('unit');
     const axleId = position && jobs[0].axles?.[axleNumber(position)];
     const wanted = position && wheelEndOf(position, axleId ?? '');

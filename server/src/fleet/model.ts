@@ -9,6 +9,8 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { Axle, UnitKind } from '@lanternwright/core/axle-plan';
+import type { SaidDuty } from '@lanternwright/core/due';
+import type { MeterRead } from '@lanternwright/core/record';
 import type { Quantity } from '@lanternwright/core/quantity';
 
 export interface OwnerRow extends Model<InferAttributes<OwnerRow>, InferCreationAttributes<OwnerRow>> {
@@ -31,6 +33,7 @@ export interface UnitRow extends Model<InferAttributes<UnitRow>, InferCreationAt
   plate: string;
   createdAt: CreationOptional<Date>;
   version: CreationOptional<number>;
+  duty: CreationOptional<SaidDuty[]>;
   owner?: NonAttribute<OwnerRow>;
   axles?: NonAttribute<AxleRow[]>;
 }
@@ -44,6 +47,7 @@ export function defineUnit(sequelize: Sequelize): ModelStatic<UnitRow> {
     plate: DataTypes.TEXT,
     createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
     version: { type: DataTypes.INTEGER, defaultValue: 0 },
+    duty: { type: DataTypes.JSONB, defaultValue: [] },
   });
 }
 
@@ -84,6 +88,10 @@ export interface MeterReadingRow extends Model<
   distance: Quantity | null;
   km: number | null;
   hours: number | null;
+  source: MeterRead['source'];
+  /** Counted across swaps; null where it does not fit the readings around it. */
+  totalKm: number | null;
+  totalHours: number | null;
 }
 
 export function defineMeterReading(sequelize: Sequelize): ModelStatic<MeterReadingRow> {
@@ -95,5 +103,8 @@ export function defineMeterReading(sequelize: Sequelize): ModelStatic<MeterReadi
     distance: DataTypes.JSONB,
     km: DataTypes.DOUBLE,
     hours: DataTypes.DOUBLE,
+    source: DataTypes.TEXT,
+    totalKm: DataTypes.DOUBLE,
+    totalHours: DataTypes.DOUBLE,
   });
 }

@@ -62,11 +62,13 @@ function pathOf({ path }: Route, whose: Owned): string {
     if (name === 'sheetId') return 'a-drive-tang';
     if (name === 'name') return 'nut-travel';
     if (name === 'paper') return 'record';
+    if (name === 'monday') return '2027-01-04';
+    if (name === 'secret') return 'guessed';
     if (name === 'id' && path.startsWith('/api/fleet/units/')) return whose.unit;
     if (name === 'id' && path.startsWith('/api/jobs/photos/')) return whose.photo;
     if (name === 'id' && /^\/api\/(exchange\/)?jobs\//.test(path)) return whose.job;
     // Nobody is switched off and no tool retired by this test.
-    if (name === 'id' && /^\/api\/(people|tools)\//.test(path)) return randomUUID();
+    if (name === 'id' && /^\/api\/(people|tools|plan|exchange)\//.test(path)) return randomUUID();
     throw new Error(`Say what :${name} is in ${path}`);
   });
 }
@@ -140,7 +142,13 @@ describe('an owner’s contact', () => {
 
   it('finds their own units, jobs, owner and files in every list, and nobody else’s', async () => {
     const get = async (path: string) => (await contact.call.get(path).expect(200)).body as unknown;
-    expect(ids(await get('/api/fleet/units'))).toEqual([own.unit]);
+    expect(await get('/api/fleet/units')).toMatchObject({
+      units: [{ id: own.unit }],
+      total: 1,
+      fleet: { units: 1 },
+    });
+    expect(await get('/api/find?text=tern')).toMatchObject({ units: [{ id: own.unit }] });
+    expect(await get('/api/find?text=marrow')).toEqual({ units: [], jobs: [] });
     expect(ids(await get('/api/fleet/owners'))).toEqual([own.owner]);
     expect(ids(await get('/api/jobs'))).toEqual([own.job]);
     expect(await get('/api/jobs/follow-ups')).toMatchObject({ total: 0 });

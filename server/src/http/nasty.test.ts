@@ -1,3 +1,4 @@
+import { quantity } from '@lanternwright/core/quantity';
 import { numbered } from '@lanternwright/core/axle-plan';
 import { randomUUID } from 'node:crypto';
 import { createServer, type Server } from 'node:http';
@@ -8,6 +9,7 @@ import type { Route } from '@lanternwright/contract/route';
 import { describeCalculation } from '@lanternwright/core/reckoner';
 import { familySheets } from '@lanternwright/core/procedure';
 import { verifyChain } from '../record/verify-chain.ts';
+import { prepareQueue } from '../queue/queue.ts';
 import { addUnit, axlesOf, confirmStep, fetchJob, openJobOn, openShop, type Shop } from '../testing/shop.ts';
 
 const REQUESTS = 5_000;
@@ -23,6 +25,7 @@ let good: Record<string, unknown> = {};
 beforeAll(async () => {
   // Few tries, so that passwords are soon not even looked at.
   shop = await openShop({ SIGN_IN_TRIES: '3' });
+  await prepareQueue({ ownerUrl: shop.ownerUrl, databaseUrl: shop.databaseUrl }, shop.log);
   unit = await addUnit(shop);
   job = await openJobOn(shop, unit);
   server = createServer(shop.app);
@@ -44,6 +47,34 @@ beforeAll(async () => {
       axles: axlesOf('tractor-2'),
     },
     '/api/fleet/units/:id/axles': { seenVersion: 1, axles: numbered(axlesOf('tractor-3')) },
+    '/api/fleet/units/:id/services': { position: '1L', date: '2026-02-01', works: ['seal', 'check'] },
+    '/api/fleet/units/:id/duty': { seenVersion: 1, duty: [{ of: 'water', share: 0.5 }] },
+    '/api/fleet/units/:id/meters': { date: '2026-02-01', distance: quantity(9, 'km'), sure: true },
+    '/api/fleet/units/:id/meters/swaps': {
+      ...{ date: '2026-02-02', of: 'distance', why: 'swapped', last: 9e6, first: 3 },
+    },
+    '/api/fleet/units/:id/meters/corrections': {
+      ...{ seenVersion: 1, nth: 0, right: { date: '2026-02-01', hours: quantity(9, 'h') } },
+    },
+    '/api/plan/bookings': {
+      ...{ unitId: unit, jobId: job, bayId: 'bay-1', people: [], note: '' },
+      ...{ from: '2027-01-02T08:00:00Z', until: '2027-01-02T09:00:00Z' },
+    },
+    '/api/plan/bookings/:id': {
+      ...{ seenVersion: 1, bayId: 'bay-1', people: [] },
+      ...{ from: '2027-01-02T08:00:00Z', until: '2027-01-02T09:00:00Z' },
+    },
+    '/api/plan/bookings/:id/end': { seenVersion: 1 },
+    '/api/plan/bookings/:id/cancel': { seenVersion: 1, reason: 'why' },
+    '/api/plan/bookings/:id/lock': { seenVersion: 1, locked: true },
+    '/api/plan/absences': {
+      ...{ what: 'person', of: shop.technician.person.id, why: 'Leave' },
+      ...{ from: '2027-01-02T08:00:00Z', until: '2027-01-02T09:00:00Z' },
+    },
+    '/api/plan/absences/:id/cancel': { seenVersion: 1 },
+    '/api/plan/calendars': { what: 'shop', of: '' },
+    '/api/plan/proposals': { kind: 'mend', days: 7 },
+    '/api/plan/proposals/:id/accept': { units: [unit] },
     '/api/sheets/:sheetId': { basedOn: 1, sheet: familySheets[0], note: 'why' },
     '/api/sheets': { from: 'a-drive-tang', sheetId: 'own', title: 'Own' },
     '/api/jobs': { unitId: unit, title: 'T', complaint: 'C', reportedBy: 'driver', meter: {}, wheelEnds },
@@ -57,10 +88,12 @@ beforeAll(async () => {
     },
     '/api/reckon/:name': describeCalculation('due')!.example,
     '/api/exchange/fleet': { csv: 'owner,unit,kind,axle,role,sheet\na,b,rigid,1,steer,a-steer' },
+    '/api/exchange/meters': 'unit,date,km\nD 1,2026-01-02,5\n',
     '/api/exchange/fleet/preview': { csv: 'owner,unit,kind,axle,role,sheet\n"a,b' },
     '/api/people': { name: 'New One', login: 'new.one', role: 'technician', owners: [] },
     '/api/people/:id': { name: 'New One', role: 'trainee', owners: [], seenVersion: 1 },
-    '/api/shop/settings': { ...shop.settings.current() },
+    '/api/shop/morning': { at: '06:30', to: ['okonedo@shop.example'] },
+    '/api/shop/settings': { ...shop.settings.current(), bays: [{ id: 'bay-1', name: 'Bay 1' }] },
     '/api/people/:id/off': { seenVersion: 1 },
     '/api/people/:id/code': { seenVersion: 1 },
     '/api/people/:id/details': { telephone: '+00 000', mail: 'a@shop.example' },
@@ -89,7 +122,10 @@ async function ask(method: string, path: string, body?: unknown): Promise<Respon
   const left = new AbortController();
   const answer = await fetch(`http://127.0.0.1:${port}${path}`, {
     method: method.toUpperCase(),
-    headers: { cookie, 'Content-Type': 'application/json' },
+    headers: {
+      cookie,
+      'Content-Type': path.startsWith('/api/exchange/meters') ? 'text/csv' : 'application/json',
+    },
     ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     signal: left.signal,
   });

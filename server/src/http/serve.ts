@@ -24,6 +24,9 @@ type CallOf<R extends Route> = Call<z.output<R['params']>, z.output<R['query']>,
 /** Runs reads as the database lets this viewer read; set by the session middleware. */
 export type ReadAs = <T>(viewer: Viewer, work: () => Promise<T>) => Promise<T>;
 
+/** Tells a browser how far the record had come; set by the session middleware. */
+type TellSeen = () => Promise<void>;
+
 function parse<T>(where: string, schema: z.ZodType<T>, value: unknown): T {
   const parsed = schema.safeParse(cleanInput(value));
   if (!parsed.success) throw badFields(where, parsed.error);
@@ -89,9 +92,11 @@ export function serve<R extends Route>(
     const call = read(route, req, res);
     const { viewer } = call;
     const scoped = viewer !== null && viewer.owners !== 'all' && route.method === 'get';
-    const value = scoped
-      ? await (res.locals['readAs'] as ReadAs)(viewer, async () => whole(await handler(call)))
-      : await handler(call);
+    const work = scoped
+      ? (res.locals['readAs'] as ReadAs)(viewer, async () => whole(await handler(call)))
+      : Promise.resolve(handler(call));
+    // A refusal tells of the record as well.
+    const value = await work.finally(() => res.headersSent || (res.locals['tellSeen'] as TellSeen)());
     if (process.env['VALIDATE_ANSWERS'] && !(value instanceof Readable))
       route.answer.parse(value instanceof JsonText ? JSON.parse(value.text) : value);
     if (!res.headersSent) await answer(res, value);

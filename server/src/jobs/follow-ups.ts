@@ -10,12 +10,14 @@ import type { Clock } from '../shop/clock.ts';
  */
 const OPEN = `
   open as (
-    select f.unit_id, f.job_id, f.position, f.kind, f.nth, f.what, f.from_km, f.by_km, f.by_date, m.km as meter_km,
-      case when f.by_date < :today or f.by_km < m.km then 'overdue' when f.from_km <= m.km then 'due' else 'early' end
-        as state
+    select f.unit_id, f.job_id, f.position, f.kind, f.nth, f.what, f.from_km, f.by_km, f.by_date,
+      m.total_km - coalesce(f.offset_km, 0) as meter_km,
+      case when f.by_date < :today or f.by_km < m.total_km - coalesce(f.offset_km, 0) then 'overdue'
+        when f.from_km <= m.total_km - coalesce(f.offset_km, 0) then 'due' else 'early' end as state
     from open_follow_up f
     left join lateral (
-      select km from meter_reading where unit_id = f.unit_id and km is not null order by date desc, id desc limit 1
+      select total_km from meter_reading
+      where unit_id = f.unit_id and total_km is not null order by date desc, nth desc limit 1
     ) m on true
     union all
     select unit_id, null, position, 'out-of-service', 0, out_of_service ->> 'reason', null, null, null, null, 'due'
@@ -43,8 +45,8 @@ const COUNTS = `with ${OPEN}
 const NOBODY = '00000000-0000-0000-0000-000000000000';
 
 /** The follow-ups of whatever somebody may see, a page at a time, overdue first. */
-export function shopFollowUps(db: Database, clock: Clock) {
-  return async (page: number, { owners }: Viewer): Promise<ShopFollowUps> => {
+export function shopFollowUps(clock: Clock) {
+  return async (page: number, { owners }: Pick<Viewer, 'owners'>, db: Database): Promise<ShopFollowUps> => {
     const replacements = {
       today: clock.today(),
       all: owners === 'all',

@@ -3,6 +3,7 @@ import pg from 'pg';
 import { Op } from 'sequelize';
 import type { Logger } from 'pino';
 import { jobsRoutes, type LiveMessage } from '@lanternwright/contract/jobs';
+import type { StreamKind } from '@lanternwright/core/record';
 import type { Database } from '../database/connect.ts';
 import type { EventStream, EventStreams } from '../http/event-stream.ts';
 import { serveEvents } from '../http/serve.ts';
@@ -20,6 +21,9 @@ const AT_ONCE = 500;
 
 /** Most events that a browser is sent which it missed; behind by more it reads anew. */
 const MOST_MISSED = 2_000;
+
+/** Streams of which browsers are told that something changed, and read it anew. */
+const told: ReadonlySet<StreamKind> = new Set(['absence', 'booking', 'meter', 'unit']);
 
 /** Most jobs whose owner is remembered. */
 const REMEMBERED = 10_000;
@@ -53,11 +57,17 @@ export function liveFeed(db: Database, databaseUrl: string, { streams, settings 
   }
 
   async function send(row: EntryRow, to: Iterable<EventStream>): Promise<void> {
+    const id = Number(row.seq);
+    if (told.has(row.stream)) {
+      // What changed is fetched by whoever shows it; an owner's contact sees none of it.
+      for (const stream of to)
+        if (stream.viewer.owners === 'all') stream.send({ stream: row.stream }, { name: 'changed', id });
+      return;
+    }
     if (row.stream !== 'job') return;
     const message: LiveMessage = { jobId: row.streamId, event: toStored(toEntry(row)) };
     const owner = await ownerOf(row.streamId);
-    for (const stream of to)
-      if (seesOwner(stream.viewer, owner)) stream.send(message, { id: Number(row.seq) });
+    for (const stream of to) if (seesOwner(stream.viewer, owner)) stream.send(message, { id });
   }
 
   /** Sends every event after the last one that was sent. */

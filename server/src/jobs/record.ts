@@ -1,7 +1,7 @@
 import { entryOf, jobAggregate, toStoredEvent, type Entry, type JobRows } from '@lanternwright/core/record';
 import { fold, upcast, type Job, type StoredEvent } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
-import { QueryTypes } from 'sequelize';
+import { prepared } from '../database/prepared.ts';
 import { appending, entriesOf } from '../record/append.ts';
 import { contentHash, type Link } from '../record/link.ts';
 import { changedRows } from './projection.ts';
@@ -54,10 +54,7 @@ export function foldedJobs(db: Database) {
 
     /** As the database has it now; null where there is no such job. */
     async now(jobId: string): Promise<Folded | null> {
-      const [row] = await db.sequelize.query<{ version: number; ownerId: string }>(READ, {
-        type: QueryTypes.SELECT,
-        bind: [jobId],
-      });
+      const [row] = await prepared<{ version: number; ownerId: string }>(db, 'job-version', READ, [jobId]);
       if (!row) return null;
       const known = kept.get(jobId);
       if (known?.job.version === row.version) return known;

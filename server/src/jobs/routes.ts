@@ -2,6 +2,7 @@ import { Router } from 'express';
 import { may } from '@lanternwright/core/access';
 import { jobsRoutes, type SecondPersonInput } from '@lanternwright/contract/jobs';
 import type { Person } from '@lanternwright/contract/people';
+import type { StandbyReads } from '../database/standby.ts';
 import { HttpProblem } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
 import { addressOf } from '../people/routes.ts';
@@ -17,6 +18,7 @@ export function jobsRouter(
   people: PeopleService,
   tries: TriesService,
   followUps: FollowUps,
+  standby: StandbyReads,
 ): Router {
   const router = Router();
 
@@ -27,8 +29,12 @@ export function jobsRouter(
     return tries.one(address, who.login, () => people.withPassword(who.login, who.password));
   }
 
-  serve(router, jobsRoutes.list, ({ query, viewer }) => jobs.list(query.status, query.page, viewer));
-  serve(router, jobsRoutes.followUps, ({ query, viewer }) => followUps(query.page, viewer));
+  serve(router, jobsRoutes.list, ({ req, query, viewer }) =>
+    standby.read(req, viewer, (from) => jobs.list(query.status, query.page, viewer, from)),
+  );
+  serve(router, jobsRoutes.followUps, ({ req, query, viewer }) =>
+    standby.read(req, viewer, (from) => followUps(query.page, viewer, from)),
+  );
   serve(router, jobsRoutes.photo, async ({ params, viewer, res }) => {
     const jpeg = await photos.jpeg(params.id, viewer);
     res.type('image/jpeg').set('Cache-Control', 'private, max-age=31536000, immutable');

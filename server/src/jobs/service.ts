@@ -25,15 +25,20 @@ import {
   makersFigures,
   wheelEndAt,
 } from '@lanternwright/core/traveller';
+import { sameJson, servicesOf, type ServiceRow } from '@lanternwright/core/record';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
+import { prepared } from '../database/prepared.ts';
+import { isoTime } from '../database/sql-time.ts';
 import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
 import { JsonText } from '../http/serve.ts';
 import { seesOwner, type Viewer } from '../http/viewer.ts';
 import type { SumsService } from '../reckoner/sums.ts';
 import type { Clock } from '../shop/clock.ts';
+import { refreshDue } from '../plan/refresh-due.ts';
 import { MovedOn } from '../record/append.ts';
+import { insertRows } from '../record/insert-rows.ts';
 import type { SealsService } from '../record/seals.ts';
 import { proveReckoning } from './kept-reckoning.ts';
 import type { PhotosService } from './photos.ts';
@@ -74,16 +79,16 @@ const lastReleases = `
 const listOf = (which: string) => `
   select coalesce(json_agg(line), '[]') ::text as page from (
     select j.id, j.number, j.title, j.stopped, j.estimate, j.wheel_ends as "wheelEnds",
-      to_char(j.opened_at at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "openedAt",
-      to_char(j.closed_at at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "closedAt",
+      ${isoTime('j.opened_at')} as "openedAt",
+      ${isoTime('j.closed_at')} as "closedAt",
       json_build_object('id', u.id, 'name', u.name, 'kind', u.kind,
         'owner', json_build_object('id', o.id, 'name', o.name)) as unit
     from job j join unit u on u.id = j.unit_id join owner o on o.id = u.owner_id
     where j.closed_at is ${which} and ($3 ::uuid[] is null or o.id = any($3 ::uuid[]))
     order by j.opened_at desc, j.number desc limit $1 offset $2
   ) line`;
-const OPEN_JOBS = listOf('null');
-const CLOSED_JOBS = listOf('not null');
+export const OPEN_JOBS = listOf('null');
+export const CLOSED_JOBS = listOf('not null');
 
 const unitInclude = (db: Database) => [
   {
@@ -220,6 +225,13 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
     return { position, axleId: axle.id, sheet, axle: role, route };
   }
 
+  /** Which works a job has done, and with it what is due on the unit. */
+  async function writeServices({ id, unitId }: Job, services: readonly ServiceRow[]): Promise<void> {
+    await db.sequelize.query('delete from service_done where job_id = $1', { bind: [id] });
+    await insertRows(db, 'service_done', services);
+    await refreshDue(db, [unitId]);
+  }
+
   /** Records a command on a job as it is known; once, as the next of its records or not at all. */
   async function recordOn(
     before: Folded,
@@ -246,7 +258,9 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
     const event = { id: input.id, jobId: job.id, version: job.version + 1, at, by, body: decision.event };
     const after = append(job, event);
     const { body } = event;
-    const reachesFurther = body.kind === 'correction' || body.kind === 'wheel-end-released';
+    const services = servicesOf(after);
+    const serviced = !sameJson(services, before.rows.services);
+    const reachesFurther = serviced || body.kind === 'correction' || body.kind === 'wheel-end-released';
     const now = reachesFurther
       ? await inTransaction(db, async (transaction) => {
           // The unit first, always: which job has a wheel end open is decided by one at a time.
@@ -254,6 +268,7 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
           await holdPosition(job, command);
           const kept = await store(db, after, before);
           await followCorrection(job, event);
+          if (serviced) await writeServices(job, services);
           await keepMakersFigures(after, event);
           if (body.kind === 'wheel-end-released') await seals.seal(kept.link);
           return kept;
@@ -268,11 +283,18 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
     detail,
 
     /** A page of jobs, newest first; the database writes it as it is sent. */
-    async list(status: 'open' | 'closed', page: number, { owners }: Viewer): Promise<JsonText> {
-      const [row] = await db.sequelize.query<{ page: string }>(status === 'open' ? OPEN_JOBS : CLOSED_JOBS, {
-        type: QueryTypes.SELECT,
-        bind: [JOBS_A_PAGE, (page - 1) * JOBS_A_PAGE, owners === 'all' ? null : owners],
-      });
+    async list(
+      status: 'open' | 'closed',
+      page: number,
+      { owners }: Pick<Viewer, 'owners'>,
+      from: Database,
+    ): Promise<JsonText> {
+      const [row] = await prepared<{ page: string }>(
+        from,
+        `${status}-jobs`,
+        status === 'open' ? OPEN_JOBS : CLOSED_JOBS,
+        [JOBS_A_PAGE, (page - 1) * JOBS_A_PAGE, owners === 'all' ? null : owners],
+      );
       return new JsonText(row!.page);
     },
 

@@ -26,10 +26,11 @@ class SessionStore extends PgStore {
   /** Reads a session and whoever it is of in one go. */
   override get(sid: string, done: (error: unknown, data?: session.SessionData | null) => void): void {
     this.own
-      .query<{ sess: session.SessionData; standing: Standing | null }>(SESSION_WITH_STANDING, [
-        sid,
-        Date.now() / 1000,
-      ])
+      .query<{ sess: session.SessionData; standing: Standing | null }>({
+        name: 'session',
+        text: SESSION_WITH_STANDING,
+        values: [sid, Date.now() / 1000],
+      })
       .then(
         ({ rows: [row] }) => {
           if (!row) return done(null, null);

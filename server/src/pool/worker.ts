@@ -2,7 +2,16 @@ import type { MessagePort } from 'node:worker_threads';
 import { openApi } from '@lanternwright/contract/open-api';
 import { reckon, type Reckoned } from '@lanternwright/core/reckoner';
 import type { Sheet } from '@lanternwright/core/procedure';
+import {
+  mendPlan,
+  planShop,
+  type Mended,
+  type Place,
+  type ShopPlan,
+  type ShopPlanInput,
+} from '@lanternwright/core/shop-plan';
 import { answerFleetFile, type FleetAnswer } from '../exchange/fleet-answer.ts';
+import { readMeterCsv, type MeterFileRead } from '../exchange/meter-csv.ts';
 import { cleanInput } from '../http/clean-input.ts';
 import { HttpProblem } from '../http/problem.ts';
 import { proveSum, type ClaimedSum, type ProvedSum } from '../reckoner/prove-sum.ts';
@@ -17,6 +26,10 @@ interface Work {
     input: { csv: string; sheets: ReadonlyMap<string, Sheet>; wanted: 'preview' | 'units' };
     output: FleetAnswer;
   };
+  'meter-file': { input: { csv: string; today: number }; output: MeterFileRead };
+  /** A plan of the shop, the best within some seconds. */
+  plan: { input: { shop: ShopPlanInput; seconds: number }; output: ShopPlan };
+  mend: { input: { shop: ShopPlanInput; places: Place[] }; output: Mended };
   'open-api': { input: { version: string }; output: string };
 }
 export type WorkName = keyof Work;
@@ -51,6 +64,16 @@ function sum({ name, json }: InputOf<'sum'>, tell: (news: PoolNews) => void): Su
   return refusal(answer.reason === 'unknown' ? 404 : 422, answer.error.message, answer.error.issues);
 }
 
+function plan({ shop, seconds }: InputOf<'plan'>, tell: (news: PoolNews) => void): ShopPlan {
+  const begun = performance.now();
+  const running = planShop(shop, () => (performance.now() - begun) / (1000 * seconds));
+  for (;;) {
+    const step = running.next();
+    if (step.done) return step.value;
+    tell({ kind: 'progress', done: step.value.done });
+  }
+}
+
 /** Runs one task; called by the pool's threads. */
 export function work({
   name,
@@ -69,6 +92,12 @@ export function work({
         return proveSum(input);
       case 'fleet-file':
         return answerFleetFile(input.csv, input.sheets, input.wanted);
+      case 'meter-file':
+        return readMeterCsv(input.csv, input.today, (done) => tell({ kind: 'progress', done }));
+      case 'plan':
+        return plan(input, tell);
+      case 'mend':
+        return mendPlan(input.shop, input.places);
       case 'open-api':
         return JSON.stringify(openApi(input.version));
     }

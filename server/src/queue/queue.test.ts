@@ -18,6 +18,10 @@ it('does what is in it once, by one of two servers; what failed is tried again',
   await addUnit(shop);
   let backups = 0;
   const background = {
+    plan: () => Promise.resolve(),
+    'meter-file': () => Promise.resolve(),
+    feed: null,
+    morning: () => Promise.resolve(),
     seal: () => shop.seals.sealEnd(),
     backup: () => {
       backups += 1;

@@ -1,6 +1,7 @@
 import { Logger as QueueLogger, run, runMigrations, type TaskList } from 'graphile-worker';
 import pg from 'pg';
 import type { Logger } from 'pino';
+import { z } from 'zod';
 import type { Database } from '../database/connect.ts';
 
 /** Where the queue keeps its jobs; the package makes it. */
@@ -15,9 +16,19 @@ export interface Background {
   seal: () => Promise<void>;
   /** Writes the next backup; null where none are scheduled. */
   backup: (() => Promise<void>) | null;
+  /** Asks the units' own feed for readings; null where there is none. */
+  feed: (() => Promise<void>) | null;
+  /** Mails the morning's summary, where it is time. */
+  morning: () => Promise<void>;
+  /** Makes the plan that was asked for. */
+  plan: (id: string) => Promise<void>;
+  /** Reads a file of meter readings, or brings it in. */
+  'meter-file': (id: string) => Promise<void>;
 }
 
 const HOURLY = '0 * * * * seal ?fill=2h&max=5';
+const QUARTERLY = '*/15 * * * * feed ?max=3';
+const MORNINGS = '*/15 * * * * morning ?max=2';
 const NIGHTLY = '30 2 * * * backup ?fill=12h&max=3';
 
 function loggerOf(log: Logger): QueueLogger {
@@ -34,6 +45,10 @@ export async function prepareQueue(
   log: Logger,
 ): Promise<void> {
   const client = new pg.Client({ connectionString: ownerUrl });
+  // A database that dies here is told of by what is asked next.
+  client.on('error', (error) =>
+    log.warn({ err: error }, 'the queue lost its connection while it was prepared'),
+  );
   await client.connect();
   try {
     // Two servers that start at once do it one after the other; the lock goes with the connection.
@@ -60,6 +75,8 @@ export async function prepareQueue(
   }
 }
 
+const idIn = (payload: unknown) => z.object({ id: z.uuid() }).parse(payload).id;
+
 /**
  * Takes jobs from the queue in PostgreSQL and adds those that are due by the clock; two servers add each of them once.
  * A job that fails is tried again later, with its reason kept beside it.
@@ -67,17 +84,25 @@ export async function prepareQueue(
  */
 export async function startQueue(
   connectionString: string,
-  { seal, backup }: Background,
+  { seal, backup, feed, plan, ...tasks }: Background,
   log: Logger,
 ): Promise<{ stop: () => Promise<void> }> {
-  const taskList: TaskList = { seal, ...(backup ? { backup } : {}) };
+  const taskList: TaskList = {
+    seal,
+    morning: () => tasks.morning(),
+    ...(backup ? { backup } : {}),
+    ...(feed ? { feed } : {}),
+    plan: (payload) => plan(idIn(payload)),
+    'meter-file': (payload) => tasks['meter-file'](idIn(payload)),
+  };
   const runner = await run({
     connectionString,
     schema: SCHEMA,
     taskList,
-    crontab: [HOURLY, ...(backup ? [NIGHTLY] : [])].join('\n'),
-    concurrency: 1,
-    maxPoolSize: 3,
+    crontab: [HOURLY, MORNINGS, ...(backup ? [NIGHTLY] : []), ...(feed ? [QUARTERLY] : [])].join('\n'),
+    // A plan does not hold up a seal.
+    concurrency: 2,
+    maxPoolSize: 4,
     noHandleSignals: true,
     logger: loggerOf(log),
   });
@@ -87,6 +112,12 @@ export async function startQueue(
 }
 
 /** Puts a job into the queue, in the open transaction if there is one. */
-export async function addToQueue({ sequelize }: Database, task: keyof Background): Promise<void> {
-  await sequelize.query(`select 1 from ${SCHEMA}.add_job($1)`, { bind: [task] });
+export async function addToQueue(
+  { sequelize }: Database,
+  task: keyof Background,
+  payload: object = {},
+): Promise<void> {
+  await sequelize.query(`select 1 from ${SCHEMA}.add_job($1, $2 ::json)`, {
+    bind: [task, JSON.stringify(payload)],
+  });
 }

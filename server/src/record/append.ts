@@ -41,6 +41,18 @@ export async function entriesOf(db: Database, stream: StreamKind, streamId: stri
   return (await db.entry.findAll({ where: { stream, streamId }, order: ['version'] })).map(toEntry);
 }
 
+/** The entries of several streams of a kind, by their ids; of each a list, be it empty. */
+export async function entriesOfAll(
+  db: Database,
+  stream: StreamKind,
+  ids: readonly string[],
+): Promise<Map<string, Entry[]>> {
+  const rows = await db.entry.findAll({ where: { stream, streamId: [...ids] }, order: ['version'] });
+  const entries = new Map<string, Entry[]>(ids.map((id) => [id, []]));
+  for (const row of rows) entries.get(row.streamId)!.push(toEntry(row));
+  return entries;
+}
+
 const APPEND = `select * from append_entry($1, $2, $3, $4 ::uuid, $5 ::timestamptz, $6 ::jsonb, $7 ::jsonb, $8)`;
 
 /** What PostgreSQL names of an error. */
@@ -114,20 +126,21 @@ export interface Asked {
 
 /**
  * Decides a command on a stream and appends what follows from it.
- * @param start where the stream does not begin with its own entries: with a row of a batch
- * @returns the state after it
+ * @param read what its entries come to, where batches hold something of the stream as well
+ * @returns the states before and after it
  * @throws HttpProblem 409 when the stream was changed since `expected`, 422 with why the command is refused
  */
-export async function change<S extends { version: number }, C, B, R>(
+export async function changed<S extends { version: number }, C, B, R>(
   db: Database,
   aggregate: Aggregate<S, C, B, R>,
   streamId: string,
   command: C,
   { by, at, expected }: Asked,
-  start: S | null = null,
-): Promise<S> {
+  read = (entries: readonly Entry[]): S | null => replay(aggregate, entries),
+): Promise<{ before: S | null; after: S }> {
   const { stream, decide, fold } = aggregate;
-  let state = replay(aggregate, await entriesOf(db, stream, streamId), start);
+  const before = read(await entriesOf(db, stream, streamId));
+  let state = before;
   if (expected !== undefined && (state?.version ?? 0) !== expected) throw new MovedOn();
   const decided = decide(state, command);
   if (!decided.ok) throw refused(decided.reason, decided.field);
@@ -137,5 +150,12 @@ export async function change<S extends { version: number }, C, B, R>(
     await append(db, entry);
     state = fold(state, entry);
   }
-  return state!;
+  return { before, after: state! };
+}
+
+/** As `changed`; the state after it alone. */
+export async function change<S extends { version: number }, C, B, R>(
+  ...asked: Parameters<typeof changed<S, C, B, R>>
+): Promise<S> {
+  return (await changed(...asked)).after;
 }

@@ -1,14 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { QueryTypes } from 'sequelize';
-import { z } from 'zod';
-import {
-  canonicalJson,
-  meterReadSchema,
-  unitFactsSchema,
-  type MeterState,
-  type Recorder,
-  type Unit,
-} from '@lanternwright/core/record';
+import { canonicalJson, type Recorder } from '@lanternwright/core/record';
 import type { Database } from '../database/connect.ts';
 import { append } from './append.ts';
 
@@ -35,39 +26,11 @@ export async function appendBatch(
   const hash = rowsHash();
   for (const row of rows) hash.add(row);
   for (let i = 0; i < rows.length; i += AT_ONCE)
-    await db.batchRow.bulkCreate(
-      rows.slice(i, i + AT_ONCE).map((row, n) => ({ batchId: id, n: i + n, row })),
+    await db.sequelize.query(
+      `insert into batch_row (batch_id, n, row)
+       select $1 ::uuid, $2 ::int + nth - 1, row from jsonb_array_elements($3 ::jsonb) with ordinality as r(row, nth)`,
+      { bind: [id, i, JSON.stringify(rows.slice(i, i + AT_ONCE))] },
     );
   const body = { kind: 'batch-taken', what, rows: rows.length, rowsHash: hash.end() };
   await append(db, { id: randomUUID(), stream: 'batch', streamId: id, version: 1, at, by, body });
-}
-
-/** A row of a fleet file: a unit as it came in, and its meters where the file had them. */
-export const fleetRowSchema = z.object({
-  id: z.uuid(),
-  unit: unitFactsSchema,
-  meter: meterReadSchema.nullable(),
-});
-export type FleetRow = z.output<typeof fleetRowSchema>;
-
-/** What the streams of a unit begin with: the row of the fleet file it came in with, or nothing. */
-export interface Beginning {
-  unit: Unit | null;
-  meter: MeterState | null;
-}
-
-export function beginningOf(row: FleetRow): Beginning {
-  return {
-    unit: { ...row.unit, version: 0, takenOut: [] },
-    meter: row.meter && { version: 0, reads: [row.meter] },
-  };
-}
-
-/** What the streams of this unit begin with. */
-export async function beginningOfUnit(db: Database, unitId: string): Promise<Beginning> {
-  const [found] = await db.sequelize.query<{ row: unknown }>(
-    `select row from batch_row where row ->> 'id' = $1`,
-    { type: QueryTypes.SELECT, bind: [unitId] },
-  );
-  return found ? beginningOf(fleetRowSchema.parse(found.row)) : { unit: null, meter: null };
 }

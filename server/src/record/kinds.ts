@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import {
+  absenceAggregate,
+  bookingAggregate,
   jobAggregate,
   meterAggregate,
   personAggregate,
@@ -54,16 +56,26 @@ export function kindsOf(numberOf: (jobId: string) => number | undefined): Kind<u
       [
         ['unit', 'id'],
         ['axle', 'unit_id'],
+        ['service_told', 'unit_id'],
       ],
-      (id, { unit: { owner, name, unitKind, plate, version }, axles }) => ({
+      (id, { unit: { owner, name, unitKind, plate, version, duty }, axles, told }) => ({
         owner: [owner],
-        unit: [{ id, ownerId: owner.id, name, kind: unitKind, plate, version }],
+        unit: [{ id, ownerId: owner.id, name, kind: unitKind, plate, version, duty }],
         axle: axles.map((axle) => ({ ...axle, unitId: id })),
+        service_told: told.map((t, nth) => ({ ...t, nth, unitId: id })),
       }),
     ),
-    kind(meterAggregate, [['meter_reading', 'unit_id']], (id, reads) => ({
-      meter_reading: reads.map((read) => ({ ...read, unitId: id })),
-    })),
+    kind(
+      meterAggregate,
+      [
+        ['meter_reading', 'unit_id'],
+        ['meter_swap', 'unit_id'],
+      ],
+      (id, { reads, swaps }) => ({
+        meter_reading: reads.map((read) => ({ ...read, unitId: id })),
+        meter_swap: swaps.map((swap, nth) => ({ ...swap, nth, unitId: id })),
+      }),
+    ),
     kind(toolAggregate, [['tool', 'id']], (id, tool) => ({ tool: [{ ...tool, id, code: tool.tool.code }] })),
     kind(sheetAggregate, [['sheet_revision', 'sheet_id']], (id, revisions) => ({
       sheet_revision: revisions.map((r) => ({ ...r, sheetId: id, revision: r.sheet.revision })),
@@ -85,13 +97,40 @@ export function kindsOf(numberOf: (jobId: string) => number | undefined): Kind<u
         ['job', 'id'],
         ['reading', 'job_id'],
         ['follow_up', 'job_id'],
+        ['service_done', 'job_id'],
       ],
-      (id, { job, readings, followUps }) => ({
+      (id, { job, readings, followUps, services }) => ({
         job: [{ id, ...job, number: job.number ?? numberOf(id) }],
         reading: readings,
         follow_up: followUps,
+        service_done: services,
       }),
     ),
+    kind(
+      bookingAggregate,
+      [
+        ['booking_claim', 'booking_id'],
+        ['booking', 'id'],
+      ],
+      (id, { booking: { from, until, ...booking }, claims }) => {
+        const during = `[${from},${until})`;
+        return {
+          booking: [
+            {
+              ...booking,
+              people: `{${booking.people.join()}}`,
+              tools: `{${booking.tools.join()}}`,
+              id,
+              during,
+            },
+          ],
+          booking_claim: claims.map((claim) => ({ ...claim, bookingId: id, during })),
+        };
+      },
+    ),
+    kind(absenceAggregate, [['absence', 'id']], (id, { from, until, ...absence }) => ({
+      absence: [{ ...absence, id, during: `[${from},${until})` }],
+    })),
   ];
   return kinds as Kind<unknown>[];
 }

@@ -1,11 +1,11 @@
 import { QueryTypes } from 'sequelize';
-import { replay, type Entry, type StreamKind } from '@lanternwright/core/record';
+import { replay, type StreamKind } from '@lanternwright/core/record';
 import type { Database } from '../database/connect.ts';
+import { refreshDue } from '../plan/refresh-due.ts';
 import { inTransaction } from '../database/in-transaction.ts';
-import { CHAIN_LOCK, endOfRecord } from './append.ts';
-import { beginningOf, fleetRowSchema, type Beginning } from './batch.ts';
+import { CHAIN_LOCK, endOfRecord, entriesOfAll } from './append.ts';
+import { fromBatches, withBatches } from './beginning.ts';
 import { jobsNumberedSchema, kindsOf, type Kind } from './kinds.ts';
-import { toEntry } from './model.ts';
 import { closeBeside, firstDifference, keepWorking, openBeside, swapIn } from './tables.ts';
 
 /** A stream whose records come to nothing; its rows stay as they were. */
@@ -34,26 +34,21 @@ async function jobNumbers(db: Database): Promise<ReadonlyMap<string, number>> {
   );
 }
 
-/** What units that came in with files begin with, a page at a time. */
-async function* beginnings(db: Database): AsyncGenerator<Map<string, Beginning>> {
-  for (let after = ''; ;) {
-    const rows = await db.sequelize.query<{ row: unknown }>(
-      `select row from batch_row where row ->> 'id' > $1 order by row ->> 'id' limit ${A_PAGE}`,
-      { type: QueryTypes.SELECT, bind: [after] },
-    );
-    if (rows.length === 0) return;
-    const page = rows.map(({ row }) => fleetRowSchema.parse(row));
-    yield new Map(page.map((row) => [row.id, beginningOf(row)]));
-    after = page.at(-1)!.id;
-  }
-}
+const ENTERED = 'select stream_id as id from entry where stream = $1 and seq > $2 and stream_id > $3';
+/** Units of which a batch after `seq` holds something: they came in with it, or their readings did. */
+const IN_BATCHES = `
+  select b.row ->> key as id from entry e join batch_row b on b.batch_id = e.stream_id ::uuid,
+    unnest(array['id', 'unitId']) key
+  where e.stream = 'batch' and e.seq > $2 and b.row ->> key > $3`;
 
-/** The streams of a kind that have an entry after `seq`, a page at a time. */
+const hasBatches = (stream: StreamKind): stream is keyof typeof withBatches => stream in withBatches;
+
+/** The streams of a kind of which something was recorded after `seq`, a page at a time. */
 async function* streamsAfter(db: Database, stream: StreamKind, seq: number): AsyncGenerator<string[]> {
+  const source = hasBatches(stream) ? `${ENTERED} union ${IN_BATCHES}` : ENTERED;
   for (let after = ''; ;) {
     const rows = await db.sequelize.query<{ id: string }>(
-      `select distinct stream_id as id from entry where stream = $1 and seq > $2 and stream_id > $3
-       order by stream_id limit ${A_PAGE}`,
+      `select distinct id from (${source}) found order by id limit ${A_PAGE}`,
       { type: QueryTypes.SELECT, bind: [stream, seq, after] },
     );
     if (rows.length === 0) return;
@@ -62,28 +57,18 @@ async function* streamsAfter(db: Database, stream: StreamKind, seq: number): Asy
   }
 }
 
-async function entriesOfAll(
-  db: Database,
-  stream: StreamKind,
-  ids: readonly string[],
-): Promise<Map<string, Entry[]>> {
-  const rows = await db.entry.findAll({ where: { stream, streamId: [...ids] }, order: ['version'] });
-  const entries = new Map<string, Entry[]>(ids.map((id) => [id, []]));
-  for (const row of rows) entries.get(row.streamId)!.push(toEntry(row));
-  return entries;
-}
-
-async function beginningsOf(db: Database, ids: readonly string[]): Promise<Map<string, Beginning>> {
-  const rows = await db.sequelize.query<{ row: unknown }>(
-    `select row from batch_row where row ->> 'id' = any($1 ::text[])`,
-    { type: QueryTypes.SELECT, bind: [ids] },
+/** Units that an entry after `seq` is about, itself or by its meters or jobs; all of them for null. */
+async function unitsChangedAfter(db: Database, seq: number | null): Promise<string[]> {
+  const rows = await db.sequelize.query<{ id: string }>(
+    `select id from unit where $1 ::bigint is null or id in (
+       select stream_id ::uuid from entry where seq > $1 and stream in ('unit', 'meter')
+       union select (b.row ->> key) ::uuid from entry e join batch_row b on b.batch_id = e.stream_id ::uuid,
+         unnest(array['id', 'unitId']) key where e.stream = 'batch' and e.seq > $1 and b.row ? key
+       union select unit_id from job
+       where id in (select stream_id ::uuid from entry where seq > $1 and stream = 'job'))`,
+    { type: QueryTypes.SELECT, bind: [seq] },
   );
-  return new Map(
-    rows.map(({ row }) => {
-      const begun = fleetRowSchema.parse(row);
-      return [begun.id, beginningOf(begun)];
-    }),
-  );
+  return rows.map((r) => r.id);
 }
 
 /** Folds streams and writes their rows beside; those that do not fold keep the working ones. */
@@ -94,14 +79,15 @@ async function writeStreams(
 ): Promise<Aside[]> {
   const { stream } = aggregate;
   const entries = await entriesOfAll(db, stream, ids);
-  const fromFiles =
-    stream === 'unit' || stream === 'meter' ? await beginningsOf(db, ids) : new Map<string, Beginning>();
+  const held = hasBatches(stream) ? await fromBatches(db, ids) : null;
   const aside: Aside[] = [];
   const states: { id: string; state: unknown }[] = [];
   for (const [id, list] of entries) {
-    const begun = fromFiles.get(id)?.[stream as keyof Beginning] ?? null;
     try {
-      states.push({ id, state: replay(aggregate, list, begun) });
+      const state =
+        held && hasBatches(stream) ? withBatches[stream](list, held.get(id)!) : replay(aggregate, list);
+      // A unit of a fleet file that said nothing of its meters has none.
+      if (state !== null) states.push({ id, state });
     } catch (error) {
       aside.push({ stream, streamId: id, reason: error instanceof Error ? error.message : String(error) });
     }
@@ -128,17 +114,6 @@ async function buildBeside(db: Database): Promise<Rebuilt> {
   const kinds = kindsOf((jobId) => numbers.get(jobId));
   const aside = new Map<string, Aside>();
   const seen = new Set<string>();
-  for await (const page of beginnings(db)) {
-    for (const kind of kinds) {
-      const { stream } = kind.aggregate;
-      if (stream !== 'unit' && stream !== 'meter') continue;
-      const states = [...page].flatMap(([id, begun]) =>
-        begun[stream] ? [{ id, state: begun[stream] }] : [],
-      );
-      await kind.write(db, states);
-      for (const { id } of states) seen.add(`${stream} ${id}`);
-    }
-  }
   const follow = async (cursor: number): Promise<number> => {
     const end = await endOfRecord(db);
     for (const kind of kinds) {
@@ -155,9 +130,12 @@ async function buildBeside(db: Database): Promise<Rebuilt> {
   };
   // Once without holding anybody up, once for what was recorded meanwhile; the rest with the chain held.
   let cursor = await follow(0);
+  await refreshDue(db, await unitsChangedAfter(db, null));
+  const before = cursor;
   cursor = await follow(cursor);
   await db.sequelize.query(`select pg_advisory_xact_lock(${CHAIN_LOCK})`);
   await follow(cursor);
+  await refreshDue(db, await unitsChangedAfter(db, before));
   await db.sequelize.query('analyze pg_temp.job; analyze pg_temp.reading');
   await db.sequelize.query('select refresh_wheel_ends(null)');
   return { streams: seen.size, aside: [...aside.values()] };

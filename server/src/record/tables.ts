@@ -14,7 +14,7 @@ interface Table {
 /** Every table that follows from the record; one comes after those it refers to. */
 export const tables: readonly Table[] = [
   { name: 'owner', key: ['id'], columns: ['id', 'name'], only: 'add' },
-  { name: 'unit', key: ['id'], columns: ['id', 'owner_id', 'name', 'kind', 'plate', 'version'] },
+  { name: 'unit', key: ['id'], columns: ['id', 'owner_id', 'name', 'kind', 'plate', 'version', 'duty'] },
   {
     name: 'axle',
     key: ['id'],
@@ -23,7 +23,17 @@ export const tables: readonly Table[] = [
   {
     name: 'meter_reading',
     key: ['unit_id', 'nth'],
-    columns: ['unit_id', 'nth', 'date', 'distance', 'km', 'hours'],
+    columns: ['unit_id', 'nth', 'date', 'distance', 'km', 'hours', 'source', 'total_km', 'total_hours'],
+  },
+  {
+    name: 'service_told',
+    key: ['unit_id', 'nth'],
+    columns: ['unit_id', 'nth', 'axle_id', 'position', 'date', 'works'],
+  },
+  {
+    name: 'meter_swap',
+    key: ['unit_id', 'nth'],
+    columns: ['unit_id', 'nth', 'date', 'of', 'why', 'last', 'first', 'after'],
   },
   {
     name: 'tool',
@@ -60,12 +70,45 @@ export const tables: readonly Table[] = [
     ],
   },
   {
+    name: 'service_done',
+    key: ['job_id', 'position'],
+    columns: ['job_id', 'position', 'unit_id', 'axle_id', 'date', 'works', 'minutes'],
+  },
+  {
+    name: 'due',
+    key: ['axle_id', 'position', 'work'],
+    columns: [
+      ...['axle_id', 'position', 'work', 'unit_id', 'last_on', 'due_on', 'earliest', 'latest', 'due_by'],
+      'missing',
+      'shortened',
+    ],
+  },
+  { name: 'unit_due', key: ['unit_id'], columns: ['unit_id', 'due_on', 'earliest', 'unknown'] },
+  {
     name: 'wheel_end',
     key: ['axle_id', 'position'],
     columns: [
       ...['unit_id', 'axle_id', 'position', 'verdict', 'end_play_mm', 'read_at', 'read_km', 'open_job_id'],
       'out_of_service',
     ],
+  },
+  {
+    name: 'booking',
+    key: ['id'],
+    columns: [
+      ...['id', 'unit_id', 'job_id', 'bay_id', 'during', 'people', 'tools', 'note', 'locked', 'cancelled'],
+      'version',
+    ],
+  },
+  {
+    name: 'booking_claim',
+    key: ['booking_id', 'what', 'of'],
+    columns: ['booking_id', 'what', 'of', 'during'],
+  },
+  {
+    name: 'absence',
+    key: ['id'],
+    columns: ['id', 'what', 'of', 'during', 'why', 'cancelled', 'version'],
   },
   {
     name: 'person',
@@ -96,7 +139,11 @@ export async function openBeside(db: Database): Promise<void> {
     );
     await run(db, `create unique index on pg_temp.${name} (${list(key)})`);
   }
-  await run(db, 'create index on pg_temp.reading (axle_id, position); create index on pg_temp.job (unit_id)');
+  await run(
+    db,
+    `create index on pg_temp.reading (axle_id, position); create index on pg_temp.job (unit_id);
+     create index on pg_temp.service_done (unit_id); create index on pg_temp.due (unit_id)`,
+  );
 }
 
 /** The working rows of a stream that is set aside stay as they are. */

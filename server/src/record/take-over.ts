@@ -3,14 +3,8 @@ import { sheetSchema } from '@lanternwright/core/procedure';
 import { program, type Entry, type StreamKind } from '@lanternwright/core/record';
 import { toolSchema } from '@lanternwright/core/tool';
 import type { Database } from '../database/connect.ts';
+import { grouped } from '../database/grouped.ts';
 import { appendMany } from './append.ts';
-import { rebuildProjections } from './rebuild.ts';
-
-function grouped<T>(rows: readonly T[], keyOf: (row: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const row of rows) groups.set(keyOf(row), [...(groups.get(keyOf(row)) ?? []), row]);
-  return groups;
-}
 
 /**
  * Begins the record of what had none: units with their axles and meters, tools, sheets, people, the numbers of jobs.
@@ -25,6 +19,8 @@ export async function takeOver(db: Database): Promise<void> {
 
   const axles = grouped(await db.axle.findAll({ order: ['number'] }), (a) => a.unitId);
   for (const { id, name, kind: unitKind, plate, owner } of await db.unit.findAll({
+    // What stood there then; later columns do not yet.
+    attributes: ['id', 'name', 'kind', 'plate'],
     include: [{ model: db.owner, as: 'owner' }],
   })) {
     const placed = (axles.get(id) ?? []).map(({ id: axleId, number, role, wheels, brake, sheet }) => ({
@@ -34,7 +30,13 @@ export async function takeOver(db: Database): Promise<void> {
     const facts = { owner: { id: owner!.id, name: owner!.name }, name, unitKind, plate, axles: placed };
     begin('unit', id, { kind: 'unit-taken-over', unit: facts });
   }
-  const meters = grouped(await db.meterReading.findAll({ order: ['nth'] }), (m) => m.unitId);
+  const meters = grouped(
+    await db.meterReading.findAll({
+      attributes: ['unitId', 'date', 'distance', 'km', 'hours'],
+      order: ['nth'],
+    }),
+    (m) => m.unitId,
+  );
   for (const [unitId, rows] of meters)
     begin('meter', unitId, {
       kind: 'meters-taken-over',
@@ -71,5 +73,4 @@ export async function takeOver(db: Database): Promise<void> {
   }
   if (entries.length === 0) return;
   await appendMany(db, entries);
-  await rebuildProjections(db);
 }

@@ -263,6 +263,24 @@ const ways: Tampering[] = [
     inside: /rows.*wheel_end/,
     outside: null,
   },
+  {
+    way: 'what a unit has run made less',
+    sql: 'update meter_reading set total_km = total_km / 2',
+    inside: /rows.*meter_reading/,
+    outside: null,
+  },
+  {
+    way: 'a work said to have been done later',
+    sql: 'update service_done set date = date + 100',
+    inside: /rows.*service_done/,
+    outside: null,
+  },
+  {
+    way: 'what is due hidden',
+    sql: 'update unit_due set unknown = unknown + 1',
+    inside: /rows.*unit_due/,
+    outside: null,
+  },
   { way: 'a follow-up taken away', sql: 'delete from follow_up', inside: /rows.*follow_up/, outside: null },
   {
     way: 'a person made supervisor in the table',

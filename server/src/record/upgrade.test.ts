@@ -15,7 +15,19 @@ afterAll(() => db.sequelize.close());
 
 it('a database of the version before is brought up whole: no hash changes, everything has a record', async () => {
   const hashes = await oldDatabase(db);
-  expect(await migrate(db)).toEqual(['0010-record', '0011-taken-over']);
+  expect(await migrate(db)).toEqual([
+    '0010-record',
+    '0011-taken-over',
+    '0012-meters',
+    '0013-due',
+    '0014-bookings',
+    '0015-plan',
+    '0016-calendars',
+    '0017-fleet-pages',
+    '0018-meter-files',
+    '0019-duty',
+    '0020-morning',
+  ]);
   const kept = await db.entry.findAll({ where: { stream: 'job' }, order: ['seq'] });
   expect(new Map(kept.map((e) => [e.id, e.hash]))).toEqual(hashes);
   const report = await verifyChain(db);

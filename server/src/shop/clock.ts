@@ -3,6 +3,8 @@ export interface Clock {
   now: () => Date;
   /** The calendar date in the shop's zone. */
   today: () => string;
+  /** The calendar date of a moment in the shop's zone. */
+  dayOf: (iso: string) => string;
   /** A moment as people in the shop say it. */
   say: (iso: string) => string;
 }
@@ -24,6 +26,7 @@ export function shopClock(zone: () => string): Clock {
   return {
     now: () => new Date(),
     today: () => format().date.format(new Date()),
+    dayOf: (iso) => format().date.format(new Date(iso)),
     say: (iso) => format().moment.format(new Date(iso)),
   };
 }

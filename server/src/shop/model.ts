@@ -12,7 +12,7 @@ export interface SettingRow extends Model<InferAttributes<SettingRow>, InferCrea
   value: unknown;
 }
 
-/** Facts about this installation: `demo` is true once the demo data were loaded, `shop` what is set for the shop. */
+/** Facts about this installation: `demo` is true once the demo data were loaded, `shop` what is set for the shop, `morning` who gets its summary. */
 export function defineSetting(sequelize: Sequelize): ModelStatic<SettingRow> {
   return sequelize.define<SettingRow>('setting', {
     name: { type: DataTypes.TEXT, primaryKey: true },

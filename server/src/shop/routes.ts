@@ -3,6 +3,7 @@ import { shopRoutes } from '@lanternwright/contract/shop';
 import { backupsIn } from '../backup/backup.ts';
 import type { Config } from '../config.ts';
 import { serve } from '../http/serve.ts';
+import type { MorningService } from '../morning/service.ts';
 import { addressOf, startSession } from '../people/routes.ts';
 import type { TriesService } from '../people/tries.ts';
 import type { beginOwnShop } from './begin.ts';
@@ -12,13 +13,19 @@ export function shopRouter(
   settings: SettingsService,
   begin: ReturnType<typeof beginOwnShop>,
   tries: TriesService,
-  backups: Config['backups'],
+  { backups, morning }: { backups: Config['backups']; morning: MorningService },
 ): Router {
   const router = Router();
   serve(router, shopRoutes.backups, async () => ({
     kept: backups?.kept ?? null,
     made: backups ? (await backupsIn(backups.folder)).map((b) => b.made) : [],
   }));
+  serve(router, shopRoutes.morning, () => morning.stand());
+  serve(router, shopRoutes.changeMorning, ({ body }) => morning.change(body));
+  serve(router, shopRoutes.sendMorning, async () => {
+    await morning.send();
+    return { ok: true } as const;
+  });
   serve(router, shopRoutes.change, ({ body }) => settings.change(body));
   serve(router, shopRoutes.begin, async ({ req, body }) =>
     startSession(req, await tries.one(addressOf(req), 'first person', () => begin(body)), 'password'),

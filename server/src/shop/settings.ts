@@ -16,6 +16,9 @@ export function settingsService(db: Database, zone: string) {
     endPlayUnit: 'in',
     currency: 'USD',
     paper: 'a4',
+    bays: [],
+    week: Array.from({ length: 7 }, () => []),
+    holidays: [],
   };
   let current = unset;
 

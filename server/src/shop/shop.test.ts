@@ -70,7 +70,7 @@ describe('beginning with one’s own shop', () => {
     const { password } = mine;
     await call.post('/api/people/session').send({ login: founder, password }).expect(200);
     expect(await addUnit({ ...shop, technician: { ...shop.technician, call } })).toMatch(/^[0-9a-f-]{36}$/);
-    expect((await call.get('/api/fleet/units').expect(200)).body).toHaveLength(1);
+    expect((await call.get('/api/fleet/units').expect(200)).body.units).toHaveLength(1);
   });
 });
 

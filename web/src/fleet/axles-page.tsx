@@ -10,6 +10,8 @@ import { useReplaceAxlesMutation, useUnitQuery } from './fleet-api.ts';
 function AxlesForm({ unit }: { unit: UnitDetail }) {
   const navigate = useNavigate();
   const [axles, setAxles] = useState<readonly EditedAxle[]>(unit.axles);
+  // What is edited began with this: a unit that is read anew meanwhile must not make it look newer.
+  const [seenVersion] = useState(unit.version);
   const [replace, { isLoading, error }] = useReplaceAxlesMutation();
   return (
     <>
@@ -24,7 +26,7 @@ function AxlesForm({ unit }: { unit: UnitDetail }) {
           weight="main"
           disabled={isLoading}
           onClick={() =>
-            void replace({ id: unit.id, seenVersion: unit.version, axles: [...axles] }).then(
+            void replace({ id: unit.id, seenVersion, axles: [...axles] }).then(
               ({ data }) => data && navigate(`/fleet/${unit.id}`),
             )
           }

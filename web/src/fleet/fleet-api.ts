@@ -1,17 +1,36 @@
 import type { FleetPreview } from '@lanternwright/contract/exchange';
 import type {
   ChangeAxles,
+  CorrectMeter,
+  FleetPage,
+  FleetQuery,
+  Found,
   HistoryLine,
+  MeterPage,
+  NewMeterRead,
   NewUnitInput,
   Owner,
+  SayDuty,
+  SwapMeter,
+  TellService,
   UnitDetail,
-  UnitSummary,
 } from '@lanternwright/contract/fleet';
 import { api } from '../api.ts';
 
+/** What is asked of the fleet; what is left out is not asked. */
+export type FleetAsked = Partial<Omit<FleetQuery, 'page'>> & { page: number };
+
 export const fleetApi = api.injectEndpoints({
   endpoints: (build) => ({
-    units: build.query<UnitSummary[], void>({ query: () => 'api/fleet/units', providesTags: ['fleet'] }),
+    fleet: build.query<FleetPage, FleetAsked>({
+      query: (params) => ({ url: 'api/fleet/units', params }),
+      providesTags: ['fleet'],
+    }),
+    find: build.query<Found, string>({
+      query: (text) => ({ url: 'api/find', params: { text } }),
+      // What was found a while ago may be called otherwise.
+      keepUnusedDataFor: 5,
+    }),
     unit: build.query<UnitDetail, string>({ query: (id) => `api/fleet/units/${id}`, providesTags: ['unit'] }),
     history: build.query<HistoryLine[], { id: string; position?: string }>({
       query: ({ id, position }) => ({ url: `api/fleet/units/${id}/history`, params: { position } }),
@@ -26,6 +45,30 @@ export const fleetApi = api.injectEndpoints({
       query: ({ id, ...body }) => ({ url: `api/fleet/units/${id}/axles`, method: 'PUT', body }),
       invalidatesTags: ['fleet', 'unit'],
     }),
+    meters: build.query<MeterPage, { id: string; page: number }>({
+      query: ({ id, page }) => ({ url: `api/fleet/units/${id}/meters`, params: { page } }),
+      providesTags: ['unit'],
+    }),
+    addMeter: build.mutation<{ id: string }, { id: string } & NewMeterRead>({
+      query: ({ id, ...body }) => ({ url: `api/fleet/units/${id}/meters`, method: 'POST', body }),
+      invalidatesTags: ['fleet', 'unit', 'jobs'],
+    }),
+    swapMeter: build.mutation<{ id: string }, { id: string } & SwapMeter>({
+      query: ({ id, ...body }) => ({ url: `api/fleet/units/${id}/meters/swaps`, method: 'POST', body }),
+      invalidatesTags: ['fleet', 'unit', 'jobs'],
+    }),
+    correctMeter: build.mutation<{ id: string }, { id: string } & CorrectMeter>({
+      query: ({ id, ...body }) => ({ url: `api/fleet/units/${id}/meters/corrections`, method: 'POST', body }),
+      invalidatesTags: ['fleet', 'unit', 'jobs'],
+    }),
+    tellService: build.mutation<{ id: string }, { id: string } & TellService>({
+      query: ({ id, ...body }) => ({ url: `api/fleet/units/${id}/services`, method: 'POST', body }),
+      invalidatesTags: ['unit'],
+    }),
+    sayDuty: build.mutation<{ id: string }, { id: string } & SayDuty>({
+      query: ({ id, ...body }) => ({ url: `api/fleet/units/${id}/duty`, method: 'PUT', body }),
+      invalidatesTags: ['unit', 'plan'],
+    }),
     previewFleet: build.mutation<FleetPreview, { csv: string }>({
       query: (body) => ({ url: 'api/exchange/fleet/preview', method: 'POST', body }),
     }),
@@ -37,7 +80,14 @@ export const fleetApi = api.injectEndpoints({
 });
 
 export const {
-  useUnitsQuery,
+  useAddMeterMutation,
+  useCorrectMeterMutation,
+  useMetersQuery,
+  useSwapMeterMutation,
+  useTellServiceMutation,
+  useSayDutyMutation,
+  useFindQuery,
+  useFleetQuery,
   useUnitQuery,
   useHistoryQuery,
   useOwnersQuery,

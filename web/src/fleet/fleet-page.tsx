@@ -1,6 +1,13 @@
-import { useMemo } from 'react';
+import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { UnitSummary, WheelEndState, WheelEndSummary } from '@lanternwright/contract/fleet';
+import {
+  standingStates,
+  UNITS_A_PAGE,
+  type FleetPage as FleetAnswer,
+  type UnitSummary,
+  type WheelEndState,
+  type WheelEndSummary,
+} from '@lanternwright/contract/fleet';
 import { unitKinds, type UnitKind } from '@lanternwright/core/axle-plan';
 import { problemText } from '../api.ts';
 import { useMay } from '../people/people-api.ts';
@@ -8,10 +15,11 @@ import { sayDate, sayMeter, sayPlay } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
 import { AxlePlan } from '../ui/axle-plan.tsx';
 import { buttonLook } from '../ui/button.tsx';
+import { Pager } from '../ui/pager.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark, stateWords } from '../ui/state-mark.tsx';
 import type { RuleUnit } from '../ui/thou-rule.tsx';
-import { useUnitsQuery } from './fleet-api.ts';
+import { useFleetQuery, useOwnersQuery, type FleetAsked } from './fleet-api.ts';
 
 const states: readonly WheelEndState[] = [
   'working',
@@ -90,143 +98,162 @@ function UnitRow({ unit, shown }: { unit: UnitSummary; shown: RuleUnit }) {
   );
 }
 
-interface Filters {
-  owner: string;
-  kind: string;
-  state: string;
-}
+const STATES = states.map((id) => ({ id, name: stateWords[id] }));
+const KINDS = (Object.entries(unitKinds) as [UnitKind, string][]).map(([id, name]) => ({ id, name }));
 
-function passes(unit: UnitSummary, { owner, kind, state }: Filters): boolean {
-  return (
-    (!owner || unit.owner.id === owner) &&
-    (!kind || unit.kind === kind) &&
-    (!state || unit.wheelEnds.some((w) => w.state === state))
-  );
-}
-
-function FilterBar({
-  units,
-  filters,
-  set,
-}: {
-  units: readonly UnitSummary[];
-  filters: Filters;
-  set: (part: Partial<Filters>) => void;
-}) {
-  const owners = new Map(units.map((u) => [u.owner.id, u.owner.name]));
-  const kinds = new Set(units.map((u) => u.kind));
-  const select = 'min-h-10 rounded-md border border-edge bg-panel px-2 text-14';
-  return (
-    <div className="flex flex-wrap items-center gap-2" role="group" aria-label="Filter the fleet">
-      {owners.size > 1 && (
-        <select
-          aria-label="Owner"
-          className={select}
-          value={filters.owner}
-          onChange={(e) => set({ owner: e.target.value })}
-        >
-          <option value="">All owners</option>
-          {[...owners]
-            .sort((a, b) => a[1].localeCompare(b[1]))
-            .map(([id, name]) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-        </select>
-      )}
-      <select
-        aria-label="Kind"
-        className={select}
-        value={filters.kind}
-        onChange={(e) => set({ kind: e.target.value })}
-      >
-        <option value="">All kinds</option>
-        {(Object.keys(unitKinds) as UnitKind[])
-          .filter((k) => kinds.has(k))
-          .map((k) => (
-            <option key={k} value={k}>
-              {unitKinds[k]}
-            </option>
-          ))}
-      </select>
-      <select
-        aria-label="State"
-        className={select}
-        value={filters.state}
-        onChange={(e) => set({ state: e.target.value })}
-      >
-        <option value="">All states</option>
-        {states.map((s) => (
-          <option key={s} value={s}>
-            {stateWords[s]}
-          </option>
-        ))}
-      </select>
-    </div>
-  );
-}
-
-function byOwner(units: readonly UnitSummary[]): [string, UnitSummary[]][] {
-  const groups = new Map<string, UnitSummary[]>();
-  for (const unit of units) groups.set(unit.owner.name, [...(groups.get(unit.owner.name) ?? []), unit]);
-  const collator = new Intl.Collator('en', { numeric: true });
-  for (const group of groups.values()) group.sort((a, b) => collator.compare(a.name, b.name));
-  return [...groups].sort(([a], [b]) => a.localeCompare(b));
-}
+type Filters = Record<'owner' | 'kind' | 'state' | 'search', string>;
 
 const filtersIn = (params: URLSearchParams): Filters => ({
   owner: params.get('owner') ?? '',
   kind: params.get('kind') ?? '',
   state: params.get('state') ?? '',
+  search: params.get('search') ?? '',
 });
+
+/** What the address asks the server for. */
+function askedBy(params: URLSearchParams): FleetAsked {
+  const given = Object.entries(filtersIn(params)).filter(([, v]) => v !== '');
+  return { page: Math.max(1, Number(params.get('page')) || 1), ...Object.fromEntries(given) };
+}
+
+interface ChooseProps {
+  label: string;
+  all: string;
+  value: string;
+  options: readonly { id: string; name: string }[];
+  onChoose: (id: string) => void;
+}
+
+function Choose({ label, all, value, options, onChoose }: ChooseProps) {
+  return (
+    <select
+      aria-label={label}
+      className="min-h-12 rounded-md border border-edge bg-panel px-2 text-14"
+      value={value}
+      onChange={(e) => onChoose(e.target.value)}
+    >
+      <option value="">{all}</option>
+      {options.map(({ id, name }) => (
+        <option key={id} value={id}>
+          {name}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** Waits until somebody stops typing. */
+const SEARCH_MS = 250;
+
+function FilterBar({ filters, set }: { filters: Filters; set: (part: Partial<Filters>) => void }) {
+  const { data: owners = [] } = useOwnersQuery();
+  const [search, setSearch] = useState(filters.search);
+  useEffect(() => {
+    if (search === filters.search) return undefined;
+    const later = setTimeout(() => set({ search }), SEARCH_MS);
+    return () => clearTimeout(later);
+  });
+  return (
+    <div className="flex flex-wrap items-center gap-2" role="search" aria-label="Filter the fleet">
+      <input
+        type="search"
+        aria-label="Search the fleet"
+        placeholder="Name, plate, owner"
+        maxLength={80}
+        className="min-h-12 w-52 rounded-md border border-edge bg-panel px-3 text-14"
+        value={search}
+        onChange={(e) => setSearch(e.target.value)}
+      />
+      {owners.length > 1 && (
+        <Choose
+          label="Owner"
+          all="All owners"
+          value={filters.owner}
+          options={owners}
+          onChoose={(owner) => set({ owner })}
+        />
+      )}
+      <Choose
+        label="Kind"
+        all="All kinds"
+        value={filters.kind}
+        options={KINDS}
+        onChoose={(kind) => set({ kind })}
+      />
+      <Choose
+        label="State"
+        all="All states"
+        value={filters.state}
+        options={STATES}
+        onChoose={(state) => set({ state })}
+      />
+    </div>
+  );
+}
+
+/** Units one after the other, by their owner as they come. */
+function byOwner(units: readonly UnitSummary[]): { owner: UnitSummary['owner']; units: UnitSummary[] }[] {
+  const groups = new Map<string, { owner: UnitSummary['owner']; units: UnitSummary[] }>();
+  for (const unit of units) {
+    const group = groups.get(unit.owner.id);
+    if (group) group.units.push(unit);
+    else groups.set(unit.owner.id, { owner: unit.owner, units: [unit] });
+  }
+  return [...groups.values()];
+}
+
+interface StandingProps {
+  fleet: FleetAnswer['fleet'];
+  state: string;
+  choose: (state: string) => void;
+}
+
+/** How many wheel ends stand how, over the whole fleet; one is chosen to see whose. */
+function Standing({ fleet, state, choose }: StandingProps) {
+  return (
+    <p className="text-13 text-muted">
+      {fleet.units.toLocaleString('en')} units
+      {standingStates.map((s) => {
+        const found = fleet.standing[s];
+        return found === undefined ? null : (
+          <button
+            key={s}
+            type="button"
+            onClick={() => choose(state === s ? '' : s)}
+            aria-pressed={state === s}
+            className={`ml-2 inline-flex min-h-8 items-center gap-1.5 rounded-md border px-2 text-13 font-semibold text-ink ${state === s ? 'border-lamp-edge bg-lamp' : 'border-edge bg-panel'}`}
+          >
+            <StateMark state={s} size={14} /> {found.toLocaleString('en')}{' '}
+            {s === 'working' ? 'in a job' : s === 'out-of-service' ? 'out of service' : `left ${s}`}
+          </button>
+        );
+      })}
+    </p>
+  );
+}
 
 /** The fleet by owner, each unit drawn as its axle plan. */
 export function FleetPage() {
-  const { data, error } = useUnitsQuery();
   const able = useMay();
   const shown = useAppSelector((s) => s.preferences.unit);
   const [params, setParams] = useSearchParams();
   const filters = filtersIn(params);
-  const set = (part: Partial<Filters>) => {
+  const asked = askedBy(params);
+  const { data, error } = useFleetQuery(asked);
+  const go = (part: Record<string, string>) => {
     // The address is ahead of what is drawn: a second choice made at once must not undo the first.
     const now = filtersIn(new URLSearchParams(window.location.search));
     const next = Object.entries({ ...now, ...part }).filter(([, v]) => v !== '');
     setParams(Object.fromEntries(next), { replace: true });
   };
-  const units = useMemo(() => data ?? [], [data]);
-  const shownUnits = units.filter((u) => passes(u, filters));
-  const ends = units.flatMap((u) => u.wheelEnds);
-  const count = (state: WheelEndState) => ends.filter((w) => w.state === state).length;
   return (
     <main>
       <div className="flex flex-wrap items-center justify-between gap-3 border-b border-rule px-5 py-4">
         <div>
           <h1 className="text-23">Fleet</h1>
-          <p className="text-13 text-muted">
-            {units.length} units, {ends.length} wheel ends
-            {(['working', 'out-of-service', 'loose', 'tight'] as const).map((state) => {
-              const found = count(state);
-              return found === 0 ? null : (
-                <button
-                  key={state}
-                  type="button"
-                  onClick={() => set({ state: filters.state === state ? '' : state })}
-                  aria-pressed={filters.state === state}
-                  className={`ml-2 inline-flex min-h-8 items-center gap-1.5 rounded-md border px-2 text-13 font-semibold text-ink ${filters.state === state ? 'border-lamp-edge bg-lamp' : 'border-edge bg-panel'}`}
-                >
-                  <StateMark state={state} size={14} /> {found}{' '}
-                  {state === 'working'
-                    ? 'in a job'
-                    : state === 'out-of-service'
-                      ? 'out of service'
-                      : `left ${state}`}
-                </button>
-              );
-            })}
-          </p>
+          {data && <Standing fleet={data.fleet} state={filters.state} choose={(state) => go({ state })} />}
         </div>
-        <FilterBar {...{ units, filters, set }} />
+        <FilterBar filters={filters} set={go} />
         <div className="flex flex-wrap gap-2">
           {able('see-sheets') && (
             <Link to="/fleet/sheets" className={buttonLook('plain')}>
@@ -241,6 +268,11 @@ export function FleetPage() {
           <a href="/api/exchange/fleet.csv" download className={buttonLook('plain')}>
             Export
           </a>
+          {able('change-fleet') && (
+            <Link to="/fleet/meters" className={buttonLook('plain')}>
+              Readings
+            </Link>
+          )}
           {able('change-fleet') && (
             <Link to="/fleet/import" className={buttonLook('plain')}>
               Bring in a fleet
@@ -258,27 +290,45 @@ export function FleetPage() {
           <Note tone="trouble">{problemText(error)}</Note>
         </div>
       )}
-      {byOwner(shownUnits).map(([owner, group]) => (
-        <section key={owner} aria-label={owner}>
-          <h2 className="border-b border-rule bg-side px-5 py-2 text-14">
-            {owner}{' '}
-            <span className="font-normal text-muted">
-              {group.length === 1 ? '1 unit' : `${group.length} units`}
-            </span>
-          </h2>
-          <ul className="lg:grid lg:grid-cols-2 lg:[&>li:nth-child(odd)]:border-r">
-            {group.map((unit) => (
-              <UnitRow key={unit.id} {...{ unit, shown }} />
-            ))}
-          </ul>
-        </section>
-      ))}
-      {data && shownUnits.length === 0 && (
+      {data && data.total !== data.fleet.units && data.total > 0 && (
+        <p className="border-b border-rule px-5 py-2 text-14 font-semibold">
+          {data.total === 1 ? '1 unit fits' : `${data.total.toLocaleString('en')} units fit`}
+        </p>
+      )}
+      {data &&
+        byOwner(data.units).map(({ owner, units }) => (
+          <section key={owner.id} aria-label={owner.name}>
+            <h2 className="border-b border-rule bg-side px-5 py-2 text-14">
+              {owner.name}{' '}
+              <span className="font-normal text-muted">
+                {data.ofOwner[owner.id] === 1
+                  ? '1 unit'
+                  : `${(data.ofOwner[owner.id] ?? units.length).toLocaleString('en')} units`}
+              </span>
+            </h2>
+            <ul className="lg:grid lg:grid-cols-2 lg:[&>li:nth-child(odd)]:border-r">
+              {units.map((unit) => (
+                <UnitRow key={unit.id} {...{ unit, shown }} />
+              ))}
+            </ul>
+          </section>
+        ))}
+      {data?.units.length === 0 && (
         <p className="px-5 py-8 text-16 text-muted">
-          {units.length === 0
+          {data.fleet.units === 0
             ? 'No units yet. Add one, or bring a fleet in from a CSV file.'
             : 'No unit fits. Take a filter away.'}
         </p>
+      )}
+      {data && (
+        <Pager
+          page={asked.page}
+          more={data.total > asked.page * UNITS_A_PAGE}
+          onPage={(page) => {
+            go({ page: String(page) });
+            window.scrollTo(0, 0);
+          }}
+        />
       )}
     </main>
   );

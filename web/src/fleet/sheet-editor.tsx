@@ -11,6 +11,7 @@ import {
 import { formatTyped, parseQuantity, type Quantity, type Unit } from '@lanternwright/core/quantity';
 import { useNewestSheets } from '../sheets/sheets-api.ts';
 import { SelectField, TextField } from '../ui/field.tsx';
+import { IntervalFields } from './interval-fields.tsx';
 import { HeatFields, HubFields, RetorqueField, SchoolFields, shop } from './shop-choices.tsx';
 import { sayMark, torques } from '@lanternwright/core/procedure';
 
@@ -296,6 +297,7 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
       <HubFields key={`${sheet.sheetId}/hub`} {...{ sheet, set }} />
       <RetorqueField key={`${sheet.sheetId}/retorque`} {...{ sheet, set }} />
       <HeatFields key={`${sheet.sheetId}/heat`} {...{ sheet, set }} />
+      <IntervalFields key={`${sheet.sheetId}/intervals`} {...{ sheet, set }} />
       <SchoolFields {...{ sheet, set }} />
     </div>
   );

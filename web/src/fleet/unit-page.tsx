@@ -13,6 +13,9 @@ import { Note } from '../ui/problem-note.tsx';
 import { StateMark, stateWords } from '../ui/state-mark.tsx';
 import { sheetLines, sheetSources } from '@lanternwright/core/procedure';
 import { DueBy, followUpWords } from '../jobs/due-by.tsx';
+import { DutyPanel } from './duty-panel.tsx';
+import { DuePanel } from './due-panel.tsx';
+import { MetersPanel } from './meters-panel.tsx';
 import { useHistoryQuery, useUnitQuery } from './fleet-api.ts';
 
 const ReadingsChart = lazy(() => import('./readings-chart.tsx').then((m) => ({ default: m.ReadingsChart })));
@@ -222,8 +225,11 @@ function Unit({ unit }: { unit: UnitDetail }) {
           </section>
         </div>
         <aside className="flex flex-col gap-6 border-t border-rule bg-side p-5 lg:border-t-0 lg:border-l">
-          <SheetPanel sheet={axle.sheet} />
+          <DuePanel unitId={unit.id} due={unit.due} />
+          <DutyPanel unit={unit} />
           <FollowUps followUps={unit.followUps} />
+          <MetersPanel unitId={unit.id} km={unit.meterKm} hours={unit.hours} />
+          <SheetPanel sheet={axle.sheet} />
           <TakenOut unit={unit} />
           <section>
             <h2 className="pb-1 text-16">Jobs</h2>

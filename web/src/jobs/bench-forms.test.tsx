@@ -227,6 +227,21 @@ describe('going deeper', () => {
     await heading('Tools, parts and lubricant at hand');
   });
 
+  it('keeps what is being filled in while the step beside it is recorded', async () => {
+    const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['wheel-off']));
+    t.workTo('2L', 'wheel-off');
+    const { sent, user } = await openPage(t);
+    await user.click(await step().findByRole('button', { name: 'Go deeper' }));
+    await user.click(step().getByRole('button', { name: 'Seal, renew' }));
+    await user.type(step().getByLabelText('What was found'), 'Oil on the inside');
+    const title = step().getByRole('heading', { level: 2 }).textContent;
+    await user.click(step().getByRole('button', { name: 'Done' }));
+    await waitFor(() => expect(sent).toHaveLength(1));
+    expect(step().getByRole('heading', { level: 2 }).textContent).not.toBe(title);
+    expect(step().getByLabelText<HTMLInputElement>('What was found').value).toBe('Oil on the inside');
+    expect(step().getByRole('button', { name: 'Add: seal, renew' })).toBeDefined();
+  });
+
   it('only a supervisor says that it is built differently', async () => {
     await openPage(jobAt('wheel-off'));
     await step().findByRole('button', { name: 'Go deeper' });

@@ -33,6 +33,7 @@ import { MoneyPanel } from './money-panel.tsx';
 import { PaperLinks } from './paper-links.tsx';
 import { Questions } from './questions.tsx';
 import { ReleasePanel } from './release-panel.tsx';
+import { RouteChanges } from './route-changes.tsx';
 import { StagePanel } from './stage-panel.tsx';
 import { StackPanel } from './stack-panel.tsx';
 import { StepPanel } from './step-panel.tsx';
@@ -150,10 +151,14 @@ function Center({
   if (!step || wheelEnd.release) return <ReleasePanel {...{ open, wheelEnd }} />;
   if (!may(open.person.role, 'work-on-jobs')) return <LookingOn title={step.title} at={wheelEnd.position} />;
   return (
-    <StepPanel
-      key={`${wheelEnd.position}/${wheelEnd.rounds.length}/${step.stage}/${step.id}`}
-      {...{ open, wheelEnd, step }}
-    />
+    <>
+      <StepPanel
+        key={`${wheelEnd.position}/${wheelEnd.rounds.length}/${step.stage}/${step.id}`}
+        {...{ open, wheelEnd, step }}
+      />
+      {/* Beside the step, not in it: what is being filled in there stays when somebody records the step meanwhile. */}
+      <RouteChanges key={wheelEnd.position} {...{ open, wheelEnd }} />
+    </>
   );
 }
 

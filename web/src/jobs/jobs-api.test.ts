@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { newStore } from '../store.ts';
+import { takePathsForAddresses } from '../testing/whole-addresses.ts';
 import { openingOn, TestJob } from '../../../core/src/traveller/testing/work.ts';
 import { eventArrived, jobsApi } from './jobs-api.ts';
 
@@ -8,16 +9,7 @@ afterEach(() => vi.unstubAllGlobals());
 /** A server that answers every question for the job with what it holds at that moment, when it is let. */
 function serverOf(t: TestJob) {
   const answers: (() => void)[] = [];
-  // Node.js takes no path alone for an address, as a browser does.
-  const Plain = Request;
-  vi.stubGlobal(
-    'Request',
-    class extends Plain {
-      constructor(path: string, init?: RequestInit) {
-        super(new URL(path, 'http://127.0.0.1'), init);
-      }
-    },
-  );
+  takePathsForAddresses();
   vi.stubGlobal('fetch', () => {
     const events = [...t.job.events];
     return new Promise<Response>((resolve) => {

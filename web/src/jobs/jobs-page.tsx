@@ -1,8 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { JOBS_A_PAGE, type JobSummary, type WheelEndStand } from '@lanternwright/contract/jobs';
+import { JOBS_A_PAGE, type JobSummary } from '@lanternwright/contract/jobs';
 import { unitKinds } from '@lanternwright/core/axle-plan';
-import { stageOrder, stages } from '@lanternwright/core/procedure';
 import { stoppedWords } from '@lanternwright/core/traveller';
 import { usePerson } from '../people/people-api.ts';
 import { sayTime } from '../shell/words.ts';
@@ -10,27 +9,8 @@ import { Pager } from '../ui/pager.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { useJobsQuery } from './jobs-api.ts';
 import { JobsFrame } from './jobs-frame.tsx';
-
-/** The order of work as a strip: done, at hand, ahead. */
-function StageStrip({ wheelEnd }: { wheelEnd: WheelEndStand }) {
-  const at = wheelEnd.released ? stages.length : stageOrder(wheelEnd.stage);
-  return (
-    <div className="flex gap-[3px]" aria-hidden>
-      {stages.map((s, i) => (
-        <span
-          key={s.id}
-          className={`h-2.5 w-5 rounded-[2px] sm:w-6 ${i < at ? 'bg-pine' : i === at ? (wheelEnd.trouble ? 'bg-rust' : 'bg-lamp-edge') : 'bg-rule'}`}
-        />
-      ))}
-    </div>
-  );
-}
-
-function standWords(w: WheelEndStand): string {
-  if (w.released) return 'released';
-  const title = stages.find((s) => s.id === w.stage)?.title ?? w.stage;
-  return w.trouble ? `${title}, ${w.trouble}` : title;
-}
+import { StageStrip, standWords } from './stage-strip.tsx';
+import { findingsAsked, releasesWaiting } from './what-waits.ts';
 
 function JobRow({ job }: { job: JobSummary }) {
   return (
@@ -82,9 +62,7 @@ function JobRow({ job }: { job: JobSummary }) {
 
 /** Findings that wait for a supervisor, from every open job. */
 function DecideList({ jobs }: { jobs: readonly JobSummary[] }) {
-  const asked = jobs.flatMap((job) =>
-    job.wheelEnds.flatMap((w) => w.asks.map((q) => ({ job, position: w.position, q }))),
-  );
+  const asked = findingsAsked(jobs);
   if (asked.length === 0) return null;
   return (
     <section aria-label="Decide" className="border-b border-lamp-edge bg-lamp px-5 py-3">
@@ -115,10 +93,7 @@ function DecideList({ jobs }: { jobs: readonly JobSummary[] }) {
 
 /** Wheel ends on which only the release is left: a supervisor looks and signs. */
 function WaitingForRelease({ jobs }: { jobs: readonly JobSummary[] }) {
-  const waiting = jobs.flatMap((job) => {
-    const ends = job.wheelEnds.filter((w) => !w.released && w.waitsForRelease);
-    return ends.length > 0 && !job.stopped ? [{ job, ends }] : [];
-  });
+  const waiting = releasesWaiting(jobs);
   if (waiting.length === 0) return null;
   return (
     <section aria-labelledby="waiting" className="border-b border-rule px-5 py-4">

@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import type { LiveMessage } from '@lanternwright/contract/jobs';
 import { api } from '../api.ts';
 import { keepAtHand } from '../offline/keep-at-hand.ts';
+import { sawRecord } from '../record-seen.ts';
 import { useAppDispatch } from '../store.ts';
 import { eventArrived } from './jobs-api.ts';
 
@@ -27,16 +28,21 @@ export function useLive(seesJobs: boolean, keepsAtHand: boolean): void {
     const freshenLists = () => {
       lists ??= setTimeout(() => {
         lists = undefined;
-        dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs']));
+        dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs', 'plan']));
       }, LISTS_MS);
     };
     const open = () => {
       stream = new EventSource('/api/live');
-      stream.onmessage = ({ data }: MessageEvent<string>) => {
+      stream.onmessage = ({ data, lastEventId }: MessageEvent<string>) => {
+        sawRecord(lastEventId);
         const { jobId, event } = JSON.parse(data) as LiveMessage;
         dispatch(eventArrived(jobId, event));
         freshenLists();
       };
+      stream.addEventListener('changed', ({ lastEventId }: MessageEvent<string>) => {
+        sawRecord(lastEventId);
+        freshenLists();
+      });
       const stands = () => {
         lost = false;
         clearTimeout(copying);
@@ -44,7 +50,7 @@ export function useLive(seesJobs: boolean, keepsAtHand: boolean): void {
       };
       // Nobody knows what was missed before the stream stood, nor in a long gap of it.
       stream.addEventListener('anew', () => {
-        dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs', 'job']));
+        dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs', 'job', 'plan']));
         stands();
       });
       // Whatever was missed has just been sent.

@@ -1,25 +1,22 @@
 import { useState } from 'react';
 import { addDays } from '@lanternwright/core/interval';
-import { parseQuantity } from '@lanternwright/core/quantity';
 import {
   againstRelease,
   lastVerdict,
   sayObjection,
   otherSideDue,
-  torqueFits,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
-import { sayTorque, type TorqueFigure } from '@lanternwright/core/procedure';
 import { sayDate, sayKm, sayPlay, sayTime, shopToday } from '../shell/words.ts';
 import { useAppSelector } from '../store.ts';
-import { ToolField, useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
-import { AreaField, TextField } from '../ui/field.tsx';
+import { AreaField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { DraftScope, forgetDrafts, useDraft } from './use-draft.ts';
 import { AlsoDueFields, AlsoDueList, type AlsoDue } from './also-due.tsx';
 import { Link } from 'react-router';
+import { RetorqueForm } from './retorque-form.tsx';
 import { ReleaseTogether } from './release-together.tsx';
 import { RouteChanges } from './route-changes.tsx';
 import { TakeBack } from './strike-out.tsx';
@@ -30,102 +27,6 @@ interface Props {
   wheelEnd: WheelEnd;
   /** The page shows everything that was recorded beside it, and what stands against it above. */
   beside?: 'everything';
-}
-
-/** What the maker's sheet asked for when the wheel went on, where the shop's has no figure. */
-function wheelFigure({ records }: WheelEnd): TorqueFigure | null {
-  const data = records.findLast((r) => r.stepId === 'wheel-nuts' && r.data)?.data;
-  const asked = data?.kind === 'torque' ? data.asked : undefined;
-  return asked ? { min: asked, max: asked, mark: 'shop', source: 'The maker’s sheet' } : null;
-}
-
-function Retorque({ open, wheelEnd }: Props) {
-  const figure = wheelEnd.sheet.wheelTorque ?? wheelFigure(wheelEnd);
-  const [torque, setTorque] = useDraft('torque', '');
-  const [tool, setTool] = useDraft('tool', '');
-  const [meter, setMeter] = useDraft('meter', '');
-  const [doneBy, setDoneBy] = useDraft('doneBy', '');
-  const [note, setNote] = useDraft('note', '');
-  const [refused, setRefused] = useState<string | null>(null);
-  const read = parseQuantity(torque, ['lbf-ft', 'Nm'], figure?.max.unit ?? 'lbf-ft');
-  const km = meter.trim() === '' ? null : parseQuantity(meter, ['km', 'mi'], 'km');
-  const off = figure !== null && read.ok && !torqueFits(read.quantity.si, figure);
-  const outside = doneBy.trim() !== '';
-  const use = { kind: 'torque-wrench', ...(figure ? { settingNm: figure.max.si } : {}) } as const;
-  const { listed, unfit } = useListedTool(tool, use);
-  const save = () => {
-    if (!read.ok) return setRefused(read.message);
-    if (km && !km.ok) return setRefused(km.message);
-    if (tool.trim() === '') return setRefused('Which torque wrench');
-    if (!outside && unfit) return setRefused(unfit);
-    setRefused(
-      open.send({
-        kind: 'retorque-recorded',
-        position: wheelEnd.position,
-        torque: read.quantity,
-        tool: tool.trim(),
-        ...(listed && !outside ? { listed } : {}),
-        ...(km?.ok ? { distance: km.quantity } : {}),
-        ...(doneBy.trim() ? { doneBy: doneBy.trim() } : {}),
-        ...(note.trim() ? { note: note.trim() } : {}),
-      }),
-    );
-  };
-  return (
-    <form
-      className="flex flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        save();
-      }}
-    >
-      <h3 className="text-18">Retorque of the wheel nuts</h3>
-      <p className="text-14 text-muted">
-        {figure ? `To ${sayTorque(figure)}` : 'To the maker’s figure of these wheels'}
-      </p>
-      <div className="grid gap-3 sm:grid-cols-2">
-        <TextField
-          label="Reached"
-          className="figure"
-          value={torque}
-          onChange={(e) => setTorque(e.target.value)}
-        />
-        <TextField
-          label="Distance on the meter"
-          value={meter}
-          placeholder="km or mi"
-          onChange={(e) => setMeter(e.target.value)}
-        />
-        <TextField
-          label="Done by, if by an outside workshop"
-          value={doneBy}
-          onChange={(e) => setDoneBy(e.target.value)}
-        />
-      </div>
-      {outside ? (
-        <TextField
-          label="Torque wrench, as their paper says"
-          value={tool}
-          onChange={(e) => setTool(e.target.value)}
-        />
-      ) : (
-        <ToolField use={use} code={tool} onChange={setTool} />
-      )}
-      {off && (
-        <TextField
-          label="The torque is off the sheet’s figure: why"
-          value={note}
-          onChange={(e) => setNote(e.target.value)}
-        />
-      )}
-      {refused && <Note tone="trouble">{refused}</Note>}
-      <div>
-        <Button type="submit" weight="main">
-          Record the retorque of {wheelEnd.position}
-        </Button>
-      </div>
-    </form>
-  );
 }
 
 function Released({ open, wheelEnd }: Props) {
@@ -178,7 +79,7 @@ function Released({ open, wheelEnd }: Props) {
                   : ''}
                 by {sayDate(followUp.byDate)}, whichever comes first.
               </p>
-              <Retorque {...{ open, wheelEnd }} />
+              <RetorqueForm {...{ open, wheelEnd }} />
             </>
           ) : (
             <p className="text-16">The wheel was not off: nothing is torqued again.</p>

@@ -4,9 +4,8 @@ import { stackOfSheet, type Sheet } from '@lanternwright/core/procedure';
 import { putsBack, type Act } from '@lanternwright/core/route';
 import { layerTitles, works, worksOf, type LayerId, type Work } from '@lanternwright/core/stack';
 import {
-  linesToSay,
+  lackedLines,
   progressOf,
-  readyLines,
   type Command,
   type Plan,
   type WheelEnd,
@@ -205,22 +204,18 @@ function OpenAgain({ open, wheelEnd, done }: FormProps) {
 }
 
 /** Parts that were not there when the work began, and what became of them. */
-function Awaited({ open, wheelEnd, plan }: Omit<FormProps, 'done'>) {
+function Awaited({ open, wheelEnd }: Props) {
   const [refused, setRefused] = useState<string | null>(null);
-  const came = new Set(plan.received.map((r) => r.what));
-  const waiting = [...readyLines(wheelEnd).values()].filter(
-    (l) =>
-      (l.state === 'ordered' || l.state === 'missing') && l.what.startsWith('part:') && !came.has(l.what),
-  );
+  const waiting = lackedLines(wheelEnd).filter((l) => l.what.startsWith('part:'));
   if (waiting.length === 0) return null;
   const send = (what: string, as: 'received' | 'reused') =>
     setRefused(open.send({ kind: 'part-received', position: wheelEnd.position, what, as }));
   return (
     <ul className="border-t border-rule pt-2">
-      {waiting.map(({ what, by }) => (
+      {waiting.map(({ what, title, by }) => (
         <li key={what} className="flex flex-wrap items-center justify-between gap-2 py-1 text-14">
           <span>
-            {linesToSay(wheelEnd, what)}: not here yet{by && `, due ${by}`}
+            {title}: not here yet{by && `, due ${by}`}
           </span>
           <span className="flex gap-2">
             <Button onClick={() => send(what, 'received')}>It has come</Button>
@@ -253,7 +248,7 @@ export function RouteChanges({ open, wheelEnd }: Props) {
       {form === 'deeper' && <Deeper {...{ open, wheelEnd, plan, done }} />}
       {form === 'open' && <OpenAgain {...{ open, wheelEnd, plan, done }} />}
       {form === 'built' && <BuiltDifferently {...{ open, wheelEnd, plan, done }} />}
-      <Awaited {...{ open, wheelEnd, plan }} />
+      <Awaited {...{ open, wheelEnd }} />
     </div>
   );
 }

@@ -13,7 +13,6 @@ import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { DraftScope, forgetDrafts, useDraft } from './use-draft.ts';
-import { RouteChanges } from './route-changes.tsx';
 import { ownWork, SecondPerson } from './second-person.tsx';
 import { StepForm } from './step-forms.tsx';
 import { AddPhoto } from './photos.tsx';
@@ -135,7 +134,6 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
           <Skip onSkip={skip} optional={step.optional === true && step.kind !== 'measure'} />
         )}
       </DraftScope>
-      <RouteChanges {...{ open, wheelEnd }} />
       {ahead.length > 0 && (
         <section className="border-t border-rule pt-3">
           <h3 className="caption pb-1">Then</h3>

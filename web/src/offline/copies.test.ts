@@ -30,11 +30,17 @@ describe('copies on the device', () => {
   });
 
   it('hold what work needs, and no photos, papers or people', async () => {
-    for (const url of ['api/people', 'api/exchange/fleet.csv', 'api/reckon', 'api/instruments/live']) {
+    for (const url of [
+      'api/people',
+      'api/exchange/fleet.csv',
+      'api/reckon',
+      'api/fleet/units?page=1&search=tern',
+      'api/find?text=tern',
+    ]) {
       await keepCopy(url, 1);
       expect(await copyOf(url), url).toBeUndefined();
     }
-    for (const url of ['api/jobs?status=open&page=1', 'api/fleet/units', 'api/sheets', 'api/tools']) {
+    for (const url of ['api/jobs?status=open&page=1', 'api/fleet/units?page=1', 'api/sheets', 'api/tools']) {
       await keepCopy(url, 1);
       expect((await copyOf(url))?.data, url).toBe(1);
     }

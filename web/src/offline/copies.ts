@@ -15,8 +15,9 @@ interface Copy {
 let store: UseStore | null = null;
 const copies = (): UseStore => (store ??= createStore('lanternwright-copies', 'copies'));
 
-/** What is worth having without a network. Photos, papers and the reckoner's own are not. */
-const worthKeeping = /^api\/(people\/session$|jobs(\?|\/|$)|fleet\/(units|owners)|sheets$|tools$)/;
+/** What is worth having without a network. Photos, papers, the reckoner's own and whatever is searched for are not. */
+const worthKeeping =
+  /^api\/(people\/session$|jobs(\?|\/|$)|fleet\/(units\?page=1$|units\/|owners$)|sheets$|tools$)/;
 
 const SESSION = 'api/people/session';
 const personIn = (session: unknown) =>

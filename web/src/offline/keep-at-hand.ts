@@ -8,7 +8,7 @@ import { toolsApi } from '../tools/tools-api.ts';
 /** Open jobs that are fetched for a day without a network; newest first. */
 const MOST_JOBS = 60;
 
-/** Fetches what a tablet needs to work without a network: open jobs with their units, the fleet, sheets, tools. */
+/** Fetches what a tablet needs to work without a network: open jobs with their units, the fleet's first page, sheets, tools. */
 export function keepAtHand() {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     const fresh = { subscribe: false, forceRefetch: true } as const;
@@ -16,7 +16,7 @@ export function keepAtHand() {
       jobsApi.endpoints.jobs.initiate({ status: 'open', page: 1 }, fresh),
     );
     await Promise.all([
-      dispatch(fleetApi.endpoints.units.initiate(undefined, fresh)),
+      dispatch(fleetApi.endpoints.fleet.initiate({ page: 1 }, fresh)),
       dispatch(fleetApi.endpoints.owners.initiate(undefined, fresh)),
       dispatch(sheetsApi.endpoints.sheets.initiate(undefined, fresh)),
       dispatch(toolsApi.endpoints.tools.initiate(undefined, fresh)),

@@ -8,7 +8,7 @@ import type {
   Session,
   SignInCode,
 } from '@lanternwright/contract/people';
-import type { Backups, Begin, ShopSettings } from '@lanternwright/contract/shop';
+import type { Backups, Begin, ShopSettings, MorningMail, MorningStand } from '@lanternwright/contract/shop';
 import { api } from '../api.ts';
 import type { AppDispatch } from '../store.ts';
 
@@ -103,6 +103,14 @@ export const peopleApi = api.injectEndpoints({
       query: ({ id, ...body }) => ({ url: `api/people/${id}/details`, method: 'PUT', body }),
       invalidatesTags: ['people'],
     }),
+    morning: build.query<MorningStand, void>({ query: () => 'api/shop/morning', providesTags: ['morning'] }),
+    changeMorning: build.mutation<MorningStand, MorningMail>({
+      query: (body) => ({ url: 'api/shop/morning', method: 'PUT', body }),
+      invalidatesTags: ['morning'],
+    }),
+    sendMorning: build.mutation<{ ok: true }, void>({
+      query: () => ({ url: 'api/shop/morning/send', method: 'POST' }),
+    }),
     backups: build.query<Backups, void>({ query: () => 'api/shop/backups' }),
     changeSettings: build.mutation<ShopSettings, ShopSettings>({
       query: (body) => ({ url: 'api/shop/settings', method: 'PUT', body }),
@@ -128,6 +136,9 @@ export const {
   useAddPersonMutation,
   useAlterPersonMutation,
   useBackupsQuery,
+  useMorningQuery,
+  useChangeMorningMutation,
+  useSendMorningMutation,
   useKeepDetailsMutation,
   useSwitchOffMutation,
   useNewCodeMutation,

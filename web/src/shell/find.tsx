@@ -6,11 +6,12 @@ import {
   Dialog,
   DialogPanel,
 } from '@headlessui/react';
-import { useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
+import type { Found } from '@lanternwright/contract/fleet';
 import type { Capability } from '@lanternwright/core/access';
 import { unitKinds } from '@lanternwright/core/axle-plan';
-import { useUnitsQuery } from '../fleet/fleet-api.ts';
+import { useFindQuery, useFleetQuery } from '../fleet/fleet-api.ts';
 import { useJobsQuery } from '../jobs/jobs-api.ts';
 import { useMay } from '../people/people-api.ts';
 import { useSumsQuery } from '../reckoner/reckoner-api.ts';
@@ -41,47 +42,83 @@ const pages: readonly (Hit & { needs: Capability })[] = [
   },
 ];
 
-/** Units, open jobs and calculations whose words hold every word typed. */
+/** Whose words hold every word typed. */
 function hitsFor(text: string, all: readonly Hit[]): Hit[] {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  return all
-    .filter((h) => words.every((w) => `${h.title} ${h.detail}`.toLowerCase().includes(w)))
-    .slice(0, MOST);
+  return all.filter((h) => words.every((w) => `${h.title} ${h.detail}`.toLowerCase().includes(w)));
 }
 
-/** Find: opens with `/`, everything by keyboard. */
-export function Find({ onClose }: { onClose: () => void }) {
+const unitHit = (u: Pick<Found['units'][number], 'id' | 'name' | 'kind' | 'plate' | 'owner'>): Hit => ({
+  key: u.id,
+  to: `/fleet/${u.id}`,
+  title: u.name,
+  detail: [unitKinds[u.kind], u.owner, u.plate].filter(Boolean).join(' · '),
+});
+const jobHit = (j: Found['jobs'][number]): Hit => ({
+  key: j.id,
+  to: `/jobs/${j.id}`,
+  title: `Job ${j.number}, ${j.unit}`,
+  detail: j.open ? j.title : `${j.title} · closed`,
+});
+
+const ASK_MS = 120;
+
+/** What somebody typed, once they pause. */
+function usePaused(text: string): string {
+  const [paused, setPaused] = useState(text);
+  useEffect(() => {
+    const later = setTimeout(() => setPaused(text), ASK_MS);
+    return () => clearTimeout(later);
+  }, [text]);
+  return paused;
+}
+
+/** Units and jobs that the server finds; without it, those this device has. */
+function useFound(text: string): { hits: Hit[]; onlyHere: boolean } {
+  const able = useMay();
+  const asked = usePaused(text.trim());
+  const { currentData, error } = useFindQuery(asked, { skip: asked === '' });
+  const onlyHere = error !== undefined;
+  const { data: fleet } = useFleetQuery({ page: 1 }, { skip: !onlyHere || !able('see-units') });
+  const { data: jobs } = useJobsQuery({ status: 'open', page: 1 }, { skip: !onlyHere || !able('see-jobs') });
+  if (asked === '') return { hits: [], onlyHere: false };
+  if (!onlyHere)
+    return {
+      hits: [...(currentData?.units ?? []).map(unitHit), ...(currentData?.jobs ?? []).map(jobHit)],
+      onlyHere,
+    };
+  const here = [
+    ...(fleet?.units ?? []).map((u) => unitHit({ ...u, owner: u.owner.name })),
+    ...(jobs ?? []).map((j) => jobHit({ ...j, unit: j.unit.name, open: true })),
+  ];
+  return { hits: hitsFor(asked, here), onlyHere };
+}
+
+/**
+ * Find: opens with `/`, everything by keyboard.
+ * @param begun what was typed before it stood
+ */
+export function Find({ onClose, begun = '' }: { onClose: () => void; begun?: string }) {
   const navigate = useNavigate();
   const able = useMay();
-  const { data: units = [] } = useUnitsQuery(undefined, { skip: !able('see-units') });
-  const { data: jobs = [] } = useJobsQuery({ status: 'open', page: 1 }, { skip: !able('see-jobs') });
   const { data: sums = [] } = useSumsQuery(undefined, { skip: !able('run-sums') });
-  const [text, setText] = useState('');
-  const all = useMemo<Hit[]>(
-    () => [
-      ...units.map((u) => ({
-        key: u.id,
-        to: `/fleet/${u.id}`,
-        title: u.name,
-        detail: [unitKinds[u.kind], u.owner.name, u.plate].filter(Boolean).join(' · '),
-      })),
-      ...jobs.map((j) => ({
-        key: j.id,
-        to: `/jobs/${j.id}`,
-        title: `Job ${j.number}, ${j.unit.name}`,
-        detail: j.title,
-      })),
-      ...sums.map((c) => ({ key: c.name, to: `/reckoner/${c.name}`, title: c.title, detail: c.summary })),
-    ],
-    [units, jobs, sums],
-  );
-  const hits = hitsFor(text, [...all, ...pages.filter((p) => able(p.needs))]);
+  const [text, setText] = useState(begun);
+  const { hits: found, onlyHere } = useFound(text);
+  const places = pages.filter((p) => able(p.needs));
+  const calculations = sums.map((c) => ({
+    key: c.name,
+    to: `/reckoner/${c.name}`,
+    title: c.title,
+    detail: c.summary,
+  }));
+  const hits = [...found, ...hitsFor(text, [...places, ...calculations])].slice(0, MOST);
   return (
     <Dialog open onClose={onClose} className="relative z-30">
       <div className="fixed inset-0 bg-band/60" aria-hidden />
       <div className="fixed inset-x-0 top-[8vh] flex justify-center px-4">
         <DialogPanel className="w-full max-w-[620px] overflow-hidden rounded-lg border border-lamp-edge bg-panel">
           <Combobox
+            value={null}
             onChange={(hit: Hit | null) => {
               if (!hit) return;
               onClose();
@@ -90,6 +127,7 @@ export function Find({ onClose }: { onClose: () => void }) {
           >
             <ComboboxInput
               autoFocus
+              displayValue={() => begun}
               aria-label="Find a unit, a job or a calculation"
               placeholder="Unit, plate, owner, job or calculation"
               className="min-h-14 w-full bg-lamp px-4 text-18 text-ink outline-none"
@@ -111,6 +149,11 @@ export function Find({ onClose }: { onClose: () => void }) {
           {hits.length === 0 && (
             <p className="px-4 py-4 text-14 text-muted">
               Nothing is called that. Try part of a name or plate.
+            </p>
+          )}
+          {onlyHere && (
+            <p className="border-t border-rule px-4 py-3 text-13 text-muted">
+              The server cannot be reached: only what this device has is looked through.
             </p>
           )}
         </DialogPanel>

@@ -3,8 +3,10 @@ import { Button } from '../ui/button.tsx';
 
 const keys = [
   ['/', 'Find a unit, a job or a calculation'],
+  ['g then o', 'Go to the floor'],
   ['g then f', 'Go to the fleet'],
   ['g then j', 'Go to the jobs'],
+  ['g then p', 'Go to the plan'],
   ['g then r', 'Go to the reckoner'],
   ['u', 'Change between thou and mm'],
   ['n', 'Night shift or day'],

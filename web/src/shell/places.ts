@@ -14,8 +14,10 @@ export const placesFor = (able: (capability: Capability) => boolean): Place[] =>
 
 /** Places that work. A place is added when it does, never as a stub; the first that somebody may see is their first page. */
 const places: readonly Place[] = [
+  { to: '/floor', title: 'Floor', needs: 'see-plan' },
   { to: '/fleet', title: 'Fleet', needs: 'see-units' },
   { to: '/jobs', title: 'Jobs', needs: 'see-jobs' },
+  { to: '/plan', title: 'Plan', needs: 'see-plan' },
   { to: '/fleet/sheets', title: 'Sheets', needs: 'see-sheets', unless: 'see-units' },
   { to: '/reckoner', title: 'Reckoner', needs: 'run-sums' },
 ];

@@ -1,5 +1,5 @@
 import type { Capability } from '@lanternwright/core/access';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
 import { useMay } from '../people/people-api.ts';
 import { OutboxBar } from '../jobs/outbox-bar.tsx';
@@ -7,14 +7,14 @@ import { useLive } from '../jobs/live.ts';
 import { NewVersion } from '../offline/new-version.tsx';
 import { OfflineBar } from '../offline/offline-bar.tsx';
 import { useAppDispatch, useAppSelector } from '../store.ts';
+import { FindSoon } from './find-soon.tsx';
 import { themeChosen, unitChosen } from './preferences.ts';
 import { TopBand } from './top-band.tsx';
 import { useKeys } from './use-keys.ts';
 
-const loadFind = () => import('./find.tsx').then((m) => ({ default: m.Find }));
-const loadKeys = () => import('./keys-sheet.tsx').then((m) => ({ default: m.KeysSheet }));
-const Find = lazy(loadFind);
-const KeysSheet = lazy(loadKeys);
+const Find = lazy(() => import('./find.tsx').then((m) => ({ default: m.Find })));
+const KeysSheet = lazy(() => import('./keys-sheet.tsx').then((m) => ({ default: m.KeysSheet })));
+const PersonSheet = lazy(() => import('./person-sheet.tsx').then((m) => ({ default: m.PersonSheet })));
 const ChangePerson = lazy(() =>
   import('../people/change-person.tsx').then((m) => ({ default: m.ChangePerson })),
 );
@@ -24,20 +24,22 @@ export function Shell() {
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
   const { unit, theme } = useAppSelector((s) => s.preferences);
-  const [open, setOpen] = useState<'find' | 'keys' | 'change-person' | null>(null);
+  const [open, setOpen] = useState<'find' | 'keys' | 'person' | 'change-person' | null>(null);
+  const [typed, setTyped] = useState('');
   const able = useMay();
   useLive(able('see-jobs'), able('work-on-jobs'));
-  useEffect(() => {
-    // Fetched once the page stands, so that `/` and `?` open without a wait and lose no key.
-    void loadFind();
-    void loadKeys();
-  }, []);
+  const find = () => {
+    setTyped('');
+    setOpen('find');
+  };
   const go = (to: string, capability: Capability) => () => {
     if (able(capability)) void navigate(to);
   };
   useKeys({
-    '/': () => setOpen('find'),
+    '/': find,
     '?': () => setOpen('keys'),
+    'g o': go('/floor', 'see-plan'),
+    'g p': go('/plan', 'see-plan'),
     'g f': go('/fleet', 'see-units'),
     'g j': go('/jobs', 'see-jobs'),
     'g r': go('/reckoner', 'run-sums'),
@@ -47,19 +49,26 @@ export function Shell() {
   const close = () => setOpen(null);
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBand
-        onFind={() => setOpen('find')}
-        onKeys={() => setOpen('keys')}
-        onChangePerson={() => setOpen('change-person')}
-      />
+      <TopBand onFind={find} onPerson={() => setOpen('person')} />
       <NewVersion />
       <OfflineBar />
       <OutboxBar />
       <Suspense fallback={<p className="p-6 text-muted">Opening.</p>}>
         <Outlet />
       </Suspense>
+      {open === 'find' && (
+        <Suspense fallback={<FindSoon typed={typed} onType={setTyped} />}>
+          <Find begun={typed} onClose={close} />
+        </Suspense>
+      )}
       <Suspense>
-        {open === 'find' && <Find onClose={close} />}
+        {open === 'person' && (
+          <PersonSheet
+            onClose={close}
+            onKeys={() => setOpen('keys')}
+            onChangePerson={() => setOpen('change-person')}
+          />
+        )}
         {open === 'keys' && <KeysSheet onClose={close} />}
         {open === 'change-person' && <ChangePerson onClose={close} />}
       </Suspense>

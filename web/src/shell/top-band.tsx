@@ -1,13 +1,11 @@
-import { lazy, Suspense } from 'react';
+import { roles } from '@lanternwright/core/access';
 import { Search } from 'lucide-react';
 import { Link, NavLink } from 'react-router';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { LanternMark } from './lantern-mark.tsx';
-import { useMay } from '../people/people-api.ts';
+import { useMay, usePerson } from '../people/people-api.ts';
 import { placesFor } from './places.ts';
 import { unitChosen } from './preferences.ts';
-
-const PersonMenu = lazy(() => import('./person-menu.tsx').then((m) => ({ default: m.PersonMenu })));
 
 function UnitSwitch() {
   const unit = useAppSelector((s) => s.preferences.unit);
@@ -36,11 +34,12 @@ function UnitSwitch() {
 
 interface Props {
   onFind: () => void;
-  onKeys: () => void;
-  onChangePerson: () => void;
+  /** What belongs to whoever is signed in. */
+  onPerson: () => void;
 }
 
-export function TopBand({ onFind, onKeys, onChangePerson }: Props) {
+export function TopBand({ onFind, onPerson }: Props) {
+  const person = usePerson();
   const able = useMay();
   return (
     <header className="sticky top-0 z-10 flex min-h-[52px] flex-wrap items-center gap-x-2 gap-y-1 bg-band px-4 py-1 text-band-ink md:gap-x-6 md:px-5">
@@ -72,9 +71,17 @@ export function TopBand({ onFind, onKeys, onChangePerson }: Props) {
           <kbd className="hidden rounded-sm border border-band-ink/40 px-1.5 text-12 md:inline">/</kbd>
         </button>
         <UnitSwitch />
-        <Suspense>
-          <PersonMenu {...{ onKeys, onChangePerson }} />
-        </Suspense>
+        {person && (
+          <button
+            type="button"
+            aria-haspopup="dialog"
+            onClick={onPerson}
+            className="min-h-10 rounded-md px-2 text-left text-13 hover:bg-band-on"
+          >
+            <span className="font-semibold">{person.name}</span>
+            <span className="hidden md:inline"> · {roles[person.role]}</span>
+          </button>
+        )}
       </div>
     </header>
   );

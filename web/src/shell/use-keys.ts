@@ -8,7 +8,7 @@ function isTyping(target: EventTarget | null): boolean {
   );
 }
 
-const SEQUENCE_MS = 900;
+const SEQUENCE_MS = 1_500;
 
 /**
  * Keys of a page: single characters, or two in a row as `g f`. Off while somebody types in a field

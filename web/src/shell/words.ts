@@ -26,6 +26,39 @@ export const sayDate = (iso: string) =>
   format(isDay(iso) ? parseISO(iso) : inShop(parseISO(iso)), 'd MMM yyyy');
 export const sayTime = (iso: string) => format(inShop(parseISO(iso)), 'd MMM, HH:mm');
 
+/** The shop's time of day of a moment, and the day before it where that is not today. */
+export function sayClock(iso: string): string {
+  const moment = inShop(parseISO(iso));
+  const time = format(moment, 'HH:mm');
+  return format(moment, 'yyyy-MM-dd') === shopToday() ? time : `${format(moment, 'EEE d MMM')}, ${time}`;
+}
+
+/** From one moment to another; a day that both share is said once. */
+export function sayRange(from: string, until: string): string {
+  const [a, b] = [inShop(parseISO(from)), inShop(parseISO(until))];
+  const sameDay = format(a, 'yyyy-MM-dd') === format(b, 'yyyy-MM-dd');
+  return `${sayClock(from)} to ${sameDay ? format(b, 'HH:mm') : sayClock(until)}`;
+}
+
+/** The day of the week in the shop now. */
+export const sayWeekday = (): string => format(inShop(new Date()), 'EEEE');
+
+/** The moment of a day and a time of day in the shop, as the server takes it. @param day 2026-11-26 @param time 09:30 */
+export function momentOf(day: string, time: string): string {
+  const [year = 0, month = 1, date = 1] = day.split('-').map(Number);
+  const [hour = 0, minute = 0] = time.split(':').map(Number);
+  const at = shopZone
+    ? new TZDate(year, month - 1, date, hour, minute, 0, shopZone)
+    : new Date(year, month - 1, date, hour, minute);
+  return new Date(at.getTime()).toISOString();
+}
+
+/** A moment as the day and the time of day in the shop. */
+export const dayAndTime = (iso: string): { day: string; time: string } => {
+  const moment = inShop(parseISO(iso));
+  return { day: format(moment, 'yyyy-MM-dd'), time: format(moment, 'HH:mm') };
+};
+
 /** What a meter says, whichever the unit has. */
 export function sayMeter(km: number | null, hours: number | null): string {
   return [sayKm(km), sayHours(hours)].filter(Boolean).join(' · ') || 'no meter';

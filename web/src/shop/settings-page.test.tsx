@@ -17,15 +17,30 @@ const sup = {
   role: 'supervisor' as const,
 };
 
+const morning = { at: '06:30', to: [], mail: false, sentAt: null };
+
 it('keeps what was set, all of it, and says beside a field why it is refused', async () => {
   let refuse = true;
   const asked = serveWith(({ path, body }) => {
     if (path === '/api/shop/backups') return { body: { kept: 14, made: [] } };
+    if (path === '/api/shop/morning') return { body: morning };
     return refuse ? refusedFor('name', 'two letters or more') : { body };
   });
   const { user } = await show(<SettingsPage />, sessionOf(sup));
   await user.clear(screen.getByLabelText('Name of the shop'));
   await user.type(screen.getByLabelText('Name of the shop'), 'M');
+  await user.click(screen.getByRole('button', { name: 'Add a bay' }));
+  await user.type(screen.getByLabelText('Name of bay 1'), 'Pit');
+  await user.click(screen.getByRole('button', { name: 'Add a bay' }));
+  await user.type(screen.getByLabelText('Name of bay 2'), 'Yard');
+  await user.click(screen.getAllByRole('button', { name: 'Remove' })[0]!);
+  await user.click(screen.getByRole('button', { name: 'Add hours on Monday' }));
+  await user.type(screen.getByLabelText('Monday, from'), '07:30');
+  await user.type(screen.getByLabelText('Monday, until'), '12:00');
+  await user.click(screen.getByRole('button', { name: 'As Monday' }));
+  await user.click(screen.getByRole('button', { name: 'Add a day' }));
+  await user.type(screen.getByLabelText('Day 1'), '2026-12-25');
+  await user.type(screen.getByLabelText('What day 1 is'), 'Christmas Day');
   await user.selectOptions(screen.getByLabelText('Paper'), 'letter');
   await user.selectOptions(screen.getByLabelText('The shop’s clock goes by'), 'Pacific/Auckland');
   await user.click(screen.getByRole('button', { name: 'Save the settings' }));
@@ -41,20 +56,23 @@ it('keeps what was set, all of it, and says beside a field why it is refused', a
       endPlayUnit: 'in',
       currency: 'GBP',
       paper: 'letter',
+      bays: [{ id: expect.any(String) as string, name: 'Yard' }],
+      week: [0, 1, 2, 3, 4, 5, 6].map((day) => (day < 2 ? [{ from: '07:30', until: '12:00' }] : [])),
+      holidays: [{ date: '2026-12-25', name: 'Christmas Day' }],
     }),
   );
 });
 
 it('says how old the last backup is, and that one was left out', async () => {
   const made = new Date(Date.now() - 75 * 3_600_000).toISOString();
-  serveWith(() => ({ body: { kept: 14, made: [made] } }));
+  serveWith(({ path }) => ({ body: path === '/api/shop/morning' ? morning : { kept: 14, made: [made] } }));
   await show(<SettingsPage />, sessionOf(sup));
   expect((await screen.findByText('3 days old')).closest('p')?.textContent).toMatch(/the newest 14 are kept/);
   expect(screen.getByText(/The last night was left out/)).toBeTruthy();
 });
 
 it('says that no backups are made', async () => {
-  serveWith(() => ({ body: { kept: null, made: [] } }));
+  serveWith(({ path }) => ({ body: path === '/api/shop/morning' ? morning : { kept: null, made: [] } }));
   await show(<SettingsPage />, sessionOf(sup));
   expect(await screen.findByText(/None are made by themselves/)).toBeTruthy();
 });

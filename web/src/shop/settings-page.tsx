@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { v4 as uuid } from 'uuid';
 import { currencies, type ShopSettings } from '@lanternwright/contract/shop';
 import { problemFields } from '../api.ts';
 import { FormProblem } from '../form-problem.tsx';
@@ -6,6 +7,8 @@ import { useChangeSettingsMutation, useShop } from '../people/people-api.ts';
 import { Button } from '../ui/button.tsx';
 import { AreaField, SelectField, TextField } from '../ui/field.tsx';
 import { BackupsSection } from './backups-section.tsx';
+import { MorningSection } from './morning-section.tsx';
+import { HoursFields } from './hours-fields.tsx';
 import { Note } from '../ui/problem-note.tsx';
 
 const zones = ['UTC', ...Intl.supportedValuesOf('timeZone').filter((z) => z !== 'UTC')];
@@ -14,6 +17,45 @@ const zones = ['UTC', ...Intl.supportedValuesOf('timeZone').filter((z) => z !== 
 function nowIn(zone: string): string {
   return new Intl.DateTimeFormat('en-GB', { timeZone: zone, dateStyle: 'medium', timeStyle: 'short' }).format(
     new Date(),
+  );
+}
+
+/** The shop's bays, in the order of the Floor. */
+function BayFields({
+  bays,
+  error,
+  onChange,
+}: {
+  bays: ShopSettings['bays'];
+  error: string | undefined;
+  onChange: (bays: ShopSettings['bays']) => void;
+}) {
+  return (
+    <fieldset className="flex flex-col gap-3">
+      <legend className="pb-2 text-18 font-semibold">Bays</legend>
+      <div className="grid gap-3 md:grid-cols-2">
+        {bays.map((bay, i) => (
+          <div key={bay.id} className="grid grid-cols-[1fr_auto] items-end gap-2">
+            <TextField
+              label={`Name of bay ${i + 1}`}
+              required
+              maxLength={30}
+              value={bay.name}
+              onChange={(e) =>
+                onChange(bays.map((b) => (b.id === bay.id ? { ...b, name: e.target.value } : b)))
+              }
+            />
+            <Button weight="quiet" onClick={() => onChange(bays.filter((b) => b.id !== bay.id))}>
+              Remove
+            </Button>
+          </div>
+        ))}
+      </div>
+      {error && <p className="text-13 text-rust">{error}</p>}
+      <div>
+        <Button onClick={() => onChange([...bays, { id: uuid(), name: '' }])}>Add a bay</Button>
+      </div>
+    </fieldset>
   );
 }
 
@@ -87,6 +129,8 @@ function SettingsForm({ start }: { start: ShopSettings }) {
           <option value="mm">millimetres</option>
         </SelectField>
       </fieldset>
+      <BayFields bays={draft.bays} error={fields['bays']} onChange={(bays) => set({ bays })} />
+      <HoursFields draft={draft} fields={fields} onChange={set} />
       <FormProblem error={error} />
       {isSuccess && !error && <Note tone="good">Saved, for everybody at once.</Note>}
       <div>
@@ -105,6 +149,7 @@ export function SettingsPage() {
     <main className="mx-auto flex w-full max-w-[960px] flex-col gap-5 p-5">
       <h1 className="text-23">Settings of the shop</h1>
       {shop && <SettingsForm start={shop} />}
+      <MorningSection />
       <BackupsSection />
     </main>
   );

@@ -1,26 +1,18 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { aptInstall } from '../../../../scripts/lib/packages.mjs';
 import { startPostgres } from '../../../../scripts/lib/postgres.mjs';
-import { end, run } from '../../../../scripts/lib/run.mjs';
+import { end } from '../../../../scripts/lib/run.mjs';
 import { connectDatabase } from '../../database/connect.ts';
 import { verifyRecord } from '../../record/verify.ts';
 import { openLoadShop, type LoadShop } from './shop.ts';
 import { untilReady } from './faults.ts';
+import { openStandby, pieceOf } from './standby.ts';
 import { openWork, record, type Caller } from './technician.ts';
-
-/** The pieces of docs/operating.md that are followed here, as they stand there. */
-const operating = readFileSync(new URL('../../../../docs/operating.md', import.meta.url), 'utf8');
-function pieceOf(language: string, containing: string): string {
-  const pieces = [...operating.matchAll(/```(\w+)\n([\s\S]*?)```/g)];
-  const found = pieces.find(([, of, text]) => of === language && text!.includes(containing));
-  if (!found) throw new Error(`docs/operating.md has no ${language} with ${containing}`);
-  return found[2]!;
-}
 
 const NGINX = '/usr/sbin/nginx';
 const freePort = () =>
@@ -85,38 +77,46 @@ it('behind the proxy of docs/operating.md a server can die: work goes on, a brow
   shop.running[0] = await shop.start(shop.running[0]!.port);
 }, 60_000);
 
-it('the standby of docs/operating.md has everything, and takes over', async () => {
-  const account = process.getuid?.() === 0 ? { uid: await idOf('-u'), gid: await idOf('-g') } : {};
-  const standby = mkdtempSync(join(tmpdir(), 'lanternwright-standby-'));
-  await run('chown', ['-R', account.uid ? 'postgres' : String(process.getuid?.()), standby], { quiet: true });
-  const sql = pieceOf('sql', 'replication').replace('choose one', 'a word for tests');
-  expect((await shop.postgres.psql('postgres', sql)).code).toBe(0);
-  const env = {
-    ...process.env,
-    PATH: `${await binOf()}:${process.env['PATH']}`,
-    PGPASSWORD: 'a word for tests',
-    PRIMARY_HOST: '127.0.0.1',
-    PRIMARY_PORT: String(shop.postgres.port),
-    STANDBY_DATA: join(standby, 'pg'),
+it('the standby of docs/operating.md answers lists, never older than what was seen, and takes over', async () => {
+  const standby = await openStandby(shop.postgres, shop.home);
+  const second = standby.postgres;
+  const count = async (of: typeof second) =>
+    (await of.psql('lanternwright', 'select max(seq) from entry')).output.trim();
+  const caughtUp = () =>
+    expect.poll(async () => (await count(second)) === (await count(shop.postgres))).toBe(true);
+  await caughtUp();
+
+  const reader = await shop.start(0, { DATABASE_STANDBY_URL: second.url });
+  const base = `http://127.0.0.1:${reader.port}`;
+  const supervisor = { ...shop.supervisor, base };
+  const units = async (seen?: string) => {
+    const headers = { cookie: supervisor.cookie, ...(seen === undefined ? {} : { 'record-seen': seen }) };
+    const answer = await fetch(`${base}/api/fleet/units`, { headers });
+    const { total } = (await answer.json()) as { total: number };
+    return { length: total, seen: answer.headers.get('record-seen')! };
   };
-  const follow = (text: string) => run('bash', ['-euc', text], { quiet: true, cwd: '/', env, ...account });
-  const copied = await follow(pieceOf('sh', 'pg_basebackup'));
-  expect(copied.code, copied.output).toBe(0);
-  for (const name of ['password', 'app-password', 'server-password'])
-    copyFileSync(join(shop.home, name), join(standby, name));
-  const second = await startPostgres(standby);
+  const before = await units();
+  expect(before.seen).toBe(await count(shop.postgres));
+  expect((await second.psql('lanternwright', 'select pg_wal_replay_pause()')).code).toBe(0);
+  await openWork(supervisor);
+  const after = await units();
+  expect(after.length).toBe(before.length + 1);
+  // Only whoever has seen no more than the standby has is answered by it.
+  expect((await units(before.seen)).length).toBe(before.length);
+  for (const seen of [after.seen, '', '0', '-1', '1e3', 'x', '99999999999999999999'])
+    expect((await units(seen)).length, seen).toBe(after.length);
+  await second.psql('lanternwright', 'select pg_wal_replay_resume()');
+  await caughtUp();
+  expect((await units(after.seen)).length).toBe(after.length);
 
   const work = await openWork(through);
   for (let i = 0; i < 5; i++) expect((await record(through, work.shift()!)).status).toBe(200);
-  const count = async (of: typeof second) =>
-    (await of.psql('lanternwright', 'select max(seq) from entry')).output.trim();
-  await expect.poll(async () => (await count(second)) === (await count(shop.postgres))).toBe(true);
+  await caughtUp();
 
   // The first machine is lost.
-  for (const { child } of shop.running) await end(child, 'SIGKILL');
+  for (const { child } of [...shop.running, reader]) await end(child, 'SIGKILL');
   await end(shop.postgres.server, 'SIGKILL');
-  const promoted = await follow(pieceOf('sh', 'pg_ctl promote'));
-  expect(promoted.code, promoted.output).toBe(0);
+  await standby.promote();
   const server = await shop.start(shop.running[0]!.port, {
     DATABASE_URL: second.url,
     DATABASE_OWNER_URL: second.ownerUrl,
@@ -127,18 +127,17 @@ it('the standby of docs/operating.md has everything, and takes over', async () =
   expect(await verifyRecord(db, shop.seals)).toMatchObject({ ok: true });
   await db.sequelize.close();
   await end(server.child);
-  await second.stop();
-  rmSync(standby, { recursive: true, force: true });
+  await standby.close();
 }, 90_000);
 
-async function idOf(flag: string): Promise<number> {
-  return Number((await run('id', [flag, 'postgres'], { quiet: true })).output);
-}
-
-/** Where Debian keeps the programs of the PostgreSQL that runs. */
-async function binOf(): Promise<string> {
-  const { output } = await run('sh', ['-c', 'ls -d /usr/lib/postgresql/*/bin | sort -V | tail -1'], {
-    quiet: true,
+it('a standby that is gone is left alone', async () => {
+  shop.postgres = await startPostgres(shop.home, { port: shop.postgres.port });
+  const nobody = `postgres://nobody@127.0.0.1:${await freePort()}/nothing`;
+  const reader = await shop.start(0, { DATABASE_STANDBY_URL: nobody });
+  const answer = await fetch(`http://127.0.0.1:${reader.port}/api/fleet/units`, {
+    headers: { cookie: shop.supervisor.cookie, 'record-seen': '1' },
   });
-  return output.trim();
-}
+  expect(answer.status).toBe(200);
+  expect(((await answer.json()) as { total: number }).total).toBeGreaterThan(0);
+  await end(reader.child);
+}, 60_000);

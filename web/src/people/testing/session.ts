@@ -15,6 +15,9 @@ export function sessionOf(person: Person, more: Partial<Session> = {}): Session 
       endPlayUnit: 'in',
       currency: 'GBP',
       paper: 'a4',
+      bays: [],
+      week: Array.from({ length: 7 }, () => []),
+      holidays: [],
     },
     ...more,
   };

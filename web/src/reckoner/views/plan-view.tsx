@@ -9,11 +9,13 @@ interface PlanInput {
 }
 interface Plan {
   bookings: { job: string; bay: string; person: string; startMin: number; endMin: number }[];
-  weightedLateness: number;
+  unplaced: string[];
+  cost: number;
   lowerBound: number;
 }
 
-function sayQuality({ weightedLateness: cost, lowerBound }: Plan): string {
+function sayQuality({ unplaced, cost, lowerBound }: Plan): string {
+  if (unplaced.length > 0) return `No place for ${unplaced.join(', ')} while people work and units are there`;
   if (cost === 0) return 'Every job is done in time';
   if (cost - lowerBound < 1e-6 * cost) return 'Some jobs are late, and no plan is better';
   return `Some jobs are late; the best plan could be at most ${(100 * (1 - lowerBound / cost)).toFixed(1)} % better`;

@@ -1,0 +1,370 @@
+import { z } from 'zod';
+import { unitKindSchema } from '@lanternwright/core/axle-plan';
+import { absenceSchema, bookingSchema } from '@lanternwright/core/record';
+import { dueSchema, ownerSchema, unitSummarySchema } from '../fleet/index.ts';
+import { jobSummarySchema } from '../jobs/index.ts';
+import { defineRoute, idParams, pageNumber } from '../route/index.ts';
+
+const unitHead = z.object({ id: z.uuid(), name: z.string(), kind: unitKindSchema, owner: ownerSchema });
+
+export const bookedSchema = bookingSchema.extend({
+  id: z.uuid(),
+  version: z.int(),
+  /** No proposal and no mending moves it. */
+  locked: z.boolean(),
+  unit: unitHead,
+  /** Names of the people, in their order. */
+  names: z.array(z.string()),
+  job: z.object({ id: z.uuid(), number: z.int(), title: z.string() }).nullable(),
+});
+export type Booked = z.output<typeof bookedSchema>;
+
+export const newBookingSchema = bookingSchema;
+export type NewBooking = z.input<typeof newBookingSchema>;
+
+export const moveBookingSchema = bookingSchema
+  .pick({ bayId: true, people: true, tools: true, from: true, until: true })
+  .extend({ seenVersion: z.int().min(1) });
+export type MoveBooking = z.input<typeof moveBookingSchema>;
+
+const seen = z.object({ seenVersion: z.int().min(1) });
+export const cancelBookingSchema = seen.extend({ reason: z.string().trim().min(1, 'say why').max(200) });
+export type CancelBooking = z.output<typeof cancelBookingSchema>;
+
+/** A unit that comes due, with everything that is due on it within the days asked for: one visit for all of it. */
+export const dueUnitSchema = z.object({
+  unit: unitHead,
+  dueOn: z.iso.date().nullable(),
+  earliest: z.iso.date().nullable(),
+  due: z.array(dueSchema),
+  /** The next time it is booked; null where it is not. */
+  bookedFrom: z.iso.datetime().nullable(),
+  openJobId: z.uuid().nullable(),
+});
+export type DueUnit = z.output<typeof dueUnitSchema>;
+
+export const DUE_A_PAGE = 40;
+
+/** A meter reading that does not fit the others. */
+const doubtedSchema = z.object({
+  unit: unitHead,
+  date: z.iso.date(),
+  km: z.number().nullable(),
+  hours: z.number().nullable(),
+});
+
+/** The shop this morning: what stands in the bays, what waits and what comes in. */
+export const floorSchema = z.object({
+  /** Of this moment and of today, in the order of their beginning. */
+  bookings: z.array(bookedSchema),
+  /** Open jobs, newest first; those in a bay and those in none. */
+  jobs: z.array(jobSummarySchema),
+  moreJobs: z.boolean(),
+  /** Units of those jobs and bookings, drawn as their axle plans. */
+  units: z.array(unitSummarySchema),
+  doubted: z.array(doubtedSchema),
+  /** Who can be put on a unit. */
+  people: z.array(z.object({ id: z.uuid(), name: z.string() })),
+});
+export type Floor = z.output<typeof floorSchema>;
+
+const toldAbsenceSchema = absenceSchema.extend({
+  id: z.uuid(),
+  version: z.int(),
+  /** Who or what it is. */
+  name: z.string(),
+});
+export type ToldAbsence = z.output<typeof toldAbsenceSchema>;
+export type NewAbsence = z.input<typeof absenceSchema>;
+
+export const askProposalSchema = z.object({
+  kind: z.enum(['propose', 'mend']),
+  /** What is due within so many days is planned. */
+  days: z.int().min(1).max(84).default(28),
+  owner: z.uuid().optional(),
+  /** How long a better plan is looked for, seconds. */
+  seconds: z.int().min(1).max(20).default(5),
+});
+export type AskProposal = z.input<typeof askProposalSchema>;
+
+const stand = z.object({
+  bayId: z.string(),
+  people: z.array(z.uuid()),
+  names: z.array(z.string()),
+  from: z.iso.datetime(),
+  until: z.iso.datetime(),
+});
+
+/** A booking that is proposed: new, or an old one that moves. */
+const proposedSchema = z.object({
+  unit: unitHead,
+  jobId: z.uuid().nullable(),
+  /** The booking that moves, as it was seen; null for a new one. */
+  bookingId: z.uuid().nullable(),
+  seenVersion: z.int().nullable(),
+  tools: z.array(z.uuid()),
+  was: stand.nullable(),
+  to: stand,
+  /** Why it begins then and not before, or why it moves: a sentence. */
+  because: z.string(),
+  /** What is done, and how long that takes, hours from few to many. */
+  what: z.string(),
+  hours: z.object({ low: z.number(), usual: z.number(), high: z.number(), measured: z.int() }).nullable(),
+  /** Days after the day it is due; 0 where it is in time. */
+  lateDays: z.number(),
+});
+export type Proposed = z.output<typeof proposedSchema>;
+
+const proposalResultSchema = z.object({
+  rows: z.array(proposedSchema),
+  /** Units that found no place, with why. */
+  unplaced: z.array(z.object({ unit: unitHead, why: z.string() })),
+  /** How much better a plan could be at the most, a part of 1; null where nothing is late. */
+  gap: z.number().nullable(),
+  /** Visits that are saved by doing at once what is due close together. */
+  visitsSaved: z.int(),
+});
+export type ProposalResult = z.output<typeof proposalResultSchema>;
+
+const proposalSchema = z.object({
+  id: z.uuid(),
+  kind: z.enum(['propose', 'mend']),
+  askedAt: z.iso.datetime(),
+  state: z.enum(['waiting', 'running', 'ready', 'stopped', 'failed']),
+  done: z.number(),
+  result: proposalResultSchema.nullable(),
+});
+export type Proposal = z.output<typeof proposalSchema>;
+
+const loadHours = z.object({ low: z.number(), usual: z.number(), high: z.number() });
+/** Hours a week: what people have, what is booked, what is due besides. */
+const weekLoadSchema = z.object({
+  monday: z.iso.date(),
+  capacity: z.number(),
+  booked: z.number(),
+  due: loadHours,
+});
+export type WeekLoad = z.output<typeof weekLoadSchema>;
+
+export const calendarSubjects = {
+  shop: 'The whole shop',
+  bay: 'A bay',
+  person: 'A person',
+  owner: 'An owner',
+} as const;
+const calendarOf = z.enum(Object.keys(calendarSubjects) as [keyof typeof calendarSubjects]);
+/** Whose calendar it is; of the shop, `of` is empty. */
+const newCalendarSchema = z.object({ what: calendarOf, of: z.string().max(60) });
+export type NewCalendar = z.output<typeof newCalendarSchema>;
+const calendarSchema = z.object({
+  id: z.uuid(),
+  what: calendarOf,
+  name: z.string(),
+  madeAt: z.iso.datetime(),
+  madeBy: z.string(),
+});
+export type Calendar = z.output<typeof calendarSchema>;
+/** Where a calendar is read. Whoever knows the address reads it: it is told once. */
+const madeCalendarSchema = z.object({ id: z.uuid(), path: z.string() });
+export type MadeCalendar = z.output<typeof madeCalendarSchema>;
+
+const answer = z.object({ id: z.uuid() });
+
+const fromUntil = z.object({ from: z.iso.datetime(), until: z.iso.datetime() });
+const dueQuery = z.object({
+  page: pageNumber,
+  state: z.enum(['known', 'unknown']).default('known'),
+  owner: z.uuid().optional(),
+  /** Everything due on a unit within so many days of the first is one visit. */
+  within: z.coerce.number().int().min(0).max(400).default(60),
+});
+
+export const planRoutes = {
+  floor: defineRoute({
+    method: 'get',
+    path: '/api/plan/floor',
+    summary: 'What stands in the bays now and today, and the open jobs',
+    access: 'see-plan',
+    answer: floorSchema,
+  }),
+  due: defineRoute({
+    method: 'get',
+    path: '/api/plan/due',
+    summary: 'Units by what is due on them first, a page at a time; unknown ones apart',
+    access: 'see-plan',
+    query: dueQuery,
+    answer: z.object({ total: z.int(), overdue: z.int(), rows: z.array(dueUnitSchema) }),
+  }),
+  bookings: defineRoute({
+    method: 'get',
+    path: '/api/plan/bookings',
+    summary: 'What is booked from one day to another, six weeks at most',
+    access: 'see-plan',
+    query: fromUntil,
+    answer: z.array(bookedSchema),
+  }),
+  book: defineRoute({
+    method: 'post',
+    path: '/api/plan/bookings',
+    summary: 'Book a bay for a unit, with who works on it',
+    access: 'plan-work',
+    body: newBookingSchema,
+    answer,
+  }),
+  move: defineRoute({
+    method: 'put',
+    path: '/api/plan/bookings/:id',
+    summary: 'Move a booking to another bay, time or people',
+    access: 'plan-work',
+    params: idParams,
+    body: moveBookingSchema,
+    answer,
+  }),
+  end: defineRoute({
+    method: 'post',
+    path: '/api/plan/bookings/:id/end',
+    summary: 'The unit has left the bay',
+    access: 'plan-work',
+    params: idParams,
+    body: seen,
+    answer,
+  }),
+  cancel: defineRoute({
+    method: 'post',
+    path: '/api/plan/bookings/:id/cancel',
+    summary: 'Take a booking back, with why',
+    access: 'plan-work',
+    params: idParams,
+    body: cancelBookingSchema,
+    answer,
+  }),
+  lock: defineRoute({
+    method: 'post',
+    path: '/api/plan/bookings/:id/lock',
+    summary: 'Say whether a proposal or a mending may move a booking',
+    access: 'plan-work',
+    params: idParams,
+    body: seen.extend({ locked: z.boolean() }),
+    answer,
+  }),
+  absences: defineRoute({
+    method: 'get',
+    path: '/api/plan/absences',
+    summary: 'Who and what is away from one moment to another',
+    access: 'see-plan',
+    query: fromUntil,
+    answer: z.array(toldAbsenceSchema),
+  }),
+  tellAbsence: defineRoute({
+    method: 'post',
+    path: '/api/plan/absences',
+    summary: 'Say that somebody or something is away',
+    access: 'plan-work',
+    body: absenceSchema,
+    answer,
+  }),
+  cancelAbsence: defineRoute({
+    method: 'post',
+    path: '/api/plan/absences/:id/cancel',
+    summary: 'Take an absence back',
+    access: 'plan-work',
+    params: idParams,
+    body: seen,
+    answer,
+  }),
+  ask: defineRoute({
+    method: 'post',
+    path: '/api/plan/proposals',
+    summary: 'Ask for a plan of what is due, or for the plan to be mended',
+    access: 'plan-work',
+    body: askProposalSchema,
+    answer,
+  }),
+  proposal: defineRoute({
+    method: 'get',
+    path: '/api/plan/proposals/:id',
+    summary: 'How far a plan is, and what it proposes',
+    access: 'see-plan',
+    params: idParams,
+    answer: proposalSchema,
+  }),
+  stop: defineRoute({
+    method: 'post',
+    path: '/api/plan/proposals/:id/stop',
+    summary: 'Stop a plan that is being made',
+    access: 'plan-work',
+    params: idParams,
+    answer,
+  }),
+  accept: defineRoute({
+    method: 'post',
+    path: '/api/plan/proposals/:id/accept',
+    summary: 'Book what is proposed for some units, all of it or nothing',
+    access: 'plan-work',
+    params: idParams,
+    body: z.object({ units: z.array(z.uuid()).min(1, 'choose at least one').max(2000) }),
+    answer: z.object({ booked: z.int() }),
+  }),
+  capacity: defineRoute({
+    method: 'get',
+    path: '/api/plan/capacity',
+    summary: 'Hours people have and hours asked for, twelve weeks on',
+    access: 'see-plan',
+    answer: z.array(weekLoadSchema),
+  }),
+  dueCsv: defineRoute({
+    method: 'get',
+    path: '/api/plan/due.csv',
+    summary: 'What is due as CSV, as it is filtered',
+    access: 'see-plan',
+    query: dueQuery.omit({ page: true }),
+    answer: z.string(),
+  }),
+  bookingsCsv: defineRoute({
+    method: 'get',
+    path: '/api/plan/bookings.csv',
+    summary: 'What is booked as CSV, six weeks at most',
+    access: 'see-plan',
+    query: fromUntil,
+    answer: z.string(),
+  }),
+  weekPdf: defineRoute({
+    method: 'get',
+    path: '/api/plan/week/:monday.pdf',
+    summary: 'A week on paper, as PDF',
+    access: 'see-plan',
+    params: z.object({ monday: z.iso.date() }),
+    answer: z.instanceof(Uint8Array),
+  }),
+  calendars: defineRoute({
+    method: 'get',
+    path: '/api/plan/calendars',
+    summary: 'Calendars that other programs read',
+    access: 'see-plan',
+    answer: z.array(calendarSchema),
+  }),
+  makeCalendar: defineRoute({
+    method: 'post',
+    path: '/api/plan/calendars',
+    summary: 'Make a calendar that other programs read at a secret address',
+    access: 'plan-work',
+    body: newCalendarSchema,
+    answer: madeCalendarSchema,
+  }),
+  revokeCalendar: defineRoute({
+    method: 'post',
+    path: '/api/plan/calendars/:id/revoke',
+    summary: 'Close the address of a calendar',
+    access: 'plan-work',
+    params: idParams,
+    answer,
+  }),
+  calendar: defineRoute({
+    method: 'get',
+    path: '/api/calendars/:secret.ics',
+    summary: 'A calendar, as iCalendar, for whoever has its address',
+    access: 'anyone',
+    params: z.object({ secret: z.string().min(1).max(80) }),
+    answer: z.string(),
+  }),
+};

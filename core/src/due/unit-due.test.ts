@@ -1,0 +1,87 @@
+import { describe, expect, it } from 'vitest';
+import { layouts, numbered, type PlacedAxle } from '../axle-plan/index.ts';
+import { intervalFigureSchema } from '../procedure/index.ts';
+import { quantity } from '../quantity/index.ts';
+import { doneWith, intervalsOf, unitDue, type UnitPast } from './index.ts';
+
+const axlesOf = (layout: string): PlacedAxle[] =>
+  numbered(layouts.find((l) => l.id === layout)!.axles).map((axle, i) => ({ ...axle, id: `axle-${i + 1}` }));
+const every = (work: string, more: object) =>
+  intervalFigureSchema.parse({ work, mark: 'shop', source: 'Ours', ...more });
+
+const past = (more: Partial<UnitPast> = {}): UnitPast => {
+  const axles = axlesOf('tractor-2').map((a) => ({
+    ...a,
+    sheet: { ...a.sheet, intervals: [every('seal', { months: 12 }), every('check', { months: 6 })] },
+  }));
+  return { kind: 'tractor', duty: [], axles, done: [], distance: [], hours: [], ...more };
+};
+
+describe('what is due on a unit', () => {
+  it('is every work with an interval on every wheel end; unknown until somebody says when it was done', () => {
+    const due = unitDue(past());
+    expect(due.map((d) => `${d.position} ${d.work}`)).toEqual(
+      ['1L', '1R', '2L', '2R'].flatMap((p) => [`${p} seal`, `${p} check`]),
+    );
+    expect(due.every((d) => d.date === null && d.missing[0] === 'last')).toBe(true);
+  });
+
+  it('counts from the newest time on that axle: a seal renewed was a check as well, the other side is its own', () => {
+    const done = [
+      { axleId: 'axle-2', position: '2L', works: ['check' as const], date: '2026-01-10' },
+      { axleId: 'axle-2', position: '2L', works: ['bearings' as const], date: '2026-03-10' },
+      { axleId: 'gone', position: '2R', works: ['seal' as const], date: '2026-03-10' },
+    ];
+    const at = (position: string) =>
+      Object.fromEntries(
+        unitDue(past({ done }))
+          .filter((d) => d.position === position)
+          .map((d) => [d.work, d.date]),
+      );
+    expect(at('2L')).toEqual({ seal: '2027-03-10', check: '2026-09-10' });
+    expect(at('2R')).toEqual({ seal: null, check: null });
+  });
+
+  it('comes sooner for a unit of hard duty, and says by what', () => {
+    const done = [{ axleId: 'axle-2', position: '2L', works: ['seal' as const], date: '2026-01-31' }];
+    const duty = [{ of: 'water' as const, share: 0.5 as const }];
+    const seal = unitDue(past({ done, duty })).find((d) => d.position === '2L' && d.work === 'seal');
+    expect(seal).toMatchObject({ date: '2026-07-31', by: 'months', shortened: ['water'] });
+    expect(unitDue(past({ done })).every((d) => d.shortened.length === 0)).toBe(true);
+  });
+
+  it('leaves out what the wheel end has no part for', () => {
+    const { axles } = past();
+    const odd = axles.map((a) => ({
+      ...a,
+      sheet: { ...a.sheet, intervals: [every('kingpin', { months: 1 })] },
+    }));
+    expect(unitDue(past({ axles: odd })).map((d) => d.work)).toEqual([]);
+  });
+
+  it('by distance from the unit’s own use', () => {
+    const distance = [
+      { date: '2026-01-01', total: 0 },
+      { date: '2026-01-11', total: 2_000 },
+      { date: '2026-01-21', total: 4_000 },
+    ];
+    const axles = past().axles.map((a) => ({
+      ...a,
+      sheet: { ...a.sheet, intervals: [every('seal', { distance: quantity(10_000, 'km') })] },
+    }));
+    const done = [{ axleId: 'axle-1', position: '1R', works: ['seal' as const], date: '2026-01-11' }];
+    const due = unitDue(past({ axles, distance, done })).find((d) => d.position === '1R');
+    // 12,000 km in all: 8,000 on from 21 January at 200 a day.
+    expect(due).toMatchObject({ date: '2026-03-02', by: 'distance', lastOn: '2026-01-11' });
+  });
+
+  it('has the usual intervals where the sheet has none of its own (common practice, no source)', () => {
+    const [axle] = axlesOf('towed-1');
+    expect(intervalsOf(axle!, 'caravan')).toMatchObject([
+      { work: 'repack', months: 12, distance: { value: 12_000, unit: 'mi' } },
+    ]);
+    expect(intervalsOf({ ...axle!, sheet: { ...axle!.sheet, intervals: [] } }, 'caravan')).toEqual([]);
+    expect(intervalsOf(axlesOf('tractor-2')[0]!, 'tractor')).toEqual([]);
+    expect(doneWith(['seal', 'brakes'])).toEqual(['seal', 'adjust', 'check', 'brakes']);
+  });
+});

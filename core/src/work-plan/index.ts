@@ -1,0 +1,25 @@
+export { weekLoads, type WeekLoad } from './capacity.ts';
+export { endOfMoved } from './lanes.ts';
+export { sayBecause, sayMoved, sayWorks, type NotBefore } from './say-because.ts';
+export { heaviest, visitTime, workTime, type MeasuredTime, type WorkTime } from './durations.ts';
+export {
+  dayBegins,
+  holidaySchema,
+  mondayOf,
+  weekSchema,
+  workedIn,
+  workSpans,
+  type ShopHours,
+  type TimeSpan,
+  type Week,
+} from './hours.ts';
+export {
+  ANY,
+  momentOfMinute,
+  placeOf,
+  shopPlanInputOf,
+  type Claimed,
+  type PlanShop,
+  type Taken,
+  type Visit,
+} from './propose.ts';

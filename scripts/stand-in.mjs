@@ -1,0 +1,29 @@
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { buildServer } from './lib/build.mjs';
+import { checkNode, ensurePackages } from './lib/packages.mjs';
+import { root } from './lib/run.mjs';
+import { main, Trouble } from './lib/say.mjs';
+
+/**
+ * Starts a stand-in: `npm run instruments` (dial indicator, torque wrench, hub thermometer), `telematics` (the feed of the
+ * units’ own readings) or `mailbox` (a mail server with its mailbox).
+ */
+const programs = {
+  instruments: 'instruments/simulate.js',
+  telematics: 'feed/simulate.js',
+  mailbox: 'morning/simulate.js',
+};
+
+await main(async () => {
+  const [name = ''] = process.argv.slice(2);
+  const program = new Map(Object.entries(programs)).get(name);
+  if (!program) throw new Trouble(`Say ${Object.keys(programs).join(', ')}.`);
+  checkNode();
+  await ensurePackages();
+  await buildServer();
+  const child = spawn(process.execPath, [join(root, 'server/dist', program)], {
+    stdio: 'inherit',
+  });
+  child.once('exit', (code) => (process.exitCode = code ?? 1));
+});

@@ -1,0 +1,1 @@
+drop table unit_due, due, service_told, service_done;

@@ -1,0 +1,2 @@
+drop index meter_doubted;
+drop table booking_claim, booking;

@@ -1,0 +1,2 @@
+alter table due drop column shortened;
+alter table unit drop column duty;

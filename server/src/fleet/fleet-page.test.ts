@@ -1,0 +1,89 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { UNITS_A_PAGE, type FleetPage, type Found } from '@lanternwright/contract/fleet';
+import { addUnit, openJobOn, openShop, type Shop } from '../testing/shop.ts';
+
+let shop: Shop;
+const ids: Record<string, string> = {};
+beforeAll(async () => {
+  shop = await openShop();
+  for (const [name, owner] of [
+    ['Tern 10', 'Tern & Hollow Haulage'],
+    ['Tern 9', 'Tern & Hollow Haulage'],
+    ['Dunlin 100%', 'Marrow Valley Coaches'],
+    ['Dunlin 2', 'Marrow Valley Coaches'],
+  ] as const)
+    ids[name] = await addUnit(shop, name, 'tractor-3', owner);
+  ids['job'] = await openJobOn(shop, ids['Tern 9']!, ['2L', '2R']);
+});
+afterAll(() => shop.close());
+
+const page = async (query: Record<string, string> = {}): Promise<FleetPage> =>
+  (await shop.technician.call.get('/api/fleet/units').query(query).expect(200)).body;
+const names = async (query: Record<string, string>) => (await page(query)).units.map((u) => u.name);
+
+describe('the fleet, a page at a time', () => {
+  it('goes by owner and name, 9 before 10, and counts the whole fleet', async () => {
+    const { units, total, ofOwner, fleet } = await page();
+    expect(units.map((u) => u.name)).toEqual(['Dunlin 2', 'Dunlin 100%', 'Tern 9', 'Tern 10']);
+    expect({ total, fleet }).toEqual({
+      total: 4,
+      fleet: { units: 4, standing: { working: 2 } },
+    });
+    expect(Object.values(ofOwner)).toEqual([2, 2]);
+  });
+
+  it('finds by words of name, plate, owner and kind, in any order; a sign is a letter', async () => {
+    expect(await names({ search: 'valley dunlin' })).toEqual(['Dunlin 2', 'Dunlin 100%']);
+    expect(await names({ search: '100%' })).toEqual(['Dunlin 100%']);
+    expect(await names({ search: 'abc tractor' })).toHaveLength(4);
+    expect(await names({ search: 'tern_9' })).toEqual([]);
+    expect(await names({ search: '\\' })).toEqual([]);
+  });
+
+  it('keeps to owner, kind and state, each alone and all at once', async () => {
+    const owner = (await page({ search: 'tern' })).units[0]!.owner.id;
+    expect(await names({ owner })).toEqual(['Tern 9', 'Tern 10']);
+    expect(await names({ kind: 'bus' })).toEqual([]);
+    expect(await names({ state: 'working' })).toEqual(['Tern 9']);
+    expect(await names({ state: 'not-measured' })).toHaveLength(4);
+    expect(await names({ owner, kind: 'tractor', state: 'working', search: 'tern' })).toEqual(['Tern 9']);
+    const { total, fleet } = await page({ state: 'working' });
+    expect({ total, units: fleet.units }).toEqual({ total: 1, units: 4 });
+  });
+
+  it('shows each unit once over all pages', async () => {
+    for (let i = 0; i < UNITS_A_PAGE; i++) await addUnit(shop, `Plover ${i}`, 'tractor-2', 'Dunlin Hire');
+    const [first, second] = [await page({ page: '1' }), await page({ page: '2' })];
+    const all = [...first.units, ...second.units].map((u) => u.id);
+    expect(first.units).toHaveLength(UNITS_A_PAGE);
+    expect(new Set(all).size).toBe(first.total);
+    expect((await page({ page: '3' })).units).toEqual([]);
+  }, 60_000);
+
+  it('refuses what no fleet has', async () => {
+    for (const query of [{ kind: 'ship' }, { state: 'fine' }, { owner: 'x' }, { page: '0' }])
+      await shop.technician.call.get('/api/fleet/units').query(query).expect(422);
+  });
+});
+
+describe('find', () => {
+  const find = async (text: string): Promise<Found> =>
+    (await shop.technician.call.get('/api/find').query({ text }).expect(200)).body;
+
+  it('puts what is called so first', async () => {
+    expect((await find('tern 9')).units[0]!.id).toBe(ids['Tern 9']);
+    expect((await find('plover 5')).units.map((u) => u.name).slice(0, 2)).toEqual(['Plover 5', 'Plover 50']);
+  });
+
+  it('finds a job by its number, written either way, and open ones by unit and title', async () => {
+    const [job] = (await find('drive seals tern')).jobs;
+    expect(job).toMatchObject({ id: ids['job'], unit: 'Tern 9', open: true });
+    for (const text of [String(job!.number), `Job ${job!.number}`])
+      expect((await find(text)).jobs[0]!.id).toBe(ids['job']);
+  });
+
+  it('asks for words', async () => {
+    await shop.technician.call.get('/api/find').query({ text: '  ' }).expect(422);
+    await shop.anyone().get('/api/find').query({ text: 'tern' }).expect(401);
+  });
+});

@@ -1,0 +1,135 @@
+import { standingStates, UNITS_A_PAGE, type FleetPage, type FleetQuery } from '@lanternwright/contract/fleet';
+import type { PlacedAxle, UnitKind } from '@lanternwright/core/axle-plan';
+import type { Database } from '../database/connect.ts';
+import { named, prepared } from '../database/prepared.ts';
+import { isoTime } from '../database/sql-time.ts';
+import type { Viewer } from '../http/viewer.ts';
+import { wordsFound } from './find-words.ts';
+import { latestMeter, summarise, type LatestMeter, type WheelEndStanding } from './summarise.ts';
+
+/** SQL: what lists show of a unit `u` of an owner `o`. */
+const UNIT_ROW = `
+  u.id, u.name, u.kind, u.plate, json_build_object('id', o.id, 'name', o.name) as owner,
+  (select coalesce(json_agg(json_build_object('id', a.id, 'number', a.number, 'role', a.role, 'wheels', a.wheels,
+      'brake', a.brake) order by a.number), '[]')
+    from axle a where a.unit_id = u.id and a.taken_out_at is null) as axles,
+  (select coalesce(json_agg(json_build_object('axleId', w.axle_id, 'position', w.position, 'verdict', w.verdict,
+      'endPlayMm', w.end_play_mm, 'readAt', ${isoTime('w.read_at')}, 'readKm', w.read_km, 'openJobId', w.open_job_id,
+      'outOfService', w.out_of_service)), '[]')
+    from wheel_end w where w.unit_id = u.id) as "wheelEnds",
+  ${latestMeter('u.id')} as meter`;
+
+interface UnitRow {
+  id: string;
+  name: string;
+  kind: UnitKind;
+  plate: string;
+  owner: { id: string; name: string };
+  axles: PlacedAxle[];
+  wheelEnds: WheelEndStanding[];
+  meter: LatestMeter;
+}
+
+const toSummary = (row: UnitRow) => summarise(row, row.axles, row.wheelEnds, row.meter);
+
+export const SOME = `select ${UNIT_ROW} from unit u join owner o on o.id = u.owner_id where u.id = any($1 ::uuid[])
+  order by u.name collate natural_order, u.id`;
+
+const IN_STATE = (state: string) => `exists (
+  select 1 from wheel_end w join axle a on a.id = w.axle_id and a.taken_out_at is null
+  where w.unit_id = u.id and w.state = ${state})`;
+const NOT_MEASURED = `exists (
+  select 1 from axle a where a.unit_id = u.id and a.taken_out_at is null
+    and (select count(*) from wheel_end w where w.axle_id = a.id and w.state <> 'not-measured') < 2)`;
+
+/** Values that a statement is bound to, each with its place. */
+export function places() {
+  const values: unknown[] = [];
+  return { values, bound: (value: unknown) => `$${values.push(value)}` };
+}
+
+/** What is asked for, as a condition on a unit `u`. */
+function conditionOf(
+  { search, owner, kind, state }: Omit<FleetQuery, 'page'>,
+  owners: Viewer['owners'],
+  bound: (value: unknown) => string,
+): string {
+  const where: string[] = [];
+  if (owners !== 'all') where.push(`u.owner_id = any(${bound(owners)} ::uuid[])`);
+  if (owner) where.push(`u.owner_id = ${bound(owner)} ::uuid`);
+  if (kind) where.push(`u.kind = ${bound(kind)}`);
+  if (state === 'not-measured') where.push(NOT_MEASURED);
+  else if (state) where.push(IN_STATE(bound(state)));
+  if (search.trim() !== '') where.push(wordsFound(search, bound));
+  return where.length > 0 ? where.join(' and ') : 'true';
+}
+
+/** SQL: how many units of each owner fit, owners by name. */
+export const countsSql = (where: string) => `
+  select o.id, c.units from (select u.owner_id, count(*) ::int as units from unit u where ${where} group by 1) c
+  join owner o on o.id = c.owner_id order by o.name collate natural_order, o.id`;
+
+/** SQL: units that fit, of some owners, from each so many after so many. @param parts names owners, skips and takes */
+export const unitsSql = (where: string, parts: readonly string[]) => `
+  select ${UNIT_ROW}
+  from unnest(${parts[0]} ::uuid[], ${parts[1]} ::int[], ${parts[2]} ::int[]) with ordinality as part(owner, skip, take, nth)
+  join owner o on o.id = part.owner
+  cross join lateral (
+    select u.*, row_number() over () as place from (
+      select u.* from unit u where u.owner_id = part.owner and ${where}
+      order by u.name collate natural_order, u.id offset part.skip limit part.take) u) u
+  order by part.nth, u.place`;
+
+/** The owners that a page goes over, and what of each stands on it. */
+export function partsOf(counts: readonly { id: string; units: number }[], from: number, size: number) {
+  const parts = { owners: [] as string[], skips: [] as number[], takes: [] as number[] };
+  let before = 0;
+  for (const { id, units } of counts) {
+    const skip = Math.max(0, from - before);
+    const take = Math.min(units - skip, from + size - before - skip);
+    before += units;
+    if (take <= 0) continue;
+    parts.owners.push(id);
+    parts.skips.push(skip);
+    parts.takes.push(take);
+  }
+  return parts;
+}
+
+export const STANDING = `
+  select (select count(*) from unit) ::int as units,
+    (select coalesce(json_object_agg(state, n), '{}') from (
+      select w.state, count(*) as n from wheel_end w
+      where w.state = any($1 ::text[])
+        and not exists (select 1 from axle a where a.id = w.axle_id and a.taken_out_at is not null)
+      group by w.state) s) as standing`;
+
+/** The fleet a page at a time, by owner and name. */
+export function fleetPages(db: Database) {
+  return {
+    async page(query: FleetQuery, viewer: Viewer, from = db): Promise<FleetPage> {
+      const { values, bound } = places();
+      const where = conditionOf(query, viewer.owners, bound);
+      const [counts, [fleet]] = await Promise.all([
+        prepared<{ id: string; units: number }>(from, ...named('fleet-counts', countsSql(where)), [
+          ...values,
+        ]),
+        prepared<FleetPage['fleet']>(from, 'fleet-standing', STANDING, [standingStates]),
+      ]);
+      const { owners, skips, takes } = partsOf(counts, (query.page - 1) * UNITS_A_PAGE, UNITS_A_PAGE);
+      const parts = [owners, skips, takes].map(bound);
+      const rows = await prepared<UnitRow>(from, ...named('fleet-units', unitsSql(where, parts)), values);
+      const shown = new Set(owners);
+      return {
+        units: rows.map(toSummary),
+        total: counts.reduce((sum, c) => sum + c.units, 0),
+        ofOwner: Object.fromEntries(counts.filter((c) => shown.has(c.id)).map((c) => [c.id, c.units])),
+        fleet: fleet!,
+      };
+    },
+
+    /** These units, as lists show them, by name. */
+    some: async (ids: readonly string[]) =>
+      (await prepared<UnitRow>(db, 'fleet-some', SOME, [ids])).map(toSummary),
+  };
+}

@@ -1,0 +1,83 @@
+import type { Due, FollowUp, Owner, ReadingRow, UnitDetail } from '@lanternwright/contract/fleet';
+import type { PlacedAxle, UnitKind } from '@lanternwright/core/axle-plan';
+import { dueState, retorqueState } from '@lanternwright/core/interval';
+import type { Database } from '../database/connect.ts';
+import { prepared } from '../database/prepared.ts';
+import { isoTime } from '../database/sql-time.ts';
+import { notFound } from '../http/problem.ts';
+import { seesOwner, type Viewer } from '../http/viewer.ts';
+import { dueOfUnit } from '../plan/due-sql.ts';
+import type { Clock } from '../shop/clock.ts';
+import { latestMeter, summarise, type LatestMeter, type WheelEndStanding } from './summarise.ts';
+
+/** Everything of one unit in one answer of the database, its lists as JSON. */
+export const UNIT_PAGE = `
+  select u.id, u.name, u.kind, u.plate, u.version, u.duty, json_build_object('id', o.id, 'name', o.name) as owner,
+    (select coalesce(json_agg(json_build_object('axle', json_build_object('id', a.id, 'number', a.number, 'role', a.role,
+        'wheels', a.wheels, 'brake', a.brake, 'sheet', a.sheet), 'takenOutAt', ${isoTime('a.taken_out_at')})
+        order by a.taken_out_at, a.number), '[]')
+      from axle a where a.unit_id = u.id) as axles,
+    (select coalesce(json_agg(json_build_object('axleId', w.axle_id, 'position', w.position, 'verdict', w.verdict,
+        'endPlayMm', w.end_play_mm, 'readAt', ${isoTime('w.read_at')}, 'readKm', w.read_km, 'openJobId', w.open_job_id,
+        'outOfService', w.out_of_service)), '[]')
+      from wheel_end w where w.unit_id = u.id) as "wheelEnds",
+    ${latestMeter('u.id')} as meter,
+    (select coalesce(json_agg(json_build_object('jobId', r.job_id, 'axleId', r.axle_id, 'position', r.position,
+        'round', r.round, 'endPlayMm', r.end_play_mm, 'rangeMm', r.range_mm, 'cycles', r.cycles, 'verdict', r.verdict,
+        'at', ${isoTime('r.at')}, 'by', r.by_name, 'km', r.km, 'final', r.final) order by r.at, r.round), '[]')
+      from reading r where r.unit_id = u.id) as readings,
+    (select coalesce(json_agg(json_build_object('jobId', f.job_id, 'position', f.position, 'kind', f.kind, 'nth', f.nth,
+        'what', f.what, 'fromKm', f.from_km, 'byKm', f.by_km, 'byDate', f.by_date, 'offsetKm', f.offset_km)
+        order by f.by_date, f.position, f.kind, f.nth), '[]')
+      from open_follow_up f where f.unit_id = u.id) as "followUps",
+    (select coalesce(json_agg(json_build_object('id', j.id, 'number', j.number, 'title', j.title,
+        'openedAt', ${isoTime('j.opened_at')}, 'closedAt', ${isoTime('j.closed_at')}) order by j.opened_at desc), '[]')
+      from job j where j.unit_id = u.id) as jobs,
+    ${dueOfUnit('u.id')} as due
+  from unit u join owner o on o.id = u.owner_id where u.id = $1`;
+
+interface UnitPageRow extends Pick<UnitDetail, 'id' | 'name' | 'plate' | 'version' | 'duty' | 'jobs'> {
+  kind: UnitKind;
+  owner: Owner;
+  axles: { axle: PlacedAxle; takenOutAt: string | null }[];
+  wheelEnds: WheelEndStanding[];
+  meter: LatestMeter;
+  readings: ReadingRow[];
+  due: Omit<Due, 'state'>[];
+  followUps: (Omit<FollowUp, 'state'> & { offsetKm: number | null })[];
+}
+
+/** One unit with all that is known of it. */
+export function unitPage(db: Database, clock: Clock) {
+  /** @throws HttpProblem 404 where there is none that they may see */
+  return async (id: string, viewer: Viewer): Promise<UnitDetail> => {
+    const [row] = await prepared<UnitPageRow>(db, 'unit-page', UNIT_PAGE, [id]);
+    if (!row || !seesOwner(viewer, row.owner.id)) throw notFound('unit');
+    const present = row.axles.filter((a) => a.takenOutAt === null).map((a) => a.axle);
+    const standing = new Set(present.map((a) => a.id));
+    const summary = summarise(row, present, row.wheelEnds, row.meter);
+    return {
+      ...summary,
+      version: row.version,
+      duty: row.duty,
+      axles: present,
+      readings: row.readings.filter((r) => standing.has(r.axleId)),
+      takenOut: row.axles.flatMap(({ axle, takenOutAt }) =>
+        takenOutAt === null
+          ? []
+          : [{ axle, takenOutAt, readings: row.readings.filter((r) => r.axleId === axle.id) }],
+      ),
+      followUps: row.followUps.map(({ offsetKm, ...due }) => {
+        const { totalKm } = row.meter;
+        // As the odometer that it was set by would read.
+        const km = totalKm === null ? null : totalKm - (offsetKm ?? 0);
+        return { ...due, state: retorqueState(due, km, clock.today()) };
+      }),
+      due: row.due.map((d) => ({
+        ...d,
+        state: dueState({ date: d.dueOn, earliest: d.earliest }, clock.today()),
+      })),
+      jobs: row.jobs,
+    };
+  };
+}

@@ -1,0 +1,278 @@
+import { addDays } from '@lanternwright/core/interval';
+import type { Mended, Place, ShopPlan, ShopPlanInput } from '@lanternwright/core/shop-plan';
+import {
+  ANY,
+  dayBegins,
+  momentOfMinute,
+  placeOf,
+  sayBecause,
+  sayMoved,
+  sayWorks,
+  shopPlanInputOf,
+  visitTime,
+  workedIn,
+  type NotBefore,
+  type PlanShop,
+  type Taken,
+  type Visit,
+  type WorkTime,
+} from '@lanternwright/core/work-plan';
+import type { Booked, ProposalResult, Proposed } from '@lanternwright/contract/plan';
+import { refused } from '../http/problem.ts';
+import type { Clock } from '../shop/clock.ts';
+import type { SettingsService } from '../shop/settings.ts';
+import { takenBy, type ShopAhead, type UnitHead } from './shop-ahead.ts';
+
+/** How far a plan looks, and how long before its day a unit may come: sooner wastes its interval. */
+const AHEAD_DAYS = 84;
+const SOONER_DAYS = 14;
+/** What is due within so many days after the first is done on the same visit. */
+const ONE_VISIT_DAYS = 60;
+const HOUR_MS = 3_600_000;
+const DAY_MS = 24 * HOUR_MS;
+/** How long a unit that should have left its bay is thought to stay yet. */
+const STAYS_YET_MS = 2 * HOUR_MS;
+const LEAST_MIN = 15;
+
+/** A visit with the words that go with it. */
+interface Planned {
+  unit: UnitHead;
+  jobId: string | null;
+  visit: Visit;
+  notBefore: NotBefore;
+  what: string;
+  time: WorkTime;
+  dueOn: string | null;
+  /** How many it would be, were each work done on its own day. */
+  visits: number;
+}
+
+type Stand = Proposed['to'];
+interface PlanPeople extends PlanShop {
+  people: { id: string; name: string }[];
+}
+
+const inHours = ({ low, usual, high, measured }: WorkTime) => ({
+  ...{ low: low / 60, usual: usual / 60, high: high / 60 },
+  measured,
+});
+
+const iso = (ms: number) => new Date(ms).toISOString();
+
+/** A booking without people keeps its place in the plan through nobody, who is always there. */
+const NOBODY = 'nobody ';
+
+function standOf(now: number, names: ReadonlyMap<string, string>, place: Omit<Place, 'job'>): Stand {
+  const people = place.people.filter((p) => !p.startsWith(NOBODY));
+  return {
+    ...{ bayId: place.bay, people, names: people.map((p) => names.get(p) ?? '') },
+    from: iso(momentOfMinute(now, place.startMin)),
+    until: iso(momentOfMinute(now, place.endMin)),
+  };
+}
+
+/** Makes plans of the shop as it stands: of what is due, and of what no longer holds. */
+export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Clock) {
+  async function shopFrom(now: number, taken: readonly Taken[]): Promise<PlanPeople> {
+    const until = now + AHEAD_DAYS * DAY_MS;
+    const [people, away] = await Promise.all([ahead.people(), ahead.away(now, until)]);
+    const hours = ahead.hours(now, until);
+    const { bays } = settings.current();
+    if (bays.length === 0) throw refused('Say in the settings which bays the shop has', 'kind');
+    if (hours.length === 0) throw refused('Say in the settings when the shop works', 'kind');
+    if (people.length === 0) throw refused('There is no technician to plan for', 'kind');
+    return { now, bays, people, hours, taken: [...taken, ...away] };
+  }
+
+  /** What is to come in: units on which something is due, and open jobs that stand nowhere. */
+  async function plannedVisits(now: number, days: number, owner: string | null): Promise<Planned[]> {
+    const today = clock.today();
+    const [due, jobs, measured] = await Promise.all([
+      ahead.dueVisits(addDays(today, days), owner),
+      ahead.waitingJobs(owner),
+      ahead.measured(),
+    ]);
+    const { zone } = settings.current();
+    const endOfDay = (day: string) => dayBegins(day, zone, 1);
+    const fromDue = due.map((d): Planned => {
+      const last = addDays(d.dueOn > today ? d.dueOn : today, ONE_VISIT_DAYS);
+      const mine = d.due.filter((x) => x.dueOn !== null && x.dueOn <= last);
+      const ends = [...new Set(mine.map((x) => x.position))].map((position) => ({
+        works: mine.filter((x) => x.position === position).map((x) => x.work),
+      }));
+      const time = visitTime(ends, d.unit.kind, measured);
+      const from = Math.max(now, endOfDay(d.dueOn) - SOONER_DAYS * DAY_MS);
+      const overdue = mine.filter((x) => x.dueOn! < today).length;
+      return {
+        ...{ unit: d.unit, jobId: null, time, what: sayWorks(mine), dueOn: d.dueOn },
+        notBefore: from > now ? 'interval' : 'now',
+        visits: new Set(mine.map((x) => x.dueOn)).size,
+        visit: {
+          ...{
+            id: d.unit.id,
+            unitId: d.unit.id,
+            minutes: time.usual,
+            people: 1,
+            tools: [],
+            from,
+            due: endOfDay(d.dueOn),
+          },
+          weight: 1 + overdue,
+        },
+      };
+    });
+    const known = new Set<string>();
+    const fromJobs = jobs.flatMap((j): Planned[] => {
+      if (known.has(j.unit.id)) return [];
+      known.add(j.unit.id);
+      const ends = Array.from({ length: Math.max(1, j.wheelEnds) }, () => ({ works: ['seal' as const] }));
+      const time = visitTime(ends, j.unit.kind, measured);
+      return [
+        {
+          ...{ unit: j.unit, jobId: j.jobId, time, what: j.title, dueOn: null, notBefore: 'now', visits: 1 },
+          visit: {
+            ...{
+              id: j.unit.id,
+              unitId: j.unit.id,
+              minutes: time.usual,
+              people: 1,
+              tools: [],
+              from: now,
+              due: now + 2 * DAY_MS,
+            },
+            weight: 2,
+          },
+        },
+      ];
+    });
+    return [...fromJobs, ...fromDue.filter((v) => !known.has(v.unit.id))];
+  }
+
+  async function propose(
+    { days, owner }: { days: number; owner?: string | undefined },
+    run: (shop: ShopPlanInput) => Promise<ShopPlan>,
+  ): Promise<ProposalResult> {
+    const now = ahead.begin();
+    const booked = await ahead.bookings(now, now + AHEAD_DAYS * DAY_MS);
+    const shop = await shopFrom(now, booked.flatMap(takenBy));
+    const visits = await plannedVisits(now, days, owner ?? null);
+    const plan = await run(
+      shopPlanInputOf(
+        shop,
+        visits.map((v) => v.visit),
+      ),
+    );
+    const of = new Map(visits.map((v) => [v.unit.id, v]));
+    const names = new Map(shop.people.map((p) => [p.id, p.name]));
+    const nameOf = (unitId: string) => of.get(unitId)?.unit.name ?? 'another';
+    return {
+      rows: plan.bookings.map((b) => {
+        const v = of.get(b.job)!;
+        return {
+          ...{ unit: v.unit, jobId: v.jobId, bookingId: null, seenVersion: null, tools: [], was: null },
+          ...{ to: standOf(now, names, b), what: v.what, hours: inHours(v.time) },
+          because: sayBecause(b.because, v.notBefore, nameOf),
+          lateDays: v.dueOn === null ? 0 : Math.ceil(b.lateMin / (24 * 60)),
+        };
+      }),
+      unplaced: plan.unplaced.map((id) => ({
+        unit: of.get(id)!.unit,
+        why: 'It finds no time in which people work, a bay is free and the unit is here.',
+      })),
+      gap: plan.cost > 0 ? 1 - plan.lowerBound / plan.cost : null,
+      visitsSaved: visits.reduce((s, v) => s + v.visits - 1, 0),
+    };
+  }
+
+  const workedMin = ({ hours }: PlanShop, { from, until }: Booked) =>
+    workedIn(hours, { from: Date.parse(from), until: Date.parse(until) }) / 60_000;
+
+  /** What should have left its bay by now and has not: nobody knows when it will. */
+  async function stuck(now: number, booked: readonly Booked[]): Promise<Booked[]> {
+    const [past, waiting] = await Promise.all([
+      ahead.bookings(now - 7 * DAY_MS, now),
+      ahead.waitingJobs(null),
+    ]);
+    const open = new Set(waiting.map((j) => j.jobId));
+    const last = new Map(past.flatMap((b) => (b.jobId !== null && open.has(b.jobId) ? [[b.jobId, b]] : [])));
+    return [...last.values()]
+      .filter((b) => !booked.some((x) => x.id === b.id))
+      .map((b) => ({ ...b, until: iso(now + STAYS_YET_MS) }));
+  }
+
+  async function mend(
+    run: (shop: ShopPlanInput, places: Place[]) => Promise<Mended>,
+  ): Promise<ProposalResult> {
+    const now = ahead.begin();
+    const booked = await ahead.bookings(now, now + AHEAD_DAYS * DAY_MS);
+    const shop = await shopFrom(now, []);
+    const planned = new Set(shop.people.map((p) => p.id));
+    const fixed = (b: Booked) =>
+      b.locked || Date.parse(b.from) < now || b.people.length > 2 || workedMin(shop, b) < LEAST_MIN;
+    const taken = [...booked.filter(fixed), ...(await stuck(now, booked))].flatMap(takenBy);
+    const free = booked.filter((b) => !fixed(b));
+    /** Who stays with a booking whatever happens: nobody, or somebody who is not planned otherwise. */
+    const own = (b: Booked) =>
+      b.people.length === 0 ? NOBODY + b.id : b.people.find((p) => !planned.has(p));
+    const others = new Set(free.flatMap((b) => own(b) ?? []));
+    const input = shopPlanInputOf(
+      {
+        ...shop,
+        people: [...shop.people, ...[...others].map((id) => ({ id }))],
+        taken: [...shop.taken, ...taken],
+      },
+      free.map((b) => {
+        const people = b.people.length > 1 ? 2 : 1;
+        return {
+          ...{ id: b.id, unitId: b.unitId, people, minutes: workedMin(shop, b) * people, tools: b.tools },
+          ...{ from: now, due: Date.parse(b.until), weight: 1 },
+        };
+      }),
+    );
+    const mended = await run(
+      {
+        ...input,
+        people: input.people.map((p) => (others.has(p.id) ? { ...p, skills: [p.id] } : p)),
+        jobs: input.jobs.map((job, i) => ({ ...job, skill: own(free[i]!) ?? ANY })),
+      },
+      free.map((b) =>
+        placeOf(now, {
+          ...{ id: b.id, bayId: b.bayId, people: b.people.length === 0 ? [NOBODY + b.id] : b.people },
+          ...{ from: Date.parse(b.from), until: Date.parse(b.until) },
+        }),
+      ),
+    );
+    const names = new Map([
+      ...shop.people.map((p): [string, string] => [p.id, p.name]),
+      ...free.flatMap((b) => b.people.map((p, i): [string, string] => [p, b.names[i] ?? ''])),
+    ]);
+    const of = new Map(free.map((b) => [b.id, b]));
+    const nameOf = (id: string) => of.get(id)?.unit.name ?? 'another';
+    return {
+      rows: mended.moved.map((m) => {
+        const b = of.get(m.job)!;
+        const to = standOf(now, names, m.to);
+        return {
+          ...{ unit: b.unit, jobId: b.jobId, bookingId: b.id, seenVersion: b.version, tools: b.tools },
+          was: { bayId: b.bayId, people: b.people, names: b.names, from: b.from, until: b.until },
+          ...{ to, because: sayMoved(m.because, nameOf), what: b.job?.title ?? '', hours: null },
+          lateDays: Math.max(0, Math.ceil((Date.parse(to.until) - Date.parse(b.until)) / DAY_MS)),
+        };
+      }),
+      unplaced: mended.unplaced.map((id) => ({
+        unit: of.get(id)!.unit,
+        why: 'It finds no other time: move it by hand, or call its owner.',
+      })),
+      ...{ gap: null, visitsSaved: 0 },
+    };
+  }
+
+  return {
+    propose,
+    mend,
+    /** @throws HttpProblem 422 where the settings lack what a plan needs */
+    mustBeAble: async () => void (await shopFrom(ahead.begin(), [])),
+    plannedVisits: (days: number) => plannedVisits(ahead.begin(), days, null),
+  };
+}
+export type PlanMaker = ReturnType<typeof planMaker>;

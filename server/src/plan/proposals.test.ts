@@ -1,0 +1,231 @@
+import { pino } from 'pino';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Proposal } from '@lanternwright/contract/plan';
+import { prepareQueue, startQueue } from '../queue/queue.ts';
+import { compareProjections } from '../record/rebuild.ts';
+import { verifyRecord } from '../record/verify.ts';
+import { addUnit, openShop, type Shop } from '../testing/shop.ts';
+
+const DAY_MS = 86_400_000;
+let shop: Shop;
+let units: string[];
+let queue: { stop: () => Promise<void> };
+const bays = ['Bay 1', 'Bay 2'].map((name, i) => ({ id: `bay-${i + 1}`, name }));
+const allDay = [{ from: '00:00', until: '24:00' }];
+const ahead = (days: number) => new Date(Date.now() + days * DAY_MS).toISOString();
+const technician = () => shop.technician.viewer.person.id;
+
+/** A unit whose seal was due a year after a day. */
+async function dueUnit(name: string, sealedOn: string): Promise<string> {
+  const id = await addUnit(shop, name);
+  const { axles, version } = (await shop.supervisor.call.get(`/api/fleet/units/${id}`)).body;
+  const intervals = [{ work: 'seal', months: 12, mark: 'shop', source: 'Ours', distance: null, hours: null }];
+  await shop.supervisor.call
+    .put(`/api/fleet/units/${id}/axles`)
+    .send({
+      seenVersion: version,
+      axles: axles.map((a: { sheet: object }) => ({ ...a, sheet: { ...a.sheet, intervals } })),
+    })
+    .expect(200);
+  for (const position of ['2L', '2R'])
+    await shop.technician.call
+      .post(`/api/fleet/units/${id}/services`)
+      .send({ position, date: sealedOn, works: ['seal'] })
+      .expect(200);
+  return id;
+}
+
+async function ready(id: string): Promise<Proposal> {
+  for (let i = 0; i < 200; i++) {
+    const { body } = await shop.technician.call.get(`/api/plan/proposals/${id}`).expect(200);
+    if (body.state !== 'waiting' && body.state !== 'running') return body as Proposal;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error('the plan did not get ready');
+}
+const ask = async (body: object) =>
+  (
+    await shop.supervisor.call
+      .post('/api/plan/proposals')
+      .send({ seconds: 2, ...body })
+      .expect(200)
+  ).body.id as string;
+const accept = (id: string, list: string[]) =>
+  shop.supervisor.call.post(`/api/plan/proposals/${id}/accept`).send({ units: list });
+const listed = async () =>
+  (await shop.technician.call.get(`/api/plan/bookings?from=${ahead(-1)}&until=${ahead(40)}`).expect(200))
+    .body as {
+    id: string;
+    version: number;
+    unitId: string;
+    bayId: string;
+    people: string[];
+    from: string;
+    until: string;
+  }[];
+
+beforeAll(async () => {
+  shop = await openShop();
+  const log = pino({ level: 'silent' });
+  await prepareQueue({ ownerUrl: shop.ownerUrl, databaseUrl: shop.databaseUrl }, log);
+  queue = await startQueue(
+    shop.databaseUrl,
+    {
+      ...{ seal: () => shop.seals.sealEnd(), backup: null, feed: null, plan: (id) => shop.proposals.run(id) },
+      morning: () => shop.morning.run(),
+      'meter-file': (id) => shop.meterFiles.run(id),
+    },
+    log,
+  );
+  units = [];
+  for (const [name, sealedOn] of [
+    ['Tern 40', '2024-11-10'],
+    ['Tern 41', '2025-01-10'],
+    ['Tern 42', '2025-02-10'],
+  ] as const)
+    units.push(await dueUnit(name, sealedOn));
+}, 120_000);
+afterAll(async () => {
+  await queue.stop();
+  await shop.close();
+});
+
+describe('a proposal', () => {
+  it('is refused until the settings say which bays there are and when the shop works', async () => {
+    const settings = shop.settings.current();
+    const said = async () =>
+      (await shop.supervisor.call.post('/api/plan/proposals').send({ kind: 'propose' }).expect(422)).body
+        .detail;
+    expect(await said()).toMatch(/which bays/);
+    await shop.supervisor.call
+      .put('/api/shop/settings')
+      .send({ ...settings, bays })
+      .expect(200);
+    expect(await said()).toMatch(/when the shop works/);
+    await shop.supervisor.call
+      .put('/api/shop/settings')
+      .send({ ...settings, bays, week: Array.from({ length: 7 }, () => allDay) })
+      .expect(200);
+  });
+
+  it('is made in the background, explains itself, changes nothing, and is accepted in part', async () => {
+    const id = await ask({ kind: 'propose' });
+    const plan = await ready(id);
+    expect(plan.state).toBe('ready');
+    const { rows, unplaced } = plan.result!;
+    expect(unplaced).toEqual([]);
+    expect(rows.map((r) => r.unit.id).sort()).toEqual([...units].sort());
+    for (const row of rows) {
+      expect(row).toMatchObject({ what: 'seal, renew 2L 2R', was: null, bookingId: null });
+      expect(row.to.people).toEqual([technician()]);
+      expect(row.because).toMatch(/\.$/);
+      expect(row.hours!.usual).toBeCloseTo((30 + 2 * 105) / 60, 6);
+    }
+    // One technician: one after the other.
+    const spans = rows.map((r) => [r.to.from, r.to.until]).sort();
+    expect(spans[1]![0]! >= spans[0]![1]!).toBe(true);
+    expect(rows.some((r) => /Everybody is on another unit/.test(r.because))).toBe(true);
+    expect(await listed()).toEqual([]);
+    expect((await accept(id, [units[0]!, units[1]!]).expect(200)).body).toEqual({ booked: 2 });
+    expect((await listed()).map((b) => b.unitId).sort()).toEqual([units[0]!, units[1]!].sort());
+    // The same again clashes, in words, and books nothing of it.
+    const again = await accept(id, [units[0]!, units[2]!]).expect(409);
+    expect(again.body.detail).toMatch(/has Tern 40|Tern 40 stands|is on Tern 40/);
+    expect(await listed()).toHaveLength(2);
+    expect((await ready(await ask({ kind: 'propose' }))).result!.rows.map((r) => r.unit.id)).toEqual([
+      units[2],
+    ]);
+    await accept(id, ['018f0000-0000-4000-8000-000000000000']).expect(422);
+    expect(await verifyRecord(shop.db, null)).toMatchObject({ ok: true });
+  }, 60_000);
+
+  it('can be stopped, and a stopped one cannot be accepted', async () => {
+    const id = await ask({ kind: 'propose', seconds: 20 });
+    await shop.supervisor.call.post(`/api/plan/proposals/${id}/stop`).expect(200);
+    expect((await ready(id)).state).not.toBe('failed');
+    const other = await ask({ kind: 'propose' });
+    await ready(other);
+    await shop.db.sequelize.query(`update proposal set state = 'stopped' where id = '${other}'`);
+    await accept(other, [units[2]!]).expect(409);
+  }, 60_000);
+});
+
+describe('a bad morning', () => {
+  it('is mended: what somebody away was to do moves, and two bookings may change places', async () => {
+    const before = await listed();
+    expect(before).toHaveLength(2);
+    const first = before[0]!;
+    const absence = { what: 'person', of: technician(), from: ahead(0), until: ahead(2), why: 'Ill' };
+    const { body: told } = await shop.supervisor.call.post('/api/plan/absences').send(absence).expect(200);
+    const refused = await shop.technician.call
+      .post('/api/plan/bookings')
+      .send({ ...first, from: ahead(1), until: ahead(1.1), unitId: units[2], jobId: null, note: '' })
+      .expect(422);
+    expect(refused.body.detail).toMatch(/D. Achterberg is away then: Ill/);
+    const id = await ask({ kind: 'mend' });
+    const plan = await ready(id);
+    const soon = before.filter(
+      (b) => Date.parse(b.from) < Date.parse(ahead(2)) && Date.parse(b.from) > Date.now(),
+    );
+    expect(plan.result!.rows.map((r) => r.bookingId).sort()).toEqual(soon.map((b) => b.id).sort());
+    for (const row of plan.result!.rows) {
+      expect(row.because).toBe('Whoever was to do it is away or on another unit.');
+      expect(Date.parse(row.to.from)).toBeGreaterThanOrEqual(Date.parse(absence.until) - 60_000);
+    }
+    await accept(
+      id,
+      plan.result!.rows.map((r) => r.bookingId!),
+    ).expect(200);
+    // Accepted once, the versions have moved on.
+    await accept(
+      id,
+      plan.result!.rows.map((r) => r.bookingId!),
+    ).expect(409);
+    expect((await ready(await ask({ kind: 'mend' }))).result!.rows).toEqual([]);
+    const away = (
+      await shop.technician.call.get(`/api/plan/absences?from=${ahead(0)}&until=${ahead(9)}`).expect(200)
+    ).body;
+    expect(away).toMatchObject([{ id: told.id, name: 'D. Achterberg', why: 'Ill' }]);
+    const cancel = (seenVersion: number) =>
+      shop.supervisor.call.post(`/api/plan/absences/${told.id}/cancel`).send({ seenVersion });
+    await cancel(9).expect(409);
+    await cancel(1).expect(200);
+    expect((await compareProjections(shop.db)).differs).toBeNull();
+  }, 60_000);
+
+  it('leaves what is locked where it is', async () => {
+    const [one] = await listed();
+    await shop.technician.call
+      .post(`/api/plan/bookings/${one!.id}/lock`)
+      .send({ seenVersion: one!.version, locked: true })
+      .expect(200);
+    const closed = {
+      what: 'bay',
+      of: one!.bayId,
+      from: ahead(0),
+      until: ahead(20),
+      why: 'The pit is painted',
+    };
+    await shop.supervisor.call.post('/api/plan/absences').send(closed).expect(200);
+    const { result } = await ready(await ask({ kind: 'mend' }));
+    expect(result!.rows.map((r) => r.bookingId)).not.toContain(one!.id);
+    await shop.supervisor.call
+      .post('/api/plan/absences')
+      .send({ ...closed, of: 'bay-9' })
+      .expect(422);
+    await shop.supervisor.call
+      .post('/api/plan/absences')
+      .send({ ...closed, until: closed.from })
+      .expect(422);
+  }, 60_000);
+});
+
+describe('the weeks ahead', () => {
+  it('are hours people have against hours asked for, twelve of them', async () => {
+    const { body } = await shop.technician.call.get('/api/plan/capacity').expect(200);
+    expect(body).toHaveLength(12);
+    expect(body[1].capacity).toBeCloseTo(7 * 24, 6);
+    expect(body[0].due.usual).toBeCloseTo(4, 6);
+    expect(body[0].due.low).toBeLessThan(body[0].due.usual);
+  });
+});

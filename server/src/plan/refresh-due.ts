@@ -1,0 +1,60 @@
+import { QueryTypes } from 'sequelize';
+import { unitDue, type Due, type UnitPast } from '@lanternwright/core/due';
+import type { Database } from '../database/connect.ts';
+import { asColumns } from '../record/insert-rows.ts';
+
+const points = (total: string) => `
+  (select coalesce(json_agg(json_build_object('date', m.date, 'total', m.${total}) order by m.date, m.nth), '[]')
+    from meter_reading m where m.unit_id = u.id and m.${total} is not null)`;
+
+const PAST = `
+  select u.id, u.kind, u.duty, ${points('total_km')} as distance, ${points('total_hours')} as hours,
+    (select coalesce(json_agg(json_build_object('id', a.id, 'number', a.number, 'role', a.role, 'wheels', a.wheels,
+        'brake', a.brake, 'sheet', a.sheet) order by a.number), '[]')
+      from axle a where a.unit_id = u.id and a.taken_out_at is null) as axles,
+    (select coalesce(json_agg(json_build_object('axleId', s.axle_id, 'position', s.position, 'works', s.works,
+        'date', s.date)), '[]')
+      from (select axle_id, position, works, date from service_done where unit_id = u.id
+        union all select axle_id, position, works, date from service_told where unit_id = u.id) s) as done
+  from unit u where u.id = any($1 ::uuid[])`;
+
+const AT_ONCE = 200;
+
+/** What of a unit comes first. */
+function firstOf(unitId: string, due: readonly Due[]) {
+  const known = due.filter((d) => d.date !== null);
+  const first = (days: (string | null)[]) => days.sort()[0] ?? null;
+  return {
+    unitId,
+    dueOn: first(known.map((d) => d.date)),
+    earliest: first(known.map((d) => d.earliest)),
+    unknown: due.length - known.length,
+  };
+}
+
+/**
+ * Reckons anew what is due on units whose axles, meters or past have changed, in the open transaction. Where tables stand
+ * beside, in those.
+ */
+export async function refreshDue(db: Database, unitIds: readonly string[]): Promise<void> {
+  const run = (sql: string, bind: unknown[]) => db.sequelize.query(sql, { type: QueryTypes.RAW, bind });
+  for (let i = 0; i < unitIds.length; i += AT_ONCE) {
+    const ids = unitIds.slice(i, i + AT_ONCE);
+    const pasts = await db.sequelize.query<UnitPast & { id: string }>(PAST, {
+      type: QueryTypes.SELECT,
+      bind: [ids],
+    });
+    const dues = pasts.map((past) => ({ id: past.id, due: unitDue(past) }));
+    const rows = dues.flatMap(({ id, due }) =>
+      due.map(({ by, date, ...d }) => ({ ...d, unitId: id, dueOn: date, dueBy: by })),
+    );
+    await run('delete from due where unit_id = any($1 ::uuid[])', [ids]);
+    await run('delete from unit_due where unit_id = any($1 ::uuid[])', [ids]);
+    await run('insert into due select * from jsonb_populate_recordset(null ::due, $1 ::jsonb)', [
+      asColumns(rows),
+    ]);
+    await run('insert into unit_due select * from jsonb_populate_recordset(null ::unit_due, $1 ::jsonb)', [
+      asColumns(dues.map(({ id, due }) => firstOf(id, due))),
+    ]);
+  }
+}

@@ -1,0 +1,248 @@
+import { lazy, Suspense, useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import type { JobSummary, ShopFollowUp } from '@lanternwright/contract/jobs';
+import type { Booked, Floor } from '@lanternwright/contract/plan';
+import { sayWorks } from '@lanternwright/core/work-plan';
+import { DueBy, followUpWords } from '../jobs/due-by.tsx';
+import { useFollowUpsQuery } from '../jobs/jobs-api.ts';
+import type { LookedAfter } from '../jobs/look-after.tsx';
+import { findingsAsked, releasesWaiting } from '../jobs/what-waits.ts';
+import { sayClock, sayDate, sayKm, sayMeter, shopToday } from '../shell/words.ts';
+import { useToolsQuery } from '../tools/tools-api.ts';
+import { useMay } from '../people/people-api.ts';
+import { Button, buttonLook } from '../ui/button.tsx';
+import { useDueQuery } from './plan-api.ts';
+
+const LookAfter = lazy(() => import('../jobs/look-after.tsx').then((m) => ({ default: m.LookAfter })));
+
+function Part({ title, more, children }: { title: string; more?: ReactNode; children: ReactNode }) {
+  return (
+    <section aria-label={title}>
+      <h2 className="flex items-baseline justify-between gap-3 border-b border-rule pb-1 text-16 wall:text-23">
+        {title}
+        {more && <span className="text-13 font-normal">{more}</span>}
+      </h2>
+      <ul>{children}</ul>
+    </section>
+  );
+}
+
+/** One line that leads to its act. */
+function Line({ to, act, head, children }: { to: string; act?: string; head: string; children?: ReactNode }) {
+  return (
+    <li className="border-b border-rule">
+      <Link to={to} className="flex min-h-12 items-center justify-between gap-3 py-2 hover:bg-panel">
+        <span className="min-w-0">
+          <span className="block text-14 font-semibold wall:text-18">{head}</span>
+          <span className="block text-13 text-muted wall:text-16">{children}</span>
+        </span>
+        {act && <span className={`${buttonLook('plain')} shrink-0 text-14!`}>{act}</span>}
+      </Link>
+    </li>
+  );
+}
+
+const Nothing = ({ children }: { children: ReactNode }) => (
+  <li className="py-2 text-13 text-muted wall:text-16">{children}</li>
+);
+
+/** What waits for a decision: findings, releases, answers of owners, meters that do not fit. */
+export function Decide({ jobs, doubted }: { jobs: readonly JobSummary[]; doubted: Floor['doubted'] }) {
+  const asked = findingsAsked(jobs);
+  const releases = releasesWaiting(jobs);
+  const estimates = jobs.filter((j) => j.estimate === 'asks');
+  const none = asked.length + releases.length + estimates.length + doubted.length === 0;
+  return (
+    <Part title="Decide">
+      {none && <Nothing>Nothing waits for a decision.</Nothing>}
+      {asked.map(({ job, position, q }) => (
+        <Line
+          key={`${job.id}${position}${q.component}`}
+          to={`/jobs/${job.id}?at=${position}`}
+          act="Judge"
+          head={`${q.title}, ${job.unit.name} ${position}`}
+        >
+          {q.seen}. {q.askedBy}
+        </Line>
+      ))}
+      {releases.map(({ job, ends }) => (
+        <Line
+          key={job.id}
+          to={`/jobs/${job.id}/release`}
+          act="Release"
+          head={`${job.unit.name}, ${ends.map((w) => w.position).join(' and ')}`}
+        >
+          All is done but the release. {ends[0]!.who}
+        </Line>
+      ))}
+      {estimates.map((job) => (
+        <Line key={`e${job.id}`} to={`/jobs/${job.id}`} act="Look" head={`Estimate, ${job.unit.name}`}>
+          {job.unit.owner.name} has not answered
+        </Line>
+      ))}
+      {doubted.map((d) => (
+        <Line
+          key={`${d.unit.id}${d.date}`}
+          to={`/fleet/${d.unit.id}`}
+          act="Look"
+          head={`Meter, ${d.unit.name}`}
+        >
+          {sayMeter(d.km, d.hours)} on {sayDate(d.date)} does not fit: swapped, set back or misread
+        </Line>
+      ))}
+    </Part>
+  );
+}
+
+const SHOWN = 8;
+
+function left({ byKm, meterKm, state }: ShopFollowUp): string | null {
+  if (byKm === null || meterKm === null) return null;
+  return state === 'overdue' && meterKm > byKm ? `overdue by ${sayKm(meterKm - byKm)}` : null;
+}
+
+/** Wheel ends of one job with the same to be done stand together. */
+function grouped(rows: readonly ShopFollowUp[]): { due: ShopFollowUp; positions: string[] }[] {
+  const groups = new Map<string, { due: ShopFollowUp; positions: string[] }>();
+  for (const due of rows) {
+    const key = `${due.jobId ?? due.unit.id} ${due.kind} ${due.what}`;
+    const group = groups.get(key);
+    if (group) group.positions.push(due.position);
+    else groups.set(key, { due, positions: [due.position] });
+  }
+  return [...groups.values()];
+}
+
+/** What is to be looked after: retorques, oil levels, what was deferred, calibrations that end. */
+export function FollowUp() {
+  const able = useMay();
+  const [at, setAt] = useState<LookedAfter | null>(null);
+  const { data } = useFollowUpsQuery(1);
+  const { data: tools = [] } = useToolsQuery();
+  const today = shopToday();
+  const ending = tools
+    .flatMap((t) => {
+      const until = t.tool.calibratedUntil;
+      if (until === null) return [];
+      const days = Math.round((Date.parse(until) - Date.parse(today)) / 86_400_000);
+      return days <= 30 ? [{ ...t.tool, days }] : [];
+    })
+    .sort((a, b) => a.days - b.days);
+  return (
+    <Part
+      title="Follow up"
+      more={
+        data &&
+        data.total > SHOWN && (
+          <Link to="/jobs/follow-ups" className="underline underline-offset-2">
+            all {data.total}
+          </Link>
+        )
+      }
+    >
+      {data?.total === 0 && ending.length === 0 && <Nothing>Nothing to follow up.</Nothing>}
+      {grouped(data?.rows ?? [])
+        .slice(0, SHOWN)
+        .map(({ due, positions }) => (
+          <li
+            key={`${due.jobId}${due.position}${due.kind}${due.nth}${due.unit.id}`}
+            className="flex items-center gap-3 border-b border-rule"
+          >
+            <Link
+              to={
+                due.jobId
+                  ? `/jobs/${due.jobId}?at=${due.position}`
+                  : `/fleet/${due.unit.id}?at=${due.position}`
+              }
+              className="min-h-12 min-w-0 grow py-2 hover:bg-panel"
+            >
+              <span className="block text-14 font-semibold wall:text-18">
+                {followUpWords[due.kind]}, {due.unit.name} {positions.join(' ')}
+              </span>
+              <span className="block text-13 wall:text-16">
+                {left(due) ? (
+                  <span className="figure font-semibold text-rust">{left(due)}</span>
+                ) : (
+                  <DueBy due={due} />
+                )}
+              </span>
+            </Link>
+            {due.jobId && able('work-on-jobs') && (
+              <Button
+                className="shrink-0 text-14! wall:hidden"
+                onClick={() => setAt({ jobId: due.jobId!, unit: due.unit.name, positions })}
+              >
+                Do it
+              </Button>
+            )}
+          </li>
+        ))}
+      {ending.slice(0, 4).map((t) => (
+        <Line key={t.id} to="/fleet/tools" head={`${t.title} ${t.code}`}>
+          {t.days < 0
+            ? 'calibration has ended'
+            : t.days === 0
+              ? 'calibration ends today'
+              : `calibration ends in ${t.days} days`}
+        </Line>
+      ))}
+      {at && (
+        <Suspense>
+          <LookAfter {...at} onClose={() => setAt(null)} />
+        </Suspense>
+      )}
+    </Part>
+  );
+}
+
+const DAYS_AHEAD = 7;
+
+/** What is booked for today and tomorrow, and what is due and not booked. */
+export function ComingIn({
+  bookings,
+  move,
+}: {
+  bookings: Floor['bookings'];
+  move: (booked: Booked) => void;
+}) {
+  const able = useMay();
+  const { data } = useDueQuery({ page: 1, state: 'known', within: DAYS_AHEAD });
+  const now = new Date().toISOString();
+  const coming = bookings.filter((b) => b.from > now);
+  const waiting = (data?.rows ?? []).filter((r) => r.bookedFrom === null && r.openJobId === null).slice(0, 5);
+  return (
+    <Part
+      title="Coming in"
+      more={
+        <Link to="/plan" className="underline underline-offset-2">
+          weeks ahead
+        </Link>
+      }
+    >
+      {coming.map((b) => (
+        <li key={b.id} className="flex items-center justify-between gap-3 border-b border-rule">
+          <Link to={`/fleet/${b.unitId}`} className="min-h-12 min-w-0 grow py-2 hover:bg-panel">
+            <span className="block text-14 font-semibold wall:text-18">
+              {b.unit.name}, {sayClock(b.from)}
+            </span>
+            <span className="block text-13 text-muted wall:text-16">
+              {b.job ? b.job.title : 'no job is open yet'}
+              {b.names.length > 0 ? `. ${b.names.join(', ')}` : '. Nobody is named yet'}
+            </span>
+          </Link>
+          {able('plan-work') && (
+            <Button className="shrink-0 text-14! wall:hidden" onClick={() => move(b)}>
+              Move
+            </Button>
+          )}
+        </li>
+      ))}
+      {waiting.map((r) => (
+        <Line key={r.unit.id} to={`/plan`} act="Plan" head={`${r.unit.name}, ${r.unit.owner.name}`}>
+          {sayWorks(r.due)}; since {sayDate(r.dueOn!)}
+        </Line>
+      ))}
+      {data && coming.length + waiting.length === 0 && <Nothing>Nothing is booked or due.</Nothing>}
+    </Part>
+  );
+}

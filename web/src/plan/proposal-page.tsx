@@ -1,0 +1,204 @@
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { Proposal, Proposed } from '@lanternwright/contract/plan';
+import { problemText } from '../api.ts';
+import { useMay, useShop } from '../people/people-api.ts';
+import { sayRange } from '../shell/words.ts';
+import { Button } from '../ui/button.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import { useAcceptProposalMutation, useProposalQuery, useStopProposalMutation } from './plan-api.ts';
+
+const keyOf = (row: Proposed) => row.bookingId ?? row.unit.id;
+const digits = (hours: number) => Number(hours.toFixed(1));
+
+function useBayName(): (id: string) => string {
+  const bays = useShop()?.bays ?? [];
+  return (id) => bays.find((b) => b.id === id)?.name ?? 'a bay that is gone';
+}
+
+function Stand({ stand }: { stand: Proposed['to'] }) {
+  const bay = useBayName()(stand.bayId);
+  return (
+    <>
+      {bay}, {sayRange(stand.from, stand.until)}
+      {stand.names.length > 0 && `, ${stand.names.join(' and ')}`}
+    </>
+  );
+}
+
+function Row({ row, on, able, toggle }: { row: Proposed; on: boolean; able: boolean; toggle: () => void }) {
+  return (
+    <li className="grid items-start gap-x-4 gap-y-1 border-b border-rule px-5 py-2 md:grid-cols-[300px_1fr]">
+      <label className="flex min-h-12 min-w-0 items-center gap-3">
+        {able && (
+          <input type="checkbox" className="size-6 shrink-0 accent-action" checked={on} onChange={toggle} />
+        )}
+        <span className="min-w-0">
+          <span className="block truncate text-16 font-semibold">{row.unit.name}</span>
+          <span className="block truncate text-13 text-muted">{row.unit.owner.name}</span>
+        </span>
+      </label>
+      <div className="py-1 text-14">
+        {row.was && (
+          <p className="text-muted line-through">
+            <Stand stand={row.was} />
+          </p>
+        )}
+        <p className="font-semibold">
+          <Stand stand={row.to} />
+          {row.lateDays > 0 && (
+            <span className="text-rust">
+              {', '}
+              {row.lateDays === 1 ? 'a day' : `${row.lateDays} days`} late
+            </span>
+          )}
+        </p>
+        <p>{row.because}</p>
+        <p className="text-13 text-muted">
+          {row.what}
+          {row.hours &&
+            `. ${digits(row.hours.usual)} h, ${digits(row.hours.low)} to ${digits(row.hours.high)}${row.hours.measured > 0 ? ', as it took here' : ', as is usual'}`}
+        </p>
+      </div>
+    </li>
+  );
+}
+
+function Progress({ proposal }: { proposal: Proposal }) {
+  const [stop, { isLoading }] = useStopProposalMutation();
+  const able = useMay();
+  return (
+    <section className="flex max-w-[560px] flex-col gap-3 p-5" aria-label="How far it is">
+      <p className="text-16">
+        {proposal.state === 'waiting'
+          ? 'It waits for its turn.'
+          : 'It is being worked on. Nothing changes meanwhile.'}
+      </p>
+      <progress className="h-3 w-full accent-action" max={1} value={proposal.done} aria-label="Progress" />
+      {able('plan-work') && (
+        <div>
+          <Button disabled={isLoading} onClick={() => void stop(proposal.id)}>
+            Stop it
+          </Button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Ready({ proposal, result }: { proposal: Proposal; result: NonNullable<Proposal['result']> }) {
+  const able = useMay()('plan-work');
+  const go = useNavigate();
+  const [on, setOn] = useState<ReadonlySet<string>>(new Set());
+  const [accept, { error, isLoading }] = useAcceptProposalMutation();
+  const { rows, unplaced, gap, visitsSaved } = result;
+  const late = rows.filter((r) => r.lateDays > 0).length;
+  const mends = proposal.kind === 'mend';
+  const toggle = (key: string) => {
+    const next = new Set(on);
+    if (!next.delete(key)) next.add(key);
+    setOn(next);
+  };
+  const book = async () => {
+    const answer = await accept({ id: proposal.id, units: [...on] });
+    if (!answer.error) await go(`/plan/week`);
+  };
+  const quality =
+    gap === null
+      ? null
+      : gap < 0.0005
+        ? 'No plan is better.'
+        : `No plan is more than ${(100 * gap).toFixed(1)} % better.`;
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-rule px-5 py-3 text-14">
+        <p>
+          {mends
+            ? `${rows.length === 0 ? 'Nothing has to move' : rows.length === 1 ? 'One booking moves' : `${rows.length} bookings move`}, all others stay. `
+            : `${rows.length === 1 ? 'One visit' : `${rows.length} visits`}, ${late === 0 ? 'all in time' : `${late} late`}. `}
+          {quality}
+          {visitsSaved > 0 && ` ${visitsSaved} visits are saved by doing at once what is due close together.`}
+        </p>
+        {able && rows.length > 0 && (
+          <div className="ml-auto flex flex-wrap gap-2">
+            <Button onClick={() => setOn(on.size === rows.length ? new Set() : new Set(rows.map(keyOf)))}>
+              {on.size === rows.length ? 'None' : 'All'}
+            </Button>
+            <Button weight="main" disabled={on.size === 0 || isLoading} onClick={() => void book()}>
+              {on.size === 0
+                ? 'Choose what to accept'
+                : mends
+                  ? `Move ${on.size === 1 ? 'one booking' : `${on.size} bookings`}`
+                  : `Book ${on.size === 1 ? 'one unit' : `${on.size} units`}`}
+            </Button>
+          </div>
+        )}
+      </div>
+      {error && (
+        <div className="p-5">
+          <Note tone="trouble">{problemText(error)}</Note>
+        </div>
+      )}
+      {unplaced.map((u) => (
+        <p key={u.unit.id} className="border-b border-rule px-5 py-3 text-14 text-rust">
+          <span className="font-semibold">{u.unit.name}</span>: {u.why}
+        </p>
+      ))}
+      {rows.length === 0 && unplaced.length === 0 && (
+        <p className="px-5 py-8 text-16 text-muted">
+          {mends ? 'The plan holds as it is.' : 'Nothing is due that is not booked already.'}
+        </p>
+      )}
+      <ul>
+        {rows.map((row) => (
+          <Row
+            key={keyOf(row)}
+            {...{ row, able }}
+            on={on.has(keyOf(row))}
+            toggle={() => toggle(keyOf(row))}
+          />
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** A plan that was asked for: how far it is, then what it proposes, to be accepted whole or in part. */
+export function ProposalPage() {
+  const { id = '' } = useParams();
+  const [over, setOver] = useState(false);
+  const { data, error } = useProposalQuery(id, {
+    pollingInterval: over ? 0 : 600,
+    refetchOnMountOrArgChange: true,
+  });
+  const busy = data?.state === 'waiting' || data?.state === 'running';
+  if (data && !busy && !over) setOver(true);
+  return (
+    <main>
+      <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule px-5 py-4">
+        <h1 className="text-23">{data?.kind === 'mend' ? 'The plan, mended' : 'A plan for what is due'}</h1>
+        <Link to="/plan/week" className="text-14 underline underline-offset-2">
+          Bays by the hour
+        </Link>
+      </div>
+      {error && (
+        <div className="p-5">
+          <Note tone="trouble">{problemText(error)}</Note>
+        </div>
+      )}
+      {data && busy && <Progress proposal={data} />}
+      {data?.state === 'ready' && data.result && <Ready proposal={data} result={data.result} />}
+      {(data?.state === 'stopped' || data?.state === 'failed') && (
+        <p className="px-5 py-8 text-16">
+          {data.state === 'stopped'
+            ? 'It was stopped.'
+            : 'It did not get ready: its server ended, or it was too much at once.'}{' '}
+          Nothing was changed.{' '}
+          <Link to="/plan" className="underline">
+            Ask again from the plan
+          </Link>
+        </p>
+      )}
+    </main>
+  );
+}

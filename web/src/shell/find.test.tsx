@@ -1,0 +1,65 @@
+import { cleanup, screen, waitFor } from '@testing-library/react';
+import { afterEach, expect, it, vi } from 'vitest';
+import { sessionOf } from '../people/testing/session.ts';
+import { serveWith, show } from '../testing/fake-server.tsx';
+import { Find } from './find.tsx';
+
+class NoResize {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+}
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const id = '00000000-0000-4000-8000-000000000001';
+const technician = sessionOf({ id, name: 'D. Achterberg', login: 'achterberg', role: 'technician' });
+const found = {
+  units: [
+    { id, name: 'Sluice 3', kind: 'work-machine', plate: 'FCF 732', owner: 'Saltmarsh Drainage Board' },
+  ],
+  jobs: [{ id: id.replace(/1$/, '2'), number: 811, title: 'Steer hubs', unit: 'Sluice 3', open: false }],
+};
+const sums = [{ name: 'nut-travel', title: 'Nut travel', summary: 'How far a nut moves' }];
+
+function open(begun?: string, reachable = () => true) {
+  vi.stubGlobal('ResizeObserver', NoResize);
+  const asked = serveWith(({ path }) => {
+    if (path.startsWith('/api/find')) return reachable() ? { body: found } : { status: 504, body: {} };
+    if (path.startsWith('/api/reckon')) return { body: sums };
+    const unit = { ...found.units[0]!, owner: { id, name: 'Saltmarsh Drainage Board' } };
+    return path.startsWith('/api/fleet/units') ? { body: { units: [unit] } } : { body: [] };
+  });
+  const onClose = vi.fn();
+  return show(<Find onClose={onClose} {...(begun === undefined ? {} : { begun })} />, technician).then(
+    (shown) => ({
+      ...shown,
+      asked,
+    }),
+  );
+}
+
+it('goes on from what was typed before it stood, and asks once somebody pauses', async () => {
+  const { user, asked } = await open('slu');
+  const input = screen.getByRole<HTMLInputElement>('combobox');
+  expect(input.value).toBe('slu');
+  expect(await screen.findByRole('option', { name: /Sluice 3.*Saltmarsh/ })).toBeTruthy();
+  expect(screen.getByRole('option', { name: /Job 811, Sluice 3.*Steer hubs · closed/ })).toBeTruthy();
+  await user.type(input, 'ice');
+  await waitFor(() => expect(asked.some((a) => a.path === '/api/find?text=sluice')).toBe(true));
+  expect(asked.filter((a) => a.path.startsWith('/api/find')).length).toBeLessThan(4);
+});
+
+it('finds calculations by words of its own, and says when nothing is called so', async () => {
+  const { user } = await open();
+  await user.type(screen.getByRole('combobox'), 'travel nut');
+  expect(await screen.findByRole('option', { name: /Nut travel/ })).toBeTruthy();
+});
+
+it('without the server looks through what this device has, and says so', async () => {
+  await open('sluice', () => false);
+  expect(await screen.findByText(/only what this device has/)).toBeTruthy();
+  expect(await screen.findByRole('option', { name: /Sluice 3/ })).toBeTruthy();
+});

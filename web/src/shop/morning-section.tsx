@@ -1,0 +1,80 @@
+import { useState } from 'react';
+import type { MorningStand } from '@lanternwright/contract/shop';
+import { problemFields, problemText } from '../api.ts';
+import { FormProblem } from '../form-problem.tsx';
+import { useChangeMorningMutation, useMorningQuery, useSendMorningMutation } from '../people/people-api.ts';
+import { sayTime } from '../shell/words.ts';
+import { Button } from '../ui/button.tsx';
+import { AreaField, TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
+
+/** Addresses as a person parts them: by lines, commas or semicolons. */
+const addressesIn = (text: string) => text.split(/[\s,;]+/).filter(Boolean);
+
+function MorningForm({ start }: { start: MorningStand }) {
+  const [at, setAt] = useState(start.at);
+  const [to, setTo] = useState(start.to.join('\n'));
+  const [save, { error, isLoading, isSuccess }] = useChangeMorningMutation();
+  const [send, sending] = useSendMorningMutation();
+  const fields = problemFields(error);
+  const wrong = Object.entries(fields).find(([path]) => path.startsWith('to'));
+  const which = wrong && addressesIn(to)[Number(wrong[0].split('.')[1])];
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void save({ at, to: addressesIn(to) });
+      }}
+    >
+      <div className="grid gap-4 md:grid-cols-[160px_1fr]">
+        <TextField
+          label="At"
+          type="time"
+          required
+          value={at}
+          error={fields['at']}
+          onChange={(e) => setAt(e.target.value)}
+        />
+        <AreaField
+          label="To these addresses, a line each; to nobody where none is named"
+          value={to}
+          error={wrong && (which ? `${which}: ${wrong[1]}` : wrong[1])}
+          onChange={(e) => setTo(e.target.value)}
+        />
+      </div>
+      <FormProblem error={error} />
+      {isSuccess && !error && <Note tone="good">Saved.</Note>}
+      {sending.isSuccess && <Note tone="good">Sent to whom the shop has saved.</Note>}
+      {sending.error && <Note tone="trouble">{problemText(sending.error)}</Note>}
+      <div className="flex flex-wrap gap-3">
+        <Button type="submit" disabled={isLoading}>
+          Save who gets it
+        </Button>
+        <Button disabled={sending.isLoading || !start.mail} onClick={() => void send()}>
+          Send it now
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+/** The morning's summary by mail: to whom, when, and whether it went out. */
+export function MorningSection() {
+  const { data, error } = useMorningQuery();
+  return (
+    <section aria-label="The morning by mail" className="flex flex-col gap-3 border-t border-rule pt-5">
+      <h2 className="text-18 font-semibold">The morning by mail</h2>
+      <p className="max-w-[70ch] text-14">
+        What waits for a decision, what stands in the bays, what comes in, what is overdue and who is away; on
+        days on which the shop works.
+        {data?.sentAt && ` It went out last ${sayTime(data.sentAt)}.`}
+      </p>
+      {error && <Note tone="trouble">{problemText(error)}</Note>}
+      {data && !data.mail && (
+        <Note tone="plain">No mail server is set. Whoever looks after the server sets SMTP_URL.</Note>
+      )}
+      {data && <MorningForm start={data} />}
+    </section>
+  );
+}
