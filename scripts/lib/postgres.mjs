@@ -259,6 +259,7 @@ export async function startPostgres(home, { scratch = false, port: before } = {}
     psql,
     stop,
     server,
+    complaint: () => complaint,
   };
 }
 

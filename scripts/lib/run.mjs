@@ -29,13 +29,16 @@ export function run(command, args, { quiet = false, ...options } = {}) {
   });
 }
 
+/** @param {import('node:child_process').ChildProcess} child */
+export const hasEnded = (child) => child.exitCode !== null || child.signalCode !== null;
+
 /**
  * Ends a child process we started and waits until it is gone.
  * @param {import('node:child_process').ChildProcess} child
  * @param {NodeJS.Signals} [signal]
  */
 export function end(child, signal = 'SIGTERM') {
-  if (child.exitCode !== null || child.signalCode !== null) return Promise.resolve();
+  if (hasEnded(child)) return Promise.resolve();
   return new Promise((resolve) => {
     child.once('close', resolve);
     child.kill(signal);

@@ -29,7 +29,8 @@ function isFree(port) {
  * Starts the built server as a child and waits until it listens.
  * @param {Record<string, string>} settings
  * @param {string[]} [options] of Node.js
- * @returns {Promise<{ child: import('node:child_process').ChildProcess, port: number }>}
+ * @returns {Promise<{ child: import('node:child_process').ChildProcess, port: number, complaint: () => string }>}
+ *   complaint: the last it said for whoever runs it
  */
 export function startServer(settings, options = []) {
   const env = { ...process.env, WEB_ROOT: join(root, 'web/dist'), NODE_ENV: 'production', ...settings };
@@ -48,7 +49,7 @@ export function startServer(settings, options = []) {
   });
   return new Promise((resolve, reject) => {
     child.once('message', (/** @type {{ listening: number }} */ { listening }) =>
-      resolve({ child, port: listening }),
+      resolve({ child, port: listening, complaint: () => complaint }),
     );
     child.once('exit', () => {
       const reason = complaint.split('\n').find((line) => /Error|cannot/.test(line)) ?? 'it gave no reason';

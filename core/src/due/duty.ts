@@ -26,7 +26,7 @@ export const saidDutiesSchema = z
   .refine((said) => new Set(said.map((d) => d.of)).size === said.length, 'one is said twice');
 
 /** Works that water gets to. @source common practice, no source: what worked in water has its seals looked at sooner */
-const wet: ReadonlySet<Work> = new Set(['check', 'seal', 'repack', 'bearings']);
+const wet: ReadonlySet<Work> = new Set(['check', 'oil-level', 'seal', 'repack', 'bearings']);
 
 type Limit = keyof Interval;
 

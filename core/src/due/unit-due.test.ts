@@ -42,6 +42,17 @@ describe('what is due on a unit', () => {
     expect(at('2R')).toEqual({ seal: null, check: null });
   });
 
+  it('asks the oil level only of hubs that run in oil; whatever opens one fills it', () => {
+    const intervals = [every('oil-level', { months: 3 })];
+    const axles = axlesOf('tractor-2').map((a) => ({ ...a, sheet: { ...a.sheet, intervals } }));
+    const of = (more: Partial<UnitPast>) => unitDue(past({ axles, ...more }));
+    const greased = axles.map((a) => (a.number === 1 ? { ...a, sheet: axlesOf('towed-1')[0]!.sheet } : a));
+    expect(new Set(of({}).map((d) => d.work))).toEqual(new Set(['oil-level']));
+    expect(of({ axles: greased }).some((d) => d.axleId === 'axle-1' && d.work === 'oil-level')).toBe(false);
+    const done = [{ axleId: 'axle-2', position: '2L', works: ['seal' as const], date: '2026-11-30' }];
+    expect(of({ done }).find((d) => d.position === '2L')?.date).toBe('2027-02-28');
+  });
+
   it('comes sooner for a unit of hard duty, and says by what', () => {
     const done = [{ axleId: 'axle-2', position: '2L', works: ['seal' as const], date: '2026-01-31' }];
     const duty = [{ of: 'water' as const, share: 0.5 as const }];
@@ -82,6 +93,6 @@ describe('what is due on a unit', () => {
     ]);
     expect(intervalsOf({ ...axle!, sheet: { ...axle!.sheet, intervals: [] } }, 'caravan')).toEqual([]);
     expect(intervalsOf(axlesOf('tractor-2')[0]!, 'tractor')).toEqual([]);
-    expect(doneWith(['seal', 'brakes'])).toEqual(['seal', 'adjust', 'check', 'brakes']);
+    expect(doneWith(['seal', 'brakes'])).toEqual(['seal', 'adjust', 'check', 'oil-level', 'brakes']);
   });
 });

@@ -6,15 +6,15 @@ import { worksOf, type Work } from '../stack/index.ts';
 import { shortenedBy, type Duty, type SaidDuty } from './duty.ts';
 import { intervalsOf } from './usual-intervals.ts';
 
-/** Works that another has done as well: whoever has the hub off renews the seal and sets the bearings. */
+/** Works that another has done as well: whoever has the hub off renews the seal, sets the bearings and fills it anew. */
 const alsoDone: Partial<Record<Work, readonly Work[]>> = {
   'wheel-off': ['check'],
-  adjust: ['check'],
+  adjust: ['check', 'oil-level'],
   brakes: ['check'],
-  seal: ['adjust', 'check'],
-  repack: ['seal', 'adjust', 'check'],
-  bearings: ['repack', 'seal', 'adjust', 'check'],
-  hub: ['seal', 'adjust', 'check'],
+  seal: ['adjust', 'check', 'oil-level'],
+  repack: ['seal', 'adjust', 'check', 'oil-level'],
+  bearings: ['repack', 'seal', 'adjust', 'check', 'oil-level'],
+  hub: ['seal', 'adjust', 'check', 'oil-level'],
   'unit-hub': ['bearings', 'seal', 'check'],
 };
 

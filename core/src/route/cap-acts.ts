@@ -1,7 +1,7 @@
 import { askStep, doStep, practice, torqueStep, type Step } from '../procedure/index.ts';
 import type { LayerOf } from '../stack/index.ts';
-import { redo, redoLater, undo, type Act } from './act.ts';
-import type { RouteState } from './state.ts';
+import { act, redo, redoLater, undo, type Act } from './act.ts';
+import { wants, type RouteState } from './state.ts';
 
 const bolted = ['flange', 'hub-lock'];
 
@@ -37,6 +37,49 @@ export function capOff(cap: LayerOf<'cap'>, { alreadyOff }: RouteState): Act[] {
   return [
     ...ground,
     ...undo('cap', 'off', doStep('tear-down', 'cap-off', title, text, caution ? { caution } : {})),
+  ];
+}
+
+const oilAtTheMark = () =>
+  redoLater(
+    'cap',
+    'level',
+    askStep('lock-and-fill', 'oil-level', 'Oil level and plug', [
+      'Unit on the level, oil at the mark, plug in.',
+      'Is the oil at the mark and the plug in?',
+    ]),
+  );
+
+/** The oil level as a work of its own: the cap stays on, the wheel on the ground. */
+export function oilLevelOnly(state: RouteState): Act[] {
+  if (!wants(state, 'oil-level') || state.reach.layers.has('cap')) return [];
+  const seen: Step = {
+    id: 'oil-seen',
+    stage: 'lock-and-fill',
+    kind: 'found',
+    title: 'Oil as it stands',
+    text: 'Unit on the level, stood long enough to settle. Milky is water, glitter is metal: then go deeper, to the bearings.',
+    signs: [
+      { id: 'low', label: 'Below the mark' },
+      { id: 'over', label: 'Above the mark' },
+      { id: 'leak', label: 'Wet at the cap, plug or seal' },
+      { id: 'water', label: 'Milky' },
+      { id: 'metal', label: 'Glitter' },
+    ],
+    ...practice,
+  };
+  const added: Step = {
+    id: 'oil-added',
+    stage: 'lock-and-fill',
+    kind: 'fill',
+    title: 'Oil added',
+    text: 'The oil that is in it, to the mark. One that sinks again leaks: find where.',
+    ...practice,
+  };
+  return [
+    ...redoLater('cap', 'level', seen),
+    act('cap', 'later', 'optional', added, { wait: 'level' }),
+    ...oilAtTheMark(),
   ];
 }
 
@@ -78,15 +121,6 @@ export function capBack(cap: LayerOf<'cap'>, { stack }: RouteState): Act[] {
             'Is the cap on square, and does nothing rub?',
           ]),
         )),
-    ...(oil
-      ? redoLater(
-          'cap',
-          'level',
-          askStep('lock-and-fill', 'oil-level', 'Oil level and plug', [
-            'Unit on the level, oil at the mark, plug in.',
-            'Is the oil at the mark and the plug in?',
-          ]),
-        )
-      : []),
+    ...(oil ? oilAtTheMark() : []),
   ];
 }

@@ -3,7 +3,7 @@ import { waits, type Act } from './act.ts';
 import { alsoBack, alsoOff } from './also-acts.ts';
 import { atTheEnd, before, measuredAsFound, onTheBench } from './around-acts.ts';
 import { innerBrakeBack, innerBrakeOff, outerBrakeBack, outerBrakeOff } from './brake-acts.ts';
-import { capBack, capOff } from './cap-acts.ts';
+import { capBack, capOff, oilLevelOnly } from './cap-acts.ts';
 import { hubBack, hubOff } from './hub-acts.ts';
 import { knuckleBack, knuckleOff, spindleBack, spindleOff } from './knuckle-acts.ts';
 import { nutBack, nutOff } from './nut-acts.ts';
@@ -99,7 +99,7 @@ export function routeOf(state: RouteState): readonly Act[] {
   const off = of(out, 'off');
   const nutAt = order.indexOf('nut');
   const { down, last } = atTheEnd(state);
-  const later = [...of(back, 'later').flat(), ...retorqueOnly(state), ...down];
+  const later = [...of(back, 'later').flat(), ...retorqueOnly(state), ...oilLevelOnly(state), ...down];
   return [
     ...around.ready,
     ...around.ground,

@@ -7,6 +7,7 @@ export const works = {
   check: 'Check only',
   'wheel-off': 'Wheel off',
   retorque: 'Retorque the wheel nuts',
+  'oil-level': 'Oil level',
   adjust: 'Adjust the bearings',
   brakes: 'Brakes',
   seal: 'Seal, renew',
@@ -46,6 +47,8 @@ function targetOf(stack: Stack, work: Work): Partial<Record<LayerId, Reached>> |
       if (!wheel) return null;
       return work === 'retorque' ? (wheel.kind === 'sprocket' ? null : {}) : { wheel: 'off' };
     }
+    case 'oil-level':
+      return layerOf(stack, 'hub')?.fill === 'oil' ? {} : null;
     case 'adjust':
       return layerOf(stack, 'nut') && layerOf(stack, 'nut')?.kind !== 'C' ? { nut: 'open' } : null;
     case 'brakes':

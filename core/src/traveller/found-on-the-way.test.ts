@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { familySheet } from '../procedure/index.ts';
 import { quantity } from '../quantity/index.ts';
-import { usualStack } from '../stack/index.ts';
+import { usualStack, type Work } from '../stack/index.ts';
 import {
   againstRelease,
   decideOpening,
@@ -9,6 +9,7 @@ import {
   layerStates,
   partsToJudge,
   progressOf,
+  sayEvent,
   type JobOpened,
 } from './index.ts';
 import { openingOn, soundParts, supervisor, TestJob } from './testing/work.ts';
@@ -57,6 +58,28 @@ describe('a job in which only the wheel comes off', () => {
 it('a retorque as a job of its own asks for the wheel nuts and a last look, and for nothing else', () => {
   const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['retorque']));
   expect(progressOf(t.at('2L')).map((p) => p.step.id)).toEqual(['wheel-nuts', 'final-look']);
+});
+
+it('the oil level as a job of its own leaves wheel and cap on; what it looks like is kept, and none need be added', () => {
+  const t = new TestJob(openingOn(['2L'], 'a-trailer', ['oil-level']));
+  expect(progressOf(t.at('2L')).map((p) => p.step.id)).toEqual([
+    'oil-seen',
+    'oil-added',
+    'oil-level',
+    'final-look',
+  ]);
+  t.recordStep('2L', { kind: 'found', signs: ['low', 'leak'] });
+  expect(sayEvent(t.job, t.job.events.at(-1)!)).toBe(
+    '2L, Oil as it stands: below the mark, wet at the cap, plug or seal',
+  );
+  t.workTo('2L');
+  expect(againstRelease(t.at('2L'))).toEqual([]);
+});
+
+it('a job that takes the cap off fills it anyway: the oil level asks for nothing more', () => {
+  const ids = (works: Work[]) =>
+    progressOf(new TestJob(openingOn(['2L'], 'a-trailer', works)).at('2L')).map((p) => p.step.id);
+  expect(ids(['adjust', 'oil-level'])).toEqual(ids(['adjust']));
 });
 
 describe('opened again', () => {

@@ -28,6 +28,7 @@ const IN_AND_OUT_MIN = 30;
  * @source common practice, no source
  */
 const usualMinutes: Record<Work, number> = {
+  'oil-level': 8,
   retorque: 10,
   check: 25,
   'wheel-off': 30,

@@ -3,11 +3,20 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { expect, it } from 'vitest';
+import { withOwner } from '../database/owner.ts';
 import { sealsIn } from '../record/seals.ts';
 import { addUnit, openShop } from '../testing/shop.ts';
 import { addToQueue, prepareQueue, startQueue } from './queue.ts';
 
 const log = pino({ level: 'silent' });
+const nothing = {
+  plan: () => Promise.resolve(),
+  'meter-file': () => Promise.resolve(),
+  feed: null,
+  morning: () => Promise.resolve(),
+  seal: () => Promise.resolve(),
+  backup: null,
+};
 
 it('does what is in it once, by one of two servers; what failed is tried again', async () => {
   const home = mkdtempSync(join(tmpdir(), 'lanternwright-queue-'));
@@ -18,10 +27,7 @@ it('does what is in it once, by one of two servers; what failed is tried again',
   await addUnit(shop);
   let backups = 0;
   const background = {
-    plan: () => Promise.resolve(),
-    'meter-file': () => Promise.resolve(),
-    feed: null,
-    morning: () => Promise.resolve(),
+    ...nothing,
     seal: () => shop.seals.sealEnd(),
     backup: () => {
       backups += 1;
@@ -37,4 +43,26 @@ it('does what is in it once, by one of two servers; what failed is tried again',
   expect((await sealsIn(home)).at(-1)!.seq).toBe(Number(await shop.db.entry.max('seq')));
   await shop.close();
   rmSync(home, { recursive: true, force: true });
+});
+
+it('a database that fails just as it looks at the clock ends no server: it looks again', async () => {
+  const shop = await openShop();
+  const places = { ownerUrl: shop.ownerUrl, databaseUrl: shop.databaseUrl };
+  await prepareQueue(places, log);
+  const rename = (from: string, to: string) =>
+    withOwner(places, (db) => db.sequelize.query(`alter table graphile_worker.${from} rename to ${to}`));
+  await rename('_private_known_crontabs', 'gone');
+  let looked = 0;
+  const watched = pino(
+    { level: 'error' },
+    { write: (line: string) => void (looked += Number(line.includes('Cron'))) },
+  );
+  const queue = await startQueue(shop.databaseUrl, nothing, watched);
+  await expect.poll(() => looked, { timeout: 8_000 }).toBeGreaterThan(1);
+  await rename('gone', '_private_known_crontabs');
+  const known = async () =>
+    (await shop.db.sequelize.query('select 1 from graphile_worker._private_known_crontabs'))[0].length;
+  await expect.poll(known, { timeout: 8_000 }).toBe(2);
+  await queue.stop();
+  await shop.close();
 });

@@ -1,8 +1,9 @@
+import type { ChildProcess } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import pg from 'pg';
 import { startPostgres } from '../../../../scripts/lib/postgres.mjs';
-import { end } from '../../../../scripts/lib/run.mjs';
+import { end, hasEnded } from '../../../../scripts/lib/run.mjs';
 import { connectDatabase } from '../../database/connect.ts';
 import { verifyRecord } from '../../record/verify.ts';
 import { openLoadShop, type LoadShop } from './shop.ts';
@@ -50,15 +51,33 @@ function randomFrom(seed: number): () => number {
 
 const READY_MS = 30_000;
 
-/** Waits until a server can work. @throws Error where it does not within half a minute */
-export async function untilReady(base: string): Promise<void> {
+/**
+ * Waits until a server can work.
+ * @param meanwhile what is looked after while it waits
+ * @throws Error where it does not within half a minute
+ */
+export async function untilReady(base: string, meanwhile?: () => Promise<void>): Promise<void> {
   const until = Date.now() + READY_MS;
   for (;;) {
-    const answer = await fetch(`${base}/api/ready`).catch(() => null);
-    if (answer?.status === 200) return;
-    if (Date.now() > until) throw new Error(`${base} did not come back`);
+    await meanwhile?.();
+    const answer = await fetch(`${base}/api/ready`).catch((error: unknown) => error as Error);
+    if (answer instanceof Response && answer.status === 200) return;
+    if (Date.now() > until) {
+      const said = answer instanceof Response ? await answer.text() : String(answer.cause ?? answer);
+      throw new Error(`${base} did not come back: ${said}`);
+    }
     await pause(AGAIN_MS);
   }
+}
+
+/** What became of the processes, for whoever reads why a run failed. */
+function fates({ running, postgres }: LoadShop): string {
+  const fate = (name: string, child: ChildProcess, complaint: string) =>
+    `${name} ${hasEnded(child) ? `ended by ${child.signalCode ?? child.exitCode}` : 'runs'}: ${complaint.slice(-2500)}`;
+  return [
+    fate('the database', postgres.server, postgres.complaint()),
+    ...running.map(({ port, child, complaint }) => fate(`server ${port}`, child, complaint())),
+  ].join('\n');
 }
 
 const asSuperuser = ({ postgres }: LoadShop) =>
@@ -114,12 +133,21 @@ async function failOver(shop: LoadShop): Promise<void> {
   for (const [i, { port }] of shop.running.entries()) shop.running[i] = await shop.start(port);
 }
 
+async function restartDatabase(shop: LoadShop): Promise<void> {
+  shop.postgres = await startPostgres(shop.home, { port: shop.postgres.port });
+}
+
+/** Waits until every server can work. PostgreSQL, where it ended itself, is started again, as whoever watches it does. */
+async function untilAllReady(shop: LoadShop): Promise<void> {
+  const watchDatabase = async () => {
+    if (hasEnded(shop.postgres.server)) await restartDatabase(shop);
+  };
+  for (const { port } of shop.running) await untilReady(`http://127.0.0.1:${port}`, watchDatabase);
+}
+
 /** Something goes wrong around the servers. */
 async function strike(fault: Strike, shop: LoadShop, lines: Line[], random: () => number): Promise<void> {
   const pick = <T>(list: readonly T[]) => list[Math.floor(random() * list.length)]!;
-  const restartDatabase = async () => {
-    shop.postgres = await startPostgres(shop.home, { port: shop.postgres.port });
-  };
   switch (fault) {
     case 'server killed': {
       const i = Math.floor(random() * shop.running.length);
@@ -130,7 +158,7 @@ async function strike(fault: Strike, shop: LoadShop, lines: Line[], random: () =
     }
     case 'database killed':
       await end(shop.postgres.server, 'SIGKILL');
-      return restartDatabase();
+      return restartDatabase(shop);
     case 'connections dropped':
       await withClient(asSuperuser(shop), (client) =>
         client.query(
@@ -156,10 +184,8 @@ async function strike(fault: Strike, shop: LoadShop, lines: Line[], random: () =
       pick(shop.running).child.kill('SIGUSR2');
       return;
     case 'disk full':
-      await shop.disk.fill!(200 + random() * 600);
-      // PostgreSQL ends itself where it cannot write ahead.
-      if (shop.postgres.server.exitCode !== null) await restartDatabase();
-      return;
+      // PostgreSQL ends itself where it cannot write ahead: now, or a moment after there is room again.
+      return shop.disk.fill!(200 + random() * 600);
     case 'standby takes over':
       return failOver(shop);
   }
@@ -182,7 +208,6 @@ export async function runFaults({
 }): Promise<FaultReport> {
   const random = randomFrom(seed);
   const shop = await openLoadShop({ servers: 2, technicians: 4 });
-  const bases = shop.running.map(({ port }) => `http://127.0.0.1:${port}`);
   const lines = await Promise.all(shop.running.map(({ port }) => openLine(port)));
   const possible = kinds.filter((k) => k !== 'disk full' || shop.disk.fill !== null);
   const workers = shop.technicians.map(
@@ -220,7 +245,9 @@ export async function runFaults({
         workers[Math.floor(random() * workers.length)]!.next = fault as Misuse;
       else await strike(fault as Strike, shop, lines, random);
       report.faults[fault] += 1;
-      await Promise.all(bases.map(untilReady));
+      await untilAllReady(shop).catch((error: unknown) => {
+        throw new Error(`after “${fault}” (${i + 1}): ${(error as Error).message}\n${fates(shop)}`);
+      });
       await proveAcknowledged(
         shop,
         workers.flatMap((w) => [...w.acknowledged]),
