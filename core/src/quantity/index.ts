@@ -1,6 +1,6 @@
 export { convertCalculation } from './convert-calculation.ts';
 export { formatQuantity, formatTyped, formatValue } from './format.ts';
-export { parseQuantity, type Parsed } from './parse.ts';
+export { parseQuantity, parseTogether, type Parsed } from './parse.ts';
 export {
   amountSchema,
   convert,

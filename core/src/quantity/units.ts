@@ -9,7 +9,7 @@ interface UnitDefinition {
   offset?: number;
   /** As it is written after a figure. */
   label: string;
-  /** Other spellings that people type, in lower case. */
+  /** As people write it: in lower case, its parts joined by hyphens. */
   spellings: readonly string[];
 }
 
@@ -21,57 +21,87 @@ const INCH = 0.0254;
  * exact there, the quart is the US liquid quart (57.75 in³, exact).
  */
 export const units = {
-  mm: { dimension: 'length', factor: 1e-3, label: 'mm', spellings: ['mm', 'millimetre', 'millimeter'] },
+  mm: {
+    dimension: 'length',
+    factor: 1e-3,
+    label: 'mm',
+    spellings: ['mm', 'millimetre', 'millimetres', 'millimeter', 'millimeters'],
+  },
   um: { dimension: 'length', factor: 1e-6, label: 'µm', spellings: ['um', 'µm', 'μm', 'micron', 'microns'] },
-  in: { dimension: 'length', factor: INCH, label: 'in', spellings: ['in', 'inch', 'inches', '"'] },
-  thou: { dimension: 'length', factor: INCH / 1000, label: 'thou', spellings: ['thou', 'mil', 'mils'] },
-  km: { dimension: 'length', factor: 1000, label: 'km', spellings: ['km', 'kilometre', 'kilometres'] },
+  in: { dimension: 'length', factor: INCH, label: 'in', spellings: ['in', 'ins', 'inch', 'inches', '"'] },
+  thou: {
+    dimension: 'length',
+    factor: INCH / 1000,
+    label: 'thou',
+    spellings: ['thou', 'thous', 'thousandth', 'thousandths', 'mil', 'mils'],
+  },
+  km: {
+    dimension: 'length',
+    factor: 1000,
+    label: 'km',
+    spellings: ['km', 'kms', 'kilometre', 'kilometres', 'kilometer', 'kilometers'],
+  },
   mi: { dimension: 'length', factor: 1609.344, label: 'mi', spellings: ['mi', 'mile', 'miles'] },
-  Nm: { dimension: 'torque', factor: 1, label: 'N·m', spellings: ['nm', 'n·m', 'n-m', 'n m', 'n.m'] },
+  Nm: {
+    dimension: 'torque',
+    factor: 1,
+    label: 'N·m',
+    spellings: ['nm', 'n-m', 'newton-metre', 'newton-metres'],
+  },
   'lbf-ft': {
     dimension: 'torque',
     factor: POUND_FORCE * 12 * INCH,
     label: 'lbf·ft',
     spellings: [
-      'lbf-ft',
-      'lbf·ft',
-      'lb-ft',
-      'lb·ft',
-      'lbft',
-      'ft-lb',
-      'ft·lb',
-      'ftlb',
-      'ft-lbs',
-      'lb ft',
-      'ft lb',
+      ...['lbf-ft', 'lb-ft', 'lbs-ft', 'lbft', 'lbfft', 'ft-lb', 'ft-lbs', 'ft-lbf', 'ftlb', 'ftlbs'],
+      ...['foot-pound', 'foot-pounds', 'pound-foot', 'pound-feet'],
     ],
   },
   'lbf-in': {
     dimension: 'torque',
     factor: POUND_FORCE * INCH,
     label: 'lbf·in',
-    spellings: ['lbf-in', 'lbf·in', 'lb-in', 'in-lb', 'inlb', 'lb in', 'in lb'],
+    spellings: [
+      ...['lbf-in', 'lb-in', 'lbs-in', 'lbin', 'in-lb', 'in-lbs', 'in-lbf', 'inlb', 'inlbs'],
+      ...['inch-pound', 'inch-pounds', 'pound-inches'],
+    ],
   },
   g: { dimension: 'mass', factor: 1e-3, label: 'g', spellings: ['g', 'gram', 'grams'] },
-  kg: { dimension: 'mass', factor: 1, label: 'kg', spellings: ['kg'] },
-  lb: { dimension: 'mass', factor: 0.45359237, label: 'lb', spellings: ['lb', 'lbs'] },
-  N: { dimension: 'force', factor: 1, label: 'N', spellings: ['n'] },
+  kg: {
+    dimension: 'mass',
+    factor: 1,
+    label: 'kg',
+    spellings: ['kg', 'kgs', 'kilo', 'kilos', 'kilogram', 'kilograms'],
+  },
+  lb: { dimension: 'mass', factor: 0.45359237, label: 'lb', spellings: ['lb', 'lbs', 'pound', 'pounds'] },
+  N: { dimension: 'force', factor: 1, label: 'N', spellings: ['n', 'newton', 'newtons'] },
   lbf: { dimension: 'force', factor: POUND_FORCE, label: 'lbf', spellings: ['lbf'] },
   kPa: { dimension: 'pressure', factor: 1000, label: 'kPa', spellings: ['kpa'] },
   psi: { dimension: 'pressure', factor: POUND_FORCE / (INCH * INCH), label: 'psi', spellings: ['psi'] },
-  bar: { dimension: 'pressure', factor: 1e5, label: 'bar', spellings: ['bar'] },
-  degC: { dimension: 'temperature', factor: 1, offset: 273.15, label: '°C', spellings: ['degc', '°c'] },
+  bar: { dimension: 'pressure', factor: 1e5, label: 'bar', spellings: ['bar', 'bars'] },
+  degC: {
+    dimension: 'temperature',
+    factor: 1,
+    offset: 273.15,
+    label: '°C',
+    spellings: ['degc', 'deg-c', '°c', 'c', 'celsius'],
+  },
   degF: {
     dimension: 'temperature',
     factor: 5 / 9,
     offset: 459.67 * (5 / 9),
     label: '°F',
-    spellings: ['degf', '°f'],
+    spellings: ['degf', 'deg-f', '°f', 'f', 'fahrenheit'],
   },
-  L: { dimension: 'volume', factor: 1e-3, label: 'L', spellings: ['l', 'litre', 'liter'] },
-  mL: { dimension: 'volume', factor: 1e-6, label: 'mL', spellings: ['ml'] },
+  L: {
+    dimension: 'volume',
+    factor: 1e-3,
+    label: 'L',
+    spellings: ['l', 'litre', 'litres', 'liter', 'liters'],
+  },
+  mL: { dimension: 'volume', factor: 1e-6, label: 'mL', spellings: ['ml', 'millilitre', 'millilitres'] },
   qt: { dimension: 'volume', factor: 57.75 * INCH ** 3, label: 'qt', spellings: ['qt', 'quart', 'quarts'] },
-  h: { dimension: 'time', factor: 3600, label: 'h', spellings: ['h', 'hr', 'hrs', 'hours'] },
+  h: { dimension: 'time', factor: 3600, label: 'h', spellings: ['h', 'hr', 'hrs', 'hour', 'hours'] },
 } as const satisfies Record<string, UnitDefinition>;
 
 export type Unit = keyof typeof units;

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { formatTyped, parseQuantity } from '@lanternwright/core/quantity';
+import { formatTyped, parseTogether } from '@lanternwright/core/quantity';
 import type { Reading } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -22,8 +22,7 @@ export function CorrectReading({ open, position, reading, onDone }: Props) {
   const [error, setError] = useState<string>();
   const send = (strike: 'strike' | 'replace') => {
     if (reason.trim() === '') return setError('Say why');
-    const first = parseQuantity(push, units, reading.push.unit);
-    const second = parseQuantity(pull, units, reading.pull.unit);
+    const { first, second } = parseTogether({ first: push, second: pull }, units, reading.push.unit);
     if (!first.ok) return setError(first.message);
     if (!second.ok) return setError(second.message);
     const { round, source, gauge } = reading;

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { dimensions } from '@lanternwright/core/procedure';
-import { parseQuantity, type Parsed } from '@lanternwright/core/quantity';
+import { parseQuantity, parseTogether, type Parsed } from '@lanternwright/core/quantity';
 import { useAppSelector } from '../store.ts';
 import { TextField } from '../ui/field.tsx';
+import { whyUnread } from '../ui/why-unread.tsx';
 import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 
@@ -15,8 +16,7 @@ export function DimensionForm({ step, wheelEnd, record }: FormProps<'dimension'>
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const own = step.what === 'shaft-movement' ? wheelEnd.sheet.shaftMovement : null;
-  const read = (key: keyof typeof text) => parseQuantity(text[key], units, unit);
-  const [value, least, most] = [read('value'), read('least'), read('most')];
+  const { value, least, most } = parseTogether(text, units, unit);
   const asked = own
     ? { least: own.min, most: own.max }
     : least.ok && most.ok
@@ -37,7 +37,7 @@ export function DimensionForm({ step, wheelEnd, record }: FormProps<'dimension'>
       autoFocus={key === 'value'}
       value={text[key]}
       hint={hint}
-      error={tried && !parsed.ok ? parsed.message : undefined}
+      error={tried && whyUnread(parsed, (t) => setText({ ...text, [key]: t }))}
       onChange={(e) => setText({ ...text, [key]: e.target.value })}
     />
   );

@@ -1,10 +1,11 @@
 import { useState } from 'react';
-import { formatTyped, parseQuantity } from '@lanternwright/core/quantity';
+import { formatTyped, parseTogether } from '@lanternwright/core/quantity';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
 import { useInstruments } from '../instruments/use-instruments.ts';
 import { hubHeat } from '@lanternwright/core/traveller';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { whyUnread } from '../ui/why-unread.tsx';
 import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 
@@ -15,9 +16,7 @@ export function HeatForm({ record, step, wheelEnd }: FormProps<'heat'>) {
   const [text, setText] = useDraft('text', { here: '', other: '', air: '' });
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
-  const here = parseQuantity(text.here, units, 'degC');
-  const other = parseQuantity(text.other, units, 'degC');
-  const air = parseQuantity(text.air, units, 'degC');
+  const { here, other, air } = parseTogether(text, units, 'degC');
   const thermometer = useInstruments('HT', `${wheelEnd.position}, ${step.title}`, ({ quantity }) => {
     const words = formatTyped(quantity);
     setText((t) => {
@@ -50,7 +49,7 @@ export function HeatForm({ record, step, wheelEnd }: FormProps<'heat'>) {
           inputMode="decimal"
           autoFocus
           value={text.here}
-          error={tried && !here.ok ? here.message : undefined}
+          error={tried && whyUnread(here, (t) => setText({ ...text, here: t }))}
           onChange={(e) => setText({ ...text, here: e.target.value })}
         />
         <TextField
@@ -58,7 +57,7 @@ export function HeatForm({ record, step, wheelEnd }: FormProps<'heat'>) {
           className="figure"
           inputMode="decimal"
           value={text.other}
-          error={tried && !other.ok ? other.message : undefined}
+          error={tried && whyUnread(other, (t) => setText({ ...text, other: t }))}
           onChange={(e) => setText({ ...text, other: e.target.value })}
         />
         <TextField
@@ -66,7 +65,7 @@ export function HeatForm({ record, step, wheelEnd }: FormProps<'heat'>) {
           className="figure"
           inputMode="decimal"
           value={text.air}
-          error={tried && !air.ok ? air.message : undefined}
+          error={tried && whyUnread(air, (t) => setText({ ...text, air: t }))}
           onChange={(e) => setText({ ...text, air: e.target.value })}
         />
       </div>

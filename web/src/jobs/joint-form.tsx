@@ -9,12 +9,13 @@ import {
   type TipPlace,
 } from '@lanternwright/core/inspection';
 import type { StepData } from '@lanternwright/core/procedure';
-import { formatQuantity, parseQuantity, quantity } from '@lanternwright/core/quantity';
+import { formatQuantity, parseQuantity, parseTogether, quantity } from '@lanternwright/core/quantity';
 import { hasKingpin, progressOf, type WheelEnd } from '@lanternwright/core/traveller';
 import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { whyUnread } from '../ui/why-unread.tsx';
 import { JointView } from '../ui/joint-view.tsx';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
@@ -76,10 +77,12 @@ export function JointForm({ wheelEnd, record, other }: FormProps<'joint'>) {
   const [tipAt, setTipAt] = useDraft<TipPlace | ''>('tipAt', '');
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
-  const read = (typed: string) => (typed.trim() === '' ? null : parseQuantity(typed, lengthUnits, unit));
   const kingpin = hasKingpin(wheelEnd);
-  const [axle, hub, limit] = [kingpin ? read(text.axle) : null, read(text.hub), read(text.limit)];
-  const radius = read(text.radius);
+  const { radius: radiusText, ...movements } = text;
+  const reads = parseTogether(movements, lengthUnits, unit);
+  const typed = (key: keyof typeof movements) => (text[key].trim() === '' ? null : reads[key]);
+  const [axle, hub, limit] = [kingpin ? typed('axle') : null, typed('hub'), typed('limit')];
+  const radius = radiusText.trim() === '' ? null : parseQuantity(radiusText, lengthUnits, unit);
   const tilts = tipAt !== '' && tipAt !== 'hub';
   const tilt =
     tilts && hub?.ok && radius?.ok && radius.quantity.si > 0
@@ -100,7 +103,6 @@ export function JointForm({ wheelEnd, record, other }: FormProps<'joint'>) {
           bearingLimitMm: bearingLimit.si * 1000,
         })
       : null;
-  const errorOf = (r: ReturnType<typeof read>) => (r && !r.ok ? r.message : undefined);
   const save = () => {
     setTried(true);
     const readable = [axle, hub, limit, radius].every((r) => r === null || r.ok);
@@ -124,7 +126,7 @@ export function JointForm({ wheelEnd, record, other }: FormProps<'joint'>) {
       inputMode="decimal"
       value={text[key]}
       hint={hint}
-      error={errorOf({ axle, hub, limit, radius }[key])}
+      error={whyUnread({ axle, hub, limit, radius }[key], (t) => setText({ ...text, [key]: t }))}
       onChange={(e) => setText({ ...text, [key]: e.target.value })}
     />
   );

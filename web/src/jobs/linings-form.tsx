@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { brakeKinds, liningMinimums, type BrakeKind } from '@lanternwright/core/brake';
 import type { StepData } from '@lanternwright/core/procedure';
-import { parseQuantity } from '@lanternwright/core/quantity';
+import { parseTogether } from '@lanternwright/core/quantity';
 import { brakeKindsOf, thinLining } from '@lanternwright/core/traveller';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { whyUnread } from '../ui/why-unread.tsx';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
 
@@ -24,7 +25,7 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
   const [isSet, setIsSet] = useDraft<boolean | null>('isSet', null);
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
-  const reads = { inner: parseQuantity(inner, units, 'mm'), outer: parseQuantity(outer, units, 'mm') };
+  const reads = parseTogether({ inner, outer }, units, 'mm');
   const data: Extract<StepData, { kind: 'linings' }> = {
     kind: 'linings',
     brake,
@@ -66,7 +67,7 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
               inputMode="decimal"
               autoFocus
               value={inner}
-              error={tried && !reads.inner.ok ? reads.inner.message : undefined}
+              error={tried && whyUnread(reads.inner, setInner)}
               onChange={(e) => setInner(e.target.value)}
             />
             <TextField
@@ -74,7 +75,7 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
               className="figure"
               inputMode="decimal"
               value={outer}
-              error={tried && !reads.outer.ok ? reads.outer.message : undefined}
+              error={tried && whyUnread(reads.outer, setOuter)}
               onChange={(e) => setOuter(e.target.value)}
             />
           </div>

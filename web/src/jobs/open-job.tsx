@@ -12,6 +12,7 @@ import { problemText } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { whyUnread } from '../ui/why-unread.tsx';
 import { useOpenJobMutation } from './jobs-api.ts';
 import { Choices } from './step-form-parts.tsx';
 import { SymptomPicker } from './symptom-picker.tsx';
@@ -78,7 +79,7 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
     meter.trim() === ''
       ? null
       : parseQuantity(meter, inHours ? ['h'] : ['km', 'mi', 'h'], inHours ? 'h' : 'km');
-  const meterError = read && !read.ok ? read.message : undefined;
+  const meterError = whyUnread(read, setMeter);
   const known = inHours ? unit.hours : unit.meterKm;
   const goesBack =
     read?.ok && known !== null && read.quantity.unit !== 'h' && !inHours && read.quantity.si / 1000 < known;

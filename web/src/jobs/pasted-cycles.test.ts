@@ -17,6 +17,13 @@ describe('readPastedCycles', () => {
     ]);
   });
 
+  it('gives a bare figure the unit of the one beside it', () => {
+    expect(values('0 3 thou\n1 thou 4\n')).toEqual([
+      [0, 'thou', 3, 'thou'],
+      [1, 'thou', 4, 'thou'],
+    ]);
+  });
+
   it('takes nothing where one line is wrong, and says which', () => {
     expect(values('0 0.003\nready')).toBe('Line 2, “ready”, is not a push and a pull');
     expect(values('0 0.003\n1.2.3 0.004')).toMatch(/^Line 2: "1.2.3" is not a figure/);

@@ -1,4 +1,4 @@
-import { parseQuantity, type Quantity, type Unit } from '@lanternwright/core/quantity';
+import { parseTogether, type Quantity, type Unit } from '@lanternwright/core/quantity';
 
 export type Pasted =
   { ok: true; cycles: { push: Quantity; pull: Quantity }[] } | { ok: false; message: string };
@@ -22,8 +22,7 @@ export function readPastedCycles(text: string, assumed: Unit): Pasted {
   for (const [i, line] of lines.entries()) {
     const pair = PAIR.exec(line);
     if (!pair) return { ok: false, message: `Line ${i + 1}, “${line}”, is not a push and a pull` };
-    const pull = parseQuantity(pair[2]!, units, assumed);
-    const push = parseQuantity(pair[1]!, units, pull.ok ? pull.quantity.unit : assumed);
+    const { push, pull } = parseTogether({ push: pair[1]!, pull: pair[2]! }, units, assumed);
     if (!push.ok) return { ok: false, message: `Line ${i + 1}: ${push.message}` };
     if (!pull.ok) return { ok: false, message: `Line ${i + 1}: ${pull.message}` };
     cycles.push({ push: push.quantity, pull: pull.quantity });

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import {
   formatQuantity,
   formatTyped,
-  parseQuantity,
+  parseTogether,
   type Quantity,
   unitDefinition,
 } from '@lanternwright/core/quantity';
@@ -14,6 +14,7 @@ import { useInstruments } from '../instruments/use-instruments.ts';
 import { useAppSelector } from '../store.ts';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
 import { TextField } from '../ui/field.tsx';
+import { whyUnread } from '../ui/why-unread.tsx';
 import { StudWalk } from '../ui/stud-walk.tsx';
 import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
@@ -107,8 +108,8 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
   const [tool, setTool] = useDraft('tool', '');
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
-  const read = parseQuantity(torque, torqueUnits, unit);
-  const asked = figure ? null : parseQuantity(makers, torqueUnits, unit);
+  const reads = parseTogether({ torque, makers: figure ? '' : makers }, torqueUnits, unit);
+  const [read, asked] = [reads.torque, figure ? null : reads.makers];
   const held = figure ?? (asked?.ok ? { min: asked.quantity, max: asked.quantity } : null);
   const off = read.ok && held !== null && !torqueFits(read.quantity.si, held);
   const [viaText, setViaText] = useDraft('viaText', straight);
@@ -156,7 +157,7 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
           autoFocus
           value={makers}
           hint="The shop’s sheet has no figure for this one"
-          error={tried && asked && !asked.ok ? asked.message : undefined}
+          error={tried && whyUnread(asked, setMakers)}
           onChange={(e) => setMakers(e.target.value)}
         />
       )}
@@ -171,7 +172,7 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
           autoFocus={figure !== null}
           value={torque}
           onChange={(e) => setTorque(e.target.value)}
-          error={tried && !read.ok ? read.message : undefined}
+          error={tried && whyUnread(read, setTorque)}
         />
       </div>
       <ToolField

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import type { ListedTool } from '@lanternwright/contract/tools';
-import { formatTyped, parseQuantity } from '@lanternwright/core/quantity';
+import { formatTyped, parseQuantity, parseTogether } from '@lanternwright/core/quantity';
 import { sayTool, toolKinds, type Tool, type ToolKind } from '@lanternwright/core/tool';
 import { problemFields, problemText } from '../api.ts';
 import { useMay } from '../people/people-api.ts';
@@ -73,9 +73,8 @@ const draftOf = ({ tool, version }: ListedTool): Draft => ({
 function readDraft(d: Draft): { tool: Tool } | { wrong: Partial<Record<keyof Draft, string>> } {
   const common = { id: d.id, code: d.code.trim(), title: d.title.trim(), calibratedUntil: d.until || null };
   if (d.kind === 'torque-wrench') {
-    const max = parseQuantity(d.max, ['Nm', 'lbf-ft', 'lbf-in'], 'Nm');
+    const { min, max } = parseTogether({ min: d.min, max: d.max }, ['Nm', 'lbf-ft', 'lbf-in'], 'Nm');
     if (!max.ok) return { wrong: { max: max.message } };
-    const min = parseQuantity(d.min, ['Nm', 'lbf-ft', 'lbf-in'], max.quantity.unit);
     if (!min.ok) return { wrong: { min: min.message } };
     return { tool: { ...common, kind: d.kind, min: min.quantity, max: max.quantity } };
   }

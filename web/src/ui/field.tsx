@@ -6,7 +6,7 @@ const box =
 interface Frame {
   label: string;
   hint?: ReactNode;
-  error?: string;
+  error?: ReactNode;
 }
 
 function Framed({ id, label, hint, error, children }: Frame & { id: string; children: ReactNode }) {
@@ -17,9 +17,9 @@ function Framed({ id, label, hint, error, children }: Frame & { id: string; chil
       </label>
       {children}
       {error ? (
-        <p id={`${id}-note`} className="text-13 text-rust">
+        <div id={`${id}-note`} className="text-13 text-rust">
           {error}
-        </p>
+        </div>
       ) : hint ? (
         <p id={`${id}-note`} className="text-12 text-muted">
           {hint}
