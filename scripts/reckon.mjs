@@ -6,7 +6,8 @@ import { buildCore } from './lib/build.mjs';
  * standard output. Exit status 2: bad input; 3: no such calculation.
  */
 await buildCore();
-const { describeCalculation, listCalculations, reckon } = await import('../core/dist/reckoner/index.js');
+const { describeCalculation, listCalculations, reckon, sayNoJson } =
+  await import('../core/dist/reckoner/index.js');
 
 /** @param {unknown} value */
 const print = (value) => console.log(JSON.stringify(value, null, 2));
@@ -32,11 +33,12 @@ if (name === undefined) {
 
 /** @param {string} calculation */
 function run(calculation) {
+  const text = readFileSync(0, 'utf8');
   let input;
   try {
-    input = JSON.parse(readFileSync(0, 'utf8'));
+    input = JSON.parse(text);
   } catch (error) {
-    const message = `The input is not JSON: ${error instanceof Error ? error.message : error}`;
+    const message = sayNoJson(text, error);
     if (!listCalculations().some((c) => c.name === calculation))
       return fail(3, { message: `There is no calculation named ${calculation}`, issues: [] });
     return fail(2, { message, issues: [{ path: '', message }] });

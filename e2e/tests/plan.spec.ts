@@ -99,7 +99,7 @@ test('a booking is dragged and moved by keyboard; a clash is refused in words; a
   ).toBeVisible();
   await expect(bay(page, 'Bay 2').getByRole('button', { name: /^Plover 1, / })).toBeVisible();
 
-  await page.getByRole('button', { name: 'Somebody is away' }).click();
+  await page.getByRole('button', { name: 'Somebody or something is away' }).click();
   await page.getByLabel('Who or what').selectOption('M. Pellow');
   const tuesday = dayOf(new Date(monday.getFullYear(), monday.getMonth(), monday.getDate() + 1));
   await page.getByLabel('First day').fill(tuesday);

@@ -6,10 +6,22 @@ export const LONGEST = 10_000;
 /** A length in mm that may not be negative; 100 m is beyond any wheel end. */
 export const lengthMm = z.number().nonnegative().max(100_000);
 
-/** A thread, by threads per inch or by pitch in mm. */
+const byTheInch = { threadsPerInch: z.number().min(1).max(200) };
+const byPitch = { pitchMm: z.number().min(0.1).max(25.4) };
+const MM_PER_INCH = 25.4;
+/** Pitches are written to a thousandth of a millimetre. */
+const ROUNDED_MM = 0.000_5;
+
+/** A thread, by threads per inch or by pitch in mm; both where they agree. */
 export const threadSchema = z.union([
-  z.object({ threadsPerInch: z.number().min(1).max(200) }),
-  z.object({ pitchMm: z.number().min(0.1).max(25.4) }),
+  z.strictObject(byTheInch),
+  z.strictObject(byPitch),
+  z
+    .object({ ...byTheInch, ...byPitch })
+    .refine((t) => Math.abs(MM_PER_INCH / t.threadsPerInch - t.pitchMm) <= ROUNDED_MM, {
+      message: 'is not the pitch of the threads per inch beside it: give one of them',
+      path: ['pitchMm'],
+    }),
 ]);
 export type Thread = z.infer<typeof threadSchema>;
 

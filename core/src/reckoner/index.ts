@@ -2,8 +2,8 @@ export { labelOf, sayNumber, unitOf, type FieldUnit } from './field-words.ts';
 export {
   describeCalculation,
   listCalculations,
-  onlyKnown,
   reckon,
+  sayNoJson,
   type CalculationDescription,
   type CalculationTitle,
   type Reckoned,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { describeCalculation, listCalculations, onlyKnown, reckon } from './index.ts';
+import { describeCalculation, listCalculations, reckon, sayNoJson } from './index.ts';
 
 describe('the registry', () => {
   it.each(listCalculations().map((c) => c.name))(
@@ -61,26 +61,86 @@ it('tells how far a long sum is, and comes to the same as without telling', () =
   expect([...told].sort((a, b) => a - b)).toEqual(told);
 });
 
+const refusedAs = (name: string, change: object) => {
+  const answer = reckon(name, { ...(describeCalculation(name)!.example as object), ...change });
+  return answer.ok ? 'taken' : answer.error.issues.map((i) => `${i.path}: ${i.message}`);
+};
+
 /** The same value with a field that nobody asked for in every object of it. */
 function withJunk(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(withJunk);
   if (typeof value !== 'object' || value === null) return value;
   const fields = Object.entries(value).map(([key, inner]): [string, unknown] => [key, withJunk(inner)]);
-  return Object.fromEntries([...fields, ['nobodyAskedFor', 'x'.repeat(100)]]);
+  return Object.fromEntries([...fields, ['nobodyAskedFor', 1]]);
 }
+const objectsIn = (value: unknown): number =>
+  typeof value !== 'object' || value === null
+    ? 0
+    : Number(!Array.isArray(value)) + Object.values(value).reduce((sum: number, v) => sum + objectsIn(v), 0);
 
-describe('input without what its calculation does not know', () => {
+describe('fields that a calculation does not know', () => {
   it.each(listCalculations().map((c) => c.name))(
-    '%s: is the example, however much is put beside it',
+    '%s: are refused at any depth, none in the example',
     (name) => {
       const { example } = describeCalculation(name)!;
-      expect(onlyKnown(name, example)).toEqual(example);
-      const littered = withJunk(example);
-      // Some take no unknown field at all: then there is nothing to take out.
-      const answer = reckon(name, littered);
-      if (!answer.ok) return expect(answer.reason).toBe('bad-input');
-      expect(answer.result).toEqual((reckon(name, example) as { result: unknown }).result);
-      expect(onlyKnown(name, littered)).toEqual(example);
+      expect(reckon(name, example).ok).toBe(true);
+      const answer = reckon(name, withJunk(example));
+      const named = answer.ok
+        ? []
+        : answer.error.issues.filter((i) => i.message.includes('"nobodyAskedFor"'));
+      expect(named).toHaveLength(Math.min(20, objectsIn(example)));
     },
   );
+
+  it('are named with the nearest there is, of the kind that was chosen', () => {
+    expect(refusedAs('nut-setting', { measurdMm: 0.1 })).toEqual([
+      'measurdMm: there is no field "measurdMm" here; the nearest is "measuredMm"',
+    ]);
+    expect(refusedAs('nut-setting', { thread: { threadPerInch: 12 } })).toContain(
+      'thread.threadPerInch: there is no field "threadPerInch" here; the nearest is "threadsPerInch"',
+    );
+    expect(
+      refusedAs('nut-setting', {
+        lock: { kind: 'castellated', slots: 6, holeAxesDeg: [0], reversible: true },
+      }),
+    ).toEqual([expect.stringMatching(/^lock\.reversible: there is no field/)]);
+    expect(refusedAs('nut-setting', JSON.parse('{"__proto__":{"slots":1}}') as object)).toEqual([
+      expect.stringMatching(/^__proto__: there is no field/),
+    ]);
+    expect(reckon('nut-setting', JSON.parse('{"constructor":1}')).ok).toBe(false);
+  });
+});
+
+describe('input that is nearly right', () => {
+  it('a thread given twice is taken where both agree', () => {
+    expect(refusedAs('nut-travel', { thread: { threadsPerInch: 12, pitchMm: 2.117 } })).toBe('taken');
+    expect(refusedAs('nut-travel', { thread: { threadsPerInch: 12, pitchMm: 2.1166667 } })).toBe('taken');
+    expect(refusedAs('nut-travel', { thread: { threadsPerInch: 12, pitchMm: 1.5 } })).toEqual([
+      'thread.pitchMm: is not the pitch of the threads per inch beside it: give one of them',
+    ]);
+  });
+
+  it('a number as text says so, and that a decimal comma is a point', () => {
+    expect(refusedAs('nut-setting', { measuredMm: '0.1' })).toEqual([
+      'measuredMm: "0.1" is text: a number stands without quotation marks',
+    ]);
+    expect(refusedAs('end-play', { cycles: [{ pushMm: '0,1', pullMm: 0.2 }] })).toEqual([
+      'cycles.0.pushMm: "0,1" is text: a number stands without quotation marks; a decimal comma is a point here',
+    ]);
+  });
+
+  it('choices are listed where a value is none of them', () => {
+    expect(refusedAs('end-play', { rule: 'lax' })).toEqual([expect.stringMatching(/"simple"\|"guarded"/)]);
+    expect(refusedAs('nut-setting', { lock: { kind: 'glued' } })).toEqual([
+      expect.stringMatching(/^lock\.kind: .*castellated.*indexed.*stepless/),
+    ]);
+    expect(refusedAs('convert', { from: 'furlong' })).toEqual([expect.stringMatching(/^from: .*"mm"/)]);
+  });
+
+  it('a decimal comma in JSON is seen in a field, not in a list nor in words', () => {
+    const comma = /A decimal comma is a point here/;
+    expect(sayNoJson('{"turns": 0,125}', new Error('x'))).toMatch(comma);
+    expect(sayNoJson('{"values": [1,2,}', new Error('x'))).not.toMatch(comma);
+    expect(sayNoJson('{"note": "at: 1,2"', new Error('x'))).not.toMatch(comma);
+  });
 });

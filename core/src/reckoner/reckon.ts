@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { BadInput, type Calculation, type Issue, type Progress, type Source } from '../calculation/index.ts';
 import { calculations } from './registry.ts';
+import { unknownFields, type JsonSchema } from './unknown-fields.ts';
 
 export type Reckoned =
   | { ok: true; result: unknown }
@@ -34,7 +35,7 @@ export function describeCalculation(name: string): CalculationDescription | unde
     name: entry.name,
     title: entry.title,
     summary: entry.summary,
-    inputSchema: z.toJSONSchema(entry.inputSchema, { io: 'input' }),
+    inputSchema: inputSchemaOf(entry),
     outputSchema: z.toJSONSchema(entry.outputSchema),
     sources: entry.sources,
     example: entry.example,
@@ -56,7 +57,10 @@ export function reckon(name: string, input: unknown, report?: (progress: Progres
     };
   }
   const parsed = entry.inputSchema.safeParse(input);
-  if (!parsed.success) return badInput(parsed.error.issues.flatMap(flatten));
+  const unknown = unknownFields(inputSchemaOf(entry), input);
+  const misfits = parsed.success ? [] : parsed.error.issues.flatMap(flatten);
+  if (!parsed.success || unknown.length > 0)
+    return badInput([...unknown, ...misfits.map((issue) => inWords(issue, input))]);
   try {
     const computed =
       report && entry.steps ? inSteps(entry.steps(parsed.data), report) : entry.compute(parsed.data);
@@ -72,30 +76,44 @@ export function reckon(name: string, input: unknown, report?: (progress: Progres
   }
 }
 
-/**
- * Input without the fields that its calculation does not know, otherwise as it was typed.
- * @param input that `reckon` takes
- */
-export function onlyKnown(name: string, input: unknown): unknown {
-  return without(input, find(name)?.inputSchema.safeParse(input).data);
-}
-
-/** What of `given` is in `known` as well. */
-function without(given: unknown, known: unknown): unknown {
-  if (Array.isArray(given) && Array.isArray(known)) return known.map((k, i) => without(given[i], k));
-  if (!isRecord(given) || !isRecord(known)) return given;
-  const fields = Object.entries(given).filter(([key]) => Object.hasOwn(known, key));
-  return Object.fromEntries(fields.map(([key, value]) => [key, without(value, known[key])]));
-}
-
-function isRecord(value: unknown): value is Record<string, unknown> {
-  return typeof value === 'object' && value !== null && !Array.isArray(value);
-}
-
 function inSteps<T>(running: Generator<Progress, T>, report: (progress: Progress) => void): T {
   let step = running.next();
   for (; !step.done; step = running.next()) report(step.value);
   return step.value;
+}
+
+const inputSchemas = new Map<string, JsonSchema>();
+
+function inputSchemaOf({ name, inputSchema }: Calculation): JsonSchema {
+  const known = inputSchemas.get(name) ?? (z.toJSONSchema(inputSchema, { io: 'input' }) as JsonSchema);
+  inputSchemas.set(name, known);
+  return known;
+}
+
+const DECIMAL_COMMA = /^\s*[+-]?\d+,\d+\s*$/;
+const LONGEST_SHOWN = 40;
+
+/** A number that was sent as text is said to be one. */
+function inWords(issue: Issue, input: unknown): Issue {
+  if (!issue.message.includes('expected number, received string')) return issue;
+  const value = issue.path
+    .split('.')
+    .reduce((at: unknown, key) => (at as Record<string, unknown>)[key], input);
+  const shown = JSON.stringify(String(value).slice(0, LONGEST_SHOWN));
+  const decimal = DECIMAL_COMMA.test(String(value)) ? '; a decimal comma is a point here' : '';
+  return { ...issue, message: `${shown} is text: a number stands without quotation marks${decimal}` };
+}
+
+/** What follows a colon as a number with a comma in it is never JSON; in a list it is two numbers. */
+const COMMA_IN_FIELD = /:\s*[+-]?\d+,\d/;
+const STRINGS = /"(?:[^"\\]|\\.)*"/g;
+
+/** Why a text is no JSON, for whoever wrote it by hand. */
+export function sayNoJson(text: string, error: unknown): string {
+  const why = `The input is not JSON: ${error instanceof Error ? error.message : String(error)}`;
+  return COMMA_IN_FIELD.test(text.replace(STRINGS, '""'))
+    ? `${why}. A decimal comma is a point here: 0.125`
+    : why;
 }
 
 function find(name: string): Calculation | undefined {
@@ -114,6 +132,8 @@ function flatten(issue: z.core.$ZodIssue): Issue[] {
     const deepest = [...issue.errors].sort((a, b) => depth(b) - depth(a))[0] ?? [];
     return deepest.flatMap((inner) => flatten({ ...inner, path: [...issue.path, ...inner.path] }));
   }
+  // These are named by unknownFields, with the nearest there is.
+  if (issue.code === 'unrecognized_keys') return [];
   return [{ path: issue.path.map(String).join('.'), message: issue.message }];
 }
 

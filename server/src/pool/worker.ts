@@ -1,6 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import { openApi } from '@lanternwright/contract/open-api';
-import { reckon, type Reckoned } from '@lanternwright/core/reckoner';
+import { reckon, sayNoJson, type Reckoned } from '@lanternwright/core/reckoner';
 import type { Sheet } from '@lanternwright/core/procedure';
 import {
   mendPlan,
@@ -51,7 +51,7 @@ function inputOf(json: string): { input: unknown } | { refused: SumAnswer } {
     return { input: cleanInput(JSON.parse(json)) };
   } catch (error) {
     if (error instanceof HttpProblem) return { refused: refusal(422, error.message, error.issues) };
-    if (error instanceof SyntaxError) return { refused: refusal(422, `This is no JSON: ${error.message}`) };
+    if (error instanceof SyntaxError) return { refused: refusal(422, sayNoJson(json, error)) };
     throw error;
   }
 }

@@ -58,11 +58,11 @@ it('a database that fails just as it looks at the clock ends no server: it looks
     { write: (line: string) => void (looked += Number(line.includes('Cron'))) },
   );
   const queue = await startQueue(shop.databaseUrl, nothing, watched);
-  await expect.poll(() => looked, { timeout: 8_000 }).toBeGreaterThan(1);
+  await expect.poll(() => looked, { timeout: 20_000 }).toBeGreaterThan(1);
   await rename('gone', '_private_known_crontabs');
   const known = async () =>
     (await shop.db.sequelize.query('select 1 from graphile_worker._private_known_crontabs'))[0].length;
-  await expect.poll(known, { timeout: 8_000 }).toBe(2);
+  await expect.poll(known, { timeout: 20_000 }).toBe(2);
   await queue.stop();
   await shop.close();
-});
+}, 60_000);

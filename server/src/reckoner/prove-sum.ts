@@ -1,4 +1,4 @@
-import { listCalculations, onlyKnown, reckon, sayResult } from '@lanternwright/core/reckoner';
+import { listCalculations, reckon, sayResult } from '@lanternwright/core/reckoner';
 
 /** A sum somebody wants in a record: what went in and what is said to have come out. */
 export interface ClaimedSum {
@@ -20,7 +20,7 @@ function same(a: unknown, b: unknown): boolean {
   return mine.length === theirs.size && mine.every(([key, value]) => same(value, theirs.get(key)));
 }
 
-/** Reckons a sum again; its title, its words and the fields that count come from here. */
+/** Reckons a sum again; its title and its words come from here. */
 export function proveSum({ name, reckoned }: ClaimedSum): ProvedSum {
   const answer = reckon(name, reckoned.input);
   if (!answer.ok) return { ok: false, path: 'input', reason: answer.error.message };
@@ -28,5 +28,5 @@ export function proveSum({ name, reckoned }: ClaimedSum): ProvedSum {
     return { ok: false, path: 'result', reason: 'The reckoner gives another result for this input' };
   const { title } = listCalculations().find((c) => c.name === name)!;
   const summary = sayResult(name, answer.result as Record<string, unknown>, 'in').slice(0, 500);
-  return { ok: true, title, summary, input: onlyKnown(name, reckoned.input) };
+  return { ok: true, title, summary, input: reckoned.input };
 }

@@ -56,7 +56,7 @@ describe('the reckoner’s door', () => {
       .post('/api/reckon/due')
       .set('Content-Type', 'application/json')
       .send('{"');
-    expect((await broken.expect(422)).body.error.message).toMatch(/no JSON/);
+    expect((await broken.expect(422)).body.error.message).toMatch(/not JSON/);
     expect((await post('due', { meter: 'a\0b' }).expect(422)).body.error.issues[0].path).toBe('meter');
   });
 

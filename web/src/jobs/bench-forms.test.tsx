@@ -87,6 +87,7 @@ describe('judging', () => {
     await user.click(step().getByRole('button', { name: 'Record what was found' }));
     // The new cage is asked for in Ready before anything goes back together.
     await heading('Tools, parts and lubricant at hand');
+    await waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0]).toMatchObject({ data: { kind: 'judge' } });
     await user.click(
       within(step().getByRole('radiogroup', { name: 'Cage' })).getByRole('radio', { name: 'Have it' }),
@@ -108,6 +109,7 @@ describe('new beside old', () => {
     await user.type(step().getByLabelText(/not as the old/), 'Newer pattern, sits deeper');
     await user.click(step().getByRole('button', { name: 'Record what differs' }));
     await heading('Oil the bearings');
+    await waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0]).toMatchObject({ data: { note: 'Newer pattern, sits deeper' } });
   });
 });
@@ -135,6 +137,7 @@ describe('the seal', () => {
     await user.type(step().getByLabelText(/^Seal set at/), '5 mm');
     await user.click(step().getByRole('button', { name: 'Seal is in' }));
     await heading('Hub on');
+    await waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0]).toMatchObject({
       data: {
         outside: 'dry',

@@ -160,7 +160,9 @@ describe('looking back and releasing', () => {
     await user.type(within(line).getByLabelText('Why it is wrong'), 'wrong wrench');
     await user.click(within(line).getByRole('button', { name: 'Strike out this record' }));
     await heading('Jam nut');
-    expect(sent[0]).toMatchObject({ kind: 'correction', reason: 'wrong wrench', replacement: null });
+    await waitFor(() =>
+      expect(sent[0]).toMatchObject({ kind: 'correction', reason: 'wrong wrench', replacement: null }),
+    );
   });
 
   it('a technician is told who releases; a supervisor releases and the retorque opens', async () => {

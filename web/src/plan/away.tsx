@@ -1,9 +1,11 @@
 import { useState } from 'react';
-import type { Floor, ToldAbsence } from '@lanternwright/contract/plan';
+import type { Floor, NewAbsence, ToldAbsence } from '@lanternwright/contract/plan';
 import { problemFields } from '../api.ts';
+import { UnitPicker, type FoundUnit } from '../fleet/unit-picker.tsx';
 import { FormProblem } from '../form-problem.tsx';
 import { useMay, useShop } from '../people/people-api.ts';
 import { momentOf, sayTime } from '../shell/words.ts';
+import { useToolsQuery } from '../tools/tools-api.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { useCancelAbsenceMutation, useTellAbsenceMutation } from './plan-api.ts';
@@ -13,10 +15,14 @@ interface Props {
   people: Floor['people'];
 }
 
-/** Says that somebody is not here, or a bay is closed. */
+const UNIT = 'unit';
+
+/** Says that somebody is not here, a bay is closed, a tool away, or a unit cannot come. */
 function AwayForm({ people, onDone }: { people: Floor['people']; onDone: () => void }) {
   const bays = useShop()?.bays ?? [];
+  const { data: tools = [] } = useToolsQuery();
   const [who, setWho] = useState('');
+  const [unit, setUnit] = useState<FoundUnit | null>(null);
   const [from, setFrom] = useState({ day: '', time: '00:00' });
   const [until, setUntil] = useState({ day: '', time: '24:00' });
   const [why, setWhy] = useState('');
@@ -25,14 +31,14 @@ function AwayForm({ people, onDone }: { people: Floor['people']; onDone: () => v
   const fields = { ...problemFields(error), ...missing };
   const save = async () => {
     const wrong = {
-      ...(who ? {} : { of: 'Choose who or what' }),
+      ...(who && (who !== UNIT || unit) ? {} : { of: 'Choose who or what' }),
       ...(from.day ? {} : { from: 'Say the first day' }),
       ...(until.day ? {} : { until: 'Say the last day' }),
       ...(why.trim() ? {} : { why: 'Say why' }),
     };
     setMissing(wrong);
     if (Object.keys(wrong).length > 0) return;
-    const [what = 'person', of = ''] = who.split(' ', 2) as ['person' | 'bay', string];
+    const [what, of = unit?.id ?? ''] = who.split(' ', 2) as [NewAbsence['what'], string | undefined];
     const answer = await tell({
       ...{ what, of, why },
       from: momentOf(from.day, from.time || '00:00'),
@@ -51,7 +57,7 @@ function AwayForm({ people, onDone }: { people: Floor['people']; onDone: () => v
       <SelectField
         label="Who or what"
         value={who}
-        error={fields['of']}
+        error={who === UNIT ? undefined : fields['of']}
         onChange={(e) => setWho(e.target.value)}
       >
         <option value="">choose</option>
@@ -69,7 +75,18 @@ function AwayForm({ people, onDone }: { people: Floor['people']; onDone: () => v
             </option>
           ))}
         </optgroup>
+        <option value={UNIT}>A unit that cannot come</option>
+        {tools.length > 0 && (
+          <optgroup label="Tools">
+            {tools.map(({ tool }) => (
+              <option key={tool.id} value={`tool ${tool.id}`}>
+                {tool.code}, {tool.title}
+              </option>
+            ))}
+          </optgroup>
+        )}
       </SelectField>
+      {who === UNIT && <UnitPicker label="Which unit" unit={unit} error={fields['of']} onChange={setUnit} />}
       <div className="grid grid-cols-2 items-start gap-2">
         <TextField
           label="First day"
@@ -127,10 +144,10 @@ export function Away({ away, people }: Props) {
     <section aria-label="Away" className="flex flex-col gap-3 px-5 py-4">
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
         <h2 className="text-16">Away</h2>
-        {away.length === 0 && <p className="text-14 text-muted">Everybody is here, and every bay is open.</p>}
+        {away.length === 0 && <p className="text-14 text-muted">Nobody and nothing is away.</p>}
         {able('plan-work') && !asked && (
           <Button className="ml-auto" onClick={() => setAsked(true)}>
-            Somebody is away
+            Somebody or something is away
           </Button>
         )}
       </div>

@@ -45,6 +45,9 @@ async function open(answer: Answer = () => ({ body: { id: id(30) } })) {
     if (one.path === '/api/plan/floor')
       return { body: { bookings: [], jobs: [], units: [], doubted: [], people } };
     if (one.path === '/api/fleet/owners') return { body: [{ id: id(90), name: 'Tern & Hollow Haulage' }] };
+    if (one.path === '/api/tools') return { body: [] };
+    if (one.path.startsWith('/api/find?'))
+      return { body: { units: [{ ...unit(11), plate: 'TH 11', owner: 'Tern & Hollow Haulage' }], jobs: [] } };
     if (one.path === '/api/plan/calendars' && one.method === 'GET') return { body: [] };
     return answer(one);
   });
@@ -118,7 +121,7 @@ describe('a week by the hour', () => {
 
   it('somebody is away only when who, when and why are said', async () => {
     const { asked, user } = await open();
-    await user.click(screen.getByRole('button', { name: 'Somebody is away' }));
+    await user.click(screen.getByRole('button', { name: 'Somebody or something is away' }));
     await user.click(screen.getByRole('button', { name: 'Write it down' }));
     for (const words of ['Choose who or what', 'Say the first day', 'Say the last day', 'Say why'])
       expect(screen.getByText(words)).toBeTruthy();
@@ -132,6 +135,27 @@ describe('a week by the hour', () => {
     expect(asked.find((a) => a.method === 'POST')!.body).toEqual({
       ...{ what: 'person', of: id(99), why: 'Ill' },
       ...{ from: '2026-11-27T00:00:00.000Z', until: '2026-11-29T00:00:00.000Z' },
+    });
+  });
+});
+
+describe('a unit that cannot come', () => {
+  it('is found by part of its name; without one nothing is written', async () => {
+    const { asked, user } = await open();
+    await user.click(screen.getByRole('button', { name: 'Somebody or something is away' }));
+    await user.selectOptions(screen.getByLabelText('Who or what'), 'A unit that cannot come');
+    await user.type(screen.getByLabelText('First day'), '2026-11-27');
+    await user.type(screen.getByLabelText('Last day'), '2026-11-27');
+    await user.type(screen.getByLabelText('Why'), 'On the road');
+    await user.click(screen.getByRole('button', { name: 'Write it down' }));
+    expect(screen.getByText('Choose who or what')).toBeTruthy();
+    await user.type(screen.getByLabelText('Which unit'), 'tern 1');
+    await user.click(await screen.findByRole('option', { name: /^Tern 11/ }));
+    await user.click(screen.getByRole('button', { name: 'Write it down' }));
+    await waitFor(() => expect(asked.find((a) => a.method === 'POST')).toBeTruthy());
+    expect(asked.find((a) => a.method === 'POST')!.body).toMatchObject({
+      ...{ what: 'unit', of: id(11), why: 'On the road' },
+      ...{ from: '2026-11-27T00:00:00.000Z', until: '2026-11-28T00:00:00.000Z' },
     });
   });
 });

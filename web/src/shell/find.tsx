@@ -6,7 +6,7 @@ import {
   Dialog,
   DialogPanel,
 } from '@headlessui/react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Found } from '@lanternwright/contract/fleet';
 import type { Capability } from '@lanternwright/core/access';
@@ -15,6 +15,7 @@ import { useFindQuery, useFleetQuery } from '../fleet/fleet-api.ts';
 import { useJobsQuery } from '../jobs/jobs-api.ts';
 import { useMay } from '../people/people-api.ts';
 import { useSumsQuery } from '../reckoner/reckoner-api.ts';
+import { usePaused } from './use-paused.ts';
 
 interface Hit {
   key: string;
@@ -60,18 +61,6 @@ const jobHit = (j: Found['jobs'][number]): Hit => ({
   title: `Job ${j.number}, ${j.unit}`,
   detail: j.open ? j.title : `${j.title} · closed`,
 });
-
-const ASK_MS = 120;
-
-/** What somebody typed, once they pause. */
-function usePaused(text: string): string {
-  const [paused, setPaused] = useState(text);
-  useEffect(() => {
-    const later = setTimeout(() => setPaused(text), ASK_MS);
-    return () => clearTimeout(later);
-  }, [text]);
-  return paused;
-}
 
 /** Units and jobs that the server finds; without it, those this device has. */
 function useFound(text: string): { hits: Hit[]; onlyHere: boolean } {
