@@ -35,6 +35,7 @@ import { jobsRouter } from './jobs/routes.ts';
 import { jobsService } from './jobs/service.ts';
 import { morningService } from './morning/service.ts';
 import { absencesService } from './plan/absences.ts';
+import { shiftsService } from './plan/shifts.ts';
 import { bookingsService } from './plan/bookings.ts';
 import { calendarsService } from './plan/calendars.ts';
 import { capacityAhead } from './plan/capacity.ts';
@@ -138,7 +139,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const sheets = sheetsService(db, clock);
   const bookings = bookingsService(db, settings, clock);
   const absences = absencesService(db, settings);
-  const ahead = shopAhead(db, { settings, absences }, clock);
+  const ahead = shopAhead(db, { settings, absences, shifts: shiftsService(db) }, clock);
   const maker = planMaker(settings, ahead, clock);
   const proposals = proposalsService(
     db,
@@ -242,7 +243,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(
     planRouter(
       {
-        ...{ floor, bookings, absences, proposals, settings },
+        ...{ floor, bookings, absences, proposals, settings, ahead },
         calendars: calendarsService(db, settings, clock),
         capacity: () => capacityAhead(settings, ahead, maker, clock),
       },

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { unitKindSchema } from '@lanternwright/core/axle-plan';
 import { absenceSchema, bookingSchema } from '@lanternwright/core/record';
+import { weekSchema } from '@lanternwright/core/work-plan';
 import { dueSchema, ownerSchema, unitSummarySchema } from '../fleet/index.ts';
 import { jobSummarySchema } from '../jobs/index.ts';
 import { defineRoute, idParams, pageNumber } from '../route/index.ts';
@@ -76,6 +77,18 @@ const toldAbsenceSchema = absenceSchema.extend({
 });
 export type ToldAbsence = z.output<typeof toldAbsenceSchema>;
 export type NewAbsence = z.input<typeof absenceSchema>;
+
+const weekOrShops = weekSchema.nullable();
+const shiftSchema = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  /** Hours of their own; null where they work when the shop does. */
+  week: weekOrShops,
+});
+export type Shift = z.output<typeof shiftSchema>;
+/** Hours of a person's own, beside what was seen of them before. */
+const changeShiftSchema = z.object({ week: weekOrShops, seen: weekOrShops });
+export type ChangeShift = z.input<typeof changeShiftSchema>;
 
 export const askProposalSchema = z.object({
   kind: z.enum(['propose', 'mend']),
@@ -271,6 +284,22 @@ export const planRoutes = {
     params: idParams,
     body: seen,
     answer,
+  }),
+  shifts: defineRoute({
+    method: 'get',
+    path: '/api/plan/shifts',
+    summary: 'Technicians, each with hours of their own where these are not the shop’s',
+    access: 'plan-work',
+    answer: z.array(shiftSchema),
+  }),
+  changeShift: defineRoute({
+    method: 'put',
+    path: '/api/plan/shifts/:id',
+    summary: 'Say when somebody works, or that they work when the shop does',
+    access: 'plan-work',
+    params: idParams,
+    body: changeShiftSchema,
+    answer: z.array(shiftSchema),
   }),
   ask: defineRoute({
     method: 'post',

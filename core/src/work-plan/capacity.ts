@@ -14,7 +14,8 @@ const HOUR_MS = 3_600_000;
 /**
  * What the shop can do and what it will be asked for, week by week.
  * @param weeks their beginnings and ends
- * @param away of people who would work
+ * @param people each with when they work
+ * @param away by the place of a person in that list
  * @param booked each with how many people
  * @param due what is due and not booked: when, at the earliest and latest, and how many hours
  */
@@ -28,8 +29,8 @@ export function weekLoads(
     due,
   }: {
     hours: readonly TimeSpan[];
-    people: number;
-    away: readonly TimeSpan[];
+    people: readonly (readonly TimeSpan[])[];
+    away: readonly (TimeSpan & { nth: number })[];
     booked: readonly (TimeSpan & { people: number })[];
     due: readonly { at: number; low: number; usual: number; high: number }[];
   },
@@ -39,14 +40,15 @@ export function weekLoads(
       from: Math.max(span.from, week.from),
       until: Math.min(span.until, week.until),
     });
-    const lost = away.reduce((s, a) => s + workedIn(hours, part(a)), 0);
+    const worked = people.reduce((s, theirs) => s + workedIn(theirs, week), 0);
+    const lost = away.reduce((s, a) => s + workedIn(people[a.nth]!, part(a)), 0);
     const taken = booked.reduce((s, b) => s + Math.max(1, b.people) * workedIn(hours, part(b)), 0);
     // What is overdue falls on the first week.
     const mine = due.filter((d) => d.at < week.until && (nth === 0 || d.at >= week.from));
     const sum = (of: (d: (typeof due)[number]) => number) => mine.reduce((s, d) => s + of(d), 0);
     return {
       from: week.from,
-      capacityHours: Math.max(0, people * workedIn(hours, week) - lost) / HOUR_MS,
+      capacityHours: Math.max(0, worked - lost) / HOUR_MS,
       bookedHours: taken / HOUR_MS,
       dueHours: { low: sum((d) => d.low), usual: sum((d) => d.usual), high: sum((d) => d.high) },
     };

@@ -27,8 +27,9 @@ export interface PlanShop {
   /** The first moment that is planned; ms. */
   now: number;
   bays: readonly { id: string }[];
-  people: readonly { id: string }[];
-  /** When people work. */
+  /** Each with when they work, where that is not when the shop does. */
+  people: readonly { id: string; hours?: readonly TimeSpan[] | undefined }[];
+  /** When the shop works. */
   hours: readonly TimeSpan[];
   taken: readonly Taken[];
 }
@@ -62,8 +63,8 @@ export function shopPlanInputOf(
       Math.floor,
       Math.ceil,
     );
-  const works = ahead(hours, Math.ceil, Math.floor);
-  const end = works.at(-1)?.untilMin ?? 0;
+  const works = people.map((p) => ahead(p.hours ?? hours, Math.ceil, Math.floor));
+  const end = Math.max(0, ...works.map((spans) => spans.at(-1)?.untilMin ?? 0));
   const jobs = visits.map((v) => {
     const away = takenOf('unit', v.unitId).sort((a, b) => a.fromMin - b.fromMin);
     const stays = [];
@@ -88,7 +89,12 @@ export function shopPlanInputOf(
   });
   return {
     bays: bays.map(({ id }) => ({ id, kinds: [ANY], taken: takenOf('bay', id) })),
-    people: people.map(({ id }) => ({ id, skills: [ANY], works, taken: takenOf('person', id) })),
+    people: people.map(({ id }, nth) => ({
+      id,
+      skills: [ANY],
+      works: works[nth]!,
+      taken: takenOf('person', id),
+    })),
     tools: [...new Set(visits.flatMap((v) => v.tools))].map((id) => ({ id, taken: takenOf('tool', id) })),
     jobs,
     seed: 1,

@@ -174,13 +174,14 @@ describe('the load of the weeks', () => {
       { from: 0, until: hour(168) },
       { from: hour(168), until: hour(336) },
     ];
+    const hours = [
+      { from: hour(8), until: hour(16) },
+      { from: hour(176), until: hour(184) },
+    ];
+    const mornings = hours.map((h) => ({ ...h, until: h.from + hour(4) }));
     const loads = weekLoads(weeks, {
-      hours: [
-        { from: hour(8), until: hour(16) },
-        { from: hour(176), until: hour(184) },
-      ],
-      people: 2,
-      away: [{ from: hour(12), until: hour(200) }],
+      ...{ hours, people: [hours, hours, mornings] },
+      away: [{ nth: 0, from: hour(12), until: hour(200) }],
       booked: [
         { from: hour(8), until: hour(30), people: 2 },
         { from: hour(180), until: hour(190), people: 0 },
@@ -191,8 +192,8 @@ describe('the load of the weeks', () => {
       ],
     });
     expect(loads).toMatchObject([
-      { capacityHours: 12, bookedHours: 16, dueHours: { low: 1, usual: 2, high: 3 } },
-      { capacityHours: 8, bookedHours: 4, dueHours: { low: 4, usual: 5, high: 6 } },
+      { capacityHours: 16, bookedHours: 16, dueHours: { low: 1, usual: 2, high: 3 } },
+      { capacityHours: 12, bookedHours: 4, dueHours: { low: 4, usual: 5, high: 6 } },
     ]);
   });
 });

@@ -72,6 +72,7 @@ beforeAll(async () => {
       ...{ from: '2027-01-02T08:00:00Z', until: '2027-01-02T09:00:00Z' },
     },
     '/api/plan/absences/:id/cancel': { seenVersion: 1 },
+    '/api/plan/shifts/:id': { week: null, seen: null },
     '/api/plan/calendars': { what: 'shop', of: '' },
     '/api/plan/proposals': { kind: 'mend', days: 7 },
     '/api/plan/proposals/:id/accept': { units: [unit] },

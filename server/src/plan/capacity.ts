@@ -23,16 +23,18 @@ export async function capacityAhead(
   }));
   const end = weeks.at(-1)!.until;
   const [people, away, bookings, visits] = await Promise.all([
-    ahead.people(),
+    ahead.people(now, end),
     ahead.away(now, end),
     ahead.bookings(now, end),
     maker.plannedVisits(7 * WEEKS),
   ]);
-  const names = new Set(people.map((p) => p.id));
+  const hours = ahead.hours(now, end);
   const loads = weekLoads(weeks, {
-    hours: ahead.hours(now, end),
-    people: people.length,
-    away: away.filter((a) => a.what === 'person' && names.has(a.of)),
+    hours,
+    people: people.map((p) => p.hours ?? hours),
+    away: away
+      .map((a) => ({ ...a, nth: a.what === 'person' ? people.findIndex((p) => p.id === a.of) : -1 }))
+      .filter((a) => a.nth >= 0),
     booked: bookings.map((b) => ({
       ...{ from: Date.parse(b.from), until: Date.parse(b.until) },
       people: b.people.length,

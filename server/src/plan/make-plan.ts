@@ -14,6 +14,7 @@ import {
   type NotBefore,
   type PlanShop,
   type Taken,
+  type TimeSpan,
   type Visit,
   type WorkTime,
 } from '@lanternwright/core/work-plan';
@@ -49,7 +50,7 @@ interface Planned {
 
 type Stand = Proposed['to'];
 interface PlanPeople extends PlanShop {
-  people: { id: string; name: string }[];
+  people: { id: string; name: string; hours: TimeSpan[] | undefined }[];
 }
 
 const inHours = ({ low, usual, high, measured }: WorkTime) => ({
@@ -75,7 +76,7 @@ function standOf(now: number, names: ReadonlyMap<string, string>, place: Omit<Pl
 export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Clock) {
   async function shopFrom(now: number, taken: readonly Taken[]): Promise<PlanPeople> {
     const until = now + AHEAD_DAYS * DAY_MS;
-    const [people, away] = await Promise.all([ahead.people(), ahead.away(now, until)]);
+    const [people, away] = await Promise.all([ahead.people(now, until), ahead.away(now, until)]);
     const hours = ahead.hours(now, until);
     const { bays } = settings.current();
     if (bays.length === 0) throw refused('Say in the settings which bays the shop has', 'kind');

@@ -229,3 +229,34 @@ describe('the weeks ahead', () => {
     expect(body[0].due.low).toBeLessThan(body[0].due.usual);
   });
 });
+
+describe('hours of one person', () => {
+  const mornings = Array.from({ length: 7 }, () => [{ from: '06:00', until: '12:00' }]);
+  const change = (week: unknown, seen: unknown, id = technician()) =>
+    shop.supervisor.call.put(`/api/plan/shifts/${id}`).send({ week, seen });
+
+  it('are theirs, not the shop’s, in plans and in the load; whoever saw others is told', async () => {
+    const { body: before } = await shop.supervisor.call.get('/api/plan/shifts').expect(200);
+    expect(before).toEqual([{ id: technician(), name: shop.technician.viewer.person.name, week: null }]);
+    const both = await Promise.all([change(mornings, null), change(mornings, null)]);
+    expect(both.map((answer) => answer.status).sort()).toEqual([200, 409]);
+    await change(mornings, null, shop.supervisor.viewer.person.id).expect(404);
+    await change([[{ from: '12:00', until: '06:00' }]], mornings).expect(422);
+    const { body: load } = await shop.technician.call.get('/api/plan/capacity').expect(200);
+    expect(load[1].capacity).toBeCloseTo(7 * 6, 6);
+
+    await dueUnit('Tern 43', '2025-02-10');
+    const { result } = await ready(await ask({ kind: 'propose' }));
+    expect(result!.rows.length).toBeGreaterThan(0);
+    const { zone } = shop.settings.current();
+    const hour = (iso: string) =>
+      Number(new Date(iso).toLocaleString('en-GB', { timeZone: zone, hour: '2-digit', hourCycle: 'h23' }));
+    for (const { to } of result!.rows) {
+      expect(hour(to.from)).toBeGreaterThanOrEqual(6);
+      expect(hour(to.from)).toBeLessThan(12);
+    }
+    await change(null, mornings).expect(200);
+    const { body: after } = await shop.technician.call.get('/api/plan/capacity').expect(200);
+    expect(after[1].capacity).toBeCloseTo(7 * 24, 6);
+  }, 60_000);
+});

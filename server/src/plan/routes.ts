@@ -13,6 +13,7 @@ import { bookingsCsv, dueCsv } from './lists-csv.ts';
 import { weekPaper } from './week-paper.ts';
 import type { SettingsService } from '../shop/settings.ts';
 import type { ProposalsService } from './proposals.ts';
+import type { ShopAhead } from './shop-ahead.ts';
 
 /** A list goes to a file whole, up to so many pages. */
 const MOST_PAGES = 250;
@@ -24,11 +25,12 @@ interface Services {
   proposals: ProposalsService;
   calendars: CalendarsService;
   settings: SettingsService;
+  ahead: ShopAhead;
   capacity: () => Promise<WeekLoad[]>;
 }
 
 export function planRouter(
-  { floor, bookings, absences, proposals, calendars, settings, capacity }: Services,
+  { floor, bookings, absences, proposals, calendars, settings, ahead, capacity }: Services,
   clock: Clock,
 ): Router {
   const asking = askingBy(clock);
@@ -55,6 +57,8 @@ export function planRouter(
   serve(router, planRoutes.cancelAbsence, ({ params, body, viewer }) =>
     absences.cancel(params.id, body.seenVersion, asking(viewer)),
   );
+  serve(router, planRoutes.shifts, () => ahead.shifts());
+  serve(router, planRoutes.changeShift, ({ params, body }) => ahead.changeShift(params.id, body));
   serve(router, planRoutes.ask, ({ body, viewer }) => proposals.ask(body, viewer));
   serve(router, planRoutes.proposal, ({ params }) => proposals.one(params.id));
   serve(router, planRoutes.stop, ({ params }) => proposals.stop(params.id));

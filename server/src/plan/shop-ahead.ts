@@ -1,7 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import type { UnitKind } from '@lanternwright/core/axle-plan';
 import type { Due } from '@lanternwright/contract/fleet';
-import type { Booked } from '@lanternwright/contract/plan';
+import type { Booked, ChangeShift, Shift } from '@lanternwright/contract/plan';
 import type { Work } from '@lanternwright/core/stack';
 import {
   heaviest,
@@ -12,11 +12,13 @@ import {
 } from '@lanternwright/core/work-plan';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
+import { notFound } from '../http/problem.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { SettingsService } from '../shop/settings.ts';
 import type { AbsencesService } from './absences.ts';
 import { bookedBetween, UNIT_HEAD } from './bookings.ts';
 import { dueOfUnit } from './due-sql.ts';
+import type { ShiftsService } from './shifts.ts';
 
 const QUARTER_MS = 15 * 60_000;
 /** Most units that one plan takes in. */
@@ -70,10 +72,26 @@ interface WaitingJob {
 /** What a plan is made from: people, hours, what is booked and away, what is due, and how long work takes here. */
 export function shopAhead(
   db: Database,
-  { settings, absences }: { settings: SettingsService; absences: AbsencesService },
+  {
+    settings,
+    absences,
+    shifts,
+  }: { settings: SettingsService; absences: AbsencesService; shifts: ShiftsService },
   clock: Clock,
 ) {
   const ms = (iso: string) => Date.parse(iso);
+
+  /** Who is planned: the technicians. */
+  async function technicians(): Promise<{ id: string; name: string }[]> {
+    const rows = await db.person.findAll({
+      attributes: ['id', 'name'],
+      where: { role: 'technician', switchedOffAt: null },
+      order: ['name'],
+      raw: true,
+    });
+    return rows.map(({ id, name }) => ({ id, name }));
+  }
+
   return {
     /** The next quarter of an hour. */
     begin: () => Math.ceil(clock.now().getTime() / QUARTER_MS) * QUARTER_MS,
@@ -83,15 +101,27 @@ export function shopAhead(
       return workSpans({ week, holidays, zone }, from, until);
     },
 
-    /** Who is planned: the technicians. */
-    async people(): Promise<{ id: string; name: string }[]> {
-      const rows = await db.person.findAll({
-        attributes: ['id', 'name'],
-        where: { role: 'technician', switchedOffAt: null },
-        order: ['name'],
-        raw: true,
+    /** Technicians, each with the hours of their own from one moment to another; the shop's hours where undefined. */
+    async people(from: number, until: number) {
+      const { holidays, zone } = settings.current();
+      const [all, own] = await Promise.all([technicians(), shifts.all()]);
+      return all.map((person) => {
+        const week = own.get(person.id);
+        return { ...person, hours: week && workSpans({ week, holidays, zone }, from, until) };
       });
-      return rows.map(({ id, name }) => ({ id, name }));
+    },
+
+    /** Technicians, and the hours of their own. */
+    async shifts(): Promise<Shift[]> {
+      const [all, own] = await Promise.all([technicians(), shifts.all()]);
+      return all.map((person) => ({ ...person, week: own.get(person.id) ?? null }));
+    },
+
+    /** @throws HttpProblem 404 for who is no technician, 409 where somebody changed it meanwhile */
+    async changeShift(id: string, { week, seen }: ChangeShift): Promise<Shift[]> {
+      if (!(await technicians()).some((person) => person.id === id)) throw notFound('technician');
+      await shifts.change(id, week, seen);
+      return this.shifts();
     },
 
     bookings: (from: number, until: number): Promise<Booked[]> =>

@@ -3,6 +3,7 @@ import type {
   Booked,
   Calendar,
   CancelBooking,
+  ChangeShift,
   DueUnit,
   Floor,
   MadeCalendar,
@@ -11,6 +12,7 @@ import type {
   NewBooking,
   NewCalendar,
   Proposal,
+  Shift,
   ToldAbsence,
   WeekLoad,
 } from '@lanternwright/contract/plan';
@@ -71,6 +73,11 @@ const planApi = api.injectEndpoints({
       query: ({ id, ...body }) => ({ url: `api/plan/absences/${id}/cancel`, method: 'POST', body }),
       invalidatesTags: ['plan'],
     }),
+    shifts: build.query<Shift[], void>({ query: () => 'api/plan/shifts', providesTags: ['plan'] }),
+    changeShift: build.mutation<Shift[], { id: string } & ChangeShift>({
+      query: ({ id, ...body }) => ({ url: `api/plan/shifts/${id}`, method: 'PUT', body }),
+      invalidatesTags: ['plan'],
+    }),
     askProposal: build.mutation<{ id: string }, AskProposal>({
       query: (body) => ({ url: 'api/plan/proposals', method: 'POST', body }),
     }),
@@ -112,6 +119,8 @@ export const {
   useMakeCalendarMutation,
   useRevokeCalendarMutation,
   useCapacityQuery,
+  useChangeShiftMutation,
+  useShiftsQuery,
   useFloorQuery,
   useDueQuery,
   useBookMutation,

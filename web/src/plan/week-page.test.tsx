@@ -15,6 +15,11 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
+class NoResize {
+  observe = () => undefined;
+  unobserve = () => undefined;
+  disconnect = () => undefined;
+}
 const id = (n: number) => `00000000-0000-4000-8000-0000000000${n}`;
 const unit = (n: number) => ({
   ...{ id: id(n), name: `Tern ${n}`, kind: 'tractor' as const },
@@ -141,6 +146,7 @@ describe('a week by the hour', () => {
 
 describe('a unit that cannot come', () => {
   it('is found by part of its name; without one nothing is written', async () => {
+    vi.stubGlobal('ResizeObserver', NoResize);
     const { asked, user } = await open();
     await user.click(screen.getByRole('button', { name: 'Somebody or something is away' }));
     await user.selectOptions(screen.getByLabelText('Who or what'), 'A unit that cannot come');
@@ -222,14 +228,7 @@ describe('a proposal', () => {
 
 describe('the load of the weeks', () => {
   it('says in how many weeks hours may not do, and in which, also to whoever sees no chart', async () => {
-    vi.stubGlobal(
-      'ResizeObserver',
-      class {
-        observe = () => undefined;
-        unobserve = () => undefined;
-        disconnect = () => undefined;
-      },
-    );
+    vi.stubGlobal('ResizeObserver', NoResize);
     const due = { low: 10, usual: 20, high: 30.06 };
     serveWith(() => ({
       body: [

@@ -1,4 +1,4 @@
-import { cleanup, screen, waitFor } from '@testing-library/react';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, expect, it, vi } from 'vitest';
 import { sessionOf } from '../people/testing/session.ts';
 import { sayTime, setShopZone, shopToday } from '../shell/words.ts';
@@ -17,6 +17,10 @@ const sup = {
   role: 'supervisor' as const,
 };
 
+const serveBackups = (backups: object) =>
+  serveWith(({ path }) => ({
+    body: path === '/api/shop/morning' ? morning : path === '/api/plan/shifts' ? [] : backups,
+  }));
 const morning = { at: '06:30', to: [], mail: false, sentAt: null };
 
 it('keeps what was set, all of it, and says beside a field why it is refused', async () => {
@@ -24,6 +28,7 @@ it('keeps what was set, all of it, and says beside a field why it is refused', a
   const asked = serveWith(({ path, body }) => {
     if (path === '/api/shop/backups') return { body: { kept: 14, made: [] } };
     if (path === '/api/shop/morning') return { body: morning };
+    if (path === '/api/plan/shifts') return { body: [] };
     return refuse ? refusedFor('name', 'two letters or more') : { body };
   });
   const { user } = await show(<SettingsPage />, sessionOf(sup));
@@ -65,14 +70,14 @@ it('keeps what was set, all of it, and says beside a field why it is refused', a
 
 it('says how old the last backup is, and that one was left out', async () => {
   const made = new Date(Date.now() - 75 * 3_600_000).toISOString();
-  serveWith(({ path }) => ({ body: path === '/api/shop/morning' ? morning : { kept: 14, made: [made] } }));
+  serveBackups({ kept: 14, made: [made] });
   await show(<SettingsPage />, sessionOf(sup));
   expect((await screen.findByText('3 days old')).closest('p')?.textContent).toMatch(/the newest 14 are kept/);
   expect(screen.getByText(/The last night was left out/)).toBeTruthy();
 });
 
 it('says that no backups are made', async () => {
-  serveWith(({ path }) => ({ body: path === '/api/shop/morning' ? morning : { kept: null, made: [] } }));
+  serveBackups({ kept: null, made: [] });
   await show(<SettingsPage />, sessionOf(sup));
   expect(await screen.findByText(/None are made by themselves/)).toBeTruthy();
 });
@@ -85,4 +90,39 @@ it('the shop’s clock is that of its zone, wherever the device is', () => {
   setShopZone('UTC');
   expect(shopToday()).toBe('2026-11-26');
   vi.useRealTimers();
+});
+
+it('a person gets hours of their own, and is told where somebody was first; what was typed stays', async () => {
+  const id = '00000000-0000-4000-8000-000000000099';
+  const noon = [{ from: '08:00', until: '12:00' }];
+  const shopWeek = [0, 1, 2, 3, 4, 5, 6].map((d) => (d < 5 ? noon : []));
+  let week: unknown = null;
+  let taken = true;
+  const asked = serveWith(({ path, method, body }) => {
+    if (path === '/api/shop/backups') return { body: { kept: 14, made: [] } };
+    if (path === '/api/shop/morning') return { body: morning };
+    if (method === 'GET') return { body: [{ id, name: 'D. Achterberg', week }] };
+    if (taken) return { status: 409, body: { status: 409, title: 'Changed', detail: 'Somebody was first' } };
+    week = (body as { week: unknown }).week;
+    return { body: [{ id, name: 'D. Achterberg', week }] };
+  });
+  const session = sessionOf(sup);
+  const { user } = await show(<SettingsPage />, { ...session, shop: { ...session.shop, week: shopWeek } });
+  const part = within(await screen.findByRole('region', { name: 'Hours of one person' }));
+  expect(part.getByText('Everybody works when the shop does.')).toBeTruthy();
+  await user.selectOptions(part.getByLabelText('Whose'), 'D. Achterberg');
+  const save = part.getByRole<HTMLButtonElement>('button', { name: 'Save the hours of D. Achterberg' });
+  expect(save.disabled).toBe(true);
+  await user.click(part.getByRole('button', { name: 'Hours of their own' }));
+  await user.click(part.getByRole('button', { name: 'Remove Friday, part 1' }));
+  await user.click(save);
+  expect(await part.findByText(/Somebody was first/)).toBeTruthy();
+  expect(part.queryByLabelText('Friday, from')).toBeNull();
+  taken = false;
+  await user.click(save);
+  expect(await part.findByText('Other hours than the shop: D. Achterberg.')).toBeTruthy();
+  expect(asked.findLast((a) => a.method === 'PUT')?.body).toEqual({
+    week: shopWeek.map((d, i) => (i < 4 ? d : [])),
+    seen: null,
+  });
 });

@@ -9,6 +9,7 @@ import { AreaField, SelectField, TextField } from '../ui/field.tsx';
 import { BackupsSection } from './backups-section.tsx';
 import { MorningSection } from './morning-section.tsx';
 import { HoursFields } from './hours-fields.tsx';
+import { ShiftsSection } from './shifts-section.tsx';
 import { Note } from '../ui/problem-note.tsx';
 
 const zones = ['UTC', ...Intl.supportedValuesOf('timeZone').filter((z) => z !== 'UTC')];
@@ -149,6 +150,7 @@ export function SettingsPage() {
     <main className="mx-auto flex w-full max-w-[960px] flex-col gap-5 p-5">
       <h1 className="text-23">Settings of the shop</h1>
       {shop && <SettingsForm start={shop} />}
+      <ShiftsSection />
       <MorningSection />
       <BackupsSection />
     </main>
