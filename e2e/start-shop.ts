@@ -11,6 +11,16 @@ export default async function startShop(): Promise<() => Promise<void>> {
   const database = await startPostgres(home, { scratch: true });
   const { startSimulator } = await import('../server/dist/instruments/simulator.js');
   const simulator = await startSimulator({ socket: 0, page: 0 });
+  const { startTelematics } = await import('../server/dist/feed/simulator.js');
+  const { startMailbox } = await import('../server/dist/morning/mailbox.js');
+  const vehicles = ['Telematics 1', 'Stranger 7'];
+  const telematics = await startTelematics(
+    0,
+    vehicles.map((vehicle) => ({ vehicle, km: 81_600, hours: 0, kmADay: 420 })),
+  );
+  const mailbox = await startMailbox({ smtp: 0, page: 0 });
+  process.env['FEED_URL'] = `http://127.0.0.1:${telematics.port}`;
+  process.env['MAILBOX_URL'] = `http://127.0.0.1:${mailbox.pagePort}`;
   process.env['KNOBS_URL'] = `http://127.0.0.1:${simulator.pagePort}`;
   const { child, port } = await startServer({
     INSTRUMENTS: `127.0.0.1:${simulator.socketPort}`,
@@ -20,12 +30,16 @@ export default async function startShop(): Promise<() => Promise<void>> {
     PORT: '0',
     SESSION_SECRET: 'for tests only, long enough',
     DEMO: 'yes',
+    FEED_URL: `http://127.0.0.1:${telematics.port}`,
+    SMTP_URL: `smtp://127.0.0.1:${mailbox.smtpPort}`,
     VALIDATE_ANSWERS: 'yes',
   });
   process.env['SHOP_URL'] = `http://127.0.0.1:${port}`;
   return async () => {
     await end(child);
     await simulator.stop();
+    await telematics.stop();
+    await mailbox.stop();
     await database.stop();
     rmSync(home, { recursive: true, force: true });
   };

@@ -24,6 +24,7 @@ function MorningForm({ start }: { start: MorningStand }) {
       className="flex flex-col gap-3"
       onSubmit={(e) => {
         e.preventDefault();
+        sending.reset();
         void save({ at, to: addressesIn(to) });
       }}
     >
