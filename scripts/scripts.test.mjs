@@ -4,6 +4,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { networkAddresses, openTo, thisMachineOnly } from './lib/network.mjs';
 import { checkNode } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { root, run } from './lib/run.mjs';
@@ -64,6 +65,42 @@ describe('every failure is one sentence that says what to do', () => {
   });
 });
 
+describe('who can open the shop', () => {
+  const address = { netmask: '', mac: '', cidr: null };
+  const v4 = { ...address, family: /** @type {const} */ ('IPv4') };
+
+  it('is this machine, where nobody said otherwise; where HOST did, it is named', () => {
+    expect(thisMachineOnly(undefined)).toMatchObject({
+      words: expect.stringMatching(/^Only this machine/),
+      settings: {},
+    });
+    expect(thisMachineOnly('127.0.0.1').words).toMatch(/^Only this machine/);
+    expect(thisMachineOnly('0.0.0.0').words).toMatch(/listens on 0\.0\.0\.0/);
+  });
+
+  it('is everybody on its network by one flag: at its addresses there, of which tags carry the first', () => {
+    const addresses = networkAddresses({
+      lo: [{ ...v4, address: '127.0.0.1', internal: true }],
+      eth0: [
+        { ...v4, address: '192.168.4.20', internal: false },
+        { ...address, family: 'IPv6', scopeid: 0, address: 'fe80::1', internal: false },
+      ],
+      usb0: [{ ...v4, address: '169.254.9.9', internal: false }],
+    });
+    expect(addresses).toEqual(['192.168.4.20']);
+    expect(openTo(8081, undefined, addresses)).toMatchObject({
+      words: expect.stringMatching(
+        /^Tablets open it at http:\/\/192\.168\.4\.20:8081; tags carry.*\n.*not encrypted/,
+      ),
+      settings: { HOST: '0.0.0.0', SHOP_ADDRESS: 'http://192.168.4.20:8081' },
+    });
+    expect(openTo(8081, 'https://shop.example', addresses).settings).toMatchObject({
+      SHOP_ADDRESS: 'https://shop.example',
+    });
+    expect(() => openTo(8081, undefined, [])).toThrow(/on no network: join/);
+  });
+});
+
 describe('npm start', () => {
   /** @param {string[]} args */
   function start(...args) {
@@ -96,7 +133,12 @@ describe('npm start', () => {
       demoPeople: [],
     });
     expect((await fetch(url)).headers.get('content-type')).toMatch(/html/);
-    const code = /asked for this code: (\d{4}-\d{4})/.exec(await first.said(/asked for this code/))?.[1];
+    const words = await first.said(/asked for this code/);
+    const code = /asked for this code: (\d{4}-\d{4})/.exec(words)?.[1];
+    for (const name of ['Packages', 'Build of the server', 'Build of the pages', 'Database', 'Server'])
+      expect(words).toMatch(new RegExp(`^${name}( … |: )(\\d+\\.\\d s)?$`, 'm'));
+    expect(words).toMatch(/^ {2}tables up to date: \d+\.\d s$/m);
+    expect(words).toMatch(/^Only this machine can open it\./m);
     const person = { name: 'A. Founder', login: 'founder', password: 'long enough it is', code };
     const made = await fetch(`${url}/api/people/first`, {
       method: 'POST',
@@ -130,6 +172,19 @@ describe('npm start', () => {
     });
     second.child.kill('SIGTERM');
     expect(await second.ended).toMatchObject({ code: 0 });
+  });
+
+  it.runIf(networkAddresses().length > 0)('is open to the network by --network, on a free port', async () => {
+    const taken = createServer();
+    await new Promise((resolve) => taken.listen(18_080, '127.0.0.1', () => resolve(null)));
+    const run = start('--empty', '--network');
+    const words = await run.said(/Tablets open it at/);
+    expect(words).toMatch(/^Port 18080 is taken by something else: 180\d\d is used\.$/m);
+    const tablets = /Tablets open it at (http:\S+?)(?:;| or)/.exec(words)?.[1] ?? '';
+    expect((await fetch(`${tablets}/api/health`)).status).toBe(200);
+    run.child.kill('SIGTERM');
+    expect(await run.ended).toMatchObject({ code: 0 });
+    taken.close();
   });
 });
 

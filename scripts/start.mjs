@@ -5,10 +5,12 @@ import { dataHome, sessionSecret } from './lib/home.mjs';
 import { checkNode, ensurePackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { end } from './lib/run.mjs';
-import { main, say, Trouble } from './lib/say.mjs';
+import { openTo, thisMachineOnly } from './lib/network.mjs';
+import { main, part, say, sayTook, Trouble } from './lib/say.mjs';
 import { portFrom, startServer } from './lib/serve.mjs';
 
 const empty = process.argv.includes('--empty');
+const network = process.argv.includes('--network');
 
 await main(async () => {
   /** @type {Awaited<ReturnType<typeof startPostgres>> | null} */
@@ -32,18 +34,25 @@ await main(async () => {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop());
 
   checkNode();
-  await ensurePackages();
-  await buildServer();
-  await buildWeb();
+  await part('Packages', ensurePackages);
+  await part('Build of the server', buildServer);
+  await part('Build of the pages', buildWeb);
 
   const home = dataHome();
   const outside = process.env['DATABASE_URL'];
   // Asked for by the first person of an empty shop; printed here and nowhere else.
   const code = `${randomInt(1e3, 1e4)}-${randomInt(1e3, 1e4)}`;
-  if (!outside) database = watched(await startPostgres(home));
+  if (!outside) database = watched(await part('Database', () => startPostgres(home)));
+  const port = await portFrom(wantedPort());
+  if (port !== wantedPort()) say(`Port ${wantedPort()} is taken by something else: ${port} is used.`);
+  const door = network ? openTo(port, process.env['SHOP_ADDRESS']) : thisMachineOnly(process.env['HOST']);
 
   try {
-    server = await startServer({ ...settings(), PORT: String(await portFrom(wantedPort())) });
+    server = await part('Server', () =>
+      startServer({ ...settings(), PORT: String(port) }, [], (name, seconds) =>
+        say(`  ${name}: ${sayTook(seconds)}`),
+      ),
+    );
   } catch (error) {
     await database?.stop();
     if (stopping) return;
@@ -51,11 +60,14 @@ await main(async () => {
   }
   const address = `http://127.0.0.1:${server.port}`;
   say(`Lanternwright is at ${address}. Stop it with Ctrl-C.`);
+  say(door.words);
   const session = await (await fetch(`${address}/api/people/session`)).json();
   if (session.needsFirstPerson)
     say(`Nobody works there yet. The first person is asked for this code: ${code}`);
   else if (session.demoPeople.length > 0)
-    say(`It is a demo. “Begin with our own shop” on its first page asks for this code: ${code}`);
+    say(
+      `It is a demo${network ? ', which lets everybody on the network in as anybody' : ''}. “Begin with our own shop” on its first page asks for this code: ${code}`,
+    );
   watch(server);
 
   function settings() {
@@ -68,6 +80,7 @@ await main(async () => {
       BACKUPS: process.env['BACKUPS'] ?? join(home, 'backups'),
       DEMO: empty ? 'no' : 'yes',
       FIRST_CODE: code,
+      ...door.settings,
     };
   }
 

@@ -1,10 +1,37 @@
 /** A failure that is told in one sentence, without a stack. */
 export class Trouble extends Error {}
 
+/** Whether the last line waits for how long its part took. */
+let lineIsOpen = false;
+
 /** @param {string} words */
 export function say(words) {
+  if (lineIsOpen) process.stdout.write('\n');
+  lineIsOpen = false;
   console.log(words);
 }
+
+/**
+ * Does a part of what somebody waits for: says what it is, and how long it took.
+ * @template T
+ * @param {string} words
+ * @param {() => Promise<T>} work
+ * @returns {Promise<T>}
+ */
+export async function part(words, work) {
+  const begun = Date.now();
+  process.stdout.write(`${words} … `);
+  lineIsOpen = true;
+  const done = await work();
+  const took = sayTook((Date.now() - begun) / 1000);
+  if (lineIsOpen) process.stdout.write(`${took}\n`);
+  else console.log(`${words}: ${took}`);
+  lineIsOpen = false;
+  return done;
+}
+
+/** @param {number} seconds */
+export const sayTook = (seconds) => `${seconds.toFixed(1)} s`;
 
 /**
  * Runs a script's main work; a Trouble is one sentence on standard error.
@@ -15,6 +42,7 @@ export async function main(work) {
     await work();
   } catch (error) {
     if (!(error instanceof Trouble)) throw error;
+    if (lineIsOpen) process.stdout.write('\n');
     console.error(error.message);
     process.exitCode = 1;
   }

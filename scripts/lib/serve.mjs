@@ -29,10 +29,11 @@ function isFree(port) {
  * Starts the built server as a child and waits until it listens.
  * @param {Record<string, string>} settings
  * @param {string[]} [options] of Node.js
+ * @param {(part: string, seconds: number) => void} [onPart] is told of each part of its start and how long it took
  * @returns {Promise<{ child: import('node:child_process').ChildProcess, port: number, complaint: () => string }>}
  *   complaint: the last it said for whoever runs it
  */
-export function startServer(settings, options = []) {
+export function startServer(settings, options = [], onPart = () => undefined) {
   const env = { ...process.env, WEB_ROOT: join(root, 'web/dist'), NODE_ENV: 'production', ...settings };
   // A group of its own, so that Ctrl-C reaches us first and we end things in order.
   const child = fork(join(root, 'server/dist/main.js'), {
@@ -48,9 +49,10 @@ export function startServer(settings, options = []) {
     process.stderr.write(text);
   });
   return new Promise((resolve, reject) => {
-    child.once('message', (/** @type {{ listening: number }} */ { listening }) =>
-      resolve({ child, port: listening, complaint: () => complaint }),
-    );
+    child.on('message', (/** @type {{ listening: number } | { part: string, seconds: number }} */ told) => {
+      if ('listening' in told) resolve({ child, port: told.listening, complaint: () => complaint });
+      else onPart(told.part, told.seconds);
+    });
     child.once('exit', () => {
       const reason = complaint.split('\n').find((line) => /Error|cannot/.test(line)) ?? 'it gave no reason';
       reject(

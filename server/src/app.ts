@@ -236,7 +236,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(jobsRouter(jobs, photos, people, tries, followUps, standby));
   app.use(
     exchangeRouter(
-      { db, fleet, jobs, settings, clock, seals },
+      { db, fleet, jobs, settings, clock, seals, shopAddress: config.shopAddress },
       { fleet: fleetImport(db, { fleet, sheets, pool, clock }), meters: meterFiles },
     ),
   );
@@ -244,7 +244,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
     planRouter(
       {
         ...{ floor, bookings, absences, proposals, settings, ahead },
-        calendars: calendarsService(db, settings, clock),
+        calendars: calendarsService(db, settings, config, clock),
         capacity: () => capacityAhead(settings, ahead, maker, clock),
       },
       clock,

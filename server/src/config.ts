@@ -103,7 +103,7 @@ export function readConfig(env: Record<string, string | undefined>): Config {
     demo: e.DEMO === 'yes',
     firstCode: e.FIRST_CODE,
     databasePool: e.DATABASE_POOL,
-    shopAddress: e.SHOP_ADDRESS,
+    shopAddress: e.SHOP_ADDRESS?.replace(/\/$/, ''),
     trustProxy: e.TRUST_PROXY,
     metricsToken: e.METRICS_TOKEN,
     mail: e.SMTP_URL ? { url: e.SMTP_URL, from: e.MAIL_FROM } : null,

@@ -6,12 +6,20 @@ import { migrateAndGrant, withOwner } from './database/owner.ts';
 import { prepareQueue, startQueue } from './queue/queue.ts';
 import { loadDemo } from './demo/load.ts';
 
+/** Does a part of the start and tells whoever started us how long it took. */
+async function part<T>(name: string, work: () => Promise<T>): Promise<T> {
+  const begun = performance.now();
+  const done = await work();
+  process.send?.({ part: name, seconds: (performance.now() - begun) / 1000 });
+  return done;
+}
+
 const config = readConfig(process.env);
 const app = createApp(config);
-await withOwner(config, migrateAndGrant(config.databaseUrl));
+await part('tables up to date', () => withOwner(config, migrateAndGrant(config.databaseUrl)));
 if (config.ownerUrl === config.databaseUrl)
   app.log.warn('one database role owns the tables and serves: nothing but triggers keeps it from the record');
-const begins = config.demo && (await loadDemo(app));
+const begins = config.demo && (await part('demo data', () => loadDemo(app)));
 await app.settings.load();
 await app.live.start();
 if (config.seals) await app.seals.sealEnd(begins);

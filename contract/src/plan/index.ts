@@ -177,8 +177,11 @@ const calendarSchema = z.object({
   madeBy: z.string(),
 });
 export type Calendar = z.output<typeof calendarSchema>;
-/** Where a calendar is read. Whoever knows the address reads it: it is told once. */
-const madeCalendarSchema = z.object({ id: z.uuid(), path: z.string() });
+/**
+ * Where a calendar is read, without the shop’s own address where that is not set. Whoever knows it reads it: it is told
+ * once.
+ */
+const madeCalendarSchema = z.object({ id: z.uuid(), address: z.string() });
 export type MadeCalendar = z.output<typeof madeCalendarSchema>;
 
 const answer = z.object({ id: z.uuid() });

@@ -30,10 +30,12 @@ interface Shop {
   settings: SettingsService;
   clock: Clock;
   seals: SealsService;
+  /** Where the shop is found on its network; undefined where nobody has said. */
+  shopAddress: string | undefined;
 }
 
 export function exchangeRouter(
-  { db, fleet, jobs, settings, clock, seals }: Shop,
+  { db, fleet, jobs, settings, clock, seals, shopAddress }: Shop,
   imports: { fleet: ReturnType<typeof fleetImport>; meters: MeterFilesService },
 ): Router {
   const router = Router();
@@ -72,7 +74,11 @@ export function exchangeRouter(
     res.type('application/pdf').attachment(`${params.paper}-${detail.number}.pdf`);
     const paper = query.size ?? settings.current().paper;
     if (params.paper === 'tags')
-      return tagPaper(job, { unit, paper, origin: `${req.protocol}://${req.get('host') ?? 'localhost'}` });
+      return tagPaper(job, {
+        ...{ unit, paper },
+        // Where it is printed may be an address that only this machine has.
+        origin: shopAddress ?? `${req.protocol}://${req.get('host') ?? 'localhost'}`,
+      });
     const last = await db.entry.findOne({
       where: { stream: 'job', streamId: params.id },
       order: [['version', 'DESC']],

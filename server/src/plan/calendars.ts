@@ -2,6 +2,7 @@ import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import { QueryTypes } from 'sequelize';
 import type { Booked, Calendar, MadeCalendar, NewCalendar } from '@lanternwright/contract/plan';
+import type { Config } from '../config.ts';
 import type { Database } from '../database/connect.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { notFound, refused } from '../http/problem.ts';
@@ -30,7 +31,12 @@ const ofWhat = {
 const hashOf = (secret: string) => createHash('sha256').update(secret).digest('hex');
 
 /** iCalendar feeds of the bookings: for the shop, a bay, a person or an owner, at an address that is its own key. */
-export function calendarsService(db: Database, settings: SettingsService, clock: Clock) {
+export function calendarsService(
+  db: Database,
+  settings: SettingsService,
+  { shopAddress }: Pick<Config, 'shopAddress'>,
+  clock: Clock,
+) {
   const bayName = (id: string) => settings.current().bays.find((b) => b.id === id)?.name ?? '';
   const shopName = () => settings.current().name;
 
@@ -71,7 +77,7 @@ export function calendarsService(db: Database, settings: SettingsService, clock:
         `insert into calendar (id, secret_hash, what, of, made_by, made_at) values ($1, $2, $3, $4, $5, $6)`,
         { bind: [id, hashOf(secret), wanted.what, wanted.of, person.id, clock.now().toISOString()] },
       );
-      return { id, path: `/api/calendars/${secret}.ics` };
+      return { id, address: `${shopAddress ?? ''}/api/calendars/${secret}.ics` };
     },
 
     async revoke(id: string): Promise<{ id: string }> {

@@ -50,13 +50,13 @@ afterAll(() => shop.close());
 describe('a calendar', () => {
   it('is read by any iCalendar program at its secret address: the shop, a bay, a person, an owner', async () => {
     const names = async (what: string, of = '') =>
-      (await read((await make(what, of).expect(200)).body.path as string)).map((e) => e.summary).sort();
+      (await read((await make(what, of).expect(200)).body.address as string)).map((e) => e.summary).sort();
     expect(await names('shop')).toEqual(['=Tern 41', 'Tern, 40']);
     expect(await names('bay', 'bay-2')).toEqual(['=Tern 41']);
     expect(await names('person', person().id)).toEqual(['Tern, 40']);
     const dunlin = owners.find((o) => o.name === 'Dunlin; Söhne')!;
     expect(await names('owner', dunlin.id)).toEqual(['=Tern 41']);
-    const [event] = await read((await make('bay', 'bay-1').expect(200)).body.path as string);
+    const [event] = await read((await make('bay', 'bay-1').expect(200)).body.address as string);
     expect(event).toMatchObject({ location: 'Bay 1', summary: 'Tern, 40' });
     expect(event!.description).toBe(`Tern & Hollow Haulage\n${person().name}`);
     expect(event!.start.toISOString()).toBe(inDays(3, 8));
@@ -71,12 +71,12 @@ describe('a calendar', () => {
 
   it('tells an owner where their unit is, and not who of the shop works on it', async () => {
     const haulage = owners.find((o) => o.name === 'Tern & Hollow Haulage')!;
-    const [event] = await read((await make('owner', haulage.id).expect(200)).body.path as string);
+    const [event] = await read((await make('owner', haulage.id).expect(200)).body.address as string);
     expect(event!.description).toBe('Tern & Hollow Haulage');
   });
 
   it('is closed when it is revoked; a wrong address shows nothing, and only a hash is kept', async () => {
-    const { id, path } = (await make('shop').expect(200)).body as { id: string; path: string };
+    const { id, address: path } = (await make('shop').expect(200)).body as { id: string; address: string };
     await read(path);
     const listed = await shop.technician.call.get('/api/plan/calendars').expect(200);
     expect(listed.body[0]).toMatchObject({ id, what: 'shop', name: 'Our shop', madeBy: person().name });

@@ -18,7 +18,7 @@ export function Calendars({ people }: { people: readonly { id: string; name: str
   const [whose, setWhose] = useState('');
   const [make, making] = useMakeCalendarMutation();
   const [revoke, revoking] = useRevokeCalendarMutation();
-  const address = making.data && `${window.location.origin}${making.data.path}`;
+  const address = making.data && new URL(making.data.address, window.location.origin).href;
   const problem = making.error ?? revoking.error;
   const [what = '', of = ''] = whose.split(' ', 2);
   const groups = [

@@ -114,7 +114,9 @@ describe('a week by the hour', () => {
   });
 
   it('a calendar’s address is shown once, to be copied', async () => {
-    const { asked, user } = await open(() => ({ body: { id: id(70), path: '/api/calendars/s3cret.ics' } }));
+    const { asked, user } = await open(() => ({
+      body: { id: id(70), address: '/api/calendars/s3cret.ics' },
+    }));
     const part = screen.getByRole('region', { name: 'Calendars' });
     const button = within(part).getByRole<HTMLButtonElement>('button', { name: 'Make its address' });
     expect(button.disabled).toBe(true);
