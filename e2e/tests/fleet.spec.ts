@@ -1,5 +1,12 @@
-import { expect } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import type { Found } from '@lanternwright/contract/fleet';
 import { browserOf, shopUrl, signedIn, test } from '../hands/shop.ts';
+import { workbook } from '../hands/workbook.ts';
+
+async function plateOf(page: Page, unit: string): Promise<string> {
+  const answer = await page.request.get(`${shopUrl()}/api/find`, { params: { text: unit } });
+  return ((await answer.json()) as Found).units.find((u) => u.name === unit)!.plate;
+}
 
 test('the fleet is filtered by owner, kind and state, and found with /', async ({ browser }) => {
   const page = await browserOf(browser, 'I. Okonedo');
@@ -27,6 +34,7 @@ test('the fleet is filtered by owner, kind and state, and found with /', async (
 test('a fleet file is previewed, brought in and exported again', async ({ browser }) => {
   const page = await browserOf(browser, 'R. Thistlewood');
   await page.getByRole('link', { name: 'Bring in a fleet' }).click();
+  await page.getByRole('link', { name: 'A file with a line per axle' }).click();
   const csv = [
     'owner,unit,kind,plate,distance,hours,axle,role,wheels,brake,sheet',
     'Saltmarsh Drainage Board,Sluice 90,work-machine,,,1200 h,1,steer,single,disc,a-steer-double',
@@ -132,4 +140,45 @@ test('two supervisors change the axles of one unit: the second is told, and a hi
   // What was measured before stands with the old axle, not with the new one.
   await second.goto(`${shopUrl()}/fleet/${unit.id}?at=2L`);
   await expect(second.getByText('Nothing was done on 2L yet.')).toBeVisible();
+});
+
+test('an office’s own list, a workbook of 40 rows with bad ones, becomes units', async ({ browser }) => {
+  const page = await browserOf(browser, 'R. Thistlewood');
+  const owner = test.info().retry === 0 ? 'Kestrel Freight' : 'Kestrel Freight, once more';
+  const head = ['Fleet No', 'Make', 'Model', 'Year', 'Registration', 'Odometer', 'Type', 'Axles', 'Customer'];
+  const trucks = Array.from({ length: 24 }, (_, i) => [
+    ...[`KF ${101 + i}`, 'Harrow', 'HX 400', 2019, `KFT ${101 + i}-${owner.length}`, 300_000 + 1_000 * i],
+    ...['Tractor unit', i % 2 ? '6x4' : '4x2', owner],
+  ]);
+  const trailers = Array.from({ length: 12 }, (_, i) => [
+    ...[`KF ${201 + i}`, '', '', 2015, `KFS ${201 + i}-${owner.length}`, '', 'Curtainsider', '', owner],
+  ]);
+  const bad = [
+    ['KF 101', 'Harrow', 'HX 400', 2019, '', '', 'Tractor unit', '4x2', owner],
+    ['KF 301', 'Valley', 'Loop', 2014, '', '1.200', 'Coach', 2, owner],
+    ['', '', '', '', '', '', 'Coach', 2, owner],
+    // A unit of the demo has this plate.
+    ['KF 302', 'Valley', 'Loop', 2014, await plateOf(page, 'Tern 418'), '', 'Tractor unit', 2, owner],
+  ];
+  await page.getByRole('link', { name: 'Bring in a fleet' }).click();
+  await page.getByLabel('Choose a list').setInputFiles({
+    name: 'fleet.xlsx',
+    mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    buffer: workbook([head, ...trucks, ...trailers, ...bad]),
+  });
+  await expect(page.getByLabel('Registration')).toHaveValue('plate');
+  await expect(page.getByText('Say which')).toBeVisible();
+  await page.getByLabel('The odometer counts').selectOption('km');
+  await page
+    .getByRole('region', { name: 'Plan of Semi-trailer' })
+    .getByRole('button', { name: /three axles/ })
+    .click();
+  await expect(page.getByRole('heading', { name: '37 units' })).toBeVisible();
+  await page.getByRole('button', { name: 'Hold 37 units against the fleet' }).click();
+  await expect(page.getByText(/Tern 418, .* has the plate/)).toBeVisible();
+  await page.getByRole('button', { name: 'Bring in 36 units, leave 4 rows out' }).click();
+  await expect(page.getByText('36 units are in.')).toBeVisible();
+  await page.goto(`${shopUrl()}/fleet?search=KF+212`);
+  await page.getByRole('link', { name: /KF 212/ }).click();
+  await expect(page.getByRole('button', { name: /^3R/ })).toBeVisible();
 });

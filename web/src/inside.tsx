@@ -60,6 +60,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./fleet/new-unit-page.tsx')).NewUnitPage }),
       },
       {
+        path: 'fleet/list',
+        lazy: async () => ({ Component: (await import('./fleet/list-page.tsx')).FleetListPage }),
+      },
+      {
         path: 'fleet/import',
         lazy: async () => ({ Component: (await import('./fleet/import-page.tsx')).ImportPage }),
       },

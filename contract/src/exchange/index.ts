@@ -15,6 +15,7 @@ export const fleetPreviewSchema = z.object({
       lines: z.array(z.int()),
       owner: z.string(),
       name: z.string(),
+      plate: z.string(),
       kind: z.string(),
       axles: z.int(),
     }),

@@ -25,6 +25,7 @@ export function answerFleetFile(csv: string, sheets: Sheets, wanted: 'preview' |
         lines,
         owner: unit.owner,
         name: unit.name,
+        plate: unit.plate,
         kind: unitKinds[unit.kind],
         axles: unit.axles.length,
       })),

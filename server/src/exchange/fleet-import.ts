@@ -14,6 +14,9 @@ import type { FleetAnswer } from './fleet-answer.ts';
 type FleetFile = Omit<Extract<FleetAnswer, { ok: true }>, 'ok'>;
 type Good = FleetPreview['good'][number];
 
+/** SQL: a plate of a unit u, however it is parted. */
+const PLATE = `regexp_replace(lower(u.plate), '[\\s-]', '', 'g')`;
+const plateOf = ({ plate }: Pick<Good, 'plate'>) => plate.replace(/[\s-]/g, '').toLowerCase();
 const keyOf = ({ owner, name }: Pick<Good, 'owner' | 'name'>) => `${owner}\n${name}`.toLowerCase();
 
 function toPreview({ good, bad, badCount }: FleetFile): FleetPreview {
@@ -35,14 +38,14 @@ export function fleetImport(
     clock,
   }: { fleet: FleetService; sheets: SheetsService; pool: WorkPool; clock: Clock },
 ) {
-  /** Which of these units the shop has. */
-  async function known(good: readonly Good[]): Promise<Set<string>> {
-    const rows = await db.sequelize.query<{ key: string }>(
-      `select lower(o.name || E'\\n' || u.name) as key from unit u join owner o on o.id = u.owner_id
-       where lower(o.name || E'\\n' || u.name) = any($1 ::text[])`,
-      { type: QueryTypes.SELECT, bind: [good.map(keyOf)] },
+  /** Units that the shop has by these names, or by these plates. */
+  async function known(good: readonly Good[]): Promise<{ key: string; plate: string; unit: string }[]> {
+    return db.sequelize.query(
+      `select lower(o.name || E'\\n' || u.name) as key, ${PLATE} as plate, u.name || ', ' || o.name as unit
+       from unit u join owner o on o.id = u.owner_id
+       where lower(o.name || E'\\n' || u.name) = any($1 ::text[]) or ${PLATE} = any($2 ::text[])`,
+      { type: QueryTypes.SELECT, bind: [good.map(keyOf), good.map(plateOf).filter(Boolean)] },
     );
-    return new Set(rows.map((r) => r.key));
   }
 
   /** Units the shop has already count as bad rows, so that the preview tells what would happen. */
@@ -54,13 +57,19 @@ export function fleetImport(
     );
     if (!answer.ok) throw refused(answer.reason, 'csv');
     const has = await known(answer.good);
-    const isNew = answer.good.map((g) => !has.has(keyOf(g)));
-    const there = answer.good.filter((_, i) => !isNew[i]);
-    const bad = there.map(({ lines, name, owner }) => ({
-      line: lines[0]!,
-      name,
-      reason: `${owner} has a unit of this name already`,
-    }));
+    const names = new Set(has.map((u) => u.key));
+    const plates = new Map(has.map((u) => [u.plate, u.unit]));
+    const reasons = answer.good.map((g) =>
+      names.has(keyOf(g))
+        ? `${g.owner} has a unit of this name already`
+        : plateOf(g) !== '' && plates.has(plateOf(g))
+          ? `${plates.get(plateOf(g))} has the plate ${g.plate}`
+          : null,
+    );
+    const isNew = reasons.map((reason) => reason === null);
+    const bad = answer.good.flatMap(({ lines, name }, i) =>
+      reasons[i] ? [{ line: lines[0]!, name, reason: reasons[i] }] : [],
+    );
     return {
       good: answer.good.filter((_, i) => isNew[i]),
       units: answer.units.filter((_, i) => isNew[i]),

@@ -274,7 +274,7 @@ export function FleetPage() {
             </Link>
           )}
           {able('change-fleet') && (
-            <Link to="/fleet/import" className={buttonLook('plain')}>
+            <Link to="/fleet/list" className={buttonLook('plain')}>
               Bring in a fleet
             </Link>
           )}

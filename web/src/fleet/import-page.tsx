@@ -78,6 +78,9 @@ export function ImportPage() {
             onChange={(e) => void read(e.target.files?.[0])}
           />
         </label>
+        <Link to="/fleet/list" className="underline underline-offset-4">
+          A list with a row per unit
+        </Link>
         <a href="/api/exchange/fleet.csv" download className="underline underline-offset-4">
           Export the fleet as it is
         </a>

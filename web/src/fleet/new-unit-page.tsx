@@ -6,7 +6,6 @@ import { z } from 'zod';
 import {
   layoutsFor,
   numbered,
-  positionsOf,
   unitKinds,
   unitKindSchema,
   type Layout,
@@ -14,11 +13,11 @@ import {
 } from '@lanternwright/core/axle-plan';
 import { parseQuantity, type Unit } from '@lanternwright/core/quantity';
 import { problemFields, problemText } from '../api.ts';
-import { AxlePlan } from '../ui/axle-plan.tsx';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { AxleEditor, type EditedAxle } from './axle-editor.tsx';
+import { PlanDrawing } from './plan-drawing.tsx';
 import { useAddUnitMutation, useOwnersQuery } from './fleet-api.ts';
 
 const typedQuantity = (units: Unit[], assumed: Unit) =>
@@ -53,14 +52,7 @@ function LayoutPicker({ kind, onPick }: { kind: UnitKind; onPick: (layout: Layou
             onClick={() => onPick(layout)}
             className="flex h-full min-h-24 w-full flex-col items-start justify-between gap-2 rounded-lg border border-edge bg-panel p-3 text-left hover:border-lamp-edge hover:bg-lamp"
           >
-            <AxlePlan
-              axles={numbered(layout.axles)}
-              wheelEnds={positionsOf(numbered(layout.axles)).map((position) => ({
-                position,
-                state: 'not-measured' as const,
-              }))}
-              label={layout.title}
-            />
+            <PlanDrawing plan={layout} />
             <span className="text-14 font-semibold">{layout.title}</span>
           </button>
         </li>
