@@ -9,7 +9,7 @@ const unit = (name: string, layoutId: string): ExportedUnit => ({
   owner: 'Tern & Hollow Haulage',
   name,
   kind: 'tractor',
-  plate: 'ABC 123',
+  plate: name.toUpperCase(),
   meter: {},
   axles: axlesOf(layoutId),
   km: 1234,
@@ -108,6 +108,15 @@ describe('bringing a fleet in', () => {
       ['Tern 1', 1234],
       ['Tern 2', 1234],
     ]);
+  });
+
+  it('leaves out a unit whose plate another has, however it is written, and says which', async () => {
+    const csv = writeFleetCsv([{ ...unit('Tern 9', 'tractor-2'), plate: 'tern-1' }]);
+    expect((await post('/preview', csv).expect(200)).body).toMatchObject({
+      ...{ goodCount: 0, badCount: 1 },
+      bad: [{ line: 2, reason: 'Tern 1, Tern & Hollow Haulage has the plate tern-1' }],
+    });
+    await post('', csv).expect(422);
   });
 
   it('exports what it takes', async () => {
