@@ -9,7 +9,10 @@ import { layouts } from '@lanternwright/core/axle-plan';
  */
 
 const DAY = 86_400_000;
-const kinds = layouts.filter((l) => l.axles.length > 1);
+// Eight wheel ends a unit, on average.
+const kinds = layouts
+  .filter((l) => l.axles.length > 2)
+  .flatMap((l) => (l.axles.length > 3 ? [l, l, l] : [l]));
 
 /** @param {number} seed @returns {() => number} numbers from 0 to 1, the same for the same seed */
 function randomFrom(seed) {

@@ -210,7 +210,7 @@ test('a person is added, chooses a password, and is switched off while working',
   await office.goto(`${shopUrl()}/people`);
   const login = `new${Date.now()}`;
   await office.getByLabel('Name', { exact: true }).fill('N. Comer');
-  await office.getByLabel('Name to sign in with').fill(login);
+  await office.getByLabel('User name').fill(login);
   await office.getByRole('button', { name: 'Add N. Comer' }).click();
   await expect(office.getByText('Choose what they do here')).toBeVisible();
   await office.getByLabel('Role').selectOption('technician');

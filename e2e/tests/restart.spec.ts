@@ -39,7 +39,7 @@ test('the server and the database are killed under open browsers, which go on wi
     await page.goto(url);
     await page.getByLabel('Code').fill(code);
     await page.getByLabel('Your name').fill('A. Founder');
-    await page.getByLabel('Name to sign in with').fill('founder');
+    await page.getByLabel('User name').fill('founder');
     await page.getByLabel('New password').fill('four wet bearings');
     await page.getByRole('button', { name: 'Open the shop' }).click();
     await expect(page.getByText('No bays are named yet.', { exact: false })).toBeVisible();

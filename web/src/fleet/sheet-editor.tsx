@@ -10,9 +10,11 @@ import {
 } from '@lanternwright/core/procedure';
 import { formatTyped, parseQuantity, type Quantity, type Unit } from '@lanternwright/core/quantity';
 import { useNewestSheets } from '../sheets/sheets-api.ts';
+import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { IntervalFields } from './interval-fields.tsx';
-import { HeatFields, HubFields, RetorqueField, SchoolFields, shop } from './shop-choices.tsx';
+import { HubFields } from './hub-fields.tsx';
+import { HeatFields, RetorqueField, SchoolFields, shop } from './shop-choices.tsx';
 import { sayMark, torques } from '@lanternwright/core/procedure';
 
 const torqueUnits: Unit[] = ['lbf-ft', 'Nm'];
@@ -24,7 +26,7 @@ const typedRange = (r: { min: Quantity; max: Quantity } | null) =>
 
 /** Reads "300 to 400 lbf·ft": the lower figure may leave its unit to the upper one. */
 function readRange(text: string, units: Unit[]): { min: Quantity; max: Quantity } | string {
-  const [low = '', high] = text.split(/\s+to\s+/);
+  const [low = '', high] = text.split(/\s+to\s+|\s*\u2013\s*/);
   const max = parseQuantity(high ?? low, units);
   if (!max.ok) return max.message;
   const min = parseQuantity(low, units, max.quantity.unit);
@@ -70,11 +72,53 @@ function RangeField({ label, value, units, onChange }: RangeProps) {
   );
 }
 
-const numbers = (text: string) =>
-  text
-    .split(/[\s,;]+/)
-    .filter(Boolean)
-    .map(Number);
+const MOST_HOLES = 12;
+
+/** The cross-holes of the spindle, each by its angle; one hole there always is. */
+function HoleFields({
+  angles,
+  onChange,
+}: {
+  angles: readonly number[];
+  onChange: (angles: number[]) => void;
+}) {
+  const [text, setText] = useState(angles.map(String));
+  const settle = (next: readonly string[]) => {
+    const read = next.map((t) => (t.trim() === '' ? NaN : Number(t.replace(',', '.'))));
+    if (read.every((a) => Math.abs(a) <= 360) && read.join() !== angles.join()) onChange(read);
+  };
+  const without = (at: number) => text.filter((_, i) => i !== at);
+  return (
+    <fieldset className="flex flex-wrap items-end gap-2">
+      <legend className="caption pb-1">Angles of the cross-holes, degrees</legend>
+      {text.map((t, at) => (
+        <span key={at} className="flex items-center gap-1">
+          <input
+            aria-label={`Cross-hole ${at + 1}, degrees`}
+            inputMode="decimal"
+            className="figure min-h-12 w-20 rounded-md border border-edge bg-panel px-3 text-16"
+            value={t}
+            onChange={(e) => setText(text.map((x, i) => (i === at ? e.target.value : x)))}
+            onBlur={() => settle(text)}
+          />
+          {text.length > 1 && (
+            <Button
+              weight="quiet"
+              aria-label={`Remove cross-hole ${at + 1}`}
+              onClick={() => {
+                setText(without(at));
+                settle(without(at));
+              }}
+            >
+              Remove
+            </Button>
+          )}
+        </span>
+      ))}
+      {text.length < MOST_HOLES && <Button onClick={() => setText([...text, ''])}>Add a hole</Button>}
+    </fieldset>
+  );
+}
 
 /** How the nut locks: slots and cross-holes, places of a washer, or any angle. */
 function LockFields({ lock, onChange }: { lock: Sheet['lock']; onChange: (lock: Sheet['lock']) => void }) {
@@ -115,14 +159,10 @@ function LockFields({ lock, onChange }: { lock: Sheet['lock']; onChange: (lock: 
               Number(e.target.value) > 0 && onChange({ ...lock, slots: Math.round(Number(e.target.value)) })
             }
           />
-          <TextField
-            label="Angles of the cross-holes, degrees"
-            defaultValue={lock.holeAxesDeg.join(' ')}
-            onBlur={(e) => {
-              const holeAxesDeg = numbers(e.target.value);
-              if (holeAxesDeg.length > 0 && holeAxesDeg.every(Number.isFinite))
-                onChange({ ...lock, holeAxesDeg });
-            }}
+          <HoleFields
+            key={lock.holeAxesDeg.join()}
+            angles={lock.holeAxesDeg}
+            onChange={(holeAxesDeg) => onChange({ ...lock, holeAxesDeg })}
           />
         </>
       )}

@@ -3,7 +3,8 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { afterEach, describe, expect, it } from 'vitest';
 import { familySheet, type Sheet } from '@lanternwright/core/procedure';
-import { HeatFields, HubFields, RetorqueField, SchoolFields } from './shop-choices.tsx';
+import { HubFields } from './hub-fields.tsx';
+import { HeatFields, RetorqueField, SchoolFields } from './shop-choices.tsx';
 
 afterEach(cleanup);
 
@@ -30,22 +31,48 @@ function editing(start: Sheet) {
 }
 
 describe('what a shop sets in a sheet', () => {
-  it('the hub’s sizes, from which its amount is reckoned at once', async () => {
+  it('the hub’s sizes, a row a bearing, from which its amount is reckoned at once', async () => {
     const { sheet, user } = editing({ ...familySheet('d-farm-front')!, hub: null });
-    await user.type(screen.getByLabelText(/^Cavity/), '200 30');
-    await user.type(screen.getByLabelText(/^Bearings: bore/), '40 80 20; 30 62 17 0.2');
+    const bearing = async (nth: number, ...[bore, outside, width, mass]: string[]) => {
+      await user.click(screen.getByRole('button', { name: 'Add a bearing' }));
+      for (const [label, text] of [
+        ['Bore, mm', bore],
+        ['Outside, mm', outside],
+        ['Width, mm', width],
+        ['Mass, kg', mass],
+      ] as const)
+        if (text) await user.type(screen.getByLabelText(`${label}, bearing ${nth}`), text);
+      await user.tab();
+    };
+    await bearing(1, '80', '40', '20', '0,4');
+    expect(screen.getByText('It is under the outside')).toBeDefined();
+    await user.clear(screen.getByLabelText('Bore, mm, bearing 1'));
+    await user.type(screen.getByLabelText('Bore, mm, bearing 1'), '40');
+    await user.clear(screen.getByLabelText('Outside, mm, bearing 1'));
+    await user.type(screen.getByLabelText('Outside, mm, bearing 1'), '80');
+    await bearing(2, '30', '62', '17', '');
+    await user.type(screen.getByLabelText('Cavity, mL'), '200');
+    await user.type(screen.getByLabelText('Cavity filled to, %'), '300');
     await user.tab();
-    expect(screen.getByText(/Bore, outside and width in mm, mass in kg/)).toBeDefined();
+    expect(screen.getByText('From 0 to 100')).toBeDefined();
+    // Nothing of it stands in the sheet while a part of it cannot be read.
     expect(sheet().hub).toBeNull();
-    await user.clear(screen.getByLabelText(/^Bearings: bore/));
-    await user.type(screen.getByLabelText(/^Bearings: bore/), '40 80 20 0.4; 30 62 17 0.2');
+    await user.clear(screen.getByLabelText('Cavity filled to, %'));
+    await user.type(screen.getByLabelText('Cavity filled to, %'), '30');
+    await user.type(screen.getByLabelText('Mass, kg, bearing 2'), '200 g');
     await user.tab();
     expect(sheet().hub).toMatchObject({
-      bearings: [{ boreMm: 40 }, { boreMm: 30 }],
-      cavityMl: 200,
-      mark: 'shop',
+      bearings: [
+        { boreMm: 40, outsideMm: 80, widthMm: 20, massKg: 0.4 },
+        { boreMm: 30, massKg: 0.2 },
+      ],
+      ...{ cavityMl: 200, cavityFillPercent: 30, mark: 'shop' },
     });
     expect(screen.getByText(/^Hub takes about \d+ g$/)).toBeDefined();
+    await user.click(screen.getByRole('button', { name: 'Remove bearing 1' }));
+    expect(sheet().hub?.bearings).toHaveLength(1);
+    await user.click(screen.getByRole('button', { name: 'Remove bearing 1' }));
+    expect(sheet().hub).toBeNull();
   });
 
   it('how hot a hub may be: all three figures or none, and in their order', async () => {
@@ -74,17 +101,26 @@ describe('what a shop sets in a sheet', () => {
     expect(sheet().heat).toBeNull();
   });
 
-  it('when wheel nuts are torqued again', async () => {
+  it('when wheel nuts are torqued again: two distances in their order and days, or none of them', async () => {
     const { sheet, user } = editing(familySheet('d-towed')!);
-    await user.type(screen.getByLabelText('Retorque'), 'soon');
-    await user.tab();
-    expect(screen.getByText('As 50 to 100 mi, 7 days')).toBeDefined();
-    await user.clear(screen.getByLabelText('Retorque'));
-    await user.type(screen.getByLabelText('Retorque'), '50 to 75 mi, 5 days');
-    await user.tab();
-    expect(sheet().retorque).toMatchObject({ from: { value: 50, unit: 'mi' }, by: { value: 75 }, days: 5 });
-    await user.clear(screen.getByLabelText('Retorque'));
-    await user.tab();
+    const [from, by, days] = [/^Retorque after/, /^Retorque at the latest/, 'Or after so many days'];
+    const type = async (label: string | RegExp, text: string) => {
+      await user.clear(screen.getByLabelText(label));
+      if (text) await user.type(screen.getByLabelText(label), text);
+      await user.tab();
+    };
+    await type(from, '50 mi');
+    await type(by, '30');
+    expect(sheet().retorque).toBeNull();
+    await type(days, 'soon');
+    expect(screen.getByText('Days, from 1 to 365')).toBeDefined();
+    expect(screen.getByText('It is over the first')).toBeDefined();
+    await type(days, '5');
+    await type(by, '75');
+    expect(sheet().retorque).toMatchObject({
+      ...{ from: { value: 50, unit: 'mi' }, by: { value: 75, unit: 'mi' }, days: 5 },
+    });
+    for (const label of [from, by, days]) await type(label, '');
     expect(sheet().retorque).toBeNull();
   });
 

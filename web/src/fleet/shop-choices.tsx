@@ -1,8 +1,9 @@
-import { useState } from 'react';
-import { sayHubFill, schoolNames, schools, type Hub, type Sheet } from '@lanternwright/core/procedure';
-import { formatTyped, parseQuantity } from '@lanternwright/core/quantity';
+import { useState, type ReactNode } from 'react';
+import { schoolNames, schools, type Sheet } from '@lanternwright/core/procedure';
+import { formatTyped, parseTogether } from '@lanternwright/core/quantity';
 import { HEAT_LIMITS } from '@lanternwright/core/traveller';
 import { SelectField, TextField } from '../ui/field.tsx';
+import { whyUnread } from '../ui/why-unread.tsx';
 
 interface Props {
   sheet: Sheet;
@@ -30,98 +31,55 @@ export function SchoolFields({ sheet, set }: Props) {
   ));
 }
 
-/** Numbers of a bearing as "bore × outside × width, mass"; one bearing a line of four. */
-function readBearings(text: string): Hub['bearings'] | string {
-  const rows = text.split(/[;\n]/).filter((row) => row.trim() !== '');
-  const bearings = rows.map((row) =>
-    row
-      .split(/[\s×x,/]+/)
-      .filter(Boolean)
-      .map(Number),
-  );
-  if (bearings.length === 0 || bearings.some((b) => b.length !== 4 || !b.every((v) => v > 0)))
-    return 'Bore, outside and width in mm, mass in kg, for each bearing: 82.5 139.7 36.5 2.1; 66.7 122.2 38.1 1.8';
-  if (bearings.some(([bore, outside]) => bore! >= outside!)) return 'A bore is under its outside';
-  return bearings.map(([boreMm, outsideMm, widthMm, massKg]) => ({
-    boreMm: boreMm!,
-    outsideMm: outsideMm!,
-    widthMm: widthMm!,
-    massKg: massKg!,
-  }));
-}
-
-/** Sizes of a hub, from which its grease or oil is reckoned. */
-export function HubFields({ sheet, set }: Props) {
-  const { hub } = sheet;
-  const [bearings, setBearings] = useState(
-    hub?.bearings.map((b) => `${b.boreMm} ${b.outsideMm} ${b.widthMm} ${b.massKg}`).join('; ') ?? '',
-  );
-  const [cavity, setCavity] = useState(hub ? `${hub.cavityMl} ${hub.cavityFillPercent}` : '');
-  const [error, setError] = useState<string>();
-  const settle = () => {
-    setError(undefined);
-    if (bearings.trim() === '') return hub && set({ hub: null });
-    const read = readBearings(bearings);
-    const [cavityMl = NaN, cavityFillPercent = NaN] = cavity
-      .split(/[\s,;]+/)
-      .filter(Boolean)
-      .map(Number);
-    if (typeof read === 'string') return setError(read);
-    if (!(cavityMl >= 0) || !(cavityFillPercent >= 0 && cavityFillPercent <= 100)) return;
-    const next = { bearings: read, cavityMl, cavityFillPercent };
-    const { bearings: b, cavityMl: c, cavityFillPercent: p } = hub ?? {};
-    if (JSON.stringify(next) !== JSON.stringify({ bearings: b, cavityMl: c, cavityFillPercent: p }))
-      set({ hub: { ...next, ...shop } });
-  };
-  return (
-    <>
-      <div className="sm:col-span-2">
-        <TextField
-          label="Bearings: bore, outside, width in mm, mass in kg"
-          className="figure"
-          value={bearings}
-          error={error}
-          hint={hub ? `Hub takes ${sayHubFill(sheet)}` : 'Empty: the amount is not reckoned'}
-          onChange={(e) => setBearings(e.target.value)}
-          onBlur={settle}
-        />
-      </div>
-      <TextField
-        label="Cavity, mL, and filled to, %"
-        className="figure"
-        value={cavity}
-        onChange={(e) => setCavity(e.target.value)}
-        onBlur={settle}
-      />
-    </>
-  );
-}
-
 /** When wheel nuts are torqued again on this kind of wheel end; empty for the shop's usual 80 to 160 km. */
 export function RetorqueField({ sheet, set }: Props) {
   const { retorque } = sheet;
-  const [text, setText] = useState(
-    retorque ? `${retorque.from.value} to ${formatTyped(retorque.by)}, ${retorque.days} days` : '',
-  );
-  const [error, setError] = useState<string>();
+  const [text, setText] = useState({
+    from: retorque ? formatTyped(retorque.from) : '',
+    by: retorque ? formatTyped(retorque.by) : '',
+    days: retorque ? String(retorque.days) : '',
+  });
+  const [tried, setTried] = useState(false);
+  const { from, by } = parseTogether({ from: text.from, by: text.by }, ['km', 'mi'], 'km');
+  const days = Number(text.days);
+  const daysFit = text.days.trim() !== '' && Number.isInteger(days) && days >= 1 && days <= 365;
+  const turned = from.ok && by.ok && from.quantity.si > by.quantity.si;
+  const none = Object.values(text).every((t) => t.trim() === '');
   const settle = () => {
-    setError(undefined);
-    if (text.trim() === '') return retorque && set({ retorque: null });
-    const found = /^(.+?)\s+to\s+(.+?),\s*(\d+)\s*days?$/.exec(text.trim());
-    const by = found && parseQuantity(found[2]!, ['km', 'mi'], 'km');
-    const from = found && by?.ok ? parseQuantity(found[1]!, ['km', 'mi'], by.quantity.unit) : null;
-    if (!by?.ok || !from?.ok || from.quantity.si > by.quantity.si) return setError('As 50 to 100 mi, 7 days');
-    set({ retorque: { from: from.quantity, by: by.quantity, days: Number(found![3]), ...shop } });
+    if (none) return retorque && set({ retorque: null });
+    if (Object.values(text).every((t) => t.trim() !== '')) setTried(true);
+    if (!from.ok || !by.ok || turned || !daysFit) return;
+    const asIs =
+      retorque?.from.si === from.quantity.si && retorque.by.si === by.quantity.si && retorque.days === days;
+    if (!asIs) set({ retorque: { from: from.quantity, by: by.quantity, days, ...shop } });
   };
-  return (
+  const field = (key: keyof typeof text, label: string, wrong: ReactNode, usual: string) => (
     <TextField
-      label="Retorque"
-      value={text}
-      error={error}
-      hint={retorque ? undefined : 'Empty: 80 to 160 km, 14 days'}
-      onChange={(e) => setText(e.target.value)}
+      label={label}
+      className="figure"
+      value={text[key]}
+      error={tried && !none && wrong}
+      hint={none ? `Empty: ${usual}` : undefined}
+      onChange={(e) => setText({ ...text, [key]: e.target.value })}
       onBlur={settle}
     />
+  );
+  return (
+    <>
+      {field(
+        'from',
+        'Retorque after, km or mi',
+        whyUnread(from, (t) => setText({ ...text, from: t })),
+        '80 km',
+      )}
+      {field(
+        'by',
+        'Retorque at the latest by, km or mi',
+        whyUnread(by, (t) => setText({ ...text, by: t })) ?? (turned && 'It is over the first'),
+        '160 km',
+      )}
+      {field('days', 'Or after so many days', !daysFit && 'Days, from 1 to 365', '14')}
+    </>
   );
 }
 

@@ -84,7 +84,7 @@ describe('people', () => {
     );
     const { user } = await show(<PeoplePage />, sessionOf(sup));
     await user.type(screen.getByLabelText('Name'), 'N. Comer');
-    await user.type(screen.getByLabelText('Name to sign in with'), 'comer');
+    await user.type(screen.getByLabelText('User name'), 'comer');
     await user.click(screen.getByRole('button', { name: 'Add N. Comer' }));
     expect(screen.getByText('Choose what they do here')).toBeTruthy();
     expect(changes(asked)).toEqual([]);
@@ -199,7 +199,7 @@ describe('the door', () => {
       ['Name of your shop', 'Own works'],
       ['Code', '1111-1111'],
       ['Your name', 'A. Founder'],
-      ['Name to sign in with', 'founder'],
+      ['User name', 'founder'],
       ['New password', 'four wet bearings'],
     ] as const)
       await user.type(within(form).getByLabelText(label), text);

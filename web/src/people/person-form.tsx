@@ -56,7 +56,7 @@ export function PersonForm({ start, login, button, error, busy, onSave, children
       />
       {login === 'asked' && (
         <TextField
-          label="Name to sign in with"
+          label="User name"
           value={draft.login}
           onChange={(e) => set({ login: e.target.value })}
           error={fields['login']}

@@ -131,7 +131,7 @@ function FirstPersonFields({ fields }: { fields: Record<string, string> }) {
       />
       <TextField label="Your name" name="name" autoComplete="name" required error={fields['name']} />
       <TextField
-        label="Name to sign in with"
+        label="User name"
         name="login"
         autoComplete="username"
         required

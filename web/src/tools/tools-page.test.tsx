@@ -113,7 +113,7 @@ describe('the tools page', () => {
 
   it('asks once more before a tool is let go', async () => {
     const { sent, user } = await openTools([wrench('TW-03', '2099-03-15')], 'supervisor');
-    await user.click(screen.getByRole('button', { name: 'Let TW-03 go' }));
+    await user.click(screen.getByRole('button', { name: 'Retire TW-03' }));
     expect(sent).toEqual([]);
     await user.click(screen.getByRole('button', { name: 'Take TW-03 off the list' }));
     await waitFor(() =>

@@ -210,8 +210,8 @@ function ToolRow({ listed, onChange }: { listed: ListedTool; onChange: (() => vo
               <Button onClick={onChange} aria-label={`Change ${tool.code}`}>
                 Change
               </Button>
-              <Button weight="quiet" onClick={() => setAsking(true)} aria-label={`Let ${tool.code} go`}>
-                Let it go
+              <Button weight="quiet" onClick={() => setAsking(true)} aria-label={`Retire ${tool.code}`}>
+                Retire
               </Button>
             </>
           )}
