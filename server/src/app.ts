@@ -54,6 +54,7 @@ import { triesService } from './people/tries.ts';
 import { workPool } from './pool/pool.ts';
 import { reckonerRouter } from './reckoner/routes.ts';
 import { sumsService } from './reckoner/sums.ts';
+import { sheetCarrier } from './sheets/carry.ts';
 import { sheetsRouter } from './sheets/routes.ts';
 import { sheetsService } from './sheets/service.ts';
 import { beginOwnShop } from './shop/begin.ts';
@@ -231,7 +232,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   );
   app.use(fleetRouter(fleet, clock, standby));
   app.use(feedRouter(feed));
-  app.use(sheetsRouter(sheets));
+  app.use(sheetsRouter(sheets, sheetCarrier(db, { sheets, fleet }, clock)));
   app.use(toolsRouter(tools, clock));
   app.use(jobsRouter(jobs, photos, people, tries, followUps, standby));
   app.use(

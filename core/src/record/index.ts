@@ -16,6 +16,7 @@ export {
   type BroughtReads,
 } from './brought-reads.ts';
 export { canonicalJson, sameJson } from './canonical.ts';
+export { carriedOver, ownFigures } from './carry-sheet.ts';
 export { program, recorderSchema, streams, type Entry, type Recorder, type StreamKind } from './entry.ts';
 export {
   entryOf,

@@ -76,6 +76,7 @@ beforeAll(async () => {
     '/api/plan/calendars': { what: 'shop', of: '' },
     '/api/plan/proposals': { kind: 'mend', days: 7 },
     '/api/plan/proposals/:id/accept': { units: [unit] },
+    '/api/sheets/:sheetId/carry': { to: 2, units: [{ id: randomUUID(), seenVersion: 1 }] },
     '/api/sheets/:sheetId': { basedOn: 1, sheet: familySheets[0], note: 'why' },
     '/api/sheets': { from: 'a-drive-tang', sheetId: 'own', title: 'Own' },
     '/api/jobs': { unitId: unit, title: 'T', complaint: 'C', reportedBy: 'driver', meter: {}, wheelEnds },

@@ -101,7 +101,7 @@ export function sheetsService(db: Database, clock: Clock) {
 }
 export type SheetsService = ReturnType<typeof sheetsService>;
 
-function overtaken(sheetId: string): HttpProblem {
+export function overtaken(sheetId: string): HttpProblem {
   return new HttpProblem(
     409,
     'Revised by somebody else',

@@ -93,3 +93,56 @@ describe('copying a sheet', () => {
     expect(body.good).toMatchObject([{ name: 'Marsh 90' }]);
   });
 });
+
+describe('axles that go by an earlier revision', () => {
+  const behind = async () =>
+    (await shop.supervisor.call.get('/api/sheets/a-drive-dowel/behind').expect(200)).body;
+  const carry = (to: number, units: { id: string; seenVersion: number }[]) =>
+    shop.supervisor.call.post('/api/sheets/a-drive-dowel/carry').send({ to, units });
+  const dowel = familySheet('a-drive-dowel')!;
+  const own = { ...dowel.jamTorque!, min: quantity(333, 'lbf-ft'), max: quantity(333, 'lbf-ft') };
+
+  it('are named, and carried over with what they say of their own; one that was changed meanwhile stays', async () => {
+    const plain = await addUnit(shop, 'Tern 661');
+    const special = await addUnit(shop, 'Tern 662');
+    const axlesOf = async (id: string) => (await shop.supervisor.call.get(`/api/fleet/units/${id}`)).body;
+    const put = async (id: string, sheet: Sheet) => {
+      const { axles, version } = await axlesOf(id);
+      const changed = axles.map((a: { number: number }) => (a.number === 2 ? { ...a, sheet } : a));
+      await shop.supervisor.call
+        .put(`/api/fleet/units/${id}/axles`)
+        .send({ seenVersion: version, axles: changed })
+        .expect(200);
+    };
+    await put(plain, dowel);
+    await put(special, { ...dowel, jamTorque: own });
+    expect(await behind()).toEqual({ total: 0, units: [] });
+    const revised = { ...dowel, title: 'Drive, newer dowel', seatTorque: own };
+    await shop.supervisor.call
+      .post('/api/sheets/a-drive-dowel')
+      .send({ basedOn: 1, sheet: revised, note: 'Newer dowel' })
+      .expect(200);
+    const { total, units } = await behind();
+    expect(total).toBe(2);
+    expect(units).toMatchObject([
+      { id: plain, name: 'Tern 661', axles: [{ number: 2, revision: 1, own: 0 }] },
+      { id: special, name: 'Tern 662', axles: [{ number: 2, revision: 1, own: 1 }] },
+    ]);
+    await carry(3, [{ id: plain, seenVersion: units[0].version }]).expect(409);
+    await shop.technician.call.get('/api/sheets/a-drive-dowel/behind').expect(403);
+    const answer = await carry(2, [
+      { id: plain, seenVersion: units[0].version - 1 },
+      { id: special, seenVersion: units[1].version },
+    ]).expect(200);
+    expect(answer.body).toEqual({ carried: 1, left: [plain] });
+    const sheetOf = async (id: string) => (await axlesOf(id)).axles[1].sheet as Sheet;
+    expect(await sheetOf(special)).toMatchObject({
+      ...{ revision: 2, title: 'Drive, newer dowel', jamTorque: { min: { value: 333 } } },
+      seatTorque: { min: { value: 333 } },
+    });
+    expect(await sheetOf(plain)).toMatchObject({ revision: 1 });
+    await carry(2, [{ id: plain, seenVersion: units[0].version }]).expect(200);
+    expect(await behind()).toEqual({ total: 0, units: [] });
+    expect((await compareProjections(shop.db)).differs).toBeNull();
+  });
+});

@@ -16,6 +16,7 @@ import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { BehindSection } from './behind-section.tsx';
 import { SheetStack } from './sheet-stack.tsx';
 import { useCopySheetMutation, useReviseSheetMutation, useSheetsQuery } from './sheets-api.ts';
 
@@ -192,6 +193,7 @@ function SheetView({ entry }: { entry: RevisedSheet }) {
       {isSupervisor ? (
         <>
           <Revise key={newest.revision} newest={newest} />
+          {newest.revision > 1 && <BehindSection newest={newest} />}
           <Copy newest={newest} />
         </>
       ) : (

@@ -1,5 +1,8 @@
 import type { z } from 'zod';
 import type {
+  Behind,
+  Carried,
+  Carry,
   copySheetSchema,
   RevisedSheet,
   reviseSheetSchema,
@@ -15,6 +18,14 @@ export const sheetsApi = api.injectEndpoints({
       query: ({ sheetId, ...body }) => ({ url: `api/sheets/${sheetId}`, method: 'POST', body }),
       invalidatesTags: ['sheets'],
     }),
+    behind: build.query<Behind, string>({
+      query: (sheetId) => `api/sheets/${sheetId}/behind`,
+      providesTags: ['sheets', 'fleet'],
+    }),
+    carrySheet: build.mutation<Carried, { sheetId: string } & Carry>({
+      query: ({ sheetId, ...body }) => ({ url: `api/sheets/${sheetId}/carry`, method: 'POST', body }),
+      invalidatesTags: ['sheets', 'fleet', 'unit'],
+    }),
     copySheet: build.mutation<SheetRevision, z.input<typeof copySheetSchema>>({
       query: (body) => ({ url: 'api/sheets', method: 'POST', body }),
       invalidatesTags: ['sheets'],
@@ -22,7 +33,13 @@ export const sheetsApi = api.injectEndpoints({
   }),
 });
 
-export const { useSheetsQuery, useReviseSheetMutation, useCopySheetMutation } = sheetsApi;
+export const {
+  useSheetsQuery,
+  useReviseSheetMutation,
+  useCopySheetMutation,
+  useBehindQuery,
+  useCarrySheetMutation,
+} = sheetsApi;
 
 /** The newest revision of every sheet; until the server has answered, those that come with the product. */
 export function useNewestSheets(): readonly Sheet[] {
