@@ -4,7 +4,7 @@ import type { SumsService } from '../reckoner/sums.ts';
 
 /**
  * A sum goes into a record only as the reckoner itself gives it: it is reckoned again here, has its title and its
- * words from here, and nothing beside its own fields.
+ * words from here.
  * @throws HttpProblem 422 when there is no such sum, it refuses the input, or the result is another
  */
 export async function proveReckoning(command: Command, sums: SumsService, person: string): Promise<Command> {
@@ -12,6 +12,5 @@ export async function proveReckoning(command: Command, sums: SumsService, person
   const { name, reckoned } = command;
   const proved = await sums.prove({ name, reckoned }, person);
   if (!proved.ok) throw refused(proved.reason, `command.reckoned.${proved.path}`);
-  const { title, summary, input } = proved;
-  return { ...command, title, summary, reckoned: { ...reckoned, input: input as typeof reckoned.input } };
+  return { ...command, title: proved.title, summary: proved.summary };
 }
