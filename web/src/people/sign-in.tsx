@@ -130,13 +130,7 @@ function FirstPersonFields({ fields }: { fields: Record<string, string> }) {
         error={fields['code']}
       />
       <TextField label="Your name" name="name" autoComplete="name" required error={fields['name']} />
-      <TextField
-        label="User name"
-        name="login"
-        autoComplete="username"
-        required
-        error={fields['login']}
-      />
+      <TextField label="User name" name="login" autoComplete="username" required error={fields['login']} />
       <NewPassword error={fields['password']} />
     </>
   );
