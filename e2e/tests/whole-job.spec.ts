@@ -28,9 +28,12 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
 
   await test.step('diagnose', async () => {
     await page.getByRole('button', { name: 'Moves at 12 and 6' }).click();
-    await page.getByLabel(/^Axle to knuckle/).fill('0.0012');
+    await page.getByLabel(/^Axle to knuckle/).fill('0.0012 in');
     await page.getByLabel(/^Knuckle to hub/).fill('0.30 mm');
     await page.getByLabel(/^Allowed at the kingpin/).fill('0.010');
+    // Beside millimetres and inches a bare figure could be either.
+    await expect(page.getByText(/^Add a unit: /)).toBeVisible();
+    await page.getByLabel(/^Allowed at the kingpin/).fill('0.010 in');
     await page.getByLabel('Square on the end of the hub').check();
     await expect(page.getByText(/The bearing is loose, the kingpin is sound\. 91 %/)).toBeVisible();
     await axe(page, 'Diagnose', hand);

@@ -61,18 +61,21 @@ export function parseQuantity(text: string, allowed: readonly Unit[], assumed?: 
 
 /**
  * Figures that stand beside each other: a bare one has the unit of those that were typed with one. Where two were typed
- * with different units, a bare one is refused.
+ * with different units, or with another than stands on its field, it is refused: it could be meant in either.
  * @param assumed unit of bare figures where none has one
+ * @param labelled whether the assumed unit stands on the fields
  */
 export function parseTogether<K extends string>(
   texts: Readonly<Record<K, string>>,
   allowed: readonly Unit[],
   assumed: Unit,
+  labelled: 'labelled' | 'unlabelled',
 ): Record<K, Parsed> {
   const keys = Object.keys(texts) as K[];
   const alone = keys.map((key) => parseQuantity(texts[key], allowed));
   const typed = [...new Set(alone.flatMap((read) => (read.ok ? [read.quantity.unit] : [])))];
-  const unit = typed.length > 1 ? undefined : (typed[0] ?? assumed);
+  const [one = assumed] = typed;
+  const unit = typed.length > 1 || (labelled === 'labelled' && one !== assumed) ? undefined : one;
   const reads = keys.map((key) => [key, parseQuantity(texts[key], allowed, unit)]);
   return Object.fromEntries(reads) as Record<K, Parsed>;
 }

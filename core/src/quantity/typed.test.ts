@@ -243,13 +243,20 @@ describe('what people type', () => {
 
   it('gives a bare figure the unit of its neighbour, and asks where its neighbours differ', () => {
     const beside = (...[here, other, air]: string[]) =>
-      Object.values(parseTogether({ here: here!, other: other!, air: air! }, allowed.heat, 'degC')).map(
-        (read) => (read.ok ? `${read.quantity.value} ${read.quantity.unit}` : read.message),
-      );
+      Object.values(
+        parseTogether({ here: here!, other: other!, air: air! }, allowed.heat, 'degC', 'unlabelled'),
+      ).map((read) => (read.ok ? `${read.quantity.value} ${read.quantity.unit}` : read.message));
     expect(beside('140 F', '150', '60')).toEqual(['140 degF', '150 degF', '60 degF']);
     expect(beside('60', '61', '12')).toEqual(['60 degC', '61 degC', '12 degC']);
     expect(beside('140 F', '61 C', '12')).toEqual(['140 degF', '61 degC', 'Add a unit: °C, °F']);
     expect(beside('140 F', 'warm', '')).toEqual(['140 degF', '"warm" is not a figure', 'Type a figure']);
+  });
+
+  it('asks where the field says one unit and its neighbour was typed in another', () => {
+    const { inner, outer } = parseTogether({ inner: '1/8"', outer: '9' }, ['mm', 'in'], 'mm', 'labelled');
+    expect([inner.ok, outer]).toEqual([true, { ok: false, message: 'Add a unit: mm, in' }]);
+    const both = parseTogether({ inner: '8 mm', outer: '9' }, ['mm', 'in'], 'mm', 'labelled');
+    expect(both.outer).toMatchObject({ quantity: { value: 9, unit: 'mm' } });
   });
 
   it('never throws, and never reads what is no number', () => {

@@ -22,7 +22,10 @@ const rowOf = (b: Hub['bearings'][number]): Row => ({
 
 /** What was typed in a row; inches and pounds are taken as well. */
 function readRow({ mass, ...row }: Row) {
-  return { ...parseTogether(row, ['mm', 'in'], 'mm'), mass: parseQuantity(mass, ['kg', 'g', 'lb'], 'kg') };
+  return {
+    ...parseTogether(row, ['mm', 'in'], 'mm', 'labelled'),
+    mass: parseQuantity(mass, ['kg', 'g', 'lb'], 'kg'),
+  };
 }
 type Read = ReturnType<typeof readRow>;
 

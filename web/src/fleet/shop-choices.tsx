@@ -40,7 +40,7 @@ export function RetorqueField({ sheet, set }: Props) {
     days: retorque ? String(retorque.days) : '',
   });
   const [tried, setTried] = useState(false);
-  const { from, by } = parseTogether({ from: text.from, by: text.by }, ['km', 'mi'], 'km');
+  const { from, by } = parseTogether({ from: text.from, by: text.by }, ['km', 'mi'], 'km', 'unlabelled');
   const days = Number(text.days);
   const daysFit = text.days.trim() !== '' && Number.isInteger(days) && days >= 1 && days <= 365;
   const turned = from.ok && by.ok && from.quantity.si > by.quantity.si;

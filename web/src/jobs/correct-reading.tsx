@@ -22,7 +22,12 @@ export function CorrectReading({ open, position, reading, onDone }: Props) {
   const [error, setError] = useState<string>();
   const send = (strike: 'strike' | 'replace') => {
     if (reason.trim() === '') return setError('Say why');
-    const { first, second } = parseTogether({ first: push, second: pull }, units, reading.push.unit);
+    const { first, second } = parseTogether(
+      { first: push, second: pull },
+      units,
+      reading.push.unit,
+      'unlabelled',
+    );
     if (!first.ok) return setError(first.message);
     if (!second.ok) return setError(second.message);
     const { round, source, gauge } = reading;

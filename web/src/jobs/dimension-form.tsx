@@ -16,7 +16,7 @@ export function DimensionForm({ step, wheelEnd, record }: FormProps<'dimension'>
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const own = step.what === 'shaft-movement' ? wheelEnd.sheet.shaftMovement : null;
-  const { value, least, most } = parseTogether(text, units, unit);
+  const { value, least, most } = parseTogether(text, units, unit, 'labelled');
   const asked = own
     ? { least: own.min, most: own.max }
     : least.ok && most.ok

@@ -58,6 +58,11 @@ describe('figures as they are typed into a step', () => {
     expect(step().getByText(/The lining is 3\.2 mm/)).toBeDefined();
     await user.type(step().getByLabelText('What is done about it'), 'New linings, both sides');
     await user.click(step().getByRole('button', { name: 'Record the brake' }));
+    // The field says millimetres, and the figure beside it was typed in inches.
+    expect(step().getByText('Add a unit: mm, in')).toBeDefined();
+    expect(sent).toHaveLength(0);
+    await user.type(step().getByLabelText(/^Outer lining/), '"');
+    await user.click(step().getByRole('button', { name: 'Record the brake' }));
     await waitFor(() =>
       expect(sent[0]).toMatchObject({
         data: { inner: { value: 0.125, unit: 'in' }, outer: { value: 0.375, unit: 'in' } },

@@ -16,7 +16,7 @@ export function HeatForm({ record, step, wheelEnd }: FormProps<'heat'>) {
   const [text, setText] = useDraft('text', { here: '', other: '', air: '' });
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
-  const { here, other, air } = parseTogether(text, units, 'degC');
+  const { here, other, air } = parseTogether(text, units, 'degC', 'unlabelled');
   const thermometer = useInstruments('HT', `${wheelEnd.position}, ${step.title}`, ({ quantity }) => {
     const words = formatTyped(quantity);
     setText((t) => {

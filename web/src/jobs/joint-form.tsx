@@ -79,7 +79,7 @@ export function JointForm({ wheelEnd, record, other }: FormProps<'joint'>) {
   const [tried, setTried] = useState(false);
   const kingpin = hasKingpin(wheelEnd);
   const { radius: radiusText, ...movements } = text;
-  const reads = parseTogether(movements, lengthUnits, unit);
+  const reads = parseTogether(movements, lengthUnits, unit, 'labelled');
   const typed = (key: keyof typeof movements) => (text[key].trim() === '' ? null : reads[key]);
   const [axle, hub, limit] = [kingpin ? typed('axle') : null, typed('hub'), typed('limit')];
   const radius = radiusText.trim() === '' ? null : parseQuantity(radiusText, lengthUnits, unit);

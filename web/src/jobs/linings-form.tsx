@@ -25,7 +25,7 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
   const [isSet, setIsSet] = useDraft<boolean | null>('isSet', null);
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
-  const reads = parseTogether({ inner, outer }, units, 'mm');
+  const reads = parseTogether({ inner, outer }, units, 'mm', 'labelled');
   const data: Extract<StepData, { kind: 'linings' }> = {
     kind: 'linings',
     brake,

@@ -22,7 +22,7 @@ export function readPastedCycles(text: string, assumed: Unit): Pasted {
   for (const [i, line] of lines.entries()) {
     const pair = PAIR.exec(line);
     if (!pair) return { ok: false, message: `Line ${i + 1}, “${line}”, is not a push and a pull` };
-    const { push, pull } = parseTogether({ push: pair[1]!, pull: pair[2]! }, units, assumed);
+    const { push, pull } = parseTogether({ push: pair[1]!, pull: pair[2]! }, units, assumed, 'unlabelled');
     if (!push.ok) return { ok: false, message: `Line ${i + 1}: ${push.message}` };
     if (!pull.ok) return { ok: false, message: `Line ${i + 1}: ${pull.message}` };
     cycles.push({ push: push.quantity, pull: pull.quantity });

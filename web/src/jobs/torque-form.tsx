@@ -108,7 +108,7 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
   const [tool, setTool] = useDraft('tool', '');
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
-  const reads = parseTogether({ torque, makers: figure ? '' : makers }, torqueUnits, unit);
+  const reads = parseTogether({ torque, makers: figure ? '' : makers }, torqueUnits, unit, 'labelled');
   const [read, asked] = [reads.torque, figure ? null : reads.makers];
   const held = figure ?? (asked?.ok ? { min: asked.quantity, max: asked.quantity } : null);
   const off = read.ok && held !== null && !torqueFits(read.quantity.si, held);

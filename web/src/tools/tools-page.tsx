@@ -73,7 +73,12 @@ const draftOf = ({ tool, version }: ListedTool): Draft => ({
 function readDraft(d: Draft): { tool: Tool } | { wrong: Partial<Record<keyof Draft, string>> } {
   const common = { id: d.id, code: d.code.trim(), title: d.title.trim(), calibratedUntil: d.until || null };
   if (d.kind === 'torque-wrench') {
-    const { min, max } = parseTogether({ min: d.min, max: d.max }, ['Nm', 'lbf-ft', 'lbf-in'], 'Nm');
+    const { min, max } = parseTogether(
+      { min: d.min, max: d.max },
+      ['Nm', 'lbf-ft', 'lbf-in'],
+      'Nm',
+      'unlabelled',
+    );
     if (!max.ok) return { wrong: { max: max.message } };
     if (!min.ok) return { wrong: { min: min.message } };
     return { tool: { ...common, kind: d.kind, min: min.quantity, max: max.quantity } };
