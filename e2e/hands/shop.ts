@@ -181,7 +181,7 @@ const answers = [
 ];
 
 /** Answers whatever step is shown by what it shows, as an honest technician would. */
-async function answerShown(page: Page, how: Touch): Promise<void> {
+async function answerShown(page: Page, how: Touch, tries = 4): Promise<void> {
   const hand = stepAtHand(page);
   const button = (name: string | RegExp) => hand.getByRole('button', { name });
   const seen = (name: string | RegExp) => button(name).first().isVisible();
@@ -238,6 +238,11 @@ async function answerShown(page: Page, how: Touch): Promise<void> {
     return press(page, 'Record the measurement', how);
   }
   for (const name of answers) if (await seen(name)) return press(page, name, how);
+  // The step may have changed while its buttons were looked for.
+  if (tries > 1) {
+    await page.waitForTimeout(300);
+    return answerShown(page, how, tries - 1);
+  }
   throw new Error(`nothing to press on “${await titleOf(page)}”`);
 }
 
