@@ -4,7 +4,7 @@ export type Figure = readonly [value: number] | readonly [withDecimals: number, 
 /** One character each: ½ is written as 1⁄2 by its compatibility form. */
 const VULGAR = /[\u00bc-\u00be\u2150-\u215e\u2189]/gu;
 const FRACTION = /^(?:(\d{1,4})(?:\s*-\s*|\s+))?(\d{1,4})\s*[/\u2044]\s*(\d{1,4})$/u;
-/** Groups of three that are parted by a space of any kind or an apostrophe, which never part decimals. */
+/** Groups of three digits with a space of any kind or an apostrophe between them, which never stands before decimals. */
 const SPACED = /^\d{1,3}(?:[\s'’]\d{3})+(?=$|[.,])/u;
 
 const isGrouped = (text: string, separator: string): boolean => {
@@ -12,7 +12,7 @@ const isGrouped = (text: string, separator: string): boolean => {
   return /^\d{1,3}$/.test(first) && groups.length > 0 && groups.every((g) => /^\d{3}$/.test(g));
 };
 
-/** Whole number and decimals, the one that parts them known. */
+/** Whole number and decimals, with the separator known. */
 function decimal(text: string, separator: string): Figure | null {
   const plain = text.replace(separator, '.');
   return /^(?:\d+\.?\d*|\.\d+)$/.test(plain) ? [Number(plain)] : null;

@@ -3,12 +3,12 @@ import type { Due } from '@lanternwright/contract/fleet';
 import { duties } from '@lanternwright/core/due';
 import { works, type Work } from '@lanternwright/core/stack';
 import { problemFields } from '../api.ts';
-import { FormProblem } from '../form-problem.tsx';
 import { useMay } from '../people/people-api.ts';
 import { sayDate, shopToday } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { useTellServiceMutation } from './fleet-api.ts';
+import { PanelForm } from './panel-form.tsx';
 
 const byWords = { distance: 'by distance', months: 'by age', hours: 'by hours' } as const;
 const stateLook: Record<Due['state'], string> = {
@@ -86,13 +86,7 @@ function TellService({
     onDone();
   };
   return (
-    <form
-      className="flex flex-col gap-2 py-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void save();
-      }}
-    >
+    <PanelForm {...{ error, isLoading, onDone }} button="Keep it" onSave={() => void save()}>
       <div className="flex flex-wrap gap-2" role="group" aria-label="On which wheel ends">
         {due.positions.map((p) => (
           <button
@@ -114,14 +108,7 @@ function TellService({
         error={problemFields(error)['date'] ?? (missed || undefined)}
         onChange={(e) => setDate(e.target.value)}
       />
-      <FormProblem error={error} />
-      <div className="flex gap-2">
-        <Button type="submit" weight="main" disabled={isLoading}>
-          Keep it
-        </Button>
-        <Button onClick={onDone}>Not now</Button>
-      </div>
-    </form>
+    </PanelForm>
   );
 }
 

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import type { UnitDetail } from '@lanternwright/contract/fleet';
 import { duties, dutyShares, type Duty, type SaidDuty } from '@lanternwright/core/due';
-import { FormProblem } from '../form-problem.tsx';
 import { useMay } from '../people/people-api.ts';
 import { Button } from '../ui/button.tsx';
 import { useSayDutyMutation } from './fleet-api.ts';
+import { PanelForm } from './panel-form.tsx';
 
 const shareWords: Record<SaidDuty['share'], string> = {
   0.75: 'three quarters',
@@ -37,13 +37,7 @@ function DutyForm({
     if (!answer.error) onDone();
   };
   return (
-    <form
-      className="flex flex-col gap-2 py-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void save();
-      }}
-    >
+    <PanelForm {...{ error, isLoading, onDone }} button="Keep it" onSave={() => void save()}>
       {all.map(([of, words]) => (
         <label key={of} className="flex min-h-12 flex-wrap items-center justify-between gap-2 text-14">
           {words}
@@ -66,14 +60,7 @@ function DutyForm({
         Standing shortens months alone, water what it gets to: seals and bearings. A maker’s own interval for
         such duty wins.
       </p>
-      <FormProblem error={error} />
-      <div className="flex gap-2">
-        <Button type="submit" weight="main" disabled={isLoading}>
-          Keep it
-        </Button>
-        <Button onClick={onDone}>Not now</Button>
-      </div>
-    </form>
+    </PanelForm>
   );
 }
 

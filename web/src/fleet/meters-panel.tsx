@@ -3,7 +3,6 @@ import { METERS_A_PAGE, type MeterPage, type MeterRow } from '@lanternwright/con
 import { meterSources } from '@lanternwright/core/record';
 import { parseQuantity } from '@lanternwright/core/quantity';
 import { problemFields, problemText } from '../api.ts';
-import { FormProblem } from '../form-problem.tsx';
 import { Choices } from '../jobs/step-form-parts.tsx';
 import { useMay } from '../people/people-api.ts';
 import { sayDate, sayMeter, shopToday } from '../shell/words.ts';
@@ -17,6 +16,7 @@ import {
   useMetersQuery,
   useSwapMeterMutation,
 } from './fleet-api.ts';
+import { PanelForm } from './panel-form.tsx';
 
 type Asking = { what: 'read' } | { what: 'swap' } | { what: 'strike'; row: MeterRow } | null;
 
@@ -46,12 +46,17 @@ function ReadForm({ unitId, onDone }: { unitId: string; onDone: () => void }) {
   };
   const doubted = error !== undefined && Object.keys(problemFields(error)).some((f) => f !== 'date');
   return (
-    <form
-      className="flex flex-col gap-2 py-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void save(false);
-      }}
+    <PanelForm
+      {...{ error, isLoading, onDone }}
+      button="Keep this reading"
+      also={
+        doubted && (
+          <Button disabled={isLoading} onClick={() => void save(true)}>
+            I looked again: keep it as it is
+          </Button>
+        )
+      }
+      onSave={() => void save(false)}
     >
       <TextField
         label="Day"
@@ -75,19 +80,7 @@ function ReadForm({ unitId, onDone }: { unitId: string; onDone: () => void }) {
         error={refused['hours']}
         onChange={(e) => setHours(e.target.value)}
       />
-      <FormProblem error={error} />
-      <div className="flex flex-wrap gap-2">
-        <Button type="submit" weight="main" disabled={isLoading}>
-          Keep this reading
-        </Button>
-        {doubted && (
-          <Button disabled={isLoading} onClick={() => void save(true)}>
-            I looked again: keep it as it is
-          </Button>
-        )}
-        <Button onClick={onDone}>Not now</Button>
-      </div>
-    </form>
+    </PanelForm>
   );
 }
 
@@ -128,12 +121,10 @@ function SwapForm({ unitId, onDone }: { unitId: string; onDone: () => void }) {
     if (!answer.error) onDone();
   };
   return (
-    <form
-      className="flex flex-col gap-2 py-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void save();
-      }}
+    <PanelForm
+      {...{ error, isLoading, onDone }}
+      button="Count on from the new one"
+      onSave={() => void save()}
     >
       <Choices legend="Which meter" name="of" choices={meters} chosen={of} onChoose={setOf} />
       <Choices legend="What happened" name="why" choices={reasons} chosen={why} onChoose={setWhy} />
@@ -158,14 +149,7 @@ function SwapForm({ unitId, onDone }: { unitId: string; onDone: () => void }) {
         error={refused['first']}
         onChange={(e) => setFirst(e.target.value)}
       />
-      <FormProblem error={error} />
-      <div className="flex flex-wrap gap-2">
-        <Button type="submit" weight="main" disabled={isLoading}>
-          Count on from the new one
-        </Button>
-        <Button onClick={onDone}>Not now</Button>
-      </div>
-    </form>
+    </PanelForm>
   );
 }
 
