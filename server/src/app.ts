@@ -129,7 +129,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const settings = settingsService(db, config.shopZone);
   const clock = shopClock(() => settings.current().zone);
   const pool = workPool();
-  const rights = rightsService(db);
+  const rights = rightsService(db, settings);
   const people = peopleService(db, rights, clock, config);
   const fleet = fleetService(db, clock);
   const photos = photosService(db, clock);

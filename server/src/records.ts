@@ -8,6 +8,7 @@ import { verifyRecord } from './record/verify.ts';
 import { rightsService } from './people/rights.ts';
 import { peopleService } from './people/service.ts';
 import { shopClock } from './shop/clock.ts';
+import { settingsService } from './shop/settings.ts';
 
 async function verify(db: Database): Promise<void> {
   const report = await verifyRecord(db, seals);
@@ -38,7 +39,7 @@ async function writeExport(db: Database): Promise<void> {
 async function note(db: Database): Promise<void> {
   const people = peopleService(
     db,
-    rightsService(db),
+    rightsService(db, settingsService(db, 'UTC')),
     shopClock(() => 'UTC'),
     { demo: false, firstCode: undefined },
   );

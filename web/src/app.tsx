@@ -2,7 +2,7 @@ import { lazy, Suspense, useEffect } from 'react';
 import { problemText } from './api.ts';
 import { SignIn } from './people/sign-in.tsx';
 import { useSessionQuery } from './people/people-api.ts';
-import { unitOfShop } from './shell/preferences.ts';
+import { unitsChosen } from './shell/preferences.ts';
 import { setShopZone } from './shell/words.ts';
 import { useAppDispatch } from './store.ts';
 import { Button } from './ui/button.tsx';
@@ -13,10 +13,10 @@ const Inside = lazy(() => import('./inside.tsx').then((m) => ({ default: m.Insid
 export function App() {
   const { data, error, refetch } = useSessionQuery();
   const dispatch = useAppDispatch();
-  const unit = data?.shop.endPlayUnit;
+  const units = data?.units;
   useEffect(() => {
-    if (unit) dispatch(unitOfShop(unit));
-  }, [dispatch, unit]);
+    if (units) dispatch(unitsChosen(units));
+  }, [dispatch, units]);
   if (error && !data) {
     return (
       <main className="flex flex-col items-start gap-4 p-6">

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { roleSchema } from '@lanternwright/core/access';
+import { readerUnitsSchema } from '@lanternwright/core/quantity';
 import { ownerSchema } from '../fleet/index.ts';
 import { defineRoute, idParams, okSchema } from '../route/index.ts';
 import { shopSettingsSchema } from '../shop/settings.ts';
@@ -65,6 +66,8 @@ export const sessionSchema = z.object({
   demoPeople: z.array(personSchema),
   /** Nobody is there yet: the first person makes the shop theirs. */
   needsFirstPerson: z.boolean(),
+  /** Units in which they read figures: their own, or else the shop's. */
+  units: readerUnitsSchema,
   shop: shopSettingsSchema,
 });
 export type Session = z.infer<typeof sessionSchema>;
@@ -144,6 +147,14 @@ export const peopleRoutes = {
     summary: 'Choose a PIN, or have none any more',
     access: 'share-terminal',
     body: z.object({ password, pin: pinSchema.nullable() }),
+    answer: okSchema,
+  }),
+  setUnits: defineRoute({
+    method: 'put',
+    path: '/api/people/me/units',
+    summary: 'Choose the units one reads figures in',
+    access: 'signed-in',
+    body: readerUnitsSchema,
     answer: okSchema,
   }),
   first: defineRoute({

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { readerUnitsSchema } from '@lanternwright/core/quantity';
 import { holidaySchema, weekSchema } from '@lanternwright/core/work-plan';
 
 const zones = new Set([...Intl.supportedValuesOf('timeZone'), 'UTC']);
@@ -29,8 +30,8 @@ export const shopSettingsSchema = z.object({
   address: z.string().trim().max(300),
   /** IANA name of the zone the shop's clock goes by. */
   zone: z.string().refine((zone) => zones.has(zone), 'is no time zone, as Europe/Dublin'),
-  /** Unit in which end play is shown until a person chooses another. */
-  endPlayUnit: z.enum(['in', 'mm']),
+  /** Units in which figures are shown and printed, until a person chooses their own. */
+  units: readerUnitsSchema,
   currency: z.enum(currencies),
   paper: z.enum(['a4', 'letter']),
   /** Where units stand to be worked on; a bay keeps its id whatever it is called. */

@@ -1,5 +1,5 @@
 import { greaseFill } from '../lubricant/index.ts';
-import { formatQuantity, quantity, type Quantity } from '../quantity/index.ts';
+import { formatFor, quantity, type Quantity, type Reader } from '../quantity/index.ts';
 import type { Sheet } from './sheet.ts';
 
 /** Usual density of a wheel-bearing grease, g/ml (value from memory). */
@@ -22,7 +22,7 @@ export function hubFill({ hub, lubricant }: Pick<Sheet, 'hub' | 'lubricant'>): Q
 }
 
 /** What a hub takes, in words; empty where it is not known. */
-export function sayHubFill(sheet: Pick<Sheet, 'hub' | 'lubricant'>): string {
+export function sayHubFill(sheet: Pick<Sheet, 'hub' | 'lubricant'>, reader: Reader): string {
   const fill = hubFill(sheet);
-  return fill ? `about ${formatQuantity(fill)}` : '';
+  return fill ? `about ${formatFor(fill, reader)}` : '';
 }

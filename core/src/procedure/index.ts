@@ -13,7 +13,7 @@ export {
   type TorqueFigure,
 } from './figure.ts';
 export { findProcedure, procedures, stepsOf } from './procedures.ts';
-export { sayLine, sayMark, sayTorque, sheetLines, sheetSources, torques } from './say-sheet.ts';
+export { sayLine, sayMark, sayPull, sayTorque, sheetLines, sheetSources, torques } from './say-sheet.ts';
 export { confirmFigure, recalledFigures, sheetDifferences, type SheetDifference } from './sheet-revision.ts';
 export {
   bandInMm,

@@ -49,7 +49,7 @@ function neededTools(procedure: Procedure, sheet: Sheet): ReadyLine[] {
       {
         group: 'tool',
         what: `Torque wrench: ${label.toLowerCase()}`,
-        detail: figure ? sayTorque(figure) : 'as the maker’s sheet asks',
+        detail: figure ? sayTorque(figure, null) : 'as the maker’s sheet asks',
         need: { kind: 'torque-wrench', ...(figure ? { settingNm: figure.max.si } : {}) },
       },
     ];
@@ -81,7 +81,7 @@ function neededTools(procedure: Procedure, sheet: Sheet): ReadyLine[] {
 export function readinessOf(procedure: Procedure, sheet: Sheet): ReadyLine[] {
   const lines = (group: ReadyLine['group'], list: readonly string[]) => list.map((what) => ({ group, what }));
   const first = (procedure.around ?? 1) === 1;
-  const amount = sayHubFill(sheet);
+  const amount = sayHubFill(sheet, null);
   return [
     ...lines(
       'tool',

@@ -1,5 +1,14 @@
 import { sayTurn } from '../nut/index.ts';
-import { convert, formatQuantity, formatValue, unitDefinition, type Unit } from '../quantity/index.ts';
+import {
+  convert,
+  formatFor,
+  formatValue,
+  unitDefinition,
+  unitFor,
+  type Reader,
+  type ReaderUnits,
+  type Unit,
+} from '../quantity/index.ts';
 import { works } from '../stack/index.ts';
 import type {
   BandFigure,
@@ -37,9 +46,9 @@ function sayRange({ min, max }: { min: TorqueFigure['min']; max: TorqueFigure['m
   return `${text} ${unitDefinition(unit).label}`;
 }
 
-/** A torque as the sheet has it, with the other unit beside. */
-export function sayTorque(figure: TorqueFigure): string {
-  const own = figure.max.unit;
+/** A torque in the reader's unit, with the other beside. */
+export function sayTorque(figure: TorqueFigure, reader: Reader): string {
+  const own = unitFor(figure.max, reader);
   return `${sayRange(figure, own)} (${sayRange(figure, own === 'Nm' ? 'lbf-ft' : 'Nm')})`;
 }
 
@@ -47,6 +56,11 @@ function sayBand(band: BandFigure, unit: 'in' | 'mm'): string {
   const text = (q: BandFigure['min']) =>
     unit === 'in' ? convert(q.value, q.unit, 'in').toFixed(3) : convert(q.value, q.unit, 'mm').toFixed(3);
   return `${text(band.min)} to ${text(band.max)} ${unit}`;
+}
+
+/** A pull at a stud, from the least to the most: `18.00 to 36.00 N`. */
+export function sayPull({ min, max }: NonNullable<Sheet['drag']>, reader: Reader): string {
+  return sayRange({ min, max }, unitFor(max, reader));
 }
 
 function sayThread(thread: Sheet['thread']): string {
@@ -62,8 +76,8 @@ function sayLock(lock: Sheet['lock']): string {
   return `${lock.positionsPerTurn} places${lock.reversible ? ', washer turns over' : ''}`;
 }
 
-function sayRetorque({ from, by, days }: RetorqueFigure): string {
-  return `${formatQuantity(from)} to ${formatQuantity(by)}, ${days} days at the latest`;
+function sayRetorque({ from, by, days }: RetorqueFigure, reader: Reader): string {
+  return `${formatFor(from, reader)} to ${formatFor(by, reader)}, ${days} days at the latest`;
 }
 
 function sayHeat({ lookOverAirK, lookOverOtherK, notReleasedOverAirK }: HeatFigure): string {
@@ -71,11 +85,11 @@ function sayHeat({ lookOverAirK, lookOverOtherK, notReleasedOverAirK }: HeatFigu
 }
 
 /** How often, in words: `every 160,000 km or 12 months`. */
-function sayInterval({ distance, months, hours }: IntervalFigure): string {
+function sayInterval({ distance, months, hours }: IntervalFigure, reader: Reader): string {
   const limits = [
-    distance && formatQuantity(distance),
+    distance && formatFor(distance, reader),
     months && (months === 1 ? '1 month' : `${months} months`),
-    hours && formatQuantity(hours),
+    hours && formatFor(hours, reader),
   ];
   return `every ${limits.filter(Boolean).join(' or ')}`;
 }
@@ -128,9 +142,11 @@ export const torques: readonly [TorqueKey, string][] = [
 ];
 
 /** What holds for a wheel end, line by line; figures the sheet does not have are left out. */
-export function sheetLines(sheet: Sheet, unit: 'in' | 'mm'): SheetLine[] {
+export function sheetLines(sheet: Sheet, reader: ReaderUnits): SheetLine[] {
   return [
-    ...(sheet.band ? [{ label: 'Band', value: sayBand(sheet.band, unit), ...sourced(sheet.band) }] : []),
+    ...(sheet.band
+      ? [{ label: 'Band', value: sayBand(sheet.band, reader.length), ...sourced(sheet.band) }]
+      : []),
     ...(sheet.nut ? [{ label: 'Nut', value: sheet.nut }] : []),
     ...(sheet.thread
       ? [{ label: 'Thread', value: sayThread(sheet.thread), ...sourced(markOf(sheet, 'thread')) }]
@@ -140,7 +156,7 @@ export function sheetLines(sheet: Sheet, unit: 'in' | 'mm'): SheetLine[] {
       : []),
     ...torques.flatMap(([key, label]) => {
       const figure = sheet[key];
-      return figure ? [{ label, value: sayTorque(figure), ...sourced(figure) }] : [];
+      return figure ? [{ label, value: sayTorque(figure, reader), ...sourced(figure) }] : [];
     }),
     ...(sheet.backOff
       ? [{ label: 'Back off', value: sayTurn(sheet.backOff.turns), ...sourced(sheet.backOff) }]
@@ -149,7 +165,7 @@ export function sheetLines(sheet: Sheet, unit: 'in' | 'mm'): SheetLine[] {
       ? [
           {
             label: 'Drag',
-            value: `${formatValue(sheet.drag.min.value, sheet.drag.min.unit)} to ${formatQuantity(sheet.drag.max)}`,
+            value: sayPull(sheet.drag, reader),
             ...sourced(sheet.drag),
           },
         ]
@@ -158,16 +174,16 @@ export function sheetLines(sheet: Sheet, unit: 'in' | 'mm'): SheetLine[] {
       ? [{ label: 'Wheel studs', value: String(sheet.studs), ...sourced(markOf(sheet, 'studs')) }]
       : []),
     { label: 'Lubricant', value: sheet.lubricant.name, ...sourced(markOf(sheet, 'lubricant')) },
-    ...(sheet.hub ? [{ label: 'Hub takes', value: sayHubFill(sheet), ...sourced(sheet.hub) }] : []),
+    ...(sheet.hub ? [{ label: 'Hub takes', value: sayHubFill(sheet, reader), ...sourced(sheet.hub) }] : []),
     ...schoolNames
       .filter((name) => sheet.schools[name] !== openSchools[name])
       .map((name) => ({ label: schools[name].title, value: saySchool(name, sheet.schools) })),
     ...(sheet.retorque
-      ? [{ label: 'Retorque', value: sayRetorque(sheet.retorque), ...sourced(sheet.retorque) }]
+      ? [{ label: 'Retorque', value: sayRetorque(sheet.retorque, reader), ...sourced(sheet.retorque) }]
       : []),
     ...(sheet.intervals ?? []).map((i) => ({
       label: works[i.work],
-      value: sayInterval(i),
+      value: sayInterval(i, reader),
       ...sourced(i),
     })),
     ...(sheet.heat ? [{ label: 'Hub heat', value: sayHeat(sheet.heat), ...sourced(sheet.heat) }] : []),

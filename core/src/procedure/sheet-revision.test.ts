@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { usualReader } from '../quantity/index.ts';
 import { quantity } from '../quantity/index.ts';
 import {
   confirmFigure,
@@ -19,7 +20,7 @@ describe('two revisions of a sheet', () => {
   it('differ in the lines that were changed, in words, and in nothing else', () => {
     const max = quantity(0.004, 'in');
     const band = { ...sheet.band!, max, mark: 'shop', source: 'Set by the shop' } as const;
-    expect(sheetDifferences(sheet, { ...sheet, band, studs: null })).toEqual([
+    expect(sheetDifferences(sheet, { ...sheet, band, studs: null }, usualReader)).toEqual([
       {
         label: 'Band',
         before: '0.001 to 0.005 in. TMC RP 618',
@@ -31,11 +32,11 @@ describe('two revisions of a sheet', () => {
         after: '',
       },
     ]);
-    expect(sheetDifferences(sheet, { ...sheet, revision: 2 })).toEqual([]);
+    expect(sheetDifferences(sheet, { ...sheet, revision: 2 }, usualReader)).toEqual([]);
   });
 
   it('show a figure that came or went', () => {
-    expect(sheetDifferences(sheet, { ...sheet, jamTorque: null })).toMatchObject([
+    expect(sheetDifferences(sheet, { ...sheet, jamTorque: null }, usualReader)).toMatchObject([
       { label: 'Jam nut', after: '' },
     ]);
   });
@@ -54,11 +55,11 @@ describe('recalled figures', () => {
   it('hold for what is not a range as well: a thread that nobody marked waits, and is confirmed', () => {
     const old = sheetSchema.parse({ ...sheet, marks: undefined });
     expect(recalledFigures(old).slice(0, 4)).toEqual(['thread', 'lock', 'studs', 'lubricant']);
-    const line = (s: Sheet) => sayLine(sheetLines(s, 'in').find((l) => l.label === 'Thread')!);
+    const line = (s: Sheet) => sayLine(sheetLines(s, usualReader).find((l) => l.label === 'Thread')!);
     expect(line(old)).toBe('14 per inch. Not marked: confirm against the maker’s sheet');
     const known = confirmFigure(old, 'thread');
     expect(line(known)).toBe('14 per inch. Confirmed against the maker’s sheet');
-    expect(sheetSources(sheetLines(known, 'in')).at(-1)).toBe(
+    expect(sheetSources(sheetLines(known, usualReader)).at(-1)).toBe(
       'Confirm against the maker’s sheet: locks in, jam nut, wheel nuts, back off, wheel studs, lubricant, hub takes.',
     );
     expect(recalledFigures(known)).not.toContain('thread');
@@ -73,10 +74,10 @@ describe('what a shop does where practitioners differ', () => {
       ...open,
       schools: { ...openSchools, joint: 'gasket', lockCheck: 'second-person' },
     } as Sheet;
-    const labels = (s: Sheet) => sheetLines(s, 'in').map((l) => l.label);
+    const labels = (s: Sheet) => sheetLines(s, usualReader).map((l) => l.label);
     expect(labels(open)).not.toContain('Hub cap joint');
     expect(labels(asks)).toEqual(expect.arrayContaining(['Hub cap joint', 'Lock checked by']));
-    expect(sheetDifferences(open, asks)).toEqual([
+    expect(sheetDifferences(open, asks, usualReader)).toEqual([
       { label: 'Hub cap joint', before: '', after: 'Gasket' },
       { label: 'Lock checked by', before: '', after: 'A second person' },
     ]);

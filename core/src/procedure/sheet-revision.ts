@@ -1,3 +1,4 @@
+import type { ReaderUnits } from '../quantity/index.ts';
 import { sayLayer } from '../stack/index.ts';
 import { markedSchema, type Marked } from './figure.ts';
 import { markOf, needsConfirming, sayLine, sheetLines, torques } from './say-sheet.ts';
@@ -17,8 +18,8 @@ const verifiedBy: Record<Sheet['verifyBy'], string> = {
   none: 'nothing to measure',
 };
 
-function linesOf(sheet: Sheet): Map<string, string> {
-  const lines = sheetLines(sheet, 'in').map((line): [string, string] => [line.label, sayLine(line)]);
+function linesOf(sheet: Sheet, reader: ReaderUnits): Map<string, string> {
+  const lines = sheetLines(sheet, reader).map((line): [string, string] => [line.label, sayLine(line)]);
   return new Map([
     ['Title', sheet.title],
     ['Procedure', sheet.procedureId ?? 'none'],
@@ -29,8 +30,8 @@ function linesOf(sheet: Sheet): Map<string, string> {
 }
 
 /** What a later revision of a sheet says otherwise than an earlier one, line by line. */
-export function sheetDifferences(before: Sheet, after: Sheet): SheetDifference[] {
-  const [old, now] = [linesOf(before), linesOf(after)];
+export function sheetDifferences(before: Sheet, after: Sheet, reader: ReaderUnits): SheetDifference[] {
+  const [old, now] = [linesOf(before, reader), linesOf(after, reader)];
   return [...new Set([...old.keys(), ...now.keys()])]
     .map((label) => ({ label, before: old.get(label) ?? '', after: now.get(label) ?? '' }))
     .filter((line) => line.before !== line.after);

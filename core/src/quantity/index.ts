@@ -16,4 +16,15 @@ export {
   valueIn,
   type Quantity,
 } from './quantity.ts';
+export {
+  formatFor,
+  formatTypedFor,
+  inchReader,
+  metricReader,
+  readerUnitsSchema,
+  unitFor,
+  usualReader,
+  type Reader,
+  type ReaderUnits,
+} from './reader.ts';
 export { unitDefinition, units, type Dimension, type Unit } from './units.ts';

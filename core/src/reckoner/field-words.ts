@@ -1,5 +1,4 @@
-import type { LengthUnit } from '../end-play/index.ts';
-import { convert } from '../quantity/index.ts';
+import { convert, type ReaderUnits } from '../quantity/index.ts';
 
 /** How a field whose name carries its unit is shown: label, and factor from the stored figure to the shown one. */
 export interface FieldUnit {
@@ -24,13 +23,14 @@ const metric: Record<string, FieldUnit> = {
   Mrev: { label: 'million turns', factor: 1 },
 };
 
-/** The same in the other system. */
-const inch: Record<string, FieldUnit> = {
-  ...metric,
-  Mm: { label: 'in', factor: convert(1, 'mm', 'in'), digits: 5 },
-  Nm: { label: 'lbf·ft', factor: convert(1, 'Nm', 'lbf-ft'), digits: 1 },
-  Km: { label: 'mi', factor: convert(1, 'km', 'mi'), digits: 1 },
-  Kmh: { label: 'mph', factor: convert(1, 'km', 'mi') },
+/** What they are for a reader who wants another unit of that quantity. */
+const others: Partial<Record<ReaderUnits[keyof ReaderUnits], Record<string, FieldUnit>>> = {
+  in: { Mm: { label: 'in', factor: convert(1, 'mm', 'in'), digits: 5 } },
+  'lbf-ft': { Nm: { label: 'lbf·ft', factor: convert(1, 'Nm', 'lbf-ft'), digits: 1 } },
+  mi: {
+    Km: { label: 'mi', factor: convert(1, 'km', 'mi'), digits: 1 },
+    Kmh: { label: 'mph', factor: convert(1, 'km', 'mi') },
+  },
 };
 
 const suffixes = Object.keys(metric).sort((a, b) => b.length - a.length);
@@ -41,10 +41,12 @@ function suffixOf(name: string): string | undefined {
   );
 }
 
-/** Unit of a field, or null where its name carries none. */
-export function unitOf(name: string, system: LengthUnit): FieldUnit | null {
+/** Unit of a field for a reader, or null where its name carries none. */
+export function unitOf(name: string, reader: ReaderUnits): FieldUnit | null {
   const suffix = suffixOf(name);
-  return suffix ? (system === 'in' ? inch : metric)[suffix]! : null;
+  if (!suffix) return null;
+  const [other] = Object.values(reader).flatMap((choice) => others[choice]?.[suffix] ?? []);
+  return other ?? metric[suffix]!;
 }
 
 /** "journalDiameterMm" as "Journal diameter". */

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
+import { inchReader, metricReader } from '../quantity/index.ts';
 import { describeCalculation, listCalculations, reckon } from './reckon.ts';
 import { sayResult } from './say-result.ts';
 
-const said = (name: string, input: unknown, unit: 'in' | 'mm' = 'in') => {
+const said = (name: string, input: unknown, reader = inchReader) => {
   const answer = reckon(name, input);
   if (!answer.ok) throw new Error(answer.error.message);
-  return sayResult(name, answer.result as Record<string, unknown>, unit);
+  return sayResult(name, answer.result as Record<string, unknown>, reader);
 };
 const nut = {
   thread: { threadsPerInch: 16 },
@@ -28,7 +29,7 @@ describe('a result in one line for the record', () => {
   it('shows figures in the unit of the device', () => {
     const wrench = { targetNm: 610.118 };
     expect(said('torque-setting', wrench)).toBe('setting 450 lbf·ft');
-    expect(said('torque-setting', wrench, 'mm')).toBe('setting 610.1 N·m');
+    expect(said('torque-setting', wrench, metricReader)).toBe('setting 610.1 N·m');
   });
 
   it('has words for every sum, short enough for a record', () => {

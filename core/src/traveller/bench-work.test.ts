@@ -5,7 +5,7 @@ import type { Tool } from '../tool/index.ts';
 import { hasKingpin, partsToCompare, partsToJudge, sayEvent } from './index.ts';
 import { openingOn, soundParts, supervisor, technician, TestJob } from './testing/work.ts';
 
-const lastWords = (t: TestJob) => sayEvent(t.job, t.job.events.at(-1)!);
+const lastWords = (t: TestJob) => sayEvent(t.job, t.job.events.at(-1)!, null);
 const mm = (value: number) => quantity(value, 'mm');
 
 /** A job on 2L at a step, its sheet changed. */

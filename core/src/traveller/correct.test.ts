@@ -56,7 +56,7 @@ describe('the intake', () => {
     });
     expect(t.job).toMatchObject({ complaint: 'Seal weep, left', reportedBy: 'night driver' });
     expect(meterKm(t.job.meter)).toBe(611_420);
-    expect(sayEvent(t.job, t.job.events.at(-1)!)).toBe('put the intake right: Two digits turned');
+    expect(sayEvent(t.job, t.job.events.at(-1)!, null)).toBe('put the intake right: Two digits turned');
   });
 
   it('of a job is no answer to any other record', () => {

@@ -258,16 +258,16 @@ function release(
   const against = againstRelease(w);
   const never = against.filter((o) => o.guard === 'never');
   if (never.length > 0)
-    return no(`Nobody releases ${w.position}: ${never.map((o) => sayObjection(w, o)).join('. ')}`);
+    return no(`Nobody releases ${w.position}: ${never.map((o) => sayObjection(w, o, null)).join('. ')}`);
   const reason = command.overrideReason?.trim() ?? '';
-  if (against.length > 0 && reason === '') return no(against.map((o) => sayObjection(w, o)).join('. '));
+  if (against.length > 0 && reason === '') return no(against.map((o) => sayObjection(w, o, null)).join('. '));
   if (against.length > 0 && reason.length < LEAST_REASON)
     return no('Give the reason in a sentence: somebody has to weigh it later');
   const temporary = {
     kind: 'temporary' as const,
     byDate: addDays(context.today, TEMPORARY_DAYS),
     what: against
-      .map((o) => sayObjection(w, o))
+      .map((o) => sayObjection(w, o, null))
       .join('. ')
       .slice(0, 500),
   };

@@ -38,18 +38,18 @@ describe('records of the first build', () => {
     (_, old) => {
       const job = fold(read(old));
       expect(isClosed(job)).toBe(old.closed);
-      expect(job.events.map((e) => sayEvent(job, e))).toEqual(old.words);
+      expect(job.events.map((e) => sayEvent(job, e, null))).toEqual(old.words);
       const now = job.wheelEnds.map((w) => ({
         position: w.position,
         procedure: w.plan.by === 'procedure' ? [w.plan.procedure.id, w.plan.procedure.version] : null,
         states: stageStates(w),
-        against: againstRelease(w).map((o) => sayObjection(w, o)),
+        against: againstRelease(w).map((o) => sayObjection(w, o, null)),
         verdict: lastVerdict(w),
         verdicts: w.rounds.map((r) => verdictOf(w, r.number)?.verdict ?? null),
         recorded: progressOf(w).map((p) => [p.step.stage, p.step.id, p.record?.eventId ?? null]),
         questions: openQuestions(w),
         followUp: w.release?.followUp ?? null,
-        overridden: w.release?.overridden.map((o) => sayObjection(w, o)) ?? null,
+        overridden: w.release?.overridden.map((o) => sayObjection(w, o, null)) ?? null,
       }));
       expect(JSON.parse(JSON.stringify(now))).toEqual(old.wheelEnds);
     },

@@ -1,13 +1,13 @@
 import { liningMinimums, type BrakeKind } from '../brake/index.ts';
 import { componentOf } from '../inspection/index.ts';
 import { stages } from '../procedure/index.ts';
-import { formatQuantity, formatValue, type Unit } from '../quantity/index.ts';
+import { formatFor, type Reader, type Unit } from '../quantity/index.ts';
 import type { WheelEnd } from './job.ts';
 import type { Objection } from './objection.ts';
 import { stepTitled } from './progress.ts';
 
 /** What stands against a release, in words. */
-export function sayObjection(w: WheelEnd | undefined, { code, params }: Objection): string {
+export function sayObjection(w: WheelEnd | undefined, { code, params }: Objection, reader: Reader): string {
   const text = (key: string) => String(params[key] ?? '');
   const figure = (key: string) => Number(params[key]);
   const unit = (key: string) => text(key) as Unit;
@@ -25,11 +25,10 @@ export function sayObjection(w: WheelEnd | undefined, { code, params }: Objectio
     case 'said-no':
       return `${stage}, “${title}” found trouble: ${note}`;
     case 'torque-off': {
-      const from =
-        figure('from') === figure('to') ? '' : `${formatValue(figure('from'), unit('askedUnit'))} to `;
-      const asked = formatQuantity({ value: figure('to'), unit: unit('askedUnit') });
-      const reached = formatQuantity({ value: figure('reached'), unit: unit('unit') });
-      return `${title} torqued to ${reached}, the sheet asks for ${from}${asked}`;
+      const least = formatFor({ value: figure('from'), unit: unit('askedUnit') }, reader);
+      const asked = formatFor({ value: figure('to'), unit: unit('askedUnit') }, reader);
+      const reached = formatFor({ value: figure('reached'), unit: unit('unit') }, reader);
+      return `${title} torqued to ${reached}, the sheet asks for ${figure('from') === figure('to') ? '' : `${least} to `}${asked}`;
     }
     case 'lining-thin': {
       const brake = liningMinimums[text('brake') as BrakeKind].title.toLowerCase();
@@ -43,9 +42,9 @@ export function sayObjection(w: WheelEnd | undefined, { code, params }: Objectio
       return 'End play needs three cycles that repeat';
     case 'tight':
     case 'loose':
-      return `End play is ${code} by ${formatQuantity({ value: figure('by'), unit: unit('unit') })}`;
+      return `End play is ${code} by ${formatFor({ value: figure('by'), unit: unit('unit') }, reader)}`;
     case 'found-out':
-      return `End play was found ${text('verdict')} by ${formatQuantity({ value: figure('by'), unit: unit('unit') })}: adjust now, defer it with a date, or out of service`;
+      return `End play was found ${text('verdict')} by ${formatFor({ value: figure('by'), unit: unit('unit') }, reader)}: adjust now, defer it with a date, or out of service`;
     case 'too-hot':
       return params['verdict'] === 'not-released'
         ? 'The hub is more than 95 K over the air: bearing or brake, find it'

@@ -12,7 +12,7 @@ import {
 import { partTitle } from '../route/index.ts';
 import { layerTitles, works } from '../stack/index.ts';
 import { compared, readyStates, stages, type Step, type StepData } from '../procedure/index.ts';
-import { formatQuantity, formatTyped, type Quantity } from '../quantity/index.ts';
+import { formatFor, formatTypedFor, type Quantity, type Reader } from '../quantity/index.ts';
 import { followUpKinds, ownerAnswers, type EventBody, type StoredEvent } from './event.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { linesToSay } from './ready-words.ts';
@@ -28,18 +28,18 @@ const accepted = {
   drag: 'light, even drag',
 };
 
-/** What a recorded step says, in words: "350 lbf·ft with TW-03, 3 rounds". */
-export function sayStepData(data: StepData, step?: Step, w?: WheelEnd): string {
+/** What a recorded step says to a reader, in words: "350 lbf·ft with TW-03, 3 rounds". */
+export function sayStepData(data: StepData, reader: Reader, step?: Step, w?: WheelEnd): string {
   const note = data.note ? `. ${data.note}` : '';
   switch (data.kind) {
     case 'torque':
-      return `${formatQuantity(data.torque)} with ${data.tool}${sayVia(data)}${data.asked ? `, the maker asks for ${formatQuantity(data.asked)}` : ''}${data.rounds > 1 ? `, ${data.rounds} rounds` : ''}${note}`;
+      return `${formatFor(data.torque, reader)} with ${data.tool}${sayVia(data)}${data.asked ? `, the maker asks for ${formatFor(data.asked, reader)}` : ''}${data.rounds > 1 ? `, ${data.rounds} rounds` : ''}${note}`;
     case 'turn':
       return `${data.turns < 0 ? 'backed off' : 'tightened'} ${sayTurn(data.turns)}${data.planned !== undefined && data.planned !== data.turns ? `, planned ${sayTurn(data.planned)}` : ''}${note}`;
     case 'inspect':
       return `${data.ok ? 'yes' : 'no'}${note}`;
     case 'joint':
-      return `${sayJoint(data)}${note}`;
+      return `${sayJoint(data, reader)}${note}`;
     case 'ready': {
       const lacking = data.lines.filter((l) => l.state !== 'have');
       return `${lacking.length === 0 ? 'everything at hand' : lacking.map((l) => `${linesToSay(w, l.what)}: ${readyStates[l.state].toLowerCase()}${l.by ? ` for ${l.by}` : ''}`).join(', ')}${note}`;
@@ -49,9 +49,9 @@ export function sayStepData(data: StepData, step?: Step, w?: WheelEnd): string {
       return `${bad.length === 0 ? 'every part sound' : bad.map(sayFinding).join('. ')}${note}`;
     }
     case 'linings':
-      return `${data.brake === 'none' ? 'no brake here' : `inner ${sayReading(data.inner)}, outer ${sayReading(data.outer)}, ${data.set ? 'brake set' : 'not set'}`}${note}`;
+      return `${data.brake === 'none' ? 'no brake here' : `inner ${sayReading(data.inner, reader)}, outer ${sayReading(data.outer, reader)}, ${data.set ? 'brake set' : 'not set'}`}${note}`;
     case 'heat':
-      return `${formatQuantity(data.here)} here, ${formatQuantity(data.other)} on the other side${data.air ? `, air ${formatQuantity(data.air)}` : ''}${note}`;
+      return `${formatFor(data.here, reader)} here, ${formatFor(data.other, reader)} on the other side${data.air ? `, air ${formatFor(data.air, reader)}` : ''}${note}`;
     case 'choose':
       return `${(step?.kind === 'choose' && step.options.find((o) => o.id === data.option)?.label) || data.option}${note}`;
     case 'lock': {
@@ -60,10 +60,10 @@ export function sayStepData(data: StepData, step?: Step, w?: WheelEnd): string {
       return `${method}${data.checkedBy ? `, checked by ${data.checkedBy}` : ''}${note}`;
     }
     case 'measure':
-      return `${accepted[data.by]}${data.listed ? `, ${data.listed.code}` : ''}${data.pull ? ` with ${formatQuantity(data.pull)}` : ''}${note}`;
+      return `${accepted[data.by]}${data.listed ? `, ${data.listed.code}` : ''}${data.pull ? ` with ${formatFor(data.pull, reader)}` : ''}${note}`;
     case 'fill': {
       const joint = data.joint && data.joint !== 'none' ? `, ${data.joint}` : '';
-      return `${data.lubricant}${data.amount ? `, ${formatQuantity(data.amount)}` : ''}${joint}${note}`;
+      return `${data.lubricant}${data.amount ? `, ${formatFor(data.amount, reader)}` : ''}${joint}${note}`;
     }
     case 'found': {
       const words = data.signs.map(
@@ -79,17 +79,19 @@ export function sayStepData(data: StepData, step?: Step, w?: WheelEnd): string {
       return `${other.length === 0 ? 'new as the old' : differing.join('. ')}${note}`;
     }
     case 'seal': {
-      const depth = data.depth ? `${formatTyped(data.depth)} below the hub face` : 'at its stop';
+      const depth = data.depth ? `${formatTypedFor(data.depth, reader)} below the hub face` : 'at its stop';
       return `${depth}, outside ${data.outside}${note}`;
     }
     case 'pack': {
       const by = { hand: 'by hand', packer: 'with a packer', oiled: 'oiled' }[data.by];
-      return `${data.lubricant}, ${by}${data.amount ? `, ${formatQuantity(data.amount)}` : ''}${note}`;
+      return `${data.lubricant}, ${by}${data.amount ? `, ${formatFor(data.amount, reader)}` : ''}${note}`;
     }
     case 'dimension': {
       const { value, asked } = data;
-      const between = asked ? `, to lie from ${formatTyped(asked.least)} to ${formatTyped(asked.most)}` : '';
-      return `${formatTyped(value)}${between}${note}`;
+      const between = asked
+        ? `, to lie from ${formatTypedFor(asked.least, reader)} to ${formatTypedFor(asked.most, reader)}`
+        : '';
+      return `${formatTypedFor(value, reader)}${between}${note}`;
     }
     case 'cure':
       return `cured ${data.hours} h${note}`;
@@ -108,7 +110,7 @@ function sayVia({ via }: Extract<StepData, { kind: 'torque' }>): string {
   return between.length === 0 ? '' : ` through ${between.join(' and ')}`;
 }
 
-const sayReading = (q: Quantity | undefined) => (q ? formatQuantity(q) : 'not measured');
+const sayReading = (q: Quantity | undefined, reader: Reader) => (q ? formatFor(q, reader) : 'not measured');
 
 const feltWords = {
   nothing: 'nothing moves',
@@ -123,20 +125,23 @@ const suspectWords = {
   neither: 'both within their limits',
 };
 
-function sayJoint({
-  felt,
-  axleToKnuckle,
-  knuckleToHub,
-  kingpinLimit,
-  bearingLimit,
-  tipAt,
-  radius,
-}: Extract<StepData, { kind: 'joint' }>): string {
+function sayJoint(
+  {
+    felt,
+    axleToKnuckle,
+    knuckleToHub,
+    kingpinLimit,
+    bearingLimit,
+    tipAt,
+    radius,
+  }: Extract<StepData, { kind: 'joint' }>,
+  reader: Reader,
+): string {
   if (!knuckleToHub) return feltWords[felt];
   if (tipAt && tipAt !== 'hub' && radius) {
     const tilt = tiltMmPerM({ movementMm: knuckleToHub.si * 1000, radiusMm: radius.si * 1000 });
-    const kingpin = axleToKnuckle ? `; axle to knuckle ${formatQuantity(axleToKnuckle)}` : '';
-    return `${feltWords[felt]}${kingpin}; rocks ${formatQuantity(knuckleToHub)} ${tipPlaces[tipAt].toLowerCase()}, ${formatQuantity(radius)} out: ${tilt.toFixed(1)} mm per metre`;
+    const kingpin = axleToKnuckle ? `; axle to knuckle ${formatFor(axleToKnuckle, reader)}` : '';
+    return `${feltWords[felt]}${kingpin}; rocks ${formatFor(knuckleToHub, reader)} ${tipPlaces[tipAt].toLowerCase()}, ${formatFor(radius, reader)} out: ${tilt.toFixed(1)} mm per metre`;
   }
   const { suspect } = whichJoint({
     axleToKnuckleMm: (axleToKnuckle?.si ?? 0) * 1000,
@@ -144,7 +149,7 @@ function sayJoint({
     kingpinLimitMm: (kingpinLimit?.si ?? 0) * 1000,
     bearingLimitMm: bearingLimit ? bearingLimit.si * 1000 : BEARING_LIMIT_MM,
   });
-  return `${feltWords[felt]}; axle to knuckle ${sayReading(axleToKnuckle)}, knuckle to hub ${sayReading(knuckleToHub)}: ${suspectWords[suspect]}`;
+  return `${feltWords[felt]}; axle to knuckle ${sayReading(axleToKnuckle, reader)}, knuckle to hub ${sayReading(knuckleToHub, reader)}: ${suspectWords[suspect]}`;
 }
 
 function sayFinding({ component, seen, disposition, note }: Finding): string {
@@ -156,20 +161,20 @@ function sayFinding({ component, seen, disposition, note }: Finding): string {
 
 const partWords = (id: string) => partTitle(id).toLowerCase();
 
-function sayBody(job: Job, body: EventBody): string {
+function sayBody(job: Job, body: EventBody, reader: Reader): string {
   switch (body.kind) {
     case 'job-opened':
       return `opened the job on ${body.wheelEnds.map((w) => w.position).join(', ')}`;
     case 'step-recorded': {
       const step = stepTitled(wheelEndAt(job, body.position), body.stage, body.stepId);
-      return `${body.position}, ${step?.title ?? body.stepId}: ${sayStepData(body.data, step, wheelEndAt(job, body.position))}`;
+      return `${body.position}, ${step?.title ?? body.stepId}: ${sayStepData(body.data, reader, step, wheelEndAt(job, body.position))}`;
     }
     case 'step-skipped': {
       const step = stepTitled(wheelEndAt(job, body.position), body.stage, body.stepId);
       return `${body.position}, ${step?.title ?? body.stepId} skipped: ${body.reason}`;
     }
     case 'reading-taken':
-      return `${body.position}, cycle: push ${formatQuantity(body.push)}, pull ${formatQuantity(body.pull)}${body.gauge ? ` with ${body.gauge}` : ''}`;
+      return `${body.position}, cycle: push ${formatFor(body.push, reader)}, pull ${formatFor(body.pull, reader)}${body.gauge ? ` with ${body.gauge}` : ''}`;
     case 'adjust-reopened':
       return `${body.position} back to ${stages.find((s) => s.id === 'adjust')?.title}${
         body.turns === undefined
@@ -212,19 +217,19 @@ function sayBody(job: Job, body: EventBody): string {
     case 'ended-out-of-service':
       return `ended the job out of service, ${leaving[body.leaves]}. ${body.reason}. Told: ${body.told}`;
     case 'wheel-end-released':
-      return `released ${body.position}${body.overrideReason ? ` in spite of: ${body.overridden.map((o) => sayObjection(wheelEndAt(job, body.position), o)).join('. ')}. Reason: ${body.overrideReason}` : ''}`;
+      return `released ${body.position}${body.overrideReason ? ` in spite of: ${body.overridden.map((o) => sayObjection(wheelEndAt(job, body.position), o, reader)).join('. ')}. Reason: ${body.overrideReason}` : ''}`;
     case 'retorque-recorded':
-      return `${body.position}, retorque: ${formatQuantity(body.torque)} with ${body.tool}${body.doneBy ? `, done by ${body.doneBy}` : ''}`;
+      return `${body.position}, retorque: ${formatFor(body.torque, reader)} with ${body.tool}${body.doneBy ? `, done by ${body.doneBy}` : ''}`;
     case 'correction': {
       const was = job.events.find((e) => e.id === body.corrects);
-      const what = was ? sayBody(job, was.body) : 'a record';
+      const what = was ? sayBody(job, was.body, reader) : 'a record';
       if (body.replacement?.kind === 'intake') return `put the intake right: ${body.reason}`;
-      return `${body.replacement ? `corrected “${what}” to “${sayBody(job, body.replacement)}”` : `struck out “${what}”`}: ${body.reason}`;
+      return `${body.replacement ? `corrected “${what}” to “${sayBody(job, body.replacement, reader)}”` : `struck out “${what}”`}: ${body.reason}`;
     }
   }
 }
 
 /** One event as a line of the record, without its time and person. */
-export function sayEvent(job: Job, event: Pick<StoredEvent, 'body'>): string {
-  return sayBody(job, event.body);
+export function sayEvent(job: Job, event: Pick<StoredEvent, 'body'>, reader: Reader): string {
+  return sayBody(job, event.body, reader);
 }

@@ -17,10 +17,10 @@ import { openingOn, soundParts, supervisor, technician, TestJob } from './testin
 
 const against = (t: TestJob) =>
   againstRelease(t.at('2L'))
-    .map((o) => sayObjection(t.at('2L'), o))
+    .map((o) => sayObjection(t.at('2L'), o, null))
     .join();
 
-const lastWords = (t: TestJob) => sayEvent(t.job, t.job.events.at(-1)!);
+const lastWords = (t: TestJob) => sayEvent(t.job, t.job.events.at(-1)!, null);
 const mm = (value: number) => quantity(value, 'mm');
 
 /** What is bare with the hub of a drive axle off. */

@@ -24,6 +24,7 @@ const all = [
   '0018-meter-files',
   '0019-duty',
   '0020-morning',
+  '0021-units',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

@@ -1,7 +1,7 @@
 import { driveVerdict, driveVerdicts, symptoms } from '@lanternwright/core/inspection';
 import { sayLine, sheetLines, stages } from '@lanternwright/core/procedure';
 import { sayLayer, works } from '@lanternwright/core/stack';
-import { formatQuantity, formatTyped } from '@lanternwright/core/quantity';
+import { formatQuantity, formatTyped, inchReader } from '@lanternwright/core/quantity';
 import { sayTool } from '@lanternwright/core/tool';
 import {
   againstRelease,
@@ -83,7 +83,7 @@ function sheetBlock({ doc }: Page, w: WheelEnd): void {
     line(doc, 'Work', plan.works.map((work) => works[work]).join(', '));
     line(doc, 'Stack', plan.stack.map(sayLayer).join(', '));
   }
-  for (const figure of sheetLines(sheet, 'in')) line(doc, figure.label, sayLine(figure));
+  for (const figure of sheetLines(sheet, inchReader)) line(doc, figure.label, sayLine(figure));
 }
 
 const caution =
@@ -150,7 +150,7 @@ const SHOWN = 4;
 function releaseBlock({ doc }: Page, w: WheelEnd, { sayTime }: PaperContext): void {
   const { release, retorque } = w;
   if (!release) {
-    const against = againstRelease(w).map((o) => sayObjection(w, o));
+    const against = againstRelease(w).map((o) => sayObjection(w, o, null));
     const more = against.length > SHOWN ? `, and ${against.length - SHOWN} more` : '';
     line(doc, 'Release', `not released. ${against.slice(0, SHOWN).join('. ')}${more}`);
     return;
@@ -160,7 +160,7 @@ function releaseBlock({ doc }: Page, w: WheelEnd, { sayTime }: PaperContext): vo
     line(
       doc,
       'In spite of',
-      `${release.overridden.map((o) => sayObjection(w, o)).join('. ')}. Reason: ${release.overrideReason}`,
+      `${release.overridden.map((o) => sayObjection(w, o, null)).join('. ')}. Reason: ${release.overrideReason}`,
     );
   if (release.followUp) {
     const { byDate, byKm } = release.followUp;
@@ -175,7 +175,7 @@ function releaseBlock({ doc }: Page, w: WheelEnd, { sayTime }: PaperContext): vo
 }
 
 function lineOf(job: Job, event: StoredEvent, { sayTime }: PaperContext): [string, string] {
-  return [sayTime(event.at), `${sayEvent(job, event)} (${event.by.name})`];
+  return [sayTime(event.at), `${sayEvent(job, event, null)} (${event.by.name})`];
 }
 
 /** What was done on a job: every reading as typed and in mm, tools, revisions, who, and the record's hash. */

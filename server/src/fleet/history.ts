@@ -1,4 +1,5 @@
 import { axleNumber } from '@lanternwright/core/axle-plan';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
 import { fold, sayEvent } from '@lanternwright/core/traveller';
 import type { HistoryLine } from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
@@ -36,10 +37,17 @@ interface JobOfUnit {
 
 /** What was done on units, in words. Lines of a job are said once, and again when something was recorded on it. */
 export function unitHistory(db: Database) {
+  /** By job and the units of whoever read them. */
   const kept = new Map<string, { version: number; lines: Line[] }>();
 
-  async function linesOf(jobId: string, number: number, version: number): Promise<Line[]> {
-    const known = kept.get(jobId);
+  async function linesOf(
+    jobId: string,
+    number: number,
+    version: number,
+    reader: ReaderUnits,
+  ): Promise<Line[]> {
+    const key = [jobId, ...Object.values(reader)].join(' ');
+    const known = kept.get(key);
     if (known?.version === version) return known.lines;
     const job = fold(await eventsOf(db, jobId));
     const lines = [...job.events].reverse().map((event): Line => {
@@ -47,12 +55,12 @@ export function unitHistory(db: Database) {
       const position = 'position' in body ? body.position : null;
       const on = job.wheelEnds.filter((w) => body.kind === 'job-opened' || w.position === position);
       return {
-        line: { at, by: by.name, jobId, jobNumber: number, position, text: sayEvent(job, event) },
+        line: { at, by: by.name, jobId, jobNumber: number, position, text: sayEvent(job, event, reader) },
         about: on.map((w) => wheelEndOf(w.position, w.axleId)),
       };
     });
-    kept.delete(jobId);
-    kept.set(jobId, { version: job.version, lines });
+    kept.delete(key);
+    kept.set(key, { version: job.version, lines });
     if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value!);
     return lines;
   }
@@ -66,7 +74,7 @@ export function unitHistory(db: Database) {
     const all: HistoryLine[] = [];
     for (const { id, number, version } of jobs) {
       if (id === null) continue;
-      for (const { line, about } of await linesOf(id, number, version))
+      for (const { line, about } of await linesOf(id, number, version, viewer.units))
         if (!wanted || about.includes(wanted)) all.push(line);
     }
     return all;

@@ -2,12 +2,14 @@ import { EventEmitter } from 'node:events';
 import type { Response } from 'express';
 import { pino } from 'pino';
 import { expect, it } from 'vitest';
+import { metricReader } from '@lanternwright/core/quantity';
 import { eventStreams } from './event-stream.ts';
 import type { Viewer } from './viewer.ts';
 
 const viewer: Viewer = {
   person: { id: 'p-1', name: 'M. Pellow', login: 'pellow', role: 'technician' },
   owners: 'all',
+  units: metricReader,
   by: 'password',
   sessionId: 's-1',
 };

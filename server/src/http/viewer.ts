@@ -1,5 +1,6 @@
 import type { Response } from 'express';
 import type { Capability } from '@lanternwright/core/access';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
 import type { Recorder } from '@lanternwright/core/record';
 import type { Person, Session } from '@lanternwright/contract/people';
 
@@ -8,6 +9,8 @@ export interface Viewer {
   person: Person;
   /** Ids of the owners whose units, jobs and papers they may see. */
   owners: 'all' | readonly string[];
+  /** Units they read figures in: their own, or the shop's. */
+  units: ReaderUnits;
   /** How they signed in. */
   by: NonNullable<Session['by']>;
   /** Their session; ends with it. */

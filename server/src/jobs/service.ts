@@ -177,7 +177,7 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
     const last = since.at(-1);
     if (!last) return `${reason}. What you sent was not recorded.`;
     const more = since.length > 1 ? `, the last of ${since.length} records` : '';
-    return `${last.by.name} was first${more}: ${sayEvent(job, last)}. ${reason}. What you sent was not recorded.`;
+    return `${last.by.name} was first${more}: ${sayEvent(job, last, null)}. ${reason}. What you sent was not recorded.`;
   }
 
   /** A release that is struck out opens its wheel end again: not while another job works on it. */

@@ -9,6 +9,7 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { Role } from '@lanternwright/core/access';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
 import type { OwnerRow } from '../fleet/model.ts';
 
 export interface PersonRow extends Model<InferAttributes<PersonRow>, InferCreationAttributes<PersonRow>> {
@@ -25,6 +26,8 @@ export interface PersonRow extends Model<InferAttributes<PersonRow>, InferCreati
   lastSignIn: CreationOptional<Date | null>;
   /** Made up with the demo shop: signed in as without a password, while the shop is a demo. */
   demo: CreationOptional<boolean>;
+  /** Units they read figures in; null: the shop's. */
+  units: CreationOptional<ReaderUnits | null>;
   createdAt: CreationOptional<Date>;
   version: CreationOptional<number>;
   owners?: NonAttribute<OwnerRow[]>;
@@ -44,6 +47,7 @@ export function definePerson(sequelize: Sequelize): ModelStatic<PersonRow> {
     switchedOffAt: DataTypes.DATE,
     lastSignIn: DataTypes.DATE,
     demo: { type: DataTypes.BOOLEAN, defaultValue: false },
+    units: DataTypes.JSONB,
     createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
     version: { type: DataTypes.INTEGER, defaultValue: 0 },
   });

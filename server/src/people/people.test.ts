@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { SignInCode } from '@lanternwright/contract/people';
+import { metricReader, quantity, usualReader } from '@lanternwright/core/quantity';
 import supertest from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createApp } from '../app.ts';
 import { readConfig } from '../config.ts';
-import { openShop, type Caller, type Shop } from '../testing/shop.ts';
+import { addUnit, mirrored, openJobOn, openShop, send, type Caller, type Shop } from '../testing/shop.ts';
 
 const GOOD = 'long enough it is';
 
@@ -92,6 +93,36 @@ describe('sign in', () => {
     await call.post('/api/people/session/demo').send({ personId: demo.supervisor.person.id }).expect(404);
     await call.post('/api/people/session/demo').send({ personId: madeUp.id }).expect(200);
     await demo.close();
+  });
+});
+
+describe('the units somebody reads in', () => {
+  it('are theirs wherever they sign in, and what the server words is in them; nobody else’s change', async () => {
+    const unitId = await addUnit(shop);
+    const jobId = await openJobOn(shop, unitId);
+    const said = async (call: Caller) =>
+      ((await call.get(`/api/fleet/units/${unitId}/history`).expect(200)).body as { text: string }[])
+        .map((l) => l.text)
+        .join('. ');
+    const { call } = shop.technician;
+    const { t, flush } = mirrored(shop, jobId, ['2L', '2R']);
+    t.workTo('2L', 'as-found');
+    const [push, pull] = [quantity(-0.004, 'in'), quantity(0.005, 'in')];
+    await flush();
+    const typed = { source: 'typed', push, pull } as const;
+    await send(call, jobId, 9, { kind: 'reading-taken', position: '2L', round: 0, ...typed }).expect(200);
+    expect((await call.get('/api/people/session').expect(200)).body.units).toEqual(usualReader);
+    expect(await said(call)).toMatch(/push -0.0040 in, pull 0.0050 in/);
+    await call.put('/api/people/me/units').send(metricReader).expect(200);
+    expect((await call.get('/api/people/session').expect(200)).body.units).toEqual(metricReader);
+    expect(await said(call)).toMatch(/push -0.102 mm, pull 0.127 mm/);
+    expect(await said(shop.supervisor.call)).toMatch(/pull 0.0050 in/);
+
+    const bad = { ...metricReader, distance: 'furlong' };
+    const refusal = await call.put('/api/people/me/units').send(bad).expect(422);
+    expect(refusal.body.issues[0]).toMatchObject({ path: 'distance' });
+    await shop.anyone().put('/api/people/me/units').send(metricReader).expect(401);
+    await call.put('/api/people/me/units').send(usualReader).expect(200);
   });
 });
 
@@ -201,12 +232,12 @@ describe('people', () => {
   it('can be reached, outside the record: what is erased is nowhere, that it was is on record', async () => {
     const { person } = await added('pellow.two');
     const details = (body: object) => shop.supervisor.call.put(`/api/people/${person.id}/details`).send(body);
-    await details({ telephone: '+00 123', mail: 'no mail address' }).expect(422);
-    const kept = (await details({ telephone: '+00 123', mail: 'p@shop.example' }).expect(200)).body;
-    expect(kept).toMatchObject({ telephone: '+00 123', mail: 'p@shop.example' });
+    await details({ telephone: '+00 4711 0815', mail: 'no mail address' }).expect(422);
+    const kept = (await details({ telephone: '+00 4711 0815', mail: 'p@shop.example' }).expect(200)).body;
+    expect(kept).toMatchObject({ telephone: '+00 4711 0815', mail: 'p@shop.example' });
     expect((await details({ telephone: '', mail: '' }).expect(200)).body).toMatchObject({ telephone: '' });
     const [rows] = await shop.db.sequelize.query(
-      `select 1 from entry where body ::text ~ '123|p@shop' union all select 1 from personal_detail`,
+      `select 1 from entry where body ::text ~ '4711 0815|p@shop' union all select 1 from personal_detail`,
     );
     expect(rows).toEqual([]);
     const last = await shop.db.entry.findOne({

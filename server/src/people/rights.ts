@@ -1,16 +1,19 @@
 import { QueryTypes } from 'sequelize';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
 import type { Person } from '@lanternwright/contract/people';
 import type { Database } from '../database/connect.ts';
 import type { Viewer } from '../http/viewer.ts';
+import type { SettingsService } from '../shop/settings.ts';
 
 /** Channel on which every change of a person's rights is announced; the payload is the person's id. */
 export const RIGHTS_CHANNEL = 'rights';
 
 export interface Standing extends Person {
   owners: string[];
+  units: ReaderUnits | null;
 }
 
-const COLUMNS = `p.id, p.name, p.login, p.role, coalesce(
+const COLUMNS = `p.id, p.name, p.login, p.role, p.units, coalesce(
   (select array_agg(o.owner_id order by o.owner_id) from person_owner o where o.person_id = p.id), '{}') as owners`;
 const STANDING = `select ${COLUMNS} from person p where p.id = :personId and p.switched_off_at is null`;
 
@@ -27,7 +30,7 @@ const SESSION = `
     and (sess -> 'cookie' ->> 'expires') ::timestamptz > now()`;
 
 /** What people may see by who they are now, and the end of what they might. */
-export function rightsService(db: Database) {
+export function rightsService(db: Database, settings: Pick<SettingsService, 'current'>) {
   async function standing(personId: string): Promise<Standing | null> {
     const [row] = await db.sequelize.query<Standing>(STANDING, {
       type: QueryTypes.SELECT,
@@ -38,8 +41,14 @@ export function rightsService(db: Database) {
 
   function viewerFrom(found: Standing | null, by: Viewer['by'], sessionId: string): Viewer | null {
     if (!found) return null;
-    const { owners, ...person } = found;
-    return { person, owners: person.role === 'owner-contact' ? owners : 'all', by, sessionId };
+    const { owners, units, ...person } = found;
+    return {
+      person,
+      owners: person.role === 'owner-contact' ? owners : 'all',
+      units: units ?? settings.current().units,
+      by,
+      sessionId,
+    };
   }
 
   const viewer = async (personId: string, by: Viewer['by'], sessionId: string): Promise<Viewer | null> =>

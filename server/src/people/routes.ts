@@ -52,6 +52,7 @@ export function peopleRouter(
     hasPin: viewer ? await people.hasPin(viewer.person.id) : false,
     demoPeople: await people.demoPeople(),
     needsFirstPerson: await people.isEmpty(),
+    units: viewer?.units ?? settings.current().units,
     shop: settings.current(),
   }));
   serve(router, peopleRoutes.signIn, async ({ req, body: { login, password } }) => {
@@ -92,6 +93,10 @@ export function peopleRouter(
   });
   serve(router, peopleRoutes.setPin, async ({ req, viewer: { person }, body }) => {
     await tries.one(addressOf(req), person.login, () => people.setPin(person.id, body.password, body.pin));
+    return done;
+  });
+  serve(router, peopleRoutes.setUnits, async ({ viewer: { person }, body }) => {
+    await people.setUnits(person.id, body);
     return done;
   });
   serve(router, peopleRoutes.first, async ({ req, body: { code, ...person } }) => {

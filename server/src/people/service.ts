@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { UniqueConstraintError, type Transaction } from 'sequelize';
 import { may, type Role } from '@lanternwright/core/access';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
 import { personAggregate, program, type PersonCommand, type Recorder } from '@lanternwright/core/record';
 import type {
   FirstPerson,
@@ -206,6 +207,11 @@ export function peopleService(
         else if ((await db.personalDetail.destroy({ where: { personId: id } })) > 0)
           await recordOf(id, { kind: 'erase-details' }, asked);
       }),
+
+    /** Units they read figures in. What they like to read is no record of the shop. */
+    async setUnits(id: string, units: ReaderUnits): Promise<void> {
+      await db.person.update({ units }, { where: { id } });
+    },
 
     /** Who can be signed in as without a password: nobody, but for the made-up people of a demo. */
     async demoPeople(): Promise<Person[]> {

@@ -1,4 +1,5 @@
 import { listCalculations, reckon, sayResult } from '@lanternwright/core/reckoner';
+import { inchReader } from '@lanternwright/core/quantity';
 
 /** A sum somebody wants in a record: what went in and what is said to have come out. */
 export interface ClaimedSum {
@@ -27,6 +28,6 @@ export function proveSum({ name, reckoned }: ClaimedSum): ProvedSum {
   if (!same(JSON.parse(JSON.stringify(answer.result)), reckoned.result))
     return { ok: false, path: 'result', reason: 'The reckoner gives another result for this input' };
   const { title } = listCalculations().find((c) => c.name === name)!;
-  const summary = sayResult(name, answer.result as Record<string, unknown>, 'in').slice(0, 500);
+  const summary = sayResult(name, answer.result as Record<string, unknown>, inchReader).slice(0, 500);
   return { ok: true, title, summary };
 }

@@ -60,6 +60,7 @@ export async function takeOver(db: Database): Promise<void> {
       })),
     });
   for (const { id, name, role, switchedOffAt, owners = [] } of await db.person.findAll({
+    attributes: ['id', 'name', 'role', 'switchedOffAt'],
     include: [{ model: db.owner, as: 'owners' }],
   }))
     begin('person', id, {

@@ -27,6 +27,7 @@ it('a database of the version before is brought up whole: no hash changes, every
     '0018-meter-files',
     '0019-duty',
     '0020-morning',
+    '0021-units',
   ]);
   const kept = await db.entry.findAll({ where: { stream: 'job' }, order: ['seq'] });
   expect(new Map(kept.map((e) => [e.id, e.hash]))).toEqual(hashes);

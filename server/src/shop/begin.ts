@@ -35,7 +35,7 @@ export function beginOwnShop(config: Config, { people, settings, clock, seals }:
         const aside = `demo_${new Date().toISOString().replace(/\D/g, '').slice(0, 14)}`;
         await db.sequelize.query(`alter schema public rename to ${aside}; create schema public`);
         await migrateHere(db, config.databaseUrl);
-        const added = await peopleService(db, rightsService(db), clock, config).first(person);
+        const added = await peopleService(db, rightsService(db, settings), clock, config).first(person);
         await settingsService(db, config.shopZone).store({ ...before, name: shop });
         return added;
       }),

@@ -1,4 +1,5 @@
 import { shopSettingsSchema, type ShopSettings } from '@lanternwright/contract/shop';
+import { metricReader, usualReader } from '@lanternwright/core/quantity';
 import type { Database } from '../database/connect.ts';
 
 /** Channel on which a change of the settings is announced. */
@@ -13,7 +14,7 @@ export function settingsService(db: Database, zone: string) {
     name: 'Our shop',
     address: '',
     zone,
-    endPlayUnit: 'in',
+    units: usualReader,
     currency: 'USD',
     paper: 'a4',
     bays: [],
@@ -21,6 +22,15 @@ export function settingsService(db: Database, zone: string) {
     holidays: [],
   };
   let current = unset;
+
+  /** A setting as it is shaped now; one of an earlier program had a unit of end play only. */
+  function shaped({
+    endPlayUnit,
+    ...found
+  }: Partial<ShopSettings> & { endPlayUnit?: 'in' | 'mm' }): ShopSettings {
+    const units = endPlayUnit === 'mm' ? metricReader : unset.units;
+    return shopSettingsSchema.parse({ ...unset, units, ...found });
+  }
 
   /** Writes the settings and tells every server; what is held here changes when they are read again. */
   async function store(settings: ShopSettings): Promise<void> {
@@ -34,7 +44,7 @@ export function settingsService(db: Database, zone: string) {
     /** Reads what is set; what is missing in an older setting is as it was before. */
     async load(): Promise<void> {
       const row = await db.setting.findByPk('shop');
-      current = shopSettingsSchema.parse({ ...unset, ...(row?.value as Partial<ShopSettings> | undefined) });
+      current = shaped((row?.value as Partial<ShopSettings> | undefined) ?? {});
     },
 
     store,

@@ -1,5 +1,6 @@
 import supertest from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { metricReader } from '@lanternwright/core/quantity';
 import { loadDemo } from '../demo/load.ts';
 import { addUnit, openShop, type Shop } from '../testing/shop.ts';
 
@@ -89,6 +90,11 @@ describe('what is set for the shop', () => {
     // Read again as a new server reads it.
     await shop.settings.load();
     expect(shop.settings.current().name).toBe('Marrowbank');
+    // What an earlier program kept said a unit of end play and no more.
+    const older = { ...shop.settings.current(), units: undefined, endPlayUnit: 'mm' };
+    await shop.db.setting.update({ value: older }, { where: { name: 'shop' } });
+    await shop.settings.load();
+    expect(shop.settings.current()).toMatchObject({ name: 'Marrowbank', units: metricReader });
     await shop.close();
   });
 });

@@ -12,7 +12,6 @@ import { unitKinds, type UnitKind } from '@lanternwright/core/axle-plan';
 import { problemText } from '../api.ts';
 import { useMay } from '../people/people-api.ts';
 import { sayDate, sayMeter, sayPlay } from '../shell/words.ts';
-import { useAppSelector } from '../store.ts';
 import { AxlePlan } from '../ui/axle-plan.tsx';
 import { buttonLook } from '../ui/button.tsx';
 import { Pager } from '../ui/pager.tsx';
@@ -20,6 +19,7 @@ import { Note } from '../ui/problem-note.tsx';
 import { StateMark, stateWords } from '../ui/state-mark.tsx';
 import type { RuleUnit } from '../ui/thou-rule.tsx';
 import { useFleetQuery, useOwnersQuery, type FleetAsked } from './fleet-api.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 const states: readonly WheelEndState[] = [
   'working',
@@ -44,6 +44,7 @@ function newestReading(unit: UnitSummary): WheelEndSummary | undefined {
 }
 
 function UnitRow({ unit, shown }: { unit: UnitSummary; shown: RuleUnit }) {
+  const reader = useReader();
   const worst = worstOf(unit);
   const last = newestReading(unit);
   const working = worst?.state === 'working';
@@ -59,7 +60,7 @@ function UnitRow({ unit, shown }: { unit: UnitSummary; shown: RuleUnit }) {
           <span className="block truncate text-16 font-semibold">{unit.name}</span>
           <span className="block truncate text-13 text-muted">{unitKinds[unit.kind]}</span>
           <span className="block truncate text-12 text-muted">
-            {[unit.plate, sayMeter(unit.meterKm, unit.hours)].filter(Boolean).join(' · ')}
+            {[unit.plate, sayMeter(unit.meterKm, unit.hours, reader)].filter(Boolean).join(' · ')}
           </span>
         </span>
         <span className="order-last col-span-2 min-w-0 overflow-hidden sm:order-none sm:col-span-1">
@@ -235,7 +236,7 @@ function Standing({ fleet, state, choose }: StandingProps) {
 /** The fleet by owner, each unit drawn as its axle plan. */
 export function FleetPage() {
   const able = useMay();
-  const shown = useAppSelector((s) => s.preferences.unit);
+  const shown = useReader().length;
   const [params, setParams] = useSearchParams();
   const filters = filtersIn(params);
   const asked = askedBy(params);

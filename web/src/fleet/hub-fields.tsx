@@ -5,6 +5,7 @@ import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
 import { shop } from './shop-choices.tsx';
+import { useReader } from '../shell/use-reader.ts';
 
 const sizes = { bore: 'Bore, mm', outside: 'Outside, mm', width: 'Width, mm' } as const;
 type Size = keyof typeof sizes;
@@ -46,6 +47,7 @@ interface Props {
 
 /** Sizes of a hub, from which its grease or oil is reckoned: a row a bearing, then the cavity. */
 export function HubFields({ sheet, set }: Props) {
+  const reader = useReader();
   const { hub } = sheet;
   const [rows, setRows] = useState<readonly Row[]>(hub?.bearings.map(rowOf) ?? []);
   const [cavity, setCavity] = useState(hub ? String(hub.cavityMl) : '');
@@ -143,7 +145,9 @@ export function HubFields({ sheet, set }: Props) {
           <Button onClick={() => setRows([...rows, empty])}>Add a bearing</Button>
         )}
         <p className="text-13 text-muted">
-          {hub ? `Hub takes ${sayHubFill(sheet)}` : 'Without them the amount of lubricant is not reckoned'}
+          {hub
+            ? `Hub takes ${sayHubFill(sheet, reader)}`
+            : 'Without them the amount of lubricant is not reckoned'}
         </p>
       </div>
     </fieldset>

@@ -3,6 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { afterEach, expect, it } from 'vitest';
 import { familySheet, type Sheet } from '@lanternwright/core/procedure';
+import { InStore } from '../testing/fake-server.tsx';
 import { IntervalFields } from './interval-fields.tsx';
 
 afterEach(cleanup);
@@ -18,7 +19,7 @@ it('writes how often each work is wanted; a row that is not whole changes nothin
     };
     return <IntervalFields sheet={shown} set={set} />;
   }
-  render(<Edited />);
+  render(<Edited />, { wrapper: InStore });
   expect(screen.getByText(/As is usual/)).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'Add an interval' }));
   await user.selectOptions(screen.getByLabelText('Work'), 'seal');

@@ -5,6 +5,9 @@ import { works, worksOf, type Work } from '@lanternwright/core/stack';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { shop } from './shop-choices.tsx';
+import { useReader } from '../shell/use-reader.ts';
+import { eitherUnit } from '../shell/words.ts';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
 
 interface Row {
   work: Work | '';
@@ -23,8 +26,8 @@ const rowOf = ({ work, distance, months, hours }: IntervalFigure): Row => ({
 });
 
 /** What a row says; null while it does not say it whole. */
-function figureOf({ work, distance, months, hours }: Row): IntervalFigure | null {
-  const km = parseQuantity(distance, ['km', 'mi'], 'km');
+function figureOf({ work, distance, months, hours }: Row, reader: ReaderUnits): IntervalFigure | null {
+  const km = parseQuantity(distance, ['km', 'mi'], reader.distance);
   const h = parseQuantity(hours, ['h'], 'h');
   const m = Number(months);
   const whole =
@@ -44,12 +47,13 @@ function figureOf({ work, distance, months, hours }: Row): IntervalFigure | null
 
 /** How often each work is wanted on such a wheel end, whichever comes first; none while it is what is usual. */
 export function IntervalFields({ sheet, set }: { sheet: Sheet; set: (part: Partial<Sheet>) => void }) {
+  const reader = useReader();
   const [rows, setRows] = useState<readonly Row[]>((sheet.intervals ?? []).map(rowOf));
   const built = stackOfSheet(sheet, { role: 'drive', wheels: 'single', brake: 'drum' });
   const offered = (built ? worksOf(built) : (Object.keys(works) as Work[])).filter((w) => w !== 'wheel-off');
   const change = (next: readonly Row[]) => {
     setRows(next);
-    const figures = next.map(figureOf);
+    const figures = next.map((row) => figureOf(row, reader));
     // A row that is not whole yet changes nothing.
     if (figures.some((f) => f === null)) return;
     const kept = (sheet.intervals ?? []).map((i) => [JSON.stringify(rowOf(i)), i] as const);
@@ -79,7 +83,7 @@ export function IntervalFields({ sheet, set }: { sheet: Sheet; set: (part: Parti
             ))}
           </SelectField>
           <TextField
-            label="Distance, km or mi"
+            label={`Distance, ${eitherUnit(reader, 'distance')}`}
             value={row.distance}
             placeholder="160,000 km"
             onChange={(e) => put(i, { distance: e.target.value })}

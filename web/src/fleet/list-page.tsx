@@ -11,7 +11,7 @@ import {
   type ListedUnit,
   type ListQuestion,
 } from '@lanternwright/core/fleet-list';
-import { formatQuantity } from '@lanternwright/core/quantity';
+import { formatFor } from '@lanternwright/core/quantity';
 import { problemText } from '../api.ts';
 import { useSheetsQuery } from '../sheets/sheets-api.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
@@ -21,6 +21,7 @@ import { useImportFleetMutation, useOwnersQuery, usePreviewFleetMutation } from 
 import { fleetFileOf, readListFile, sheetKey, type ChosenSheets, type ListTable } from './list-file.ts';
 import { ColumnFields, KindFields, PlanQuestion } from './list-questions.tsx';
 import { PlanDrawing } from './plan-drawing.tsx';
+import { useReader } from '../shell/use-reader.ts';
 
 const REMEMBERED = 'lanternwright.fleet-list';
 const SHOWN_ROWS = 100;
@@ -74,6 +75,7 @@ function Bad({ rows }: { rows: readonly { line: number; name: string; reason: st
 }
 
 function Units({ units }: { units: readonly ListedUnit[] }) {
+  const reader = useReader();
   return (
     <section aria-labelledby="units">
       <h2 id="units" className="pb-2 text-18 text-pine">
@@ -92,7 +94,8 @@ function Units({ units }: { units: readonly ListedUnit[] }) {
               </span>
             </span>
             <span className="figure text-14">
-              {[u.distance, u.hours].flatMap((q) => (q ? [formatQuantity(q)] : [])).join(', ') || 'no meter'}
+              {[u.distance, u.hours].flatMap((q) => (q ? [formatFor(q, reader)] : [])).join(', ') ||
+                'no meter'}
             </span>
           </li>
         ))}

@@ -17,13 +17,17 @@ import {
   useSwapMeterMutation,
 } from './fleet-api.ts';
 import { PanelForm } from './panel-form.tsx';
+import { useReader } from '../shell/use-reader.ts';
+import { eitherUnit } from '../shell/words.ts';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
 
 type Asking = { what: 'read' } | { what: 'swap' } | { what: 'strike'; row: MeterRow } | null;
 
-const kmOf = (text: string) => parseQuantity(text, ['km', 'mi'], 'km');
+const distanceOf = (text: string, reader: ReaderUnits) => parseQuantity(text, ['km', 'mi'], reader.distance);
 const hoursOf = (text: string) => parseQuantity(text, ['h'], 'h');
 
 function ReadForm({ unitId, onDone }: { unitId: string; onDone: () => void }) {
+  const reader = useReader();
   const [date, setDate] = useState('');
   const [distance, setDistance] = useState('');
   const [hours, setHours] = useState('');
@@ -31,7 +35,7 @@ function ReadForm({ unitId, onDone }: { unitId: string; onDone: () => void }) {
   const [add, { isLoading, error }] = useAddMeterMutation();
   const refused = { ...problemFields(error), ...bad };
   const save = async (sure: boolean) => {
-    const [km, h] = [kmOf(distance), hoursOf(hours)];
+    const [km, h] = [distanceOf(distance, reader), hoursOf(hours)];
     const wrong = {
       ...(date === '' ? { date: 'Say the day' } : {}),
       ...(distance.trim() !== '' && !km.ok ? { distance: km.message } : {}),
@@ -67,7 +71,7 @@ function ReadForm({ unitId, onDone }: { unitId: string; onDone: () => void }) {
         onChange={(e) => setDate(e.target.value)}
       />
       <TextField
-        label="Odometer, optional"
+        label={`Odometer, optional, ${eitherUnit(reader, 'distance')}`}
         placeholder="611,240 km"
         value={distance}
         error={refused['distance']}
@@ -94,6 +98,7 @@ const reasons = [
 ] as const;
 
 function SwapForm({ unitId, onDone }: { unitId: string; onDone: () => void }) {
+  const reader = useReader();
   const [of, setOf] = useState<'distance' | 'hours' | ''>('');
   const [why, setWhy] = useState<'swapped' | 'set-back' | ''>('');
   const [date, setDate] = useState('');
@@ -103,7 +108,7 @@ function SwapForm({ unitId, onDone }: { unitId: string; onDone: () => void }) {
   const [swap, { isLoading, error }] = useSwapMeterMutation();
   const refused = { ...problemFields(error), ...bad };
   const valueOf = (text: string) => {
-    const read = of === 'hours' ? hoursOf(text) : kmOf(text);
+    const read = of === 'hours' ? hoursOf(text) : distanceOf(text, reader);
     if (!read.ok) return null;
     return of === 'hours' ? read.quantity.value : read.quantity.si / 1000;
   };
@@ -165,6 +170,7 @@ function Readings({
   data: MeterPage;
   strike: (row: MeterRow) => void;
 }) {
+  const reader = useReader();
   const able = useMay();
   return (
     <ul key={unitId}>
@@ -175,7 +181,7 @@ function Readings({
         >
           <span>
             <span className={`figure ${isDoubted(row) ? 'line-through' : ''}`}>
-              {sayMeter(row.km, row.hours)}
+              {sayMeter(row.km, row.hours, reader)}
             </span>
             <span className="block text-12 text-muted">
               {sayDate(row.date)}, {meterSources[row.source].toLowerCase()}
@@ -203,6 +209,7 @@ export function MetersPanel({
   km: number | null;
   hours: number | null;
 }) {
+  const reader = useReader();
   const able = useMay();
   const [shown, setShown] = useState(false);
   const [page, setPage] = useState(1);
@@ -217,14 +224,14 @@ export function MetersPanel({
   return (
     <section>
       <h2 className="pb-1 text-16">Meters</h2>
-      <p className="figure pb-2 text-14">{sayMeter(km, hours)}</p>
+      <p className="figure pb-2 text-14">{sayMeter(km, hours, reader)}</p>
       {asking?.what === 'read' && <ReadForm unitId={unitId} onDone={done} />}
       {asking?.what === 'swap' && <SwapForm unitId={unitId} onDone={done} />}
       {asking?.what === 'strike' && (
         <Note tone="trouble">
           <p>
-            {sayMeter(asking.row.km, asking.row.hours)} of {sayDate(asking.row.date)} counts no more. It stays
-            in the record, with your name.
+            {sayMeter(asking.row.km, asking.row.hours, reader)} of {sayDate(asking.row.date)} counts no more.
+            It stays in the record, with your name.
           </p>
           {refused && <p>{problemText(refused)}</p>}
           <div className="flex flex-wrap gap-2 pt-2">

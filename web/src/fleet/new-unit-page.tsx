@@ -19,6 +19,9 @@ import { Note } from '../ui/problem-note.tsx';
 import { AxleEditor, type EditedAxle } from './axle-editor.tsx';
 import { PlanDrawing } from './plan-drawing.tsx';
 import { useAddUnitMutation, useOwnersQuery } from './fleet-api.ts';
+import { useReader } from '../shell/use-reader.ts';
+import { eitherUnit } from '../shell/words.ts';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
 
 const typedQuantity = (units: Unit[], assumed: Unit) =>
   z.string().superRefine((text, context) => {
@@ -26,18 +29,20 @@ const typedQuantity = (units: Unit[], assumed: Unit) =>
     if (!read.ok) context.addIssue({ code: 'custom', message: read.message });
   });
 
-const formSchema = z.object({
-  owner: z.string().trim().min(1, 'Name the owner'),
-  name: z.string().trim().min(1, 'Give the unit a name').max(60),
-  kind: unitKindSchema,
-  plate: z.string().trim().max(20),
-  distance: typedQuantity(['km', 'mi'], 'km'),
-  hours: typedQuantity(['h'], 'h'),
-});
-type Form = z.infer<typeof formSchema>;
+/** What is typed for a unit. @param distance what a bare odometer reading is in */
+const formSchema = (distance: ReaderUnits['distance']) =>
+  z.object({
+    owner: z.string().trim().min(1, 'Name the owner'),
+    name: z.string().trim().min(1, 'Give the unit a name').max(60),
+    kind: unitKindSchema,
+    plate: z.string().trim().max(20),
+    distance: typedQuantity(['km', 'mi'], distance),
+    hours: typedQuantity(['h'], 'h'),
+  });
+type Form = z.infer<ReturnType<typeof formSchema>>;
 
-function meterOf({ distance, hours }: Form) {
-  const km = parseQuantity(distance, ['km', 'mi'], 'km');
+function meterOf({ distance, hours }: Form, reader: ReaderUnits) {
+  const km = parseQuantity(distance, ['km', 'mi'], reader.distance);
   const h = parseQuantity(hours, ['h'], 'h');
   return { ...(km.ok ? { distance: km.quantity } : {}), ...(h.ok ? { hours: h.quantity } : {}) };
 }
@@ -64,11 +69,12 @@ function LayoutPicker({ kind, onPick }: { kind: UnitKind; onPick: (layout: Layou
 /** Adding a unit: who owns it, what it is, and its axles from a common plan. */
 export function NewUnitPage() {
   const navigate = useNavigate();
+  const reader = useReader();
   const { data: owners = [] } = useOwnersQuery();
   const [axles, setAxles] = useState<readonly EditedAxle[] | null>(null);
   const [addUnit, { isLoading, error }] = useAddUnitMutation();
   const { register, handleSubmit, watch, formState } = useForm<Form>({
-    resolver: zodResolver(formSchema),
+    resolver: zodResolver(formSchema(reader.distance)),
     defaultValues: { owner: '', name: '', kind: 'tractor', plate: '', distance: '', hours: '' },
   });
   const refused = problemFields(error);
@@ -76,7 +82,14 @@ export function NewUnitPage() {
   const save = handleSubmit(async (form) => {
     if (!axles) return;
     const { owner, name, kind, plate } = form;
-    const { data } = await addUnit({ owner, name, kind, plate, meter: meterOf(form), axles: [...axles] });
+    const { data } = await addUnit({
+      owner,
+      name,
+      kind,
+      plate,
+      meter: meterOf(form, reader),
+      axles: [...axles],
+    });
     if (data) await navigate(`/fleet/${data.id}`);
   });
   return (
@@ -106,7 +119,7 @@ export function NewUnitPage() {
           </SelectField>
           <TextField label="Plate" error={errorOf('plate')} {...register('plate')} />
           <TextField
-            label="Distance on the meter"
+            label={`Distance on the meter, ${eitherUnit(reader, 'distance')}`}
             placeholder="611,240 km"
             error={errorOf('distance')}
             {...register('distance')}

@@ -1,20 +1,21 @@
 import { useState } from 'react';
 import type { ReadingRow } from '@lanternwright/contract/fleet';
 import type { Sheet } from '@lanternwright/core/procedure';
-import { sayDate, sayKm } from '../shell/words.ts';
+import { sayDate, sayDistance } from '../shell/words.ts';
 import { HistoryChart, type HistoryPoint } from '../ui/history-chart.tsx';
-import type { RuleUnit } from '../ui/thou-rule.tsx';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
+import { useReader } from '../shell/use-reader.ts';
 
 type Over = 'distance' | 'date';
 
-function pointsOf(readings: readonly ReadingRow[], over: Over, unit: RuleUnit): HistoryPoint[] {
-  const per = unit === 'in' ? 25.4 : 1;
+function pointsOf(readings: readonly ReadingRow[], over: Over, reader: ReaderUnits): HistoryPoint[] {
+  const per = reader.length === 'in' ? 25.4 : 1;
   return readings
     .filter((r) => over === 'date' || r.km !== null)
     .map((r) => ({
       x: over === 'distance' ? r.km! : Date.parse(r.at),
       value: r.endPlayMm / per,
-      label: `${r.round === 0 ? 'as found' : r.final ? 'as left' : 'before adjusting again'}, ${sayDate(r.at)}${r.km === null ? '' : `, ${sayKm(r.km)}`}, ${r.by}`,
+      label: `${r.round === 0 ? 'as found' : r.final ? 'as left' : 'before adjusting again'}, ${sayDate(r.at)}${r.km === null ? '' : `, ${sayDistance(r.km, reader)}`}, ${r.by}`,
       state: r.verdict,
       asFound: r.round === 0,
     }));
@@ -24,14 +25,14 @@ function pointsOf(readings: readonly ReadingRow[], over: Over, unit: RuleUnit): 
 export function ReadingsChart({
   readings,
   band,
-  unit,
   height,
 }: {
   readings: readonly ReadingRow[];
   band: Sheet['band'];
-  unit: RuleUnit;
   height?: number;
 }) {
+  const reader = useReader();
+  const unit = reader.length;
   const hasDistance = readings.some((r) => r.km !== null);
   const [chosen, setOver] = useState<Over>('distance');
   const over = hasDistance ? chosen : 'date';
@@ -66,12 +67,14 @@ export function ReadingsChart({
         )}
       </div>
       <HistoryChart
-        points={pointsOf(settled, over, unit)}
+        points={pointsOf(settled, over, reader)}
         band={shownBand}
         digits={unit === 'in' ? 4 : 3}
         unit={unit}
         height={height}
-        sayX={(x) => (over === 'distance' ? sayKm(x) : sayDate(new Date(x).toISOString()).slice(-8))}
+        sayX={(x) =>
+          over === 'distance' ? sayDistance(x, reader) : sayDate(new Date(x).toISOString()).slice(-8)
+        }
       />
     </div>
   );

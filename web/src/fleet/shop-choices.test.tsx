@@ -3,6 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { afterEach, describe, expect, it } from 'vitest';
 import { familySheet, type Sheet } from '@lanternwright/core/procedure';
+import { InStore } from '../testing/fake-server.tsx';
 import { HubFields } from './hub-fields.tsx';
 import { HeatFields, RetorqueField, SchoolFields } from './shop-choices.tsx';
 
@@ -26,7 +27,7 @@ function editing(start: Sheet) {
       </>
     );
   }
-  render(<Editor />);
+  render(<Editor />, { wrapper: InStore });
   return { sheet: () => now, user: userEvent.setup() };
 }
 

@@ -4,6 +4,8 @@ import { formatTyped, parseTogether } from '@lanternwright/core/quantity';
 import { HEAT_LIMITS } from '@lanternwright/core/traveller';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
+import { useReader } from '../shell/use-reader.ts';
+import { eitherUnit } from '../shell/words.ts';
 
 interface Props {
   sheet: Sheet;
@@ -34,13 +36,20 @@ export function SchoolFields({ sheet, set }: Props) {
 /** When wheel nuts are torqued again on this kind of wheel end; empty for the shop's usual 80 to 160 km. */
 export function RetorqueField({ sheet, set }: Props) {
   const { retorque } = sheet;
+  const reader = useReader();
+  const either = eitherUnit(reader, 'distance');
   const [text, setText] = useState({
     from: retorque ? formatTyped(retorque.from) : '',
     by: retorque ? formatTyped(retorque.by) : '',
     days: retorque ? String(retorque.days) : '',
   });
   const [tried, setTried] = useState(false);
-  const { from, by } = parseTogether({ from: text.from, by: text.by }, ['km', 'mi'], 'km', 'unlabelled');
+  const { from, by } = parseTogether(
+    { from: text.from, by: text.by },
+    ['km', 'mi'],
+    reader.distance,
+    'unlabelled',
+  );
   const days = Number(text.days);
   const daysFit = text.days.trim() !== '' && Number.isInteger(days) && days >= 1 && days <= 365;
   const turned = from.ok && by.ok && from.quantity.si > by.quantity.si;
@@ -68,13 +77,13 @@ export function RetorqueField({ sheet, set }: Props) {
     <>
       {field(
         'from',
-        'Retorque after, km or mi',
+        `Retorque after, ${either}`,
         whyUnread(from, (t) => setText({ ...text, from: t })),
         '80 km',
       )}
       {field(
         'by',
-        'Retorque at the latest by, km or mi',
+        `Retorque at the latest by, ${either}`,
         whyUnread(by, (t) => setText({ ...text, by: t })) ?? (turned && 'It is over the first'),
         '160 km',
       )}

@@ -6,7 +6,6 @@ import { constructions, type Sheet } from '@lanternwright/core/procedure';
 import { problemText } from '../api.ts';
 import { playDigits, sayDate, sayMeter, sayPlay, sayTime } from '../shell/words.ts';
 import { useMay } from '../people/people-api.ts';
-import { useAppSelector } from '../store.ts';
 import { AxlePlan } from '../ui/axle-plan.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -17,13 +16,14 @@ import { DutyPanel } from './duty-panel.tsx';
 import { DuePanel } from './due-panel.tsx';
 import { MetersPanel } from './meters-panel.tsx';
 import { useHistoryQuery, useUnitQuery } from './fleet-api.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 const ReadingsChart = lazy(() => import('./readings-chart.tsx').then((m) => ({ default: m.ReadingsChart })));
 const OpenJob = lazy(() => import('../jobs/open-job.tsx').then((m) => ({ default: m.OpenJob })));
 
 function SheetPanel({ sheet }: { sheet: Sheet }) {
-  const unit = useAppSelector((s) => s.preferences.unit);
-  const lines = sheetLines(sheet, unit);
+  const reader = useReader();
+  const lines = sheetLines(sheet, reader);
   const sources = sheetSources(lines);
   return (
     <section>
@@ -75,7 +75,7 @@ function FollowUps({ followUps }: { followUps: readonly FollowUp[] }) {
 
 /** Axles that stood under the unit once, each with what it was last measured at. */
 function TakenOut({ unit: { takenOut } }: { unit: UnitDetail }) {
-  const shown = useAppSelector((s) => s.preferences.unit);
+  const shown = useReader().length;
   if (takenOut.length === 0) return null;
   return (
     <section>
@@ -143,7 +143,8 @@ function firstToLookAt({ wheelEnds }: UnitDetail): string {
 }
 
 function Unit({ unit }: { unit: UnitDetail }) {
-  const shown = useAppSelector((s) => s.preferences.unit);
+  const reader = useReader();
+  const shown = reader.length;
   const able = useMay();
   const [params, setParams] = useSearchParams();
   const [opening, setOpening] = useState(false);
@@ -157,7 +158,7 @@ function Unit({ unit }: { unit: UnitDetail }) {
           <h1 className="text-23">{unit.name}</h1>
           <p className="text-13 text-muted">
             {unitKinds[unit.kind]} · {unit.owner.name}
-            {unit.plate && ` · ${unit.plate}`} · {sayMeter(unit.meterKm, unit.hours)}
+            {unit.plate && ` · ${unit.plate}`} · {sayMeter(unit.meterKm, unit.hours, reader)}
             {unit.meterDate && ` on ${sayDate(unit.meterDate)}`}
           </p>
         </div>
@@ -215,7 +216,6 @@ function Unit({ unit }: { unit: UnitDetail }) {
               <ReadingsChart
                 readings={unit.readings.filter((r) => r.position === wheelEnd.position)}
                 band={axle.sheet.band}
-                unit={shown}
               />
             </Suspense>
           </section>

@@ -128,7 +128,7 @@ describe('meters', () => {
     await user.click(screen.getByRole('button', { name: 'Keep this reading' }));
     expect(screen.getByText('Say the day')).toBeTruthy();
     await user.type(screen.getByLabelText('Day'), '2026-02-06');
-    await user.type(screen.getByLabelText('Odometer, optional'), '370 mi');
+    await user.type(screen.getByLabelText(/^Odometer, optional/), '370 mi');
     await user.click(screen.getByRole('button', { name: 'Keep this reading' }));
     expect(await screen.findByText(words)).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'I looked again: keep it as it is' }));

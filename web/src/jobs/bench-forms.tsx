@@ -1,12 +1,13 @@
 import { useState } from 'react';
 import { compared, hubFill, sayHubFill, type Compared } from '@lanternwright/core/procedure';
-import { formatQuantity, parseQuantity, unitDefinition } from '@lanternwright/core/quantity';
+import { formatFor, parseQuantity, unitDefinition } from '@lanternwright/core/quantity';
 import { comparableOf, partTitle } from '@lanternwright/core/route';
 import { partsToCompare } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
+import { useReader } from '../shell/use-reader.ts';
 
 const chip = (on: boolean) =>
   `min-h-12 rounded-md border px-3 text-14 ${on ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`;
@@ -120,6 +121,7 @@ const amountUnits = ['g', 'kg', 'mL', 'L', 'lb', 'qt'] as const;
 
 /** How the bearings were packed, with what, and how much the hub takes by reckoning. */
 export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
+  const reader = useReader();
   const { lubricant, schools } = wheelEnd.sheet;
   const fill = hubFill(wheelEnd.sheet);
   const oil = lubricant.kind === 'oil';
@@ -159,7 +161,7 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
       {fill && (
         <div className="rounded-lg border border-edge bg-panel p-4">
           <p className="caption">{oil ? 'The hub takes in the end, to the mark' : 'The hub takes'}</p>
-          <p className="figure text-26 font-semibold">{sayHubFill(wheelEnd.sheet)}</p>
+          <p className="figure text-26 font-semibold">{sayHubFill(wheelEnd.sheet, reader)}</p>
           <p className="text-12 text-muted">
             {oil
               ? 'Reckoned from bearings and cavity; the mark on the cap decides.'
@@ -194,7 +196,7 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
             className="figure"
             inputMode="decimal"
             value={amount}
-            placeholder={fill ? formatQuantity(fill) : ''}
+            placeholder={fill ? formatFor(fill, reader) : ''}
             error={tried && read && !read.ok ? read.message : undefined}
             onChange={(e) => setAmount(e.target.value)}
           />

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import type { Person } from '@lanternwright/contract/people';
 import { hubFill, saySchool, type StepData } from '@lanternwright/core/procedure';
-import { formatQuantity, parseQuantity } from '@lanternwright/core/quantity';
+import { formatFor, parseQuantity } from '@lanternwright/core/quantity';
 import { TextField } from '../ui/field.tsx';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
+import { useReader } from '../shell/use-reader.ts';
 
 /** How the nut is kept from coming loose, and who looked at it besides whoever did it. */
 export function LockForm({ step, record, person, wheelEnd }: FormProps<'lock'> & { person: Person }) {
@@ -60,6 +61,7 @@ const joints: readonly [Joint, string][] = [
 
 /** What went in and what closes it. */
 export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
+  const reader = useReader();
   const { sheet } = wheelEnd;
   const fill = sheet.lubricant.kind === 'oil' ? hubFill(sheet) : null;
   const [lubricant, setLubricant] = useDraft('lubricant', sheet.lubricant.name);
@@ -105,7 +107,7 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
             className="figure"
             inputMode="decimal"
             value={amount}
-            hint={fill ? `About ${formatQuantity(fill)} by reckoning; the mark decides` : 'To the mark'}
+            hint={fill ? `About ${formatFor(fill, reader)} by reckoning; the mark decides` : 'To the mark'}
             error={tried && read && !read.ok ? read.message : undefined}
             onChange={(e) => setAmount(e.target.value)}
           />

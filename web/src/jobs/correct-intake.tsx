@@ -6,6 +6,7 @@ import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { SymptomPicker } from './symptom-picker.tsx';
 import type { OpenJob } from './use-job.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 const typed = ({ distance, hours }: Meter) => {
   const q = distance ?? hours;
@@ -15,6 +16,7 @@ const typed = ({ distance, hours }: Meter) => {
 /** What was noted at intake, put right with a reason. What stood there first stays in the record. */
 export function CorrectIntake({ open, onDone }: { open: OpenJob; onDone: () => void }) {
   const { job } = open;
+  const reader = useReader();
   const [complaint, setComplaint] = useState(job.complaint);
   const [reportedBy, setReportedBy] = useState(job.reportedBy);
   const [noticed, setNoticed] = useState<Symptom[]>([...job.symptoms]);
@@ -23,7 +25,9 @@ export function CorrectIntake({ open, onDone }: { open: OpenJob; onDone: () => v
   const [error, setError] = useState<{ meter?: string; reason?: string }>({});
   const save = () => {
     const read =
-      meter.trim() === '' ? null : parseQuantity(meter, ['km', 'mi', 'h'], job.meter.hours ? 'h' : 'km');
+      meter.trim() === ''
+        ? null
+        : parseQuantity(meter, ['km', 'mi', 'h'], job.meter.hours ? 'h' : reader.distance);
     if (read && !read.ok) return setError({ meter: read.message });
     if (reason.trim() === '') return setError({ reason: 'Say why' });
     const { distance, hours } = job.meter;

@@ -1,17 +1,17 @@
 import { useState } from 'react';
 import { dimensions } from '@lanternwright/core/procedure';
 import { parseQuantity, parseTogether, type Parsed } from '@lanternwright/core/quantity';
-import { useAppSelector } from '../store.ts';
 import { TextField } from '../ui/field.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
 import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
+import { useReader } from '../shell/use-reader.ts';
 
 const units = ['in', 'mm', 'thou'] as const;
 
 /** A measured size against its own figure: the sheet's, the maker's, or the part's own. */
 export function DimensionForm({ step, wheelEnd, record }: FormProps<'dimension'>) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const unit = useReader().length;
   const [text, setText] = useDraft('text', { value: '', least: '', most: '' });
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);

@@ -1,6 +1,7 @@
 import type { ShopFollowUp } from '@lanternwright/contract/jobs';
 import { followUpKinds } from '@lanternwright/core/traveller';
-import { sayDate, sayKm } from '../shell/words.ts';
+import { sayDate, sayDistance } from '../shell/words.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 /** What each kind of follow-up is called. */
 export const followUpWords: Record<ShopFollowUp['kind'], string> = {
@@ -11,12 +12,13 @@ export const followUpWords: Record<ShopFollowUp['kind'], string> = {
 
 /** By what distance or date a follow-up is due, and whether it is late. */
 export function DueBy({ due }: { due: Pick<ShopFollowUp, 'byKm' | 'byDate' | 'state'> }) {
+  const reader = useReader();
   const late = due.state === 'overdue';
   if (due.byDate === null) return null;
   return (
     <span className={`text-right text-13 ${late ? 'font-semibold text-rust' : 'text-muted'}`}>
       {late ? 'overdue since ' : due.state === 'due' ? 'due now, by ' : 'by '}
-      {due.byKm === null ? '' : `${sayKm(due.byKm)} or `}
+      {due.byKm === null ? '' : `${sayDistance(due.byKm, reader)} or `}
       {sayDate(due.byDate)}
     </span>
   );

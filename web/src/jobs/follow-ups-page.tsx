@@ -2,22 +2,25 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { FOLLOW_UPS_A_PAGE, type ShopFollowUp } from '@lanternwright/contract/jobs';
 import { unitKinds } from '@lanternwright/core/axle-plan';
-import { sayKm } from '../shell/words.ts';
+import { sayDistance } from '../shell/words.ts';
 import { Pager } from '../ui/pager.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { DueBy, followUpWords } from './due-by.tsx';
 import { useFollowUpsQuery } from './jobs-api.ts';
 import { JobsFrame } from './jobs-frame.tsx';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
+import { useReader } from '../shell/use-reader.ts';
 
 const stands = { overdue: 'Overdue', due: 'Now', early: 'Later' } as const;
 
 /** How far the unit may still go, where the follow-up is by distance and the meter is known. */
-function distanceLeft({ byKm, meterKm, state }: ShopFollowUp): string {
+function distanceLeft({ byKm, meterKm, state }: ShopFollowUp, reader: ReaderUnits): string {
   if (byKm === null || meterKm === null || state === 'overdue') return '';
-  return `${sayKm(byKm - meterKm)} left`;
+  return `${sayDistance(byKm - meterKm, reader)} left`;
 }
 
 function Row({ due }: { due: ShopFollowUp }) {
+  const reader = useReader();
   const { unit, position } = due;
   return (
     <li className="border-b border-rule">
@@ -42,7 +45,7 @@ function Row({ due }: { due: ShopFollowUp }) {
         </span>
         <span className="flex flex-col sm:items-end">
           <DueBy due={due} />
-          <span className="figure text-13 text-muted">{distanceLeft(due)}</span>
+          <span className="figure text-13 text-muted">{distanceLeft(due, reader)}</span>
         </span>
       </Link>
     </li>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { formatTyped, parseTogether } from '@lanternwright/core/quantity';
+import { formatTyped, parseTogether, unitDefinition } from '@lanternwright/core/quantity';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
 import { useInstruments } from '../instruments/use-instruments.ts';
 import { hubHeat } from '@lanternwright/core/traveller';
@@ -8,6 +8,8 @@ import { Note } from '../ui/problem-note.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
 import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
+import { useReader } from '../shell/use-reader.ts';
+import { eitherUnit } from '../shell/words.ts';
 
 const units = ['degC', 'degF'] as const;
 
@@ -16,7 +18,9 @@ export function HeatForm({ record, step, wheelEnd }: FormProps<'heat'>) {
   const [text, setText] = useDraft('text', { here: '', other: '', air: '' });
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
-  const { here, other, air } = parseTogether(text, units, 'degC', 'unlabelled');
+  const reader = useReader();
+  const either = eitherUnit(reader, 'temperature');
+  const { here, other, air } = parseTogether(text, units, reader.temperature, 'unlabelled');
   const thermometer = useInstruments('HT', `${wheelEnd.position}, ${step.title}`, ({ quantity }) => {
     const words = formatTyped(quantity);
     setText((t) => {
@@ -24,7 +28,8 @@ export function HeatForm({ record, step, wheelEnd }: FormProps<'heat'>) {
       return { ...t, [next]: words };
     });
   });
-  const warmer = here.ok && other.ok ? Math.round(here.quantity.si - other.quantity.si) : null;
+  const kelvin = here.ok && other.ok ? here.quantity.si - other.quantity.si : null;
+  const warmer = kelvin === null ? null : Math.round(reader.temperature === 'degF' ? kelvin * 1.8 : kelvin);
   const heat =
     here.ok && other.ok && air.ok
       ? hubHeat({ here: here.quantity, other: other.quantity, air: air.quantity }, wheelEnd.sheet.heat)
@@ -44,7 +49,7 @@ export function HeatForm({ record, step, wheelEnd }: FormProps<'heat'>) {
     <Form button="Record the temperatures" onRecord={save}>
       <div className="grid gap-3 sm:grid-cols-3">
         <TextField
-          label="This hub, °C or °F"
+          label={`This hub, ${either}`}
           className="figure"
           inputMode="decimal"
           autoFocus
@@ -53,7 +58,7 @@ export function HeatForm({ record, step, wheelEnd }: FormProps<'heat'>) {
           onChange={(e) => setText({ ...text, here: e.target.value })}
         />
         <TextField
-          label="The other side, °C or °F"
+          label={`The other side, ${either}`}
           className="figure"
           inputMode="decimal"
           value={text.other}
@@ -61,7 +66,7 @@ export function HeatForm({ record, step, wheelEnd }: FormProps<'heat'>) {
           onChange={(e) => setText({ ...text, other: e.target.value })}
         />
         <TextField
-          label="The air, °C or °F"
+          label={`The air, ${either}`}
           className="figure"
           inputMode="decimal"
           value={text.air}
@@ -74,7 +79,7 @@ export function HeatForm({ record, step, wheelEnd }: FormProps<'heat'>) {
         <p role="status" className="text-18 font-semibold">
           {warmer === 0
             ? 'Both alike'
-            : `${Math.abs(warmer)} °C ${warmer > 0 ? 'warmer' : 'cooler'} than the other side`}
+            : `${Math.abs(warmer)} ${unitDefinition(reader.temperature).label} ${warmer > 0 ? 'warmer' : 'cooler'} than the other side`}
         </p>
       )}
       {heat && heat.verdict !== 'fine' && (

@@ -39,6 +39,7 @@ import { StackPanel } from './stack-panel.tsx';
 import { StepPanel } from './step-panel.tsx';
 import { useOpenJob, type OpenJob } from './use-job.ts';
 import { WhatHolds } from './what-holds.tsx';
+import { useReader } from '../shell/use-reader.ts';
 
 const cellOf: Record<StageState, MarkState> = {
   done: 'in-band',
@@ -79,6 +80,7 @@ function whoWorks(job: Job): string {
 }
 
 function JobHead({ open }: { open: OpenJob }) {
+  const reader = useReader();
   const { detail, job } = open;
   const { distance, hours } = job.meter;
   return (
@@ -92,7 +94,7 @@ function JobHead({ open }: { open: OpenJob }) {
         </h1>
         <p className="text-13 text-muted">
           Job {detail.number} · {unitKinds[detail.unit.kind]} · {detail.unit.owner.name} ·{' '}
-          {sayMeter(distance ? distance.si / 1000 : null, hours?.value ?? null)}
+          {sayMeter(distance ? distance.si / 1000 : null, hours?.value ?? null, reader)}
           {job.stopped
             ? ` · ${stoppedWords[job.stopped.as].toLowerCase()}`
             : isClosed(job) && ' · every wheel end is released'}

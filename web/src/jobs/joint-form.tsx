@@ -9,9 +9,8 @@ import {
   type TipPlace,
 } from '@lanternwright/core/inspection';
 import type { StepData } from '@lanternwright/core/procedure';
-import { formatQuantity, parseQuantity, parseTogether, quantity } from '@lanternwright/core/quantity';
+import { formatFor, parseQuantity, parseTogether, quantity } from '@lanternwright/core/quantity';
 import { hasKingpin, progressOf, type WheelEnd } from '@lanternwright/core/traveller';
-import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -19,6 +18,7 @@ import { whyUnread } from '../ui/why-unread.tsx';
 import { JointView } from '../ui/joint-view.tsx';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
+import { useReader } from '../shell/use-reader.ts';
 
 type Felt = Extract<StepData, { kind: 'joint' }>['felt'];
 const felts: readonly [Felt, string][] = [
@@ -71,7 +71,8 @@ function Tilt({ tilt, position, there }: { tilt: number; position: string; there
 
 /** Rocking by hand, and the two placements of the indicator that tell kingpin from bearing. */
 export function JointForm({ wheelEnd, record, other }: FormProps<'joint'>) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const reader = useReader();
+  const unit = reader.length;
   const [felt, setFelt] = useDraft<Felt | null>('felt', null);
   const [text, setText] = useDraft('text', { axle: '', hub: '', limit: '', radius: '' });
   const [tipAt, setTipAt] = useDraft<TipPlace | ''>('tipAt', '');
@@ -153,7 +154,7 @@ export function JointForm({ wheelEnd, record, other }: FormProps<'joint'>) {
         <Form button="Record the movement" onRecord={save}>
           {!kingpin && (
             <p className="text-14">
-              No kingpin on this axle: the bearing alone. Its limit is {formatQuantity(bearingLimit)}.
+              No kingpin on this axle: the bearing alone. Its limit is {formatFor(bearingLimit, reader)}.
             </p>
           )}
           <div className="grid gap-4 sm:grid-cols-3">

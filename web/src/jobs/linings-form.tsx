@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { brakeKinds, liningMinimums, type BrakeKind } from '@lanternwright/core/brake';
 import type { StepData } from '@lanternwright/core/procedure';
-import { parseTogether } from '@lanternwright/core/quantity';
+import { formatFor, parseTogether } from '@lanternwright/core/quantity';
 import { brakeKindsOf, thinLining } from '@lanternwright/core/traveller';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
+import { useReader } from '../shell/use-reader.ts';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
 
@@ -25,7 +26,8 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
   const [isSet, setIsSet] = useDraft<boolean | null>('isSet', null);
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
-  const reads = parseTogether({ inner, outer }, units, 'mm', 'labelled');
+  const reader = useReader();
+  const reads = parseTogether({ inner, outer }, units, reader.thickness, 'labelled');
   const data: Extract<StepData, { kind: 'linings' }> = {
     kind: 'linings',
     brake,
@@ -34,6 +36,7 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
     ...(brake !== 'none' && reads.outer.ok ? { outer: reads.outer.quantity } : {}),
     ...noted(note),
   };
+  const thick = (mm: number) => formatFor({ value: Number(mm.toFixed(1)), unit: 'mm' }, reader);
   const thin = thinLining(data);
   const wantsNote = thin !== null || isSet === false;
   const minimum = liningMinimums[brake];
@@ -49,7 +52,7 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
       <SelectField
         label="Brake"
         value={brake}
-        hint={brake === 'none' ? undefined : `Replace at ${minimum.mm} mm. ${minimum.source}`}
+        hint={brake === 'none' ? undefined : `Replace at ${thick(minimum.mm)}. ${minimum.source}`}
         onChange={(e) => setBrake(e.target.value as BrakeKind)}
       >
         {kinds.map((k) => (
@@ -62,7 +65,7 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
         <>
           <div className="grid gap-3 sm:grid-cols-2">
             <TextField
-              label="Inner lining, mm"
+              label={`Inner lining, ${reader.thickness}`}
               className="figure"
               inputMode="decimal"
               autoFocus
@@ -71,7 +74,7 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
               onChange={(e) => setInner(e.target.value)}
             />
             <TextField
-              label="Outer lining, mm"
+              label={`Outer lining, ${reader.thickness}`}
               className="figure"
               inputMode="decimal"
               value={outer}
@@ -93,7 +96,7 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
       )}
       {thin && (
         <Note tone="trouble">
-          The lining is {thin.mm.toFixed(1)} mm, at or under {thin.leastMm} mm. Replace across the axle.
+          The lining is {thick(thin.mm)}, at or under {thick(thin.leastMm)}. Replace across the axle.
         </Note>
       )}
       <TextField

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { LEAST_CYCLES, REPEAT_WITHIN_MM } from '@lanternwright/core/end-play';
-import { bandInMm, type BandFigure, type Step, type StepData } from '@lanternwright/core/procedure';
-import { formatQuantity, formatValue, parseQuantity } from '@lanternwright/core/quantity';
+import { bandInMm, sayPull, type BandFigure, type Step, type StepData } from '@lanternwright/core/procedure';
+import { parseQuantity } from '@lanternwright/core/quantity';
 import {
   playMm,
   readingRound,
@@ -11,7 +11,6 @@ import {
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import { playDigits, sayPlay } from '../shell/words.ts';
-import { useAppSelector } from '../store.ts';
 import { ToolField, useGraduation, useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -23,6 +22,7 @@ import { CycleEntry } from './cycle-entry.tsx';
 import { SinceSet } from './since-set.tsx';
 import { SettingAdvice, useAdvice } from './setting-advice.tsx';
 import type { OpenJob } from './use-job.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 interface Props {
   open: OpenJob;
@@ -86,6 +86,7 @@ function CycleCard({
 
 /** Preload by its drag: with a pull scale where the sheet has a figure, else by hand. */
 function DragPanel({ wheelEnd, record }: Pick<Props, 'wheelEnd' | 'record'>) {
+  const reader = useReader();
   const { drag } = wheelEnd.sheet;
   const [text, setText] = useDraft('text', '');
   const [error, setError] = useState<string>();
@@ -110,7 +111,7 @@ function DragPanel({ wheelEnd, record }: Pick<Props, 'wheelEnd' | 'record'>) {
         label={`Pull at a wheel stud, N or lbf${drag ? '' : ' (optional)'}`}
         hint={
           drag
-            ? `The sheet asks for ${formatValue(drag.min.value, drag.min.unit)} to ${formatQuantity(drag.max)}`
+            ? `The sheet asks for ${sayPull(drag, reader)}`
             : 'The sheet has no figure: light, even drag by hand is recorded as that'
         }
         className="figure"
@@ -156,7 +157,7 @@ export function MeasurePanel(props: Props) {
 
 /** Takes the cycles, judges them, and says what to do about them. */
 function EndPlayPanel({ open, wheelEnd, step, record, band }: Props & { band: BandFigure }) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const unit = useReader().length;
   const [refused, setRefused] = useState<string | null>(null);
   const { sheet, position } = wheelEnd;
   const round = readingRound(wheelEnd, step);

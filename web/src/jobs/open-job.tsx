@@ -17,6 +17,8 @@ import { useOpenJobMutation } from './jobs-api.ts';
 import { Choices } from './step-form-parts.tsx';
 import { SymptomPicker } from './symptom-picker.tsx';
 import { nothingWanted, WantedWorks, type Wanted } from './wanted-works.tsx';
+import { useReader } from '../shell/use-reader.ts';
+import { eitherUnit, sayDistance } from '../shell/words.ts';
 
 /** Why a wheel end cannot be put into a new job, or null. */
 function whyNot(unit: UnitDetail, position: string): string | null {
@@ -74,11 +76,12 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
   const [driveAct, setDriveAct] = useState<StandingAct | ''>('');
   const { verdict } = driveVerdict(noticed);
   const [meter, setMeter] = useState('');
+  const reader = useReader();
   const inHours = unit.meterKm === null && unit.hours !== null;
   const read =
     meter.trim() === ''
       ? null
-      : parseQuantity(meter, inHours ? ['h'] : ['km', 'mi', 'h'], inHours ? 'h' : 'km');
+      : parseQuantity(meter, inHours ? ['h'] : ['km', 'mi', 'h'], inHours ? 'h' : reader.distance);
   const meterError = whyUnread(read, setMeter);
   const known = inHours ? unit.hours : unit.meterKm;
   const goesBack =
@@ -208,8 +211,8 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
                   inHours
                     ? `${Math.round(unit.hours ?? 0)} h`
                     : known === null
-                      ? 'km, mi or h'
-                      : `${Math.round(known)} km`
+                      ? `${eitherUnit(reader, 'distance')}, or h`
+                      : sayDistance(known, reader)
                 }
                 error={meterError}
                 hint={

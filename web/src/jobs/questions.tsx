@@ -7,12 +7,12 @@ import {
   type OpenQuestion,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
-import { sayKm, sayPlay } from '../shell/words.ts';
-import { useAppSelector } from '../store.ts';
+import { sayDistance, sayPlay } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import type { OpenJob } from './use-job.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 const answers = (Object.keys(dispositions) as Disposition[]).filter((d) => d !== 'ask') as Exclude<
   Disposition,
@@ -21,12 +21,13 @@ const answers = (Object.keys(dispositions) as Disposition[]).filter((d) => d !==
 
 /** What is known of the unit that bears on the question. */
 function Known({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const reader = useReader();
+  const unit = reader.length;
   const verdict = lastVerdict(wheelEnd);
   const before = open.detail.before.filter((r) => r.position === wheelEnd.position && r.final);
   const km = open.job.meter.distance ? open.job.meter.distance.si / 1000 : null;
   const facts = [
-    km === null ? null : `at ${sayKm(km)}`,
+    km === null ? null : `at ${sayDistance(km, reader)}`,
     `${before.length} earlier ${before.length === 1 ? 'setting' : 'settings'} of this wheel end`,
     verdict ? `as found ${sayPlay(verdict.result.endPlayMm, unit)}` : null,
     open.job.complaint ? `complaint: ${open.job.complaint.toLowerCase()}` : null,

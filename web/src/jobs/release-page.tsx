@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { bandInMm, sayTorque, stages, torques, type Step } from '@lanternwright/core/procedure';
-import { formatQuantity, formatTyped } from '@lanternwright/core/quantity';
+import { formatFor, formatTyped } from '@lanternwright/core/quantity';
 import { partTitle } from '@lanternwright/core/route';
 import { works } from '@lanternwright/core/stack';
 import {
@@ -24,12 +24,12 @@ import {
 } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
 import { sayDate, sayPlay, sayTime } from '../shell/words.ts';
-import { useAppSelector } from '../store.ts';
 import { Note } from '../ui/problem-note.tsx';
 import { ThouRule } from '../ui/thou-rule.tsx';
 import { OutOfService } from './out-of-service.tsx';
 import { ReleasePanel } from './release-panel.tsx';
 import { useOpenJob, type OpenJob } from './use-job.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 const by = (record: StepRecord) => `${record.by.name}, ${sayTime(record.at)}`;
 
@@ -38,7 +38,8 @@ const stepsOfKind = (w: WheelEnd, ...kinds: Step['kind'][]): StepProgress[] =>
   progressOf(w).filter((p) => kinds.includes(p.step.kind));
 
 function EndPlay({ wheelEnd }: { wheelEnd: WheelEnd }) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const reader = useReader();
+  const unit = reader.length;
   const { band } = wheelEnd.sheet;
   const [found, left] = [verdictOf(wheelEnd, AS_FOUND), verdictOf(wheelEnd)];
   const measuring = stepsOfKind(wheelEnd, 'measure').find((p) => p.step.stage === 'verify');
@@ -64,7 +65,7 @@ function EndPlay({ wheelEnd }: { wheelEnd: WheelEnd }) {
             {last?.gauge && ` with ${last.gauge}`}
           </>
         ) : data?.kind === 'measure' ? (
-          sayStepData(data)
+          sayStepData(data, reader)
         ) : (
           <span className="text-rust">
             {measuring ? 'Not measured since the nut was moved.' : 'Not set in this job.'}
@@ -85,6 +86,7 @@ function EndPlay({ wheelEnd }: { wheelEnd: WheelEnd }) {
 }
 
 function Torques({ wheelEnd }: { wheelEnd: WheelEnd }) {
+  const reader = useReader();
   const rows = stepsOfKind(wheelEnd, 'torque').filter((p) => !p.step.optional || p.record);
   if (rows.length === 0) return <p className="text-muted">None on this route.</p>;
   return (
@@ -100,11 +102,11 @@ function Torques({ wheelEnd }: { wheelEnd: WheelEnd }) {
             <span className="text-muted">{step.title}:</span>{' '}
             {data ? (
               <span className={off ? 'font-semibold text-rust' : ''}>
-                <span className="figure">{formatQuantity(data.torque)}</span> {data.tool}
+                <span className="figure">{formatFor(data.torque, reader)}</span> {data.tool}
                 {data.listed?.calibratedUntil && `, until ${sayDate(data.listed.calibratedUntil)}`}
                 {own
-                  ? `, of ${sayTorque(own).split(' (')[0]}`
-                  : data.asked && `, maker’s ${formatQuantity(data.asked)}`}
+                  ? `, of ${sayTorque(own, reader).split(' (')[0]}`
+                  : data.asked && `, maker’s ${formatFor(data.asked, reader)}`}
                 {data.note && `. ${data.note}`}
               </span>
             ) : (
@@ -118,6 +120,7 @@ function Torques({ wheelEnd }: { wheelEnd: WheelEnd }) {
 }
 
 function Recorded({ wheelEnd, rows, none }: { wheelEnd: WheelEnd; rows: StepProgress[]; none: string }) {
+  const reader = useReader();
   if (rows.length === 0) return <p className="text-muted">{none}</p>;
   return (
     <ul>
@@ -125,7 +128,7 @@ function Recorded({ wheelEnd, rows, none }: { wheelEnd: WheelEnd; rows: StepProg
         <li key={step.id} className="py-0.5">
           <span className="text-muted">{step.title}:</span>{' '}
           {record?.data ? (
-            `${sayStepData(record.data, step, wheelEnd)}, ${record.by.name}`
+            `${sayStepData(record.data, reader, step, wheelEnd)}, ${record.by.name}`
           ) : (
             <span className={step.optional ? 'text-muted' : 'text-rust'}>
               {record?.skipped ? `left out: ${record.skipped}` : 'not recorded'}
@@ -164,6 +167,7 @@ function Heat({ wheelEnd }: { wheelEnd: WheelEnd }) {
 
 /** What was read off the maker's sheet: with the release it stands in the shop's own sheet of this axle. */
 function Kept({ wheelEnd }: { wheelEnd: WheelEnd }) {
+  const reader = useReader();
   const figures = makersFigures(wheelEnd);
   const kept = torques.filter(([key]) => figures[key]);
   if (kept.length === 0) return <p className="text-muted">Nothing new.</p>;
@@ -171,7 +175,7 @@ function Kept({ wheelEnd }: { wheelEnd: WheelEnd }) {
     <>
       {kept.map(([key, label]) => (
         <p key={key}>
-          {label} <span className="figure">{sayTorque(figures[key]!)}</span>
+          {label} <span className="figure">{sayTorque(figures[key]!, reader)}</span>
         </p>
       ))}
       <p className="text-13 text-muted">Read off the maker’s sheet; with the release, this axle’s own.</p>
@@ -252,6 +256,7 @@ const rows: readonly [string, (w: WheelEnd) => ReactNode][] = [
 
 /** What stands against the release of each wheel end, first and large. */
 function Against({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
+  const reader = useReader();
   const { position } = wheelEnd;
   if (wheelEnd.release) return null;
   const against = againstRelease(wheelEnd);
@@ -262,7 +267,8 @@ function Against({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
     <div className="flex flex-wrap items-center justify-between gap-3 rounded-r-md border-l-4 border-rust bg-rust-wash px-4 py-3">
       <div>
         <p className="text-18 font-semibold">
-          {position} {never.length > 0 ? 'stays' : 'asks for a reason'}: {sayObjection(wheelEnd, first!)}
+          {position} {never.length > 0 ? 'stays' : 'asks for a reason'}:{' '}
+          {sayObjection(wheelEnd, first!, reader)}
         </p>
         <p className="text-14">
           {rest.length > 0 && `And ${rest.length} more. `}

@@ -7,8 +7,7 @@ import {
   otherSideDue,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
-import { sayDate, sayKm, sayPlay, sayTime, shopToday } from '../shell/words.ts';
-import { useAppSelector } from '../store.ts';
+import { sayDate, sayDistance, sayPlay, sayTime, shopToday } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { AreaField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -21,6 +20,7 @@ import { ReleaseTogether } from './release-together.tsx';
 import { RouteChanges } from './route-changes.tsx';
 import { TakeBack } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 interface Props {
   open: OpenJob;
@@ -30,6 +30,7 @@ interface Props {
 }
 
 function Released({ open, wheelEnd }: Props) {
+  const reader = useReader();
   const release = wheelEnd.release!;
   const { followUp } = release;
   const { retorque } = wheelEnd;
@@ -41,7 +42,7 @@ function Released({ open, wheelEnd }: Props) {
         </p>
         {release.overrideReason && (
           <>
-            <p>In spite of: {release.overridden.map((o) => sayObjection(wheelEnd, o)).join('. ')}.</p>
+            <p>In spite of: {release.overridden.map((o) => sayObjection(wheelEnd, o, reader)).join('. ')}.</p>
             <p>Reason: {release.overrideReason}</p>
           </>
         )}
@@ -75,7 +76,7 @@ function Released({ open, wheelEnd }: Props) {
               <p className="text-16">
                 Retorque due{' '}
                 {followUp.byKm !== null && followUp.fromKm !== null
-                  ? `between ${sayKm(followUp.fromKm)} and ${sayKm(followUp.byKm)}, or `
+                  ? `between ${sayDistance(followUp.fromKm, reader)} and ${sayDistance(followUp.byKm, reader)}, or `
                   : ''}
                 by {sayDate(followUp.byDate)}, whichever comes first.
               </p>
@@ -102,6 +103,7 @@ function pairDue({ job }: OpenJob, wheelEnd: WheelEnd): AlsoDue {
 }
 
 function ReleaseForm({ open, wheelEnd, beside }: Props) {
+  const reader = useReader();
   const [reason, setReason] = useDraft('reason', '');
   const [alsoDue, setAlsoDue] = useDraft<AlsoDue>('alsoDue', () => pairDue(open, wheelEnd));
   const [refused, setRefused] = useState<string | null>(null);
@@ -129,7 +131,7 @@ function ReleaseForm({ open, wheelEnd, beside }: Props) {
           </p>
           <ul className="list-disc pl-5">
             {(never.length > 0 ? never : against).map((a) => (
-              <li key={sayObjection(wheelEnd, a)}>{sayObjection(wheelEnd, a)}</li>
+              <li key={sayObjection(wheelEnd, a, reader)}>{sayObjection(wheelEnd, a, reader)}</li>
             ))}
           </ul>
         </Note>
@@ -187,7 +189,7 @@ function ReleaseForm({ open, wheelEnd, beside }: Props) {
 
 /** The end of a wheel end's work: what stands against it, the supervisor's release, the retorque. */
 export function ReleasePanel({ open, wheelEnd, beside }: Props) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const unit = useReader().length;
   const verdict = lastVerdict(wheelEnd)?.result;
   return (
     <>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { parseQuantity } from '@lanternwright/core/quantity';
+import { parseQuantity, unitFor } from '@lanternwright/core/quantity';
 import { torqueFits, type WheelEnd } from '@lanternwright/core/traveller';
 import { sayTorque, type TorqueFigure } from '@lanternwright/core/procedure';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
@@ -8,6 +8,8 @@ import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useDraft } from './use-draft.ts';
 import type { OpenJob } from './use-job.ts';
+import { useReader } from '../shell/use-reader.ts';
+import { eitherUnit } from '../shell/words.ts';
 
 /** What the maker's sheet asked for when the wheel went on, where the shop's has no figure. */
 function wheelFigure({ records }: WheelEnd): TorqueFigure | null {
@@ -18,6 +20,7 @@ function wheelFigure({ records }: WheelEnd): TorqueFigure | null {
 
 /** The retorque of a released wheel end: with which wrench, to what, by whom. */
 export function RetorqueForm({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
+  const reader = useReader();
   const figure = wheelEnd.sheet.wheelTorque ?? wheelFigure(wheelEnd);
   const [torque, setTorque] = useDraft('torque', '');
   const [tool, setTool] = useDraft('tool', '');
@@ -25,8 +28,8 @@ export function RetorqueForm({ open, wheelEnd }: { open: OpenJob; wheelEnd: Whee
   const [doneBy, setDoneBy] = useDraft('doneBy', '');
   const [note, setNote] = useDraft('note', '');
   const [refused, setRefused] = useState<string | null>(null);
-  const read = parseQuantity(torque, ['lbf-ft', 'Nm'], figure?.max.unit ?? 'lbf-ft');
-  const km = meter.trim() === '' ? null : parseQuantity(meter, ['km', 'mi'], 'km');
+  const read = parseQuantity(torque, ['lbf-ft', 'Nm'], figure ? unitFor(figure.max, reader) : reader.torque);
+  const km = meter.trim() === '' ? null : parseQuantity(meter, ['km', 'mi'], reader.distance);
   const off = figure !== null && read.ok && !torqueFits(read.quantity.si, figure);
   const outside = doneBy.trim() !== '';
   const use = { kind: 'torque-wrench', ...(figure ? { settingNm: figure.max.si } : {}) } as const;
@@ -59,7 +62,7 @@ export function RetorqueForm({ open, wheelEnd }: { open: OpenJob; wheelEnd: Whee
     >
       <h3 className="text-18">Retorque of the wheel nuts</h3>
       <p className="text-14 text-muted">
-        {figure ? `To ${sayTorque(figure)}` : 'To the maker’s figure of these wheels'}
+        {figure ? `To ${sayTorque(figure, reader)}` : 'To the maker’s figure of these wheels'}
       </p>
       <div className="grid gap-3 sm:grid-cols-2">
         <TextField
@@ -71,7 +74,7 @@ export function RetorqueForm({ open, wheelEnd }: { open: OpenJob; wheelEnd: Whee
         <TextField
           label="Distance on the meter"
           value={meter}
-          placeholder="km or mi"
+          placeholder={eitherUnit(reader, 'distance')}
           onChange={(e) => setMeter(e.target.value)}
         />
         <TextField

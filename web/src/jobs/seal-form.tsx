@@ -9,13 +9,13 @@ import {
   type TouchedPlaces,
 } from '@lanternwright/core/procedure';
 import { parseQuantity, valueIn, type Quantity } from '@lanternwright/core/quantity';
-import { useAppSelector } from '../store.ts';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { SealPlaces } from '../ui/seal-places.tsx';
 import { SealSection } from '../ui/seal-section.tsx';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
+import { useReader } from '../shell/use-reader.ts';
 
 type Outside = Extract<StepData, { kind: 'seal' }>['outside'];
 const outsides: readonly [Outside, string][] = [
@@ -111,7 +111,7 @@ function Depths({
 
 /** The seal driven in: to its stop, or to a depth reckoned from the journal as it was measured. */
 export function SealForm({ wheelEnd, record }: FormProps<'seal'>) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const unit = useReader().length;
   const asked = wheelEnd.sheet.schools.sealOutside;
   const [outside, setOutside] = useDraft<Outside | ''>('outside', '');
   const [way, setWay] = useDraft<'stop' | 'measured' | ''>('way', '');

@@ -4,12 +4,12 @@ import { adviseSetting, sayTurn, type Advice, type NutState, type Remedy } from 
 import { bandInMm, type Sheet } from '@lanternwright/core/procedure';
 import type { WheelEnd } from '@lanternwright/core/traveller';
 import { playDigits, sayPlay } from '../shell/words.ts';
-import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { NutView } from '../ui/nut-view.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark, type MarkState } from '../ui/state-mark.tsx';
 import type { OpenJob } from './use-job.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 /** Advice on a settled reading, or null where there is none to give: none on less than the gauge can show. */
 export function useAdvice(sheet: Sheet, result: EndPlayResult | null, resolutionMm: number): Advice | null {
@@ -73,7 +73,7 @@ interface Props {
 
 /** Out of band: which way and how far, every lock position with what it gives, or what else to do. */
 export function SettingAdvice({ open, wheelEnd, round, advice, again, resolutionMm }: Props) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const unit = useReader().length;
   const [refused, setRefused] = useState<string | null>(null);
   const { position, sheet } = wheelEnd;
   const go = advice?.go ?? null;

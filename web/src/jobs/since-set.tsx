@@ -1,3 +1,4 @@
+import { convert } from '@lanternwright/core/quantity';
 import { bandInMm } from '@lanternwright/core/procedure';
 import {
   AS_FOUND,
@@ -8,15 +9,16 @@ import {
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import { sinceSet } from '@lanternwright/core/wear';
-import { sayDate, sayKm, sayPlay } from '../shell/words.ts';
-import { useAppSelector } from '../store.ts';
+import { sayDate, sayDistance, sayPlay } from '../shell/words.ts';
 import { useGraduation } from '../tools/tool-field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import type { OpenJob } from './use-job.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 /** What became of the last setting of a wheel end, once it is measured as found. */
 export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const reader = useReader();
+  const unit = reader.length;
   const { position, sheet } = wheelEnd;
   // Less than a graduation is not said to be a difference.
   const leastMm = useGraduation(readingsOf(wheelEnd, AS_FOUND).at(-1)?.gauge ?? '');
@@ -38,8 +40,11 @@ export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd
   const differs = Math.abs(since.foundMm - since.setMm) >= leastMm;
   const release = open.detail.releasedBefore.find((r) => r.position === position);
   // To a digit that means something: tenths of a thousandth, or whole micrometres.
-  const rate = (mm: number) =>
-    `${unit === 'in' ? `${(mm / 0.0254).toFixed(1)} thou` : `${mm.toFixed(3)} mm`} per 10,000 km`;
+  const rate = (mmPer10000Km: number) => {
+    const mm = mmPer10000Km * (reader.distance === 'mi' ? convert(1, 'mi', 'km') : 1);
+    const moved = unit === 'in' ? `${convert(mm, 'mm', 'thou').toFixed(1)} thou` : `${mm.toFixed(3)} mm`;
+    return `${moved} per 10,000 ${reader.distance}`;
+  };
   return (
     <Note tone={since.finding === 'walked' ? 'trouble' : 'plain'}>
       <p className="font-semibold">
@@ -48,7 +53,7 @@ export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd
       <p>
         Left at {sayPlay(since.setMm, unit)}
         {release && ` on ${sayDate(release.at)}`}, found at {sayPlay(since.foundMm, unit)}
-        {since.km !== null && `, ${sayKm(since.km)} later`}.
+        {since.km !== null && `, ${sayDistance(since.km, reader)} later`}.
         {differs && since.mmPer10000Km !== null && ` That is ${rate(since.mmPer10000Km)}`}
         {differs && since.usualMmPer10000Km !== null && since.mmPer10000Km !== null
           ? `, where it used to be ${rate(since.usualMmPer10000Km)}.`
@@ -59,7 +64,7 @@ export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd
       {release && release.overridden.length > 0 && (
         <p>
           It was released by {release.by} in spite of:{' '}
-          {release.overridden.map((o) => sayObjection(wheelEnd, o)).join('. ')}.
+          {release.overridden.map((o) => sayObjection(wheelEnd, o, reader)).join('. ')}.
         </p>
       )}
       {since.finding === 'walked' && <p>Look at its lock before the bearings are blamed.</p>}

@@ -10,6 +10,7 @@ import {
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import { StackView, type LayerState, type StackRow } from '../ui/stack-view.tsx';
+import { useReader } from '../shell/use-reader.ts';
 
 const stateWords: Record<LayerState, string> = {
   untouched: 'stays as it is',
@@ -35,6 +36,7 @@ function rowsOf(w: WheelEnd): StackRow[] {
 
 /** The stack of a wheel end, what is wanted of it, and what nobody releases it without. */
 export function StackPanel({ wheelEnd }: { wheelEnd: WheelEnd }) {
+  const reader = useReader();
   const { plan, position } = wheelEnd;
   if (plan.by !== 'route') return null;
   const missing = againstRelease(wheelEnd).filter((o) => o.guard === 'never' && o.code === 'missing');
@@ -76,7 +78,7 @@ export function StackPanel({ wheelEnd }: { wheelEnd: WheelEnd }) {
           <ul className="pt-1 text-13 text-muted">
             {missing.map((o) => (
               <li key={JSON.stringify(o.params)} className="py-0.5">
-                {sayObjection(wheelEnd, o)}
+                {sayObjection(wheelEnd, o, reader)}
               </li>
             ))}
           </ul>

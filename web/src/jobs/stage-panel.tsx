@@ -8,7 +8,7 @@ import {
 } from '@lanternwright/core/inspection';
 import { stages, type Stage, type Step, type StepData } from '@lanternwright/core/procedure';
 import type { Act } from '@lanternwright/core/route';
-import { formatQuantity } from '@lanternwright/core/quantity';
+import { formatFor } from '@lanternwright/core/quantity';
 import {
   currentRound,
   progressOf,
@@ -26,6 +26,7 @@ import { Note } from '../ui/problem-note.tsx';
 import { StepForm } from './step-forms.tsx';
 import { StrikeOut } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 interface Props {
   open: OpenJob;
@@ -139,10 +140,11 @@ function Redo({
 
 /** What was noted when the job was opened, with its photos. */
 function Intake({ open, position }: { open: OpenJob; position: string }) {
+  const reader = useReader();
   const [correcting, setCorrecting] = useState(false);
   const { complaint, reportedBy, opened, symptoms: noticed, meter } = open.job;
   const mayCorrect = open.person.role === 'supervisor' || opened.by.id === open.person.id;
-  const meters = [meter.distance, meter.hours].flatMap((q) => (q ? [formatQuantity(q)] : []));
+  const meters = [meter.distance, meter.hours].flatMap((q) => (q ? [formatFor(q, reader)] : []));
   return (
     <>
       <p>
@@ -165,6 +167,7 @@ function Intake({ open, position }: { open: OpenJob; position: string }) {
 
 /** What is recorded in one stage of a wheel end: all rounds, with corrections in sight. */
 export function StagePanel({ open, wheelEnd, stage, back }: Props) {
+  const reader = useReader();
   const title = stages.find((s) => s.id === stage)?.title ?? stage;
   const took = stageMinutes(open.job, wheelEnd)[stage];
   const progress = progressOf(wheelEnd).filter((p) => p.step.stage === stage);
@@ -177,7 +180,7 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
         : [];
   const stepTitle = (id: string) => stepTitled(wheelEnd, stage, id)?.title ?? id;
   const words = (r: StepRecord) =>
-    r.skipped !== null ? `skipped: ${r.skipped}` : sayStepData(r.data, undefined, wheelEnd);
+    r.skipped !== null ? `skipped: ${r.skipped}` : sayStepData(r.data, reader, undefined, wheelEnd);
   return (
     <>
       <p className="caption">
@@ -204,7 +207,7 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
             open={open}
             record={r}
             title={r.round === 0 ? 'As found' : `Round ${r.round}`}
-            words={`push ${formatQuantity(r.push)}, pull ${formatQuantity(r.pull)}${r.gauge ? `, ${r.gauge}` : ''}`}
+            words={`push ${formatFor(r.push, reader)}, pull ${formatFor(r.pull, reader)}${r.gauge ? `, ${r.gauge}` : ''}`}
           />
         ))}
         {(stage === 'inspect' ? wheelEnd.decisions : []).map((d) => (
@@ -223,7 +226,9 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
               open={open}
               record={record}
               title={step.title}
-              words={record.skipped !== null ? words(record) : sayStepData(record.data, step, wheelEnd)}
+              words={
+                record.skipped !== null ? words(record) : sayStepData(record.data, reader, step, wheelEnd)
+              }
               {...(mayRepeat(wheelEnd, step) ? { again: { wheelEnd, step } } : {})}
             />
           ) : (

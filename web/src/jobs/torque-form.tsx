@@ -1,23 +1,25 @@
 import { useState } from 'react';
 import {
+  formatFor,
   formatQuantity,
   formatTyped,
   parseTogether,
   type Quantity,
   unitDefinition,
+  unitFor,
 } from '@lanternwright/core/quantity';
 import { tighteningSequence, torqueSetting, type TorqueVia } from '@lanternwright/core/torque';
 import { torqueFits } from '@lanternwright/core/traveller';
 import { sayMark, sayTorque } from '@lanternwright/core/procedure';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
 import { useInstruments } from '../instruments/use-instruments.ts';
-import { useAppSelector } from '../store.ts';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
 import { TextField } from '../ui/field.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
 import { StudWalk } from '../ui/stud-walk.tsx';
 import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
+import { useReader } from '../shell/use-reader.ts';
 
 const torqueUnits = ['lbf-ft', 'Nm', 'lbf-in'] as const;
 
@@ -56,6 +58,7 @@ function Setting({
   text: ViaText;
   onChange: (text: ViaText) => void;
 }) {
+  const reader = useReader();
   const set = torqueSetting({ targetNm: target.si, ...readVia(text) });
   const words = formatQuantity({ value: set.settingNm, unit: 'Nm' }, target.unit);
   const field = (key: keyof ViaText, label: string) => (
@@ -77,7 +80,7 @@ function Setting({
         {field('efficiency', 'Its efficiency, %')}
       </div>
       <p className="pt-2 text-16">
-        Set <span className="figure font-semibold">{words}</span> for {formatQuantity(target)} at the nut
+        Set <span className="figure font-semibold">{words}</span> for {formatFor(target, reader)} at the nut
       </p>
     </details>
   );
@@ -100,9 +103,9 @@ function Studs({ studs, target }: { studs: number; target: Quantity }) {
 
 /** Torque with its figure, from the sheet or read off the maker's, and the tool that reached it. */
 export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
-  const shown = useAppSelector((s) => s.preferences.unit);
+  const reader = useReader();
   const figure = wheelEnd.sheet[step.figure];
-  const unit = figure?.max.unit ?? (shown === 'in' ? 'lbf-ft' : 'Nm');
+  const unit = figure ? unitFor(figure.max, reader) : reader.torque;
   const [torque, setTorque] = useDraft('torque', '');
   const [makers, setMakers] = useDraft('makers', '');
   const [tool, setTool] = useDraft('tool', '');
@@ -146,7 +149,7 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
       {figure ? (
         <div className="rounded-lg border border-edge bg-panel p-4">
           <p className="caption">Torque to</p>
-          <p className="figure text-26 font-semibold">{sayTorque(figure)}</p>
+          <p className="figure text-26 font-semibold">{sayTorque(figure, reader)}</p>
           <p className="text-12 text-muted">{sayMark(figure)}</p>
         </div>
       ) : (

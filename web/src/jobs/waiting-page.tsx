@@ -11,19 +11,22 @@ import { useJobQuery } from './jobs-api.ts';
 import { letGo, type NotTaken } from './not-taken.ts';
 import type { Waiting } from './outbox.ts';
 import { fitsNow, takeAgain } from './settle.ts';
+import { useReader } from '../shell/use-reader.ts';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
 
 /** What somebody asked for, in the words its record would have. */
-function sayCommand(job: Job, command: Command): string {
+function sayCommand(job: Job, command: Command, reader: ReaderUnits): string {
   if (command.kind === 'wheel-end-released') return `released ${command.position}`;
-  return sayEvent(job, { body: command as EventBody });
+  return sayEvent(job, { body: command as EventBody }, reader);
 }
 
 /** A record as it lies on the device. */
 function RecordLine({ job, record, why }: { job: Job; record: Waiting; why?: string | null }) {
+  const reader = useReader();
   return (
     <li className="border-b border-rule py-2 text-14">
       <span className="figure pr-3 text-13 text-muted">{sayTime(record.queuedAt)}</span>
-      {record.by.name}: {sayCommand(job, record.command)}
+      {record.by.name}: {sayCommand(job, record.command, reader)}
       {why && <span className="block text-13 text-rust">Does not fit any more: {why}</span>}
     </li>
   );
@@ -48,6 +51,7 @@ function Conflict({
   title: string;
   person: Person;
 }) {
+  const reader = useReader();
   const dispatch = useAppDispatch();
   const [putting, setPutting] = useState(false);
   const [first] = entry.records;
@@ -84,7 +88,7 @@ function Conflict({
             {stands.map((e) => (
               <li key={e.id} className="border-b border-rule py-2 text-14">
                 <span className="figure pr-3 text-13 text-muted">{sayTime(e.at)}</span>
-                {e.by.name}: {sayEvent(job, e)}
+                {e.by.name}: {sayEvent(job, e, reader)}
               </li>
             ))}
           </ul>

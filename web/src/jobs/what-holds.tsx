@@ -3,13 +3,13 @@ import { Link } from 'react-router';
 import { lastVerdict, stepAtHand, type KeptReckoning, type WheelEnd } from '@lanternwright/core/traveller';
 import { bandInMm } from '@lanternwright/core/procedure';
 import { sheetLines, sheetSources } from '@lanternwright/core/procedure';
-import { sayDate, sayKm, sayPlay, sayTime } from '../shell/words.ts';
-import { useAppSelector } from '../store.ts';
+import { sayDate, sayDistance, sayPlay, sayTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Photos } from './photos.tsx';
 import { SinceSet } from './since-set.tsx';
 import { StrikeOut } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 const ReadingsChart = lazy(() =>
   import('../fleet/readings-chart.tsx').then((m) => ({ default: m.ReadingsChart })),
@@ -97,10 +97,11 @@ function Reckoned({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
 
 /** The right side: figures with their source, the caution, and what happened here before. */
 export function WhatHolds({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const reader = useReader();
+  const unit = reader.length;
   const step = stepAtHand(wheelEnd);
   const { position, sheet } = wheelEnd;
-  const lines = sheetLines(sheet, unit);
+  const lines = sheetLines(sheet, reader);
   const sources = sheetSources(lines);
   const before = open.detail.before.filter((r) => r.position === position);
   const last = before.filter((r) => r.final).at(-1);
@@ -143,12 +144,12 @@ export function WhatHolds({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEn
         ) : (
           <>
             <Suspense fallback={<div className="h-40" />}>
-              <ReadingsChart readings={before} band={sheet.band} unit={unit} height={140} />
+              <ReadingsChart readings={before} band={sheet.band} height={140} />
             </Suspense>
             {last && (
               <p className="pt-1 text-13 text-muted">
                 Left at {sayPlay(last.endPlayMm, unit)} on {sayDate(last.at)}
-                {last.km !== null && ` at ${sayKm(last.km)}`}.
+                {last.km !== null && ` at ${sayDistance(last.km, reader)}`}.
               </p>
             )}
           </>

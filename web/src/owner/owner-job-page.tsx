@@ -17,10 +17,10 @@ import { BillView } from '../jobs/bill-view.tsx';
 import { PaperLinks } from '../jobs/paper-links.tsx';
 import { useOpenJob, type OpenJob } from '../jobs/use-job.ts';
 import { sayPlay, sayTime } from '../shell/words.ts';
-import { useAppSelector } from '../store.ts';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark, stateWords } from '../ui/state-mark.tsx';
 import { AnswerEstimate } from './answer-estimate.tsx';
+import { useReader } from '../shell/use-reader.ts';
 
 /** Parts that are not simply used again, with what was seen and what follows. */
 function findingsOf(w: WheelEnd): { title: string; seen: string; then: string }[] {
@@ -35,7 +35,7 @@ function findingsOf(w: WheelEnd): { title: string; seen: string; then: string }[
 }
 
 function WheelEndState({ job, w }: { job: Job; w: WheelEnd }) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const unit = useReader().length;
   const reading = lastVerdict(w);
   const stage = stages.find((s) => s.id === stageAtHand(w))?.title;
   const mark = reading?.result.verdict === 'unsure' ? 'repeat' : (reading?.result.verdict ?? 'not-measured');

@@ -4,6 +4,7 @@ import { problemFields, problemText } from '../api.ts';
 import { FormProblem } from '../form-problem.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
+import { useChooseUnits, useReader } from '../shell/use-reader.ts';
 import { Note } from '../ui/problem-note.tsx';
 import {
   useChangePasswordMutation,
@@ -12,6 +13,7 @@ import {
   useSetPinMutation,
   useSignOutEverywhereMutation,
 } from './people-api.ts';
+import { UnitFields } from './unit-fields.tsx';
 
 function Password() {
   const [current, setCurrent] = useState('');
@@ -123,6 +125,21 @@ function Pin({ hasPin }: { hasPin: boolean }) {
   );
 }
 
+function Units() {
+  const units = useReader();
+  const choose = useChooseUnits();
+  return (
+    <section className="flex flex-col gap-3">
+      <h2 className="text-18">Units you read in</h2>
+      <p className="text-14 text-muted">
+        Wherever you sign in. A figure is recorded as it is typed, with its unit; papers of a job are in the
+        shop’s units.
+      </p>
+      <UnitFields units={units} onChange={choose} />
+    </section>
+  );
+}
+
 function Everywhere() {
   const [signOut, { isLoading, error }] = useSignOutEverywhereMutation();
   return (
@@ -142,7 +159,7 @@ function Everywhere() {
   );
 }
 
-/** What belongs to whoever is signed in: password, PIN, sessions. */
+/** What belongs to whoever is signed in: units, password, PIN, sessions. */
 export function MyPage() {
   const { data } = useSessionQuery();
   const able = useMay();
@@ -161,6 +178,7 @@ export function MyPage() {
           The made-up people of a demo have no password: they are signed in as from the list.
         </Note>
       )}
+      <Units />
       <div className="grid gap-10 md:grid-cols-2">
         {by !== 'demo' && <Password />}
         {by !== 'demo' && able('share-terminal') && <Pin hasPin={hasPin} />}

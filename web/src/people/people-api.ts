@@ -1,4 +1,5 @@
 import { may, pinIsEnough, type Capability } from '@lanternwright/core/access';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
 import type {
   FirstPerson,
   ListedPerson,
@@ -74,6 +75,11 @@ export const peopleApi = api.injectEndpoints({
       query: (body) => ({ url: 'api/people/me/pin', method: 'PUT', body }),
       invalidatesTags: ['session'],
     }),
+    setUnits: build.mutation<{ ok: true }, ReaderUnits>({
+      query: (body) => ({ url: 'api/people/me/units', method: 'PUT', body }),
+      // Units may stand in what was fetched, as lines of a history do.
+      invalidatesTags: ['session', 'unit'],
+    }),
     people: build.query<ListedPerson[], void>({ query: () => 'api/people', providesTags: ['people'] }),
     addPerson: build.mutation<SignInCode, NewPerson>({
       query: (body) => ({ url: 'api/people', method: 'POST', body }),
@@ -132,6 +138,7 @@ export const {
   useSignOutEverywhereMutation,
   useChangePasswordMutation,
   useSetPinMutation,
+  useSetUnitsMutation,
   usePeopleQuery,
   useAddPersonMutation,
   useAlterPersonMutation,

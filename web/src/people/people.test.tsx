@@ -1,6 +1,7 @@
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { ListedPerson } from '@lanternwright/contract/people';
+import { metricReader, usualReader } from '@lanternwright/core/quantity';
 import { refusedFor, serveWith, show, type Answer, type Asked } from '../testing/fake-server.tsx';
 import { ChangePerson } from './change-person.tsx';
 import { MyPage } from './my-page.tsx';
@@ -131,6 +132,27 @@ describe('people', () => {
     await user.click(within(row).getByRole('button', { name: 'Save' }));
     expect(await within(row).findByText(/last supervisor/)).toBeTruthy();
     expect(changes(asked)).toMatchObject([{ method: 'PUT', body: { role: 'trainee', owners: [] } }]);
+  });
+});
+
+describe('the units somebody reads in', () => {
+  it('change one by one or all at once, here at once and on the server', async () => {
+    let units = usualReader;
+    const asked = serveWith(({ method, body }) => {
+      if (method === 'PUT') units = body as typeof units;
+      return { body: method === 'PUT' ? { ok: true } : sessionOf(sup, { units }) };
+    });
+    const { user, store } = await show(<MyPage />, sessionOf(sup));
+    await user.selectOptions(screen.getByLabelText('Distances'), 'Miles');
+    expect(store.getState().preferences.units).toEqual({ ...usualReader, distance: 'mi' });
+    await user.click(screen.getByRole('button', { name: 'All metric' }));
+    expect((screen.getByLabelText('Torque') as HTMLSelectElement).value).toBe('Nm');
+    await waitFor(() =>
+      expect(changes(asked).map((c) => [c.path, c.body])).toEqual([
+        ['/api/people/me/units', { ...usualReader, distance: 'mi' }],
+        ['/api/people/me/units', metricReader],
+      ]),
+    );
   });
 });
 

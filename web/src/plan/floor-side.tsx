@@ -7,11 +7,13 @@ import { DueBy, followUpWords } from '../jobs/due-by.tsx';
 import { useFollowUpsQuery } from '../jobs/jobs-api.ts';
 import type { LookedAfter } from '../jobs/look-after.tsx';
 import { findingsAsked, releasesWaiting } from '../jobs/what-waits.ts';
-import { sayClock, sayDate, sayKm, sayMeter, shopToday } from '../shell/words.ts';
+import { sayClock, sayDate, sayDistance, sayMeter, shopToday } from '../shell/words.ts';
 import { useToolsQuery } from '../tools/tools-api.ts';
 import { useMay } from '../people/people-api.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { useDueQuery } from './plan-api.ts';
+import { useReader } from '../shell/use-reader.ts';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
 
 const LookAfter = lazy(() => import('../jobs/look-after.tsx').then((m) => ({ default: m.LookAfter })));
 
@@ -48,6 +50,7 @@ const Nothing = ({ children }: { children: ReactNode }) => (
 
 /** What waits for a decision: findings, releases, answers of owners, meters that do not fit. */
 export function Decide({ jobs, doubted }: { jobs: readonly JobSummary[]; doubted: Floor['doubted'] }) {
+  const reader = useReader();
   const asked = findingsAsked(jobs);
   const releases = releasesWaiting(jobs);
   const estimates = jobs.filter((j) => j.estimate === 'asks');
@@ -87,7 +90,7 @@ export function Decide({ jobs, doubted }: { jobs: readonly JobSummary[]; doubted
           act="Look"
           head={`Meter, ${d.unit.name}`}
         >
-          {sayMeter(d.km, d.hours)} on {sayDate(d.date)} does not fit: swapped, set back or misread
+          {sayMeter(d.km, d.hours, reader)} on {sayDate(d.date)} does not fit: swapped, set back or misread
         </Line>
       ))}
     </Part>
@@ -96,9 +99,9 @@ export function Decide({ jobs, doubted }: { jobs: readonly JobSummary[]; doubted
 
 const SHOWN = 8;
 
-function left({ byKm, meterKm, state }: ShopFollowUp): string | null {
+function left({ byKm, meterKm, state }: ShopFollowUp, reader: ReaderUnits): string | null {
   if (byKm === null || meterKm === null) return null;
-  return state === 'overdue' && meterKm > byKm ? `overdue by ${sayKm(meterKm - byKm)}` : null;
+  return state === 'overdue' && meterKm > byKm ? `overdue by ${sayDistance(meterKm - byKm, reader)}` : null;
 }
 
 /** Wheel ends of one job with the same to be done stand together. */
@@ -115,6 +118,7 @@ function grouped(rows: readonly ShopFollowUp[]): { due: ShopFollowUp; positions:
 
 /** What is to be looked after: retorques, oil levels, what was deferred, calibrations that end. */
 export function FollowUp() {
+  const reader = useReader();
   const able = useMay();
   const [at, setAt] = useState<LookedAfter | null>(null);
   const { data } = useFollowUpsQuery(1);
@@ -160,8 +164,8 @@ export function FollowUp() {
                 {followUpWords[due.kind]}, {due.unit.name} {positions.join(' ')}
               </span>
               <span className="block text-13 wall:text-16">
-                {left(due) ? (
-                  <span className="figure font-semibold text-rust">{left(due)}</span>
+                {left(due, reader) ? (
+                  <span className="figure font-semibold text-rust">{left(due, reader)}</span>
                 ) : (
                   <DueBy due={due} />
                 )}

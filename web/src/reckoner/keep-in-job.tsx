@@ -9,6 +9,7 @@ import { useAppDispatch, useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { useReader } from '../shell/use-reader.ts';
 
 interface Kept {
   name: string;
@@ -36,7 +37,7 @@ function Choose({
   from: ForJob;
   onDone: () => void;
 }) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const reader = useReader();
   const dispatch = useAppDispatch();
   const person = usePerson();
   const [jobId, setJobId] = useState(from.job ?? jobs[0]!.id);
@@ -47,7 +48,7 @@ function Choose({
   const ends = openEnds(job);
   const position = ends.find((w) => w.position === at)?.position ?? ends[0]!.position;
   const refusal = useAppSelector((s) => s.outbox.refusal);
-  const words = sayResult(sum.name, sum.result as Record<string, unknown>, unit);
+  const words = sayResult(sum.name, sum.result as Record<string, unknown>, reader);
   const keep = () => {
     const command = {
       kind: 'reckoning-kept' as const,

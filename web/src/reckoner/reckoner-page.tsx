@@ -5,7 +5,6 @@ import {
   listCalculations,
   type CalculationDescription,
 } from '@lanternwright/core/reckoner';
-import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { KeepInJob, type ForJob } from './keep-in-job.tsx';
@@ -15,6 +14,7 @@ import { InputForm } from './schema-field.tsx';
 import type { JsonSchema } from './schema.ts';
 import { useReckon, type Reckoning } from './use-reckon.ts';
 import { views } from './views/index.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 const KEPT = 'lanternwright.reckon.';
 const titles = new Map(listCalculations().map((c) => [c.name, c.title]));
@@ -120,7 +120,7 @@ function Running({ done, stopped, stop }: Pick<Reckoning, 'done' | 'stopped' | '
 }
 
 function Sum({ sum, from }: { sum: CalculationDescription; from: ForJob }) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const unit = useReader().length;
   const [input, setInput] = useState(() => firstInput(sum));
   const [accepted, setAccepted] = useState<unknown>(input);
   const { answer, running, done, stopped, stop } = useReckon(sum.name, input);

@@ -4,7 +4,8 @@ import { useState } from 'react';
 import { Provider } from 'react-redux';
 import { afterEach, describe, expect, it } from 'vitest';
 import { describeCalculation, listCalculations, reckon } from '@lanternwright/core/reckoner';
-import { preferencesReducer, unitChosen } from '../shell/preferences.ts';
+import { inchReader, metricReader } from '@lanternwright/core/quantity';
+import { preferencesReducer, unitsChosen } from '../shell/preferences.ts';
 import { labelOf, sayNumber, unitOf } from '@lanternwright/core/reckoner';
 import { groups, notes } from './notes.ts';
 import { InputForm } from './schema-field.tsx';
@@ -25,14 +26,14 @@ describe('the list of sums', () => {
 
 describe('fields', () => {
   it('take label and unit from the name', () => {
-    expect([labelOf('journalDiameterMm'), unitOf('journalDiameterMm', 'in')?.label]).toEqual([
+    expect([labelOf('journalDiameterMm'), unitOf('journalDiameterMm', inchReader)?.label]).toEqual([
       'Journal diameter',
       'in',
     ]);
-    expect([labelOf('targetNm'), unitOf('targetNm', 'mm')?.label]).toEqual(['Target', 'N·m']);
-    expect([labelOf('radialN'), unitOf('radialN', 'in')?.label]).toEqual(['Radial', 'N']);
-    expect([labelOf('slots'), unitOf('slots', 'in')]).toEqual(['Slots', null]);
-    expect(sayNumber(0.211, unitOf('measuredMm', 'in'))).toBe('0.00831');
+    expect([labelOf('targetNm'), unitOf('targetNm', metricReader)?.label]).toEqual(['Target', 'N·m']);
+    expect([labelOf('radialN'), unitOf('radialN', inchReader)?.label]).toEqual(['Radial', 'N']);
+    expect([labelOf('slots'), unitOf('slots', inchReader)]).toEqual(['Slots', null]);
+    expect(sayNumber(0.211, unitOf('measuredMm', inchReader))).toBe('0.00831');
   });
 
   const form = (name: string, start?: unknown) => {
@@ -59,9 +60,9 @@ describe('fields', () => {
     const target = screen.getByLabelText<HTMLInputElement>('Target, lbf·ft');
     fireEvent.change(target, { target: { value: '450' } });
     expect(value()['targetNm']).toBeCloseTo(610.118, 3);
-    store.dispatch(unitChosen('mm'));
+    store.dispatch(unitsChosen(metricReader));
     expect((await screen.findByLabelText<HTMLInputElement>('Target, N·m')).value).toBe('610.1');
-    store.dispatch(unitChosen('in'));
+    store.dispatch(unitsChosen(inchReader));
     expect((await screen.findByLabelText<HTMLInputElement>('Target, lbf·ft')).value).toBe('450');
   });
 

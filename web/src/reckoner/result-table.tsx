@@ -1,4 +1,4 @@
-import { useAppSelector } from '../store.ts';
+import { useReader } from '../shell/use-reader.ts';
 import { labelOf, sayNumber, unitOf } from '@lanternwright/core/reckoner';
 
 const MOST_ROWS = 60;
@@ -8,10 +8,10 @@ function isRow(value: unknown): value is Record<string, unknown> {
 }
 
 function Single({ name, value }: { name: string; value: unknown }) {
-  const system = useAppSelector((s) => s.preferences.unit);
+  const reader = useReader();
   if (value === null || value === undefined) return <span className="text-muted">none</span>;
   if (typeof value === 'number') {
-    const unit = unitOf(name, system);
+    const unit = unitOf(name, reader);
     return (
       <span className="figure">
         {sayNumber(value, unit)} {unit?.label}

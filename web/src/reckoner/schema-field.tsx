@@ -1,6 +1,6 @@
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
-import { useAppSelector } from '../store.ts';
+import { useReader } from '../shell/use-reader.ts';
 import { SelectField, TextField, AreaField } from '../ui/field.tsx';
 import { labelOf, sayNumber, unitOf } from '@lanternwright/core/reckoner';
 import { choiceOf, choicesOf, isNumber, isTable, startValue, type JsonSchema } from './schema.ts';
@@ -18,8 +18,8 @@ interface Props {
 const asNumber = (text: string) => Number(text.trim().replace(',', '.'));
 
 function NumberField({ name, path, value, required, issues, onChange }: Props) {
-  const system = useAppSelector((s) => s.preferences.unit);
-  const unit = unitOf(name, system);
+  const reader = useReader();
+  const unit = unitOf(name, reader);
   const shown = typeof value === 'number' ? sayNumber(value, unit) : '';
   const [text, setText] = useState(shown);
   const [seen, setSeen] = useState({ value, unit });

@@ -12,17 +12,18 @@ import { problemText } from '../api.ts';
 import { SheetEditor } from '../fleet/sheet-editor.tsx';
 import { useMay } from '../people/people-api.ts';
 import { sayDate } from '../shell/words.ts';
-import { useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { BehindSection } from './behind-section.tsx';
 import { SheetStack } from './sheet-stack.tsx';
 import { useCopySheetMutation, useReviseSheetMutation, useSheetsQuery } from './sheets-api.ts';
+import { useReader } from '../shell/use-reader.ts';
 
 /** What one revision says otherwise than the one before. */
 function Differences({ before, after }: { before: Sheet; after: Sheet }) {
-  const lines = sheetDifferences(before, after);
+  const reader = useReader();
+  const lines = sheetDifferences(before, after, reader);
   if (lines.length === 0) return <p className="text-13 text-muted">No figure changed.</p>;
   return (
     <table className="w-full text-13">
@@ -71,11 +72,12 @@ function History({ revisions }: { revisions: readonly SheetRevision[] }) {
 }
 
 function Revise({ newest }: { newest: Sheet }) {
+  const reader = useReader();
   const [sheet, setSheet] = useState(newest);
   const [note, setNote] = useState('');
   const [revise, { isLoading, error }] = useReviseSheetMutation();
   const changed =
-    sheetDifferences(newest, sheet).length > 0 || JSON.stringify(newest) !== JSON.stringify(sheet);
+    sheetDifferences(newest, sheet, reader).length > 0 || JSON.stringify(newest) !== JSON.stringify(sheet);
   const recalled = recalledFigures(sheet);
   const labels = new Map(
     Object.entries({
@@ -182,7 +184,7 @@ function Copy({ newest }: { newest: Sheet }) {
 }
 
 function SheetView({ entry }: { entry: RevisedSheet }) {
-  const unit = useAppSelector((s) => s.preferences.unit);
+  const reader = useReader();
   const isSupervisor = useMay()('change-sheets');
   const newest = entry.revisions[0]!.sheet;
   return (
@@ -198,7 +200,7 @@ function SheetView({ entry }: { entry: RevisedSheet }) {
         </>
       ) : (
         <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-1.5">
-          {sheetLines(newest, unit).map((l) => (
+          {sheetLines(newest, reader).map((l) => (
             <div key={l.label} className="contents">
               <dt className="text-13 text-muted">{l.label}</dt>
               <dd className="figure text-14">

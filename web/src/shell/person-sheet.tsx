@@ -8,7 +8,7 @@ import { useAppDispatch, useAppSelector } from '../store.ts';
 import { themeChosen } from './preferences.ts';
 
 const places: readonly { to: string; title: string; needs?: Capability }[] = [
-  { to: '/me', title: 'Password and PIN' },
+  { to: '/me', title: 'Units, password, PIN' },
   { to: '/waiting', title: 'What waits here', needs: 'see-jobs' },
   { to: '/people', title: 'People', needs: 'manage-people' },
   { to: '/settings', title: 'Settings of the shop', needs: 'change-settings' },

@@ -1,22 +1,21 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import type { RuleUnit } from '../ui/thou-rule.tsx';
+import { usualReader, type ReaderUnits } from '@lanternwright/core/quantity';
 
 type Theme = 'day' | 'night';
 
 interface Preferences {
-  /** Unit in which end play is shown: thousandths of an inch or millimetres. */
-  unit: RuleUnit;
+  /** Units in which figures are shown to whoever is signed in. */
+  units: ReaderUnits;
   theme: Theme;
   /** Bay view: one step, large targets, a keypad; for a tablet on the trolley. */
   bay: boolean;
 }
 
-const UNIT = 'lanternwright.unit';
 const THEME = 'lanternwright.theme';
 const BAY = 'lanternwright.bay';
 
 const initialState: Preferences = {
-  unit: localStorage.getItem(UNIT) === 'mm' ? 'mm' : 'in',
+  units: usualReader,
   theme: document.documentElement.dataset['theme'] === 'night' ? 'night' : 'day',
   bay: localStorage.getItem(BAY) === 'on',
 };
@@ -25,13 +24,8 @@ const slice = createSlice({
   name: 'preferences',
   initialState,
   reducers: {
-    unitChosen(state, { payload }: PayloadAction<RuleUnit>) {
-      state.unit = payload;
-      localStorage.setItem(UNIT, payload);
-    },
-    /** What the shop shows end play in, until somebody chooses another on this device. */
-    unitOfShop(state, { payload }: PayloadAction<RuleUnit>) {
-      if (localStorage.getItem(UNIT) === null) state.unit = payload;
+    unitsChosen(state, { payload }: PayloadAction<ReaderUnits>) {
+      state.units = payload;
     },
     themeChosen(state, { payload }: PayloadAction<Theme>) {
       state.theme = payload;
@@ -45,5 +39,5 @@ const slice = createSlice({
   },
 });
 
-export const { unitChosen, unitOfShop, themeChosen, bayChosen } = slice.actions;
+export const { unitsChosen, themeChosen, bayChosen } = slice.actions;
 export const preferencesReducer = slice.reducer;

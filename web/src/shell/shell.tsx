@@ -8,9 +8,10 @@ import { NewVersion } from '../offline/new-version.tsx';
 import { OfflineBar } from '../offline/offline-bar.tsx';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { FindSoon } from './find-soon.tsx';
-import { themeChosen, unitChosen } from './preferences.ts';
+import { themeChosen } from './preferences.ts';
 import { TopBand } from './top-band.tsx';
 import { useKeys } from './use-keys.ts';
+import { useChooseUnits, useReader } from './use-reader.ts';
 
 const Find = lazy(() => import('./find.tsx').then((m) => ({ default: m.Find })));
 const KeysSheet = lazy(() => import('./keys-sheet.tsx').then((m) => ({ default: m.KeysSheet })));
@@ -23,7 +24,9 @@ const ChangePerson = lazy(() =>
 export function Shell() {
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
-  const { unit, theme } = useAppSelector((s) => s.preferences);
+  const theme = useAppSelector((s) => s.preferences.theme);
+  const units = useReader();
+  const choose = useChooseUnits();
   const [open, setOpen] = useState<'find' | 'keys' | 'person' | 'change-person' | null>(null);
   const [typed, setTyped] = useState('');
   const able = useMay();
@@ -43,7 +46,7 @@ export function Shell() {
     'g f': go('/fleet', 'see-units'),
     'g j': go('/jobs', 'see-jobs'),
     'g r': go('/reckoner', 'run-sums'),
-    u: () => dispatch(unitChosen(unit === 'in' ? 'mm' : 'in')),
+    u: () => choose({ ...units, length: units.length === 'in' ? 'mm' : 'in' }),
     n: () => dispatch(themeChosen(theme === 'day' ? 'night' : 'day')),
   });
   const close = () => setOpen(null);

@@ -1,15 +1,14 @@
 import { roles } from '@lanternwright/core/access';
 import { Search } from 'lucide-react';
 import { Link, NavLink } from 'react-router';
-import { useAppDispatch, useAppSelector } from '../store.ts';
 import { LanternMark } from './lantern-mark.tsx';
 import { useMay, usePerson } from '../people/people-api.ts';
 import { placesFor } from './places.ts';
-import { unitChosen } from './preferences.ts';
+import { useChooseUnits, useReader } from './use-reader.ts';
 
 function UnitSwitch() {
-  const unit = useAppSelector((s) => s.preferences.unit);
-  const dispatch = useAppDispatch();
+  const units = useReader();
+  const choose = useChooseUnits();
   return (
     <div
       role="radiogroup"
@@ -21,9 +20,9 @@ function UnitSwitch() {
           key={u}
           type="button"
           role="radio"
-          aria-checked={u === unit}
-          onClick={() => dispatch(unitChosen(u))}
-          className={`min-h-9 px-3 text-13 ${u === unit ? 'bg-band-ink font-semibold text-band' : 'hover:bg-band-on'}`}
+          aria-checked={u === units.length}
+          onClick={() => choose({ ...units, length: u })}
+          className={`min-h-9 px-3 text-13 ${u === units.length ? 'bg-band-ink font-semibold text-band' : 'hover:bg-band-on'}`}
         >
           {u === 'in' ? 'thou' : 'mm'}
         </button>

@@ -1,5 +1,6 @@
 import { TZDate } from '@date-fns/tz';
 import { format, parseISO } from 'date-fns';
+import { formatFor, unitDefinition, type ReaderUnits } from '@lanternwright/core/quantity';
 
 export { playDigits, sayPlay } from '@lanternwright/core/end-play';
 
@@ -18,7 +19,16 @@ const inShop = (moment: Date) => (shopZone ? new TZDate(moment, shopZone) : mome
 /** The calendar date in the shop now, as 2026-11-26. */
 export const shopToday = (): string => format(inShop(new Date()), 'yyyy-MM-dd');
 
-export const sayKm = (km: number | null) => (km === null ? '' : `${grouped.format(km)} km`);
+/** The units a field takes, first the one that a bare figure has: "mi or km". */
+export function eitherUnit(reader: ReaderUnits, kind: 'distance' | 'temperature'): string {
+  const both = kind === 'distance' ? (['km', 'mi'] as const) : (['degC', 'degF'] as const);
+  const sorted = reader[kind] === both[0] ? both : [...both].reverse();
+  return sorted.map((u) => unitDefinition(u).label).join(' or ');
+}
+
+/** A distance in the reader's unit. */
+export const sayDistance = (km: number | null, reader: ReaderUnits) =>
+  km === null ? '' : formatFor({ value: km, unit: 'km' }, reader);
 const sayHours = (h: number | null) => (h === null ? '' : `${grouped.format(h)} h`);
 const isDay = (iso: string) => iso.length === '2026-11-26'.length;
 /** A calendar date, or the shop's date of a moment. */
@@ -60,6 +70,6 @@ export const dayAndTime = (iso: string): { day: string; time: string } => {
 };
 
 /** What a meter says, whichever the unit has. */
-export function sayMeter(km: number | null, hours: number | null): string {
-  return [sayKm(km), sayHours(hours)].filter(Boolean).join(' · ') || 'no meter';
+export function sayMeter(km: number | null, hours: number | null, reader: ReaderUnits): string {
+  return [sayDistance(km, reader), sayHours(hours)].filter(Boolean).join(' · ') || 'no meter';
 }

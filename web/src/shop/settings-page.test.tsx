@@ -58,7 +58,7 @@ it('keeps what was set, all of it, and says beside a field why it is refused', a
       name: 'Marrowbank',
       address: '',
       zone: 'Pacific/Auckland',
-      endPlayUnit: 'in',
+      units: sessionOf(sup).shop.units,
       currency: 'GBP',
       paper: 'letter',
       bays: [{ id: expect.any(String) as string, name: 'Yard' }],

@@ -8,6 +8,7 @@ import { Button } from '../ui/button.tsx';
 import { AreaField, SelectField, TextField } from '../ui/field.tsx';
 import { BackupsSection } from './backups-section.tsx';
 import { MorningSection } from './morning-section.tsx';
+import { UnitFields } from '../people/unit-fields.tsx';
 import { HoursFields } from './hours-fields.tsx';
 import { ShiftsSection } from './shifts-section.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -120,15 +121,13 @@ function SettingsForm({ start }: { start: ShopSettings }) {
             <option key={z}>{z}</option>
           ))}
         </SelectField>
-        <SelectField
-          label="End play in"
-          hint="Until somebody chooses another on their device"
-          value={draft.endPlayUnit}
-          onChange={(e) => set({ endPlayUnit: e.target.value as ShopSettings['endPlayUnit'] })}
-        >
-          <option value="in">thousandths of an inch</option>
-          <option value="mm">millimetres</option>
-        </SelectField>
+      </fieldset>
+      <fieldset className="flex flex-col gap-4">
+        <legend className="pb-2 text-18 font-semibold">Units</legend>
+        <p className="text-14 text-muted">
+          On papers, and on the screen of whoever has not chosen their own.
+        </p>
+        <UnitFields units={draft.units} onChange={(units) => set({ units })} />
       </fieldset>
       <BayFields bays={draft.bays} error={fields['bays']} onChange={(bays) => set({ bays })} />
       <HoursFields draft={draft} fields={fields} onChange={set} />

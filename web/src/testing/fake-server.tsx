@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { configure, render } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { clear } from 'idb-keyval';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
 import { vi } from 'vitest';
@@ -47,6 +47,12 @@ export function serveWith(answer: Answer): Asked[] {
     },
   );
   return asked;
+}
+
+/** What a part of a page that asks the server nothing stands in. */
+export function InStore({ children }: { children: ReactNode }) {
+  const [store] = useState(newStore);
+  return <Provider store={store}>{children}</Provider>;
 }
 
 /** A part of the page as somebody sees it. */

@@ -1,4 +1,5 @@
 import type { Person, Session } from '@lanternwright/contract/people';
+import { usualReader } from '@lanternwright/core/quantity';
 
 /** What the server says of somebody who is signed in with their password. */
 export function sessionOf(person: Person, more: Partial<Session> = {}): Session {
@@ -8,11 +9,12 @@ export function sessionOf(person: Person, more: Partial<Session> = {}): Session 
     hasPin: false,
     demoPeople: [],
     needsFirstPerson: false,
+    units: usualReader,
     shop: {
       name: 'Marrowbank Shared Works',
       address: '',
       zone: 'UTC',
-      endPlayUnit: 'in',
+      units: usualReader,
       currency: 'GBP',
       paper: 'a4',
       bays: [],

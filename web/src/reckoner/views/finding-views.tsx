@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { costRateAt } from '@lanternwright/core/reliability';
-import { sayDate, sayKm } from '../../shell/words.ts';
+import { sayDate, sayDistance } from '../../shell/words.ts';
 import { LinePlot } from '../../ui/line-plot.tsx';
 import { LoadRing } from '../../ui/load-ring.tsx';
 import { ShareBars } from '../../ui/share-bars.tsx';
 import type { ViewProps } from './types.ts';
+import { useReader } from '../../shell/use-reader.ts';
 
 interface RowResult {
   epsilon: number;
@@ -89,6 +90,7 @@ export function LiningView({
   LiningInput,
   { wearMmPer1000Km: number | null; atDistanceKm: number | null; remainingKm: number | null }
 >) {
+  const reader = useReader();
   const { wearMmPer1000Km: wear, atDistanceKm: at, remainingKm } = result;
   const first = Math.min(...input.readings.map((r) => r.distanceKm));
   const line =
@@ -105,14 +107,14 @@ export function LiningView({
           ? 'It does not wear'
           : remainingKm < 0
             ? 'It is under its minimum now'
-            : `${sayKm(remainingKm)} left, to ${sayKm(at)}`}
+            : `${sayDistance(remainingKm, reader)} left, to ${sayDistance(at, reader)}`}
       </h2>
       <LinePlot
         label="Thickness, mm, over distance"
         line={line}
         dots={input.readings.map((r) => ({ x: r.distanceKm, y: r.thicknessMm }))}
         levels={[{ y: input.minimumMm, words: 'minimum', grave: true }]}
-        sayX={sayKm}
+        sayX={(x) => sayDistance(x, reader)}
         sayY={(y) => y.toFixed(1)}
       />
     </div>

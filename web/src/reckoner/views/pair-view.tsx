@@ -1,7 +1,8 @@
 import { PairSection } from '../../ui/pair-section.tsx';
 import { ShareBars } from '../../ui/share-bars.tsx';
-import { sayKm } from '../../shell/words.ts';
+import { sayDistance } from '../../shell/words.ts';
 import type { ViewProps } from './types.ts';
+import { useReader } from '../../shell/use-reader.ts';
 
 interface Row {
   radialN: number;
@@ -23,12 +24,13 @@ export function BearingPairView({
   { a: Row; b: Row; axialN: number },
   { a: RowLife; b: RowLife; pairL10Mrev: number; distanceKm?: number }
 >) {
+  const reader = useReader();
   const { a, b, pairL10Mrev, distanceKm } = result;
   const weaker = a.l10Mrev <= b.l10Mrev ? 'a' : 'b';
   return (
     <div className="flex flex-col gap-4">
       <h2 className="text-18">
-        {distanceKm === undefined ? turns(pairL10Mrev) : sayKm(distanceKm)}
+        {distanceKm === undefined ? turns(pairL10Mrev) : sayDistance(distanceKm, reader)}
         <span className="text-14 font-normal text-muted">
           {' '}
           that 9 pairs of 10 reach; row {weaker} gives out first

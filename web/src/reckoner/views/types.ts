@@ -1,4 +1,4 @@
-import { formatQuantity } from '@lanternwright/core/quantity';
+import { formatFor, type ReaderUnits } from '@lanternwright/core/quantity';
 import type { RuleUnit } from '../../ui/thou-rule.tsx';
 
 /** What a purpose-made view is given: input that was accepted, and its result. */
@@ -18,6 +18,6 @@ export function sayLength(mm: number, unit: RuleUnit, digits = unit === 'in' ? 3
   return unit === 'in' ? `${(mm / 25.4).toFixed(digits)} in` : `${mm.toFixed(digits)} mm`;
 }
 
-export function sayTorqueNm(nm: number, unit: RuleUnit): string {
-  return formatQuantity({ value: nm, unit: 'Nm' }, unit === 'in' ? 'lbf-ft' : 'Nm');
+export function sayTorqueNm(nm: number, reader: ReaderUnits): string {
+  return formatFor({ value: nm, unit: 'Nm' }, reader);
 }

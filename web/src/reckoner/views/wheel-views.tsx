@@ -6,6 +6,7 @@ import { StudWalk } from '../../ui/stud-walk.tsx';
 import { WrenchView } from '../../ui/wrench-view.tsx';
 import { playDigits } from '../../shell/words.ts';
 import { sayLength, sayTorqueNm, type ViewProps } from './types.ts';
+import { useReader } from '../../shell/use-reader.ts';
 
 interface Pass {
   torqueNm: number;
@@ -13,10 +14,11 @@ interface Pass {
 }
 
 /** The wheel, its studs lit one after another, stage by stage; prints as a sheet. */
-export function SequenceView({ input, result, unit }: ViewProps<{ studs: number }, { passes: Pass[] }>) {
+export function SequenceView({ input, result }: ViewProps<{ studs: number }, { passes: Pass[] }>) {
+  const reader = useReader();
   return (
     <div className="flex flex-col gap-3">
-      <StudWalk studs={input.studs} passes={result.passes} say={(nm) => sayTorqueNm(nm, unit)} />
+      <StudWalk studs={input.studs} passes={result.passes} say={(nm) => sayTorqueNm(nm, reader)} />
       <div className="print:hidden">
         <Button onClick={() => window.print()}>Print</Button>
       </div>
@@ -40,10 +42,11 @@ export function TorqueView({
   TorqueInput,
   { settingNm: number; tool?: { withinRange: boolean; withinRecommended: boolean } }
 >) {
+  const reader = useReader();
   const fits = result.tool;
   return (
     <div className="flex flex-col gap-3">
-      <h2 className="text-18">Set {sayTorqueNm(result.settingNm, unit)}</h2>
+      <h2 className="text-18">Set {sayTorqueNm(result.settingNm, reader)}</h2>
       {fits && (
         <p className={`text-14 ${fits.withinRecommended ? 'text-pine' : 'text-rust'}`}>
           {fits.withinRecommended
@@ -60,7 +63,7 @@ export function TorqueView({
         targetNm={input.targetNm}
         settingNm={result.settingNm}
         tool={input.tool ?? null}
-        say={(nm) => sayTorqueNm(nm, unit)}
+        say={(nm) => sayTorqueNm(nm, reader)}
         sayLength={(mm) => sayLength(mm, unit, unit === 'in' ? 1 : 0)}
       />
     </div>
