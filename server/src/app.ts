@@ -226,6 +226,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(peopleRouter(people, rights, tries, { settings, clock, seals }));
   app.use(
     shopRouter(settings, beginOwnShop(config, { people, settings, clock, seals }), tries, {
+      db,
       backups: config.backups,
       morning,
     }),
@@ -237,7 +238,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(jobsRouter(jobs, photos, people, tries, followUps, standby));
   app.use(
     exchangeRouter(
-      { db, fleet, jobs, settings, clock, seals, shopAddress: config.shopAddress },
+      { db, fleet, jobs, settings, clock, seals, photos, shopAddress: config.shopAddress },
       { fleet: fleetImport(db, { fleet, sheets, pool, clock }), meters: meterFiles },
     ),
   );

@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import { firstPersonSchema, personSchema } from '../people/index.ts';
 import { defineRoute, okSchema } from '../route/index.ts';
+import { firstHourSchema } from './first-hour.ts';
 import { shopSettingsSchema } from './settings.ts';
 
+export { firstHourSteps, nextStep, type FirstHour, type FirstHourStep } from './first-hour.ts';
 export { currencies, shopSettingsSchema, type ShopSettings } from './settings.ts';
 
 /** The act that ends a demo: the code that was printed at the start, the shop's name and its first person. */
@@ -36,6 +38,13 @@ const morningStandSchema = morningMailSchema.extend({
 export type MorningStand = z.infer<typeof morningStandSchema>;
 
 export const shopRoutes = {
+  firstHour: defineRoute({
+    method: 'get',
+    path: '/api/shop/first-hour',
+    summary: 'How much of what a new shop sets up first is there',
+    access: 'change-settings',
+    answer: firstHourSchema,
+  }),
   morning: defineRoute({
     method: 'get',
     path: '/api/shop/morning',

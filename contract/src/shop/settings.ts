@@ -28,6 +28,8 @@ export const shopSettingsSchema = z.object({
   name: z.string().trim().min(2, 'two letters or more').max(80),
   /** As it stands on papers; a line break between lines. */
   address: z.string().trim().max(300),
+  /** What stands at the foot of estimates and bills. */
+  terms: z.string().trim().max(600),
   /** IANA name of the zone the shop's clock goes by. */
   zone: z.string().refine((zone) => zones.has(zone), 'is no time zone, as Europe/Dublin'),
   /** Units in which figures are shown and printed, until a person chooses their own. */

@@ -47,7 +47,7 @@ function sayRange({ min, max }: { min: TorqueFigure['min']; max: TorqueFigure['m
 }
 
 /** A torque in the reader's unit, with the other beside. */
-export function sayTorque(figure: TorqueFigure, reader: Reader): string {
+export function sayTorque(figure: Pick<TorqueFigure, 'min' | 'max'>, reader: Reader): string {
   const own = unitFor(figure.max, reader);
   return `${sayRange(figure, own)} (${sayRange(figure, own === 'Nm' ? 'lbf-ft' : 'Nm')})`;
 }

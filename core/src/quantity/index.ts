@@ -17,10 +17,12 @@ export {
   type Quantity,
 } from './quantity.ts';
 export {
+  formatBoth,
   formatFor,
   formatTypedFor,
   inchReader,
   metricReader,
+  otherReader,
   readerUnitsSchema,
   unitFor,
   usualReader,

@@ -1,7 +1,15 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { convert } from './quantity.ts';
-import { formatFor, formatTypedFor, inchReader, metricReader, unitFor, usualReader } from './reader.ts';
+import {
+  formatBoth,
+  formatFor,
+  formatTypedFor,
+  inchReader,
+  metricReader,
+  unitFor,
+  usualReader,
+} from './reader.ts';
 import { units, unitDefinition, type Unit } from './units.ts';
 
 // Converted figures by NIST SP 811, appendix B.8, rounded to what the reading can mean.
@@ -26,6 +34,12 @@ it.each([
   [350, 'mL', inchReader, '0.37 qt'],
 ] as const)('says %d %s to somebody who reads otherwise', (value, unit, reader, words) => {
   expect(formatFor({ value, unit }, reader)).toBe(words);
+});
+
+it('says it both ways, the reader’s first; once where there is no other way', () => {
+  expect(formatBoth({ value: 350, unit: 'lbf-ft' }, metricReader)).toBe('475 N·m (350 lbf·ft)');
+  expect(formatBoth({ value: 0.005, unit: 'in' }, inchReader)).toBe('0.0050 in (0.127 mm)');
+  expect(formatBoth({ value: 85, unit: 'g' }, inchReader)).toBe('85 g');
 });
 
 it('leaves a figure as it was written where the reader has no other wish, or there is no reader', () => {

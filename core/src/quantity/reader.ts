@@ -102,3 +102,20 @@ export function formatTypedFor({ value, unit }: Pick<Quantity, 'value' | 'unit'>
   const own = unitFor({ value, unit }, reader) === unit;
   return own ? `${value} ${unitDefinition(unit).label}` : formatFor({ value, unit }, reader);
 }
+
+const opposite = {
+  ...{ in: 'mm', mm: 'in', km: 'mi', mi: 'km', Nm: 'lbf-ft', 'lbf-ft': 'Nm' },
+  ...{ degC: 'degF', degF: 'degC', L: 'qt', qt: 'L' },
+} as const;
+
+/** The reader who has chosen the other unit of every quantity. */
+export function otherReader(reader: ReaderUnits): ReaderUnits {
+  const turned = Object.entries(reader).map(([kind, unit]) => [kind, opposite[unit]]);
+  return readerUnitsSchema.parse(Object.fromEntries(turned));
+}
+
+/** A quantity in the reader's unit with the other system beside it: "475 N·m (350 lbf·ft)". */
+export function formatBoth(q: Pick<Quantity, 'value' | 'unit'>, reader: ReaderUnits): string {
+  const [own, other] = [formatFor(q, reader), formatFor(q, otherReader(reader))];
+  return own === other ? own : `${own} (${other})`;
+}

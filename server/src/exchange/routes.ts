@@ -7,18 +7,20 @@ import type { Database } from '../database/connect.ts';
 import type { FleetService } from '../fleet/service.ts';
 import { serve } from '../http/serve.ts';
 import type { Viewer } from '../http/viewer.ts';
+import type { PhotosService } from '../jobs/photos.ts';
 import type { JobsService } from '../jobs/service.ts';
+import { moneyPaper } from '../papers/money-paper.ts';
+import { recordPaper } from '../papers/record-paper.ts';
+import { tagPaper } from '../papers/tag-paper.ts';
+import { travellerPaper } from '../papers/traveller-paper.ts';
 import type { SealsService } from '../record/seals.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { SettingsService } from '../shop/settings.ts';
-import { estimatePaper } from './estimate-paper.ts';
 import { writeFleetCsv } from './fleet-csv.ts';
 import type { fleetImport } from './fleet-import.ts';
 import type { MeterFilesService } from './meter-files.ts';
-import { servicePaper, travellerPaper } from './job-paper.ts';
-import { tagPaper } from './wheel-end-tag.ts';
 
-const write = { traveller: travellerPaper, record: servicePaper, estimate: estimatePaper };
+const write = { traveller: travellerPaper, record: recordPaper, estimate: moneyPaper };
 
 /** How many units of an export are written at a time. */
 const UNITS_AT_ONCE = 200;
@@ -30,12 +32,13 @@ interface Shop {
   settings: SettingsService;
   clock: Clock;
   seals: SealsService;
+  photos: PhotosService;
   /** Where the shop is found on its network; undefined where nobody has said. */
   shopAddress: string | undefined;
 }
 
 export function exchangeRouter(
-  { db, fleet, jobs, settings, clock, seals, shopAddress }: Shop,
+  { db, fleet, jobs, settings, clock, seals, photos, shopAddress }: Shop,
   imports: { fleet: ReturnType<typeof fleetImport>; meters: MeterFilesService },
 ): Router {
   const router = Router();
@@ -70,12 +73,14 @@ export function exchangeRouter(
       name: detail.unit.name,
       owner: detail.unit.owner.name,
       kind: unitKinds[detail.unit.kind],
+      axles: detail.unit.axles,
     };
     res.type('application/pdf').attachment(`${params.paper}-${detail.number}.pdf`);
-    const paper = query.size ?? settings.current().paper;
+    const { name, address, terms, units: reader, paper } = settings.current();
+    const size = query.size ?? paper;
     if (params.paper === 'tags')
       return tagPaper(job, {
-        ...{ unit, paper },
+        ...{ unit, size, reader },
         // Where it is printed may be an address that only this machine has.
         origin: shopAddress ?? `${req.protocol}://${req.get('host') ?? 'localhost'}`,
       });
@@ -84,15 +89,15 @@ export function exchangeRouter(
       order: [['version', 'DESC']],
     });
     const { say: sayTime } = clock;
-    const { name, address } = settings.current();
     const context = {
-      shop: { name, address },
+      shop: { name, address, terms },
       unit,
       number: detail.number,
       hash: last!.hash,
       seal: await seals.sealOver(Number(last!.seq)),
-      sayTime,
-      paper,
+      // Only the record shows them.
+      photos: params.paper === 'record' ? await photos.ofJob(job) : new Map<string, Buffer>(),
+      ...{ sayTime, reader, size },
     };
     return write[params.paper](job, context);
   });

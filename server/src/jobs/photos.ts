@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
-import type { Command } from '@lanternwright/core/traveller';
+import type { Command, Job } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { seesOwner, type Viewer } from '../http/viewer.ts';
@@ -13,6 +13,8 @@ const JPEG_START = Buffer.from([0xff, 0xd8, 0xff]);
 
 /** Photos of a job that wait for the record that names them. */
 const MOST_WAITING = 100;
+/** Most pictures on one paper. */
+const MOST_ON_PAPER = 12;
 /** How long one waits: a tablet may be away for a week between the photo and its record. */
 const WAITS_MS = 14 * 24 * 3_600_000;
 
@@ -59,6 +61,13 @@ export function photosService(db: Database, clock: Clock) {
       const row = await db.photo.findByPk(id);
       if (!row || !(await jobSeen(row.jobId, viewer))) throw notFound('photo');
       return row.jpeg;
+    },
+
+    /** The first pictures that stand in a job's record, by id; whoever asks has shown that they may see the job. */
+    async ofJob({ id, wheelEnds }: Job): Promise<Map<string, Buffer>> {
+      const wanted = wheelEnds.flatMap((w) => w.photos.map((p) => p.photoId)).slice(0, MOST_ON_PAPER);
+      const rows = await db.photo.findAll({ where: { id: wanted, jobId: id }, attributes: ['id', 'jpeg'] });
+      return new Map(rows.map((row) => [row.id, row.jpeg]));
     },
 
     /** @throws HttpProblem 422 when the photo is not there, belongs to another job or has another hash */

@@ -10,7 +10,7 @@ import type { BookingsService } from './bookings.ts';
 import type { CalendarsService } from './calendars.ts';
 import type { FloorService } from './floor.ts';
 import { bookingsCsv, dueCsv } from './lists-csv.ts';
-import { weekPaper } from './week-paper.ts';
+import { weekPaper } from '../papers/week-paper.ts';
 import type { SettingsService } from '../shop/settings.ts';
 import type { ProposalsService } from './proposals.ts';
 import type { ShopAhead } from './shop-ahead.ts';
@@ -82,7 +82,7 @@ export function planRouter(
     return bookingsCsv(rows, bayName);
   });
   serve(router, planRoutes.weekPdf, async ({ params, res }) => {
-    const { name, paper, zone } = settings.current();
+    const { name, address, paper: size, zone } = settings.current();
     const day = (nth: number) => dayBegins(params.monday, zone, nth);
     const [from, until] = [new Date(day(0)).toISOString(), new Date(day(7)).toISOString()];
     const [booked, away] = await Promise.all([bookings.between(from, until), absences.between(from, until)]);
@@ -105,7 +105,7 @@ export function planRouter(
     });
     res.type('application/pdf').attachment(`week-${params.monday}.pdf`);
     return weekPaper({
-      ...{ shop: name, title: `Week of ${said.format(day(0))}`, days, away, bayName, paper },
+      ...{ shop: { name, address }, title: `Week of ${said.format(day(0))}`, days, away, bayName, size },
       ...{ sayTime: clock.say, at: clock.now() },
     });
   });

@@ -25,7 +25,6 @@ interface Parts {
 export function beginOwnShop(config: Config, { people, settings, clock, seals }: Parts) {
   return async ({ code, shop, ...person }: Begin): Promise<Person> => {
     people.mustKnowFirstCode(code);
-    const before = settings.current();
     const first = await withOwner(config, (db) =>
       underMigrationLock(db, async () => {
         const [demo] = await db.sequelize.query(
@@ -36,7 +35,9 @@ export function beginOwnShop(config: Config, { people, settings, clock, seals }:
         await db.sequelize.query(`alter schema public rename to ${aside}; create schema public`);
         await migrateHere(db, config.databaseUrl);
         const added = await peopleService(db, rightsService(db, settings), clock, config).first(person);
-        await settingsService(db, config.shopZone).store({ ...before, name: shop });
+        // Nothing that was made up for the demo stays: neither address nor bays.
+        const own = settingsService(db, config.shopZone);
+        await own.store({ ...own.current(), name: shop });
         return added;
       }),
     );

@@ -13,6 +13,7 @@ export function settingsService(db: Database, zone: string) {
   const unset: ShopSettings = {
     name: 'Our shop',
     address: '',
+    terms: '',
     zone,
     units: usualReader,
     currency: 'USD',

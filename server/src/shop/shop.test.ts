@@ -1,5 +1,6 @@
 import supertest from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { nextStep, type FirstHour } from '@lanternwright/contract/shop';
 import { metricReader } from '@lanternwright/core/quantity';
 import { loadDemo } from '../demo/load.ts';
 import { addUnit, openShop, type Shop } from '../testing/shop.ts';
@@ -70,8 +71,13 @@ describe('beginning with one’s own shop', () => {
     const call = shop.anyone();
     const { password } = mine;
     await call.post('/api/people/session').send({ login: founder, password }).expect(200);
+    const there = async () => (await call.get('/api/shop/first-hour').expect(200)).body as FirstHour;
+    // Beginning gave it a name; all else is to be set up, in order.
+    expect(await there()).toEqual({ settings: 0, people: 1, bays: 0, tools: 0, units: 0, jobs: 0 });
+    expect(nextStep(await there())).toBe('settings');
     expect(await addUnit({ ...shop, technician: { ...shop.technician, call } })).toMatch(/^[0-9a-f-]{36}$/);
     expect((await call.get('/api/fleet/units').expect(200)).body.units).toHaveLength(1);
+    expect(await there()).toMatchObject({ people: 1, units: 1, jobs: 0 });
   });
 });
 

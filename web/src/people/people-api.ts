@@ -9,7 +9,14 @@ import type {
   Session,
   SignInCode,
 } from '@lanternwright/contract/people';
-import type { Backups, Begin, ShopSettings, MorningMail, MorningStand } from '@lanternwright/contract/shop';
+import type {
+  Backups,
+  Begin,
+  FirstHour,
+  ShopSettings,
+  MorningMail,
+  MorningStand,
+} from '@lanternwright/contract/shop';
 import { api } from '../api.ts';
 import type { AppDispatch } from '../store.ts';
 
@@ -117,6 +124,11 @@ export const peopleApi = api.injectEndpoints({
     sendMorning: build.mutation<{ ok: true }, void>({
       query: () => ({ url: 'api/shop/morning/send', method: 'POST' }),
     }),
+    firstHour: build.query<FirstHour, void>({
+      query: () => 'api/shop/first-hour',
+      // Whatever of it is added, it is asked again.
+      providesTags: ['session', 'people', 'tools', 'fleet', 'jobs'],
+    }),
     backups: build.query<Backups, void>({ query: () => 'api/shop/backups' }),
     changeSettings: build.mutation<ShopSettings, ShopSettings>({
       query: (body) => ({ url: 'api/shop/settings', method: 'PUT', body }),
@@ -143,6 +155,7 @@ export const {
   useAddPersonMutation,
   useAlterPersonMutation,
   useBackupsQuery,
+  useFirstHourQuery,
   useMorningQuery,
   useChangeMorningMutation,
   useSendMorningMutation,

@@ -14,6 +14,7 @@ import { useKeys } from './use-keys.ts';
 import { useChooseUnits, useReader } from './use-reader.ts';
 
 const Find = lazy(() => import('./find.tsx').then((m) => ({ default: m.Find })));
+const FirstHour = lazy(() => import('../shop/first-hour.tsx').then((m) => ({ default: m.FirstHour })));
 const KeysSheet = lazy(() => import('./keys-sheet.tsx').then((m) => ({ default: m.KeysSheet })));
 const PersonSheet = lazy(() => import('./person-sheet.tsx').then((m) => ({ default: m.PersonSheet })));
 const ChangePerson = lazy(() =>
@@ -56,6 +57,11 @@ export function Shell() {
       <NewVersion />
       <OfflineBar />
       <OutboxBar />
+      {able('change-settings') && (
+        <Suspense>
+          <FirstHour />
+        </Suspense>
+      )}
       <Suspense fallback={<p className="p-6 text-muted">Opening.</p>}>
         <Outlet />
       </Suspense>

@@ -46,6 +46,7 @@ it('keeps what was set, all of it, and says beside a field why it is refused', a
   await user.click(screen.getByRole('button', { name: 'Add a day' }));
   await user.type(screen.getByLabelText('Day 1'), '2026-12-25');
   await user.type(screen.getByLabelText('What day 1 is'), 'Christmas Day');
+  await user.type(screen.getByLabelText(/Terms/), 'Due in 30 days');
   await user.selectOptions(screen.getByLabelText('Paper'), 'letter');
   await user.selectOptions(screen.getByLabelText('The shop’s clock goes by'), 'Pacific/Auckland');
   await user.click(screen.getByRole('button', { name: 'Save the settings' }));
@@ -57,6 +58,7 @@ it('keeps what was set, all of it, and says beside a field why it is refused', a
     expect(asked.findLast((a) => a.method === 'PUT')?.body).toEqual({
       name: 'Marrowbank',
       address: '',
+      terms: 'Due in 30 days',
       zone: 'Pacific/Auckland',
       units: sessionOf(sup).shop.units,
       currency: 'GBP',

@@ -89,6 +89,13 @@ function SettingsForm({ start }: { start: ShopSettings }) {
           onChange={(e) => set({ address: e.target.value })}
           error={fields['address']}
         />
+        <AreaField
+          label="Terms, at the foot of estimates and bills"
+          value={draft.terms}
+          maxLength={600}
+          onChange={(e) => set({ terms: e.target.value })}
+          error={fields['terms']}
+        />
         <SelectField
           label="Paper"
           value={draft.paper}

@@ -13,6 +13,7 @@ export function sessionOf(person: Person, more: Partial<Session> = {}): Session 
     shop: {
       name: 'Marrowbank Shared Works',
       address: '',
+      terms: '',
       zone: 'UTC',
       units: usualReader,
       currency: 'GBP',

@@ -1,0 +1,109 @@
+import type { Content } from 'pdfmake/interfaces.js';
+import { billDifferences, billTotals, lineMinor, sayMoney, type Bill } from '@lanternwright/core/cost';
+import { works } from '@lanternwright/core/stack';
+import { ownerAnswers, type Job } from '@lanternwright/core/traveller';
+import { HttpProblem } from '../http/problem.ts';
+import { jobHead, type PaperContext } from './head.ts';
+import { figures, heading, MUTED, printed, table, words } from './paper.ts';
+
+const groups = { labour: 'Labour', parts: 'Parts' } as const;
+const right = { alignment: 'right' } as const;
+
+function billTable(bill: Bill): Content {
+  const money = (minor: number) => figures(sayMoney(minor, bill.currency), right);
+  const totals = billTotals(bill);
+  const sum = (label: string, minor: number) => [words(label), words(''), words(''), words(''), money(minor)];
+  return table(
+    ['What', 'Quantity', 'Per', 'Price', 'Amount'].map((label, i) =>
+      words(label, { color: MUTED, ...(i === 0 || i === 2 ? {} : right) }),
+    ),
+    [
+      ...(Object.keys(groups) as (keyof typeof groups)[]).flatMap((group) => {
+        const lines = bill.lines.filter((l) => l.group === group);
+        if (lines.length === 0) return [];
+        return [
+          [
+            { ...words(groups[group], { bold: true }), colSpan: 5 },
+            words(''),
+            words(''),
+            words(''),
+            words(''),
+          ],
+          ...lines.map((l) => [
+            words(l.what),
+            figures(String(l.quantity), right),
+            words(l.per),
+            money(l.unitMinor),
+            money(lineMinor(l)),
+          ]),
+        ];
+      }),
+      ...(bill.suppliesPercent > 0
+        ? [sum(`Supplies, ${bill.suppliesPercent} % of labour`, totals.suppliesMinor)]
+        : []),
+      ...(bill.tax.percent > 0
+        ? [sum(`Tax, ${bill.tax.percent} % on ${bill.tax.on.join(', ')}`, totals.taxMinor)]
+        : []),
+      [
+        words('Total', { bold: true, fontSize: 11 }),
+        ...[words(''), words(''), words('')],
+        figures(sayMoney(totals.totalMinor, bill.currency), { ...right, bold: true, fontSize: 11 }),
+      ],
+    ],
+    ['*', 50, 40, 80, 85],
+  );
+}
+
+/**
+ * What the work will cost, for the owner; when the bill is written, that first, then what was estimated and why they
+ * differ.
+ * @throws HttpProblem 404 when no estimate is written
+ */
+export function moneyPaper(job: Job, context: PaperContext): Promise<Uint8Array<ArrayBuffer>> {
+  const { estimate, answer, actual } = job.money;
+  if (!estimate) throw new HttpProblem(404, 'No estimate', 'A supervisor writes the estimate first');
+  const { sayTime, number, size, shop, unit } = context;
+  const written = actual ?? estimate;
+  const answered = answer
+    ? [
+        words(
+          `${answer.name}: ${ownerAnswers[answer.answer]}${answer.until ? ` until ${answer.until}` : ''}${answer.risk ? `. Risk: ${answer.risk}` : ''}`,
+          { bold: true, margin: [0, 4, 0, 0] },
+        ),
+        ...(answer.works ?? []).map(({ position, work, answer: said }) =>
+          words(`Otherwise ${position}, ${works[work].toLowerCase()}: ${ownerAnswers[said]}`),
+        ),
+      ]
+    : [];
+  const differences = actual ? billDifferences(estimate.bill, actual.bill) : [];
+  return printed(
+    [
+      ...jobHead(job, context, actual ? `Bill ${number}` : `Estimate ${number}`),
+      ...(actual ? [heading(`Bill, ${sayTime(actual.at)}`), billTable(actual.bill)] : []),
+      heading(`Estimate, ${sayTime(estimate.at)}, ${estimate.by.name}`),
+      billTable(estimate.bill),
+      ...answered,
+      ...(actual && differences.length > 0
+        ? [
+            heading('Why the bill differs from the estimate'),
+            table(
+              ['What', 'Estimated', 'Came to'].map((label, i) =>
+                words(label, { color: MUTED, ...(i === 0 ? {} : right) }),
+              ),
+              differences.map((d) => [
+                words(d.what),
+                figures(sayMoney(d.quotedMinor, actual.bill.currency), right),
+                figures(sayMoney(d.actualMinor, actual.bill.currency), right),
+              ]),
+              ['*', 90, 90],
+            ),
+          ]
+        : []),
+      ...(shop.terms ? [words(shop.terms, { margin: [0, 14, 0, 0], fontSize: 7.5 })] : []),
+    ],
+    {
+      ...{ size, title: `${actual ? 'Bill' : 'Estimate'} ${number}`, date: new Date(written.at) },
+      foot: `Job ${number}, ${unit.name}.`,
+    },
+  );
+}

@@ -1,0 +1,79 @@
+import type { Content } from 'pdfmake/interfaces.js';
+import { formatFor, type ReaderUnits } from '@lanternwright/core/quantity';
+import { stoppedWords, type Job, type WheelEnd } from '@lanternwright/core/traveller';
+import { abreast } from './head.ts';
+import { printed, words, type PaperSize } from './paper.ts';
+
+/** What whoever stands before the wheel end must know. */
+function stateOf({ stopped }: Job, { release }: WheelEnd): string {
+  if (release) return `Released ${release.at.slice(0, 10)}`;
+  if (stopped?.as !== 'out-of-service') return 'Being worked on: do not move';
+  const reason = stopped.reason.length > 90 ? `${stopped.reason.slice(0, 89)}...` : stopped.reason;
+  return `${stoppedWords[stopped.as]}: never to roll on this axle. ${reason}`;
+}
+
+function retorqueOf({ release, retorque }: WheelEnd, reader: ReaderUnits): Content[] {
+  const due = retorque ? null : release?.followUp;
+  if (!due) return [];
+  const km = due.byKm === null ? '' : ` or at ${formatFor({ value: due.byKm, unit: 'km' }, reader)}`;
+  return [words(`Retorque by ${due.byDate}${km}`, { bold: true })];
+}
+
+interface TagContext {
+  unit: { name: string; owner: string };
+  size: PaperSize;
+  reader: ReaderUnits;
+  /** Address of the application, without a slash at its end. */
+  origin: string;
+}
+
+/**
+ * A tag for each wheel end of a job, to hang on it: unit, position, how it stands, when it is torqued again, and a code
+ * that opens the position.
+ */
+export function tagPaper(
+  job: Job,
+  { unit, size, reader, origin }: TagContext,
+): Promise<Uint8Array<ArrayBuffer>> {
+  const tag = (w: WheelEnd): Content => ({
+    columns: [
+      { width: 'auto', qr: `${origin}/fleet/${job.unitId}?at=${w.position}`, fit: 96, eccLevel: 'M' },
+      {
+        width: '*',
+        stack: [
+          words(w.position, { bold: true, fontSize: 26, lineHeight: 1 }),
+          words(unit.name, { bold: true, fontSize: 12 }),
+          words(unit.owner),
+          words(stateOf(job, w), { bold: !w.release, margin: [0, 3, 0, 0] }),
+          ...retorqueOf(w, reader),
+        ],
+      },
+    ],
+    columnGap: 10,
+    margin: [8, 8, 8, 8],
+  });
+  const pairs = abreast(job.wheelEnds, 2).flatMap((pair) => (pair.length > 2 ? abreast(pair, 2) : [pair]));
+  return printed(
+    [
+      {
+        table: {
+          dontBreakRows: true,
+          widths: ['*', '*'],
+          body: pairs.map((pair) => [tag(pair[0]!), pair[1] ? tag(pair[1]) : words('')]),
+        },
+        layout: {
+          hLineStyle: () => ({ dash: { length: 3, space: 3 } }),
+          vLineStyle: () => ({ dash: { length: 3, space: 3 } }),
+          hLineColor: () => '#8D8674',
+          vLineColor: () => '#8D8674',
+        },
+      },
+    ],
+    {
+      size,
+      title: `Tags ${unit.name}`,
+      date: new Date(job.events.at(-1)!.at),
+      foot: `Cut along the dashes. ${unit.name}.`,
+    },
+  );
+}

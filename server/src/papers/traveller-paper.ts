@@ -1,0 +1,236 @@
+import type { Column, Content, TableCell } from 'pdfmake/interfaces.js';
+import {
+  sayLine,
+  sayTorque,
+  sheetLines,
+  stages,
+  type ReadyLine,
+  type Step,
+} from '@lanternwright/core/procedure';
+import { unitDefinition, unitFor, type ReaderUnits } from '@lanternwright/core/quantity';
+import {
+  linesToAnswer,
+  progressOf,
+  sayStepData,
+  type Job,
+  type StepProgress,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
+import { abreast, caution, jobHead, type PaperContext } from './head.ts';
+import { blank, box, caption, heading, MUTED, printed, table, words } from './paper.ts';
+
+const line = (...parts: Content[]): Content => ({
+  columns: parts.map((p) => ({ width: 'auto', stack: [p] })),
+  columnGap: 4,
+});
+const ticked = (label: string): Content => ({
+  columns: [
+    { width: 9, stack: [box()] },
+    { width: '*', ...words(label) },
+  ],
+  columnGap: 2,
+});
+
+/** What a hand writes or ticks for a step that is still to be done. */
+function toFill(step: Step, { sheet }: WheelEnd, reader: ReaderUnits): Content[] {
+  const label = (unit: 'length' | 'thickness' | 'torque' | 'temperature' | 'volume') =>
+    unitDefinition(reader[unit]).label;
+  switch (step.kind) {
+    case 'torque': {
+      const figure = sheet[step.figure];
+      const unit = figure ? unitDefinition(unitFor(figure.max, reader)).label : label('torque');
+      return [
+        words(figure ? `to ${sayTorque(figure, reader)}` : 'to the maker’s figure:', { bold: true }),
+        ...(figure ? [] : [blank('asked', unit)]),
+        line(blank('reached', unit, 26), blank('tool', '', 22)),
+      ];
+    }
+    case 'measure':
+      return sheet.verifyBy === 'drag'
+        ? [blank('pull', 'N'), blank('scale')]
+        : [
+            ...[1, 2, 3].map((n) => line(blank(`${n} push`, '', 30), blank('pull', label('length'), 30))),
+            blank('dial'),
+          ];
+    case 'choose':
+      return step.options.map((o) => ticked(o.label));
+    case 'lock':
+      return [...step.methods.map((m) => ticked(m.label)), blank('checked by', '', 50)];
+    case 'found':
+      return [...step.signs.map((s) => ticked(s.label)), ticked('nothing looked wrong')];
+    case 'turn':
+      return [blank('turned', 'of a turn')];
+    case 'inspect':
+      return [line(ticked('yes'), ticked('no')), ...(step.otherThan ? [blank('by', '', 50)] : [])];
+    case 'linings':
+      return [
+        line(blank('inner', label('thickness'), 26), blank('outer', label('thickness'), 26)),
+        ticked('brake set, wheel turns free'),
+      ];
+    case 'heat':
+      return [
+        line(blank('here', label('temperature'), 22), blank('other side', label('temperature'), 22)),
+        blank('air', label('temperature'), 22),
+      ];
+    case 'fill':
+    case 'pack':
+      return [blank('what', '', 60), blank('how much', '', 40)];
+    case 'dimension':
+      return [blank('', label('thickness'))];
+    case 'joint':
+      return [
+        line(blank('axle to knuckle', label('length'), 26)),
+        line(blank('knuckle to hub', label('length'), 26)),
+      ];
+    case 'seal':
+      return [ticked('at its stop'), blank('depth', label('thickness'))];
+    case 'cure':
+      return [blank('from', '', 30), blank('until', '', 30)];
+    case 'judge':
+    case 'compare':
+      return [blank('not sound', '', 70), blank('', '', 105)];
+    default:
+      return [box()];
+  }
+}
+
+function cell(progress: StepProgress | undefined, w: WheelEnd, reader: ReaderUnits): TableCell {
+  if (!progress) return words('');
+  const { step, record } = progress;
+  if (!record) return { stack: toFill(step, w, reader) };
+  const said = record.data ? sayStepData(record.data, reader, step, w) : `left out: ${record.skipped}`;
+  return {
+    columns: [
+      { width: 9, stack: [box(true)] },
+      { width: '*', ...words(`${said}, ${record.by.name}`) },
+    ],
+    columnGap: 2,
+  };
+}
+
+/** Steps of wheel ends side by side, in the order of work; each step once. */
+function rowsOf(ends: readonly WheelEnd[]): { step: Step; at: Map<WheelEnd, StepProgress> }[] {
+  const rows: { step: Step; at: Map<WheelEnd, StepProgress> }[] = [];
+  for (const w of ends) {
+    let after = -1;
+    for (const progress of progressOf(w)) {
+      if (progress.step.kind === 'ready') continue;
+      const known = rows.findIndex(
+        (r) => r.step.id === progress.step.id && r.step.stage === progress.step.stage,
+      );
+      if (known >= 0) rows[known]!.at.set(w, progress);
+      else rows.splice(after + 1, 0, { step: progress.step, at: new Map([[w, progress]]) });
+      after = known >= 0 ? known : after + 1;
+    }
+  }
+  return rows;
+}
+
+function steps(ends: readonly WheelEnd[], reader: ReaderUnits): Content {
+  const rows = rowsOf(ends);
+  const body = stages.flatMap((stage) =>
+    rows
+      .filter((r) => r.step.stage === stage.id)
+      .map(({ step, at }, nth): TableCell[] => [
+        {
+          stack: [
+            // With its first step, so that it never stands alone at the end of a page.
+            ...(nth === 0 ? [words(stage.title, { bold: true, fontSize: 10.5, margin: [0, 3, 0, 2] })] : []),
+            {
+              text: [words(`${step.title}. `, { bold: true }), words(step.text, { color: MUTED })],
+              fontSize: 8,
+            },
+            ...(step.caution ? [words(`Caution: ${step.caution}`, { fontSize: 7.5, bold: true })] : []),
+          ],
+        },
+        ...ends.map((w) => cell(at.get(w), w, reader)),
+      ]),
+  );
+  return table([words('Step'), ...ends.map((w) => words(w.position, { bold: true, fontSize: 13 }))], body, [
+    '*',
+    ...ends.map(() => (ends.length > 2 ? 105 : 135)),
+  ]);
+}
+
+const groups: Record<ReadyLine['group'], string> = {
+  tool: 'Tools',
+  part: 'Parts',
+  lubricant: 'Lubricant',
+  lifting: 'Lifting',
+};
+
+/** What must be at hand, as lists to tick. */
+function atHand(job: Job): Content {
+  const lines = new Map<string, { group: ReadyLine['group']; words: string; at: string[] }>();
+  for (const w of job.wheelEnds)
+    for (const l of linesToAnswer(w)) {
+      const said = `${l.title ?? l.what}${l.detail ? ` (${l.detail})` : ''}`;
+      const known = lines.get(`${l.group} ${said}`);
+      if (known) known.at.push(w.position);
+      else lines.set(`${l.group} ${said}`, { group: l.group, words: said, at: [w.position] });
+    }
+  const list = (group: ReadyLine['group']) => [...lines.values()].filter((l) => l.group === group);
+  const said = (l: { words: string; at: string[] }) =>
+    ticked(`${l.words}${l.at.length < job.wheelEnds.length ? `, ${l.at.join(' ')}` : ''}`);
+  const tools = abreast(list('tool'), Math.max(1, Math.ceil(list('tool').length / 2)));
+  const others = (['part', 'lubricant', 'lifting'] as const).filter((group) => list(group).length > 0);
+  return {
+    columns: [
+      ...tools.map((half, i): Column => ({
+        width: '*',
+        stack: [caption(i === 0 ? groups.tool : ' '), ...half.map(said)],
+      })),
+      { width: '*', stack: others.flatMap((group) => [caption(groups[group]), ...list(group).map(said)]) },
+    ],
+    columnGap: 12,
+    fontSize: 8,
+  };
+}
+
+/** The sheet that goes with a job: what must be at hand, the figures, and every step with boxes and blanks for what a hand writes. */
+export function travellerPaper(job: Job, context: PaperContext): Promise<Uint8Array<ArrayBuffer>> {
+  const { reader, size, number, unit } = context;
+  const sheets = [
+    ...new Map(job.wheelEnds.map((w) => [`${w.sheet.sheetId} ${w.sheet.revision}`, w])).values(),
+  ];
+  return printed(
+    [
+      ...jobHead(job, context, 'Traveller'),
+      caution,
+      heading('To have at hand'),
+      atHand(job),
+      ...sheets.flatMap((w) => [
+        heading(`Figures of ${w.sheet.title}, revision ${w.sheet.revision}`),
+        {
+          columns: abreast(
+            sheetLines(w.sheet, reader),
+            Math.ceil(sheetLines(w.sheet, reader).length / 2),
+          ).map((half): Column => ({
+            width: '*',
+            stack: half.map((l) => words(`${l.label}: ${sayLine(l)}`, { fontSize: 7.5 })),
+          })),
+          columnGap: 12,
+        },
+      ]),
+      ...abreast(job.wheelEnds, 3).flatMap((ends) => [
+        heading(`Wheel ends ${ends.map((w) => w.position).join(', ')}`),
+        steps(ends, reader),
+      ]),
+      {
+        unbreakable: true,
+        margin: [0, 14, 0, 0],
+        columns: ['Worked by', 'Checked by', 'Released by'].map((who): Column => ({
+          width: '*',
+          stack: [blank('', '', 150), caption(`${who}, date`)],
+        })),
+        columnGap: 14,
+      },
+    ],
+    {
+      size,
+      title: `Traveller ${number}`,
+      date: new Date(job.opened.at),
+      foot: `Job ${number}, ${unit.name}.`,
+    },
+  );
+}
