@@ -143,8 +143,19 @@ test('Bay view at 390 px: a keypad, a gauge that types, and the simulated instru
   const jobId = await newJob(page, 'Beacon 71', 'tractor-2', ['2L']);
   await recordTo(page, jobId, 'end-play');
   await page.goto(`${shopUrl()}/jobs/${jobId}`);
-  await page.getByRole('button', { name: 'Bay view' }).tap();
+  // By touch a job opens in it.
+  await expect(page.getByRole('button', { name: 'Whole job' })).toBeVisible();
   await expect(page.getByRole('complementary', { name: 'What holds' })).toBeHidden();
+  const inSight = async () => {
+    const pad = (await page.getByRole('group', { name: 'Keypad' }).boundingBox())!;
+    const ends = (await page.getByRole('group', { name: 'Wheel end' }).boundingBox())!;
+    const { height } = page.viewportSize()!;
+    return { pad: pad.y >= 0 && pad.y + pad.height <= height, ends: ends.y >= 0 && ends.y + ends.height <= height };
+  };
+  expect(await inSight()).toEqual({ pad: true, ends: true });
+  await page.setViewportSize({ width: 768, height: 1024 });
+  expect(await inSight()).toEqual({ pad: true, ends: true });
+  await page.setViewportSize({ width: 390, height: 844 });
   await axe(page, 'Bay view');
 
   const press = async (keys: string) => {

@@ -1,4 +1,4 @@
-import { convert, type ReaderUnits } from '../quantity/index.ts';
+import { convert, unitDefinition, units, type ReaderUnits, type Unit } from '../quantity/index.ts';
 
 /** How a field whose name carries its unit is shown: label, and factor from the stored figure to the shown one. */
 export interface FieldUnit {
@@ -49,8 +49,50 @@ export function unitOf(name: string, reader: ReaderUnits): FieldUnit | null {
   return other ?? metric[suffix]!;
 }
 
+/** Fields whose names do not say by themselves what a person puts there. */
+const own: Readonly<Record<string, string>> = {
+  id: 'Name or number',
+  a: 'Bearing A',
+  b: 'Bearing B',
+  x: 'Along',
+  y: 'Value',
+  on: 'Charged on',
+  rateMinor: 'Rate an hour, in cents',
+  unitMinor: 'Price of one, in cents',
+  densityGPerMl: 'Density, g/mL',
+  rule: 'Judged',
+  goal: 'Plan for',
+  stays: 'Stays where it is',
+  tries: 'How often to try',
+  seed: 'Seed of the random choices',
+  offset: 'Lip, from the seal’s face',
+  ratio: 'Ratio of the multiplier',
+  points: 'Readings',
+  soonDays: 'Soon means within, days',
+  measurements: 'Readings of the study',
+};
+
+/** Choices in words of the trade, by what they are called in a calculation. */
+const choices: Readonly<Record<string, string>> = {
+  castellated: 'Castellated nut, cotter or pin through a slot',
+  indexed: 'Places at equal angles: tang, dowel or lock ring',
+  stepless: 'At any angle: pinch bolt or staked nut',
+  simple: 'By the mean of the cycles',
+  guarded: 'With the gauge’s own uncertainty kept off the band',
+  'weighted-lateness': 'as little lateness as can be, by weight',
+  'greatest-lateness': 'nobody very late',
+  'number-late': 'as few late as can be',
+};
+
+/** A choice as a person reads it. */
+export function choiceWords(value: unknown): string {
+  const name = String(value);
+  return choices[name] ?? (name in units ? unitDefinition(name as Unit).label : labelOf(name));
+}
+
 /** "journalDiameterMm" as "Journal diameter". */
 export function labelOf(name: string): string {
+  if (own[name]) return own[name];
   const suffix = suffixOf(name);
   const bare = suffix ? name.slice(0, -suffix.length) : name;
   const words = bare.replace(/([a-z0-9])([A-Z])/g, '$1 $2').toLowerCase();

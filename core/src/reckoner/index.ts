@@ -1,4 +1,4 @@
-export { labelOf, sayNumber, unitOf, type FieldUnit } from './field-words.ts';
+export { choiceWords, labelOf, sayNumber, unitOf, type FieldUnit } from './field-words.ts';
 export {
   describeCalculation,
   listCalculations,

@@ -17,6 +17,7 @@ import {
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import { abreast, caution, jobHead, type PaperContext } from './head.ts';
+import { runsOf } from './fonts.ts';
 import { blank, box, caption, heading, MUTED, printed, table, words } from './paper.ts';
 
 const line = (...parts: Content[]): Content => ({
@@ -126,6 +127,9 @@ function rowsOf(ends: readonly WheelEnd[]): { step: Step; at: Map<WheelEnd, Step
   return rows;
 }
 
+const bold = (text: string) => runsOf(text).map((run) => ({ ...run, bold: true }));
+const muted = (text: string) => runsOf(text).map((run) => ({ ...run, color: MUTED }));
+
 function steps(ends: readonly WheelEnd[], reader: ReaderUnits): Content {
   const rows = rowsOf(ends);
   const body = stages.flatMap((stage) =>
@@ -136,10 +140,7 @@ function steps(ends: readonly WheelEnd[], reader: ReaderUnits): Content {
           stack: [
             // With its first step, so that it never stands alone at the end of a page.
             ...(nth === 0 ? [words(stage.title, { bold: true, fontSize: 10.5, margin: [0, 3, 0, 2] })] : []),
-            {
-              text: [words(`${step.title}. `, { bold: true }), words(step.text, { color: MUTED })],
-              fontSize: 8,
-            },
+            { text: [...bold(`${step.title}. `), ...muted(step.text)], fontSize: 8 },
             ...(step.caution ? [words(`Caution: ${step.caution}`, { fontSize: 7.5, bold: true })] : []),
           ],
         },

@@ -16,22 +16,24 @@ export function BayHead({ open, position, onSelect, switchBay }: HeadProps) {
   const stage = stageAtHand(wheelEndAt(job, position)!);
   const at = stages.findIndex((s) => s.id === stage);
   return (
-    <div className="flex flex-col gap-2 border-b border-rule px-4 py-3">
-      <div className="flex items-center justify-between gap-3">
-        <h1 className="truncate text-18">{detail.unit.name}</h1>
-        <Button onClick={switchBay}>Whole job</Button>
-      </div>
-      <div role="group" aria-label="Wheel end" className="flex flex-wrap gap-2">
-        {job.wheelEnds.map((w) => (
-          <Button
-            key={w.position}
-            aria-pressed={w.position === position}
-            className={`min-w-20 ${w.position === position ? 'border-lamp-edge !bg-lamp' : ''}`}
-            onClick={() => onSelect(w.position)}
-          >
-            {w.position}
-          </Button>
-        ))}
+    <div className="sticky top-0 z-10 flex flex-col gap-2 border-b border-rule bg-paper px-4 py-2">
+      <div className="flex items-center gap-3">
+        <h1 className="min-w-0 shrink truncate text-16">{detail.unit.name}</h1>
+        <div role="group" aria-label="Wheel end" className="flex grow flex-wrap justify-end gap-2">
+          {job.wheelEnds.map((w) => (
+            <Button
+              key={w.position}
+              aria-pressed={w.position === position}
+              className={`min-w-14 ${w.position === position ? 'border-lamp-edge !bg-lamp' : ''}`}
+              onClick={() => onSelect(w.position)}
+            >
+              {w.position}
+            </Button>
+          ))}
+        </div>
+        <Button weight="quiet" onClick={switchBay}>
+          Whole job
+        </Button>
       </div>
       <div
         className="flex gap-1"

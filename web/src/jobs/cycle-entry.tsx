@@ -138,10 +138,10 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
     <form
       onSubmit={submit}
       onPaste={paste}
-      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4"
+      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4 bay:gap-2 bay:p-3"
     >
       <p className="text-14 font-semibold">Cycle {number}</p>
-      <div className="grid grid-cols-2 gap-3 sm:grid-cols-[1fr_1fr_1fr_auto] sm:items-start">
+      <div className="grid grid-cols-2 gap-3 sm:grid-cols-[1fr_1fr_1fr_auto] sm:items-start bay:grid-cols-3 bay:gap-2">
         <TextField
           ref={pushField}
           label={`Pushed in, ${unit}`}
@@ -186,7 +186,7 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
             onChange={(e) => setGauge(e.target.value)}
           />
         )}
-        <Button type="submit" weight="main" className="self-end sm:mt-5">
+        <Button type="submit" weight="main" className="self-end sm:mt-5 bay:hidden">
           Record
         </Button>
       </div>

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { may } from '@lanternwright/core/access';
 import { unitKinds } from '@lanternwright/core/axle-plan';
@@ -192,15 +192,17 @@ function JobView({ open }: { open: OpenJob }) {
   const bay = useAppSelector((s) => s.preferences.bay);
   const dispatch = useAppDispatch();
   const switchBay = () => dispatch(bayChosen(bay ? 'off' : 'on'));
-  useKeys({ '[': () => beside(-1), ']': () => beside(1), b: switchBay });
+  useKeys({ '[': () => beside(-1), ']': () => beside(1), 'Alt+b': switchBay });
+  const page = useRef<HTMLElement>(null);
   useEffect(() => {
-    window.scrollTo({ top: 0 });
+    if (bay) page.current?.scrollIntoView();
+    else window.scrollTo({ top: 0 });
   }, [position, recorded, bay]);
   const stage = stageAtHand(wheelEnd);
   const center = (
     <section
       aria-label="Step at hand"
-      className="order-first flex min-w-0 flex-col gap-4 p-4 md:order-none md:p-5"
+      className="order-first flex min-w-0 flex-col gap-4 p-4 md:order-none md:p-5 bay:order-none bay:gap-3"
     >
       <Refusal jobId={job.id} />
       <Questions key={position} open={open} wheelEnd={wheelEnd} />
@@ -214,7 +216,7 @@ function JobView({ open }: { open: OpenJob }) {
   );
   if (bay) {
     return (
-      <main className="bay flex flex-1 flex-col">
+      <main ref={page} className="bay flex min-h-dvh flex-1 flex-col">
         <BayHead {...{ open, position, switchBay }} onSelect={(at) => select('', at)} />
         {center}
         <BayCaution wheelEnd={wheelEnd} />

@@ -184,22 +184,22 @@ function EndPlayPanel({ open, wheelEnd, step, record, band }: Props & { band: Ba
   };
   return (
     <>
-      <div className="rounded-lg border border-edge bg-panel p-4" aria-live="polite">
-        <p className="caption">
+      <div className="rounded-lg border border-edge bg-panel p-4 bay:px-3 bay:py-2" aria-live="polite">
+        <p className="caption bay:hidden">
           {readings.length === 0 ? 'End play, push and pull' : `End play, mean of ${readings.length}`}
         </p>
-        <div className="flex flex-wrap items-end gap-x-6 gap-y-1 pb-2">
-          <p className={`figure text-54 ${side ? tone[side] : 'text-muted'}`}>
+        <div className="flex flex-wrap items-end gap-x-6 gap-y-1 pb-2 bay:flex-nowrap bay:gap-x-3 bay:pb-0">
+          <p className={`figure shrink-0 text-54 bay:text-26 ${side ? tone[side] : 'text-muted'}`}>
             {result ? playDigits(result.endPlayMm, unit) : unit === 'in' ? '0.----' : '-.---'}
             <span className="pl-3 text-18">{unit}</span>
           </p>
           <div className="pb-1">
-            <p className={`text-18 font-semibold ${side ? tone[side] : ''}`}>
+            <p className={`text-18 font-semibold bay:text-14 ${side ? tone[side] : ''}`}>
               {result && side
                 ? verdictWords(side, result.byMm, readings.length, unit)
                 : 'Three cycles that repeat'}
             </p>
-            <p className="text-13 text-muted">
+            <p className="text-13 text-muted bay:text-12">
               {result
                 ? `Repeats within ${playDigits(result.rangeMm, unit)}`
                 : `Within ${playDigits(REPEAT_WITHIN_MM, unit)} of each other`}
@@ -216,7 +216,7 @@ function EndPlayPanel({ open, wheelEnd, step, record, band }: Props & { band: Ba
         />
       </div>
       {readings.length > 0 && (
-        <div className="grid grid-cols-2 gap-3 lg:grid-cols-3">
+        <div className="grid grid-cols-2 gap-3 bay:order-1 lg:grid-cols-3">
           {readings.map((r, i) => (
             <CycleCard key={r.eventId} {...{ open, unit, position }} reading={r} number={i + 1} />
           ))}

@@ -116,7 +116,7 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
           {round > 1 && step.stage !== 'diagnose' && `, round ${round}`}
         </p>
         <h2 className="text-26">{step.title}</h2>
-        <p className="max-w-[68ch] text-16">{step.text}</p>
+        <p className="max-w-[68ch] text-16 bay:max-md:text-14">{step.text}</p>
       </div>
       <DraftScope value={scope}>
         {step.kind === 'measure' ? (

@@ -73,6 +73,40 @@ describe('fields', () => {
     expect(screen.getByLabelText('Slots')).toBeDefined();
   });
 
+  it('take a gauge study as a table: shaped, typed, pasted; while a cell is empty the result stays', () => {
+    const { value } = form('gauge-study');
+    const cell = (part: number, person: number, trial: number) =>
+      screen.getByLabelText<HTMLInputElement>(`Part ${part}, person ${person}, trial ${trial}`);
+    const example = value()['measurements'] as unknown as number[][][];
+    expect(cell(2, 1, 2).value).toBe(String(example[1]![0]![1]));
+    fireEvent.change(cell(1, 1, 1), { target: { value: '0,25' } });
+    expect((value()['measurements'] as unknown as number[][][])[0]![0]![0]).toBe(0.25);
+    fireEvent.change(cell(1, 1, 1), { target: { value: '' } });
+    expect(screen.getByText(/1 of \d+ are no figure yet/)).toBeDefined();
+    expect((value()['measurements'] as unknown as number[][][])[0]![0]![0]).toBe(0.25);
+    fireEvent.paste(cell(1, 1, 1), { clipboardData: { getData: () => '1\t2\n3\t4\n' } });
+    expect(
+      (value()['measurements'] as unknown as number[][][]).slice(0, 2).map((p) => p[0]!.slice(0, 2)),
+    ).toEqual([
+      [1, 2],
+      [3, 4],
+    ]);
+    const parts = example.length;
+    fireEvent.click(screen.getByRole('button', { name: 'One of the parts more' }));
+    expect(cell(parts + 1, 1, 1).value).toBe('');
+    fireEvent.click(screen.getByRole('button', { name: 'One of the parts less' }));
+    expect(screen.queryByText(/are no figure yet/)).toBeNull();
+    expect(value()['measurements']).toHaveLength(parts);
+  });
+
+  it('say choices in words', () => {
+    form('nut-setting');
+    expect(
+      screen.getByRole('option', { name: 'Castellated nut, cotter or pin through a slot' }),
+    ).toBeDefined();
+    expect(screen.queryByRole('option', { name: 'indexed' })).toBeNull();
+  });
+
   it('add and take away rows', () => {
     const { value } = form('end-play');
     fireEvent.click(screen.getByRole('button', { name: /One more/ }));

@@ -2,7 +2,8 @@ import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { useReader } from '../shell/use-reader.ts';
 import { SelectField, TextField, AreaField } from '../ui/field.tsx';
-import { labelOf, sayNumber, unitOf } from '@lanternwright/core/reckoner';
+import { choiceWords, labelOf, sayNumber, unitOf } from '@lanternwright/core/reckoner';
+import { StudyField } from './study-field.tsx';
 import { choiceOf, choicesOf, isNumber, isTable, startValue, type JsonSchema } from './schema.ts';
 
 interface Props {
@@ -114,36 +115,10 @@ function ChecksField({ schema, name, value, onChange }: Props) {
               onChange(choices.filter((c) => (c === choice ? e.target.checked : held.includes(c))))
             }
           />
-          {labelOf(String(choice))}
+          {choiceWords(choice)}
         </label>
       ))}
     </fieldset>
-  );
-}
-
-/** What has no field of its own is written as JSON. */
-function JsonField({ name, path, value, issues, onChange }: Props) {
-  const [text, setText] = useState(JSON.stringify(value));
-  const [broken, setBroken] = useState(false);
-  return (
-    <AreaField
-      label={labelOf(name)}
-      className="figure text-13"
-      rows={6}
-      value={text}
-      hint="Lists in square brackets"
-      error={broken ? 'The brackets do not match' : issues[path]}
-      onChange={(e) => {
-        setText(e.target.value);
-        try {
-          onChange(JSON.parse(e.target.value));
-          setBroken(false);
-        } catch (error) {
-          if (!(error instanceof SyntaxError)) throw error;
-          setBroken(true);
-        }
-      }}
-    />
   );
 }
 
@@ -154,7 +129,14 @@ function ListField(props: Props) {
   if (isNumber(items)) return <NumbersField {...props} />;
   if (items.enum) return <ChecksField {...props} />;
   if (items.type === 'string') return <NamesField {...props} />;
-  if (items.type !== 'object') return <JsonField {...props} />;
+  if (items.type === 'array')
+    return (
+      <StudyField
+        value={value}
+        error={Object.entries(issues).find(([p]) => p.startsWith(path))?.[1]}
+        onChange={onChange}
+      />
+    );
   const set = (i: number, v: unknown) => onChange(list.map((old, k) => (k === i ? v : old)));
   return (
     <fieldset className="flex flex-col gap-3 border-l-2 border-rule pl-3">
@@ -219,7 +201,7 @@ function ObjectFields({ schema, path, value, issues, onChange }: Omit<Props, 'na
 function choiceName(schema: JsonSchema): string {
   const constant =
     Object.values(schema.properties ?? {}).find((p) => p.const !== undefined)?.const ?? schema.const;
-  return constant !== undefined ? String(constant) : (schema.required ?? []).map(labelOf).join(', ');
+  return constant !== undefined ? choiceWords(constant) : (schema.required ?? []).map(labelOf).join(', ');
 }
 
 function ChoiceField(props: Props) {
@@ -273,7 +255,7 @@ function SchemaField(props: Props) {
         {!required && <option value="">usual</option>}
         {schema.enum.map((v) => (
           <option key={String(v)} value={String(v)}>
-            {String(v)}
+            {choiceWords(v)}
           </option>
         ))}
       </SelectField>

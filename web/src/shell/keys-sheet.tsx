@@ -10,7 +10,7 @@ const keys = [
   ['g then r', 'Go to the reckoner'],
   ['u', 'Change between thou and mm'],
   ['n', 'Night shift or day'],
-  ['b', 'In a job: Bay view, one step and a keypad'],
+  ['Alt b', 'In a job: Bay view, one step and a keypad'],
   ['[ and ]', 'In a job: the wheel end before or after'],
   ['Enter', 'Record the step or the cycle at hand'],
   ['?', 'This sheet'],

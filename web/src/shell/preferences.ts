@@ -14,10 +14,16 @@ interface Preferences {
 const THEME = 'lanternwright.theme';
 const BAY = 'lanternwright.bay';
 
+/** As it was last chosen on this device; on one that is worked by touch it is on until somebody wants the whole job. */
+function startsInBay(): boolean {
+  const chosen = localStorage.getItem(BAY);
+  return chosen === null ? (window.matchMedia?.('(pointer: coarse)').matches ?? false) : chosen === 'on';
+}
+
 const initialState: Preferences = {
   units: usualReader,
   theme: document.documentElement.dataset['theme'] === 'night' ? 'night' : 'day',
-  bay: localStorage.getItem(BAY) === 'on',
+  bay: startsInBay(),
 };
 
 const slice = createSlice({

@@ -12,7 +12,8 @@ const SEQUENCE_MS = 1_500;
 
 /**
  * Keys of a page: single characters, or two in a row as `g f`. Off while somebody types in a field
- * or holds a modifier. They work as soon as the page is seen, not a moment later.
+ * or holds a modifier, but for those named with it, as `Alt+b`, which work in a field as well. They work as soon as the
+ * page is seen, not a moment later.
  */
 export function useKeys(keys: Readonly<Record<string, () => void>>): void {
   const latest = useRef(keys);
@@ -23,7 +24,14 @@ export function useKeys(keys: Readonly<Record<string, () => void>>): void {
     let first = '';
     let at = 0;
     const onKey = (e: KeyboardEvent) => {
-      if (e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
+      if (e.ctrlKey || e.metaKey) return;
+      if (e.altKey) {
+        // By the key, not the letter: with Alt held, some keyboards write another.
+        const held = latest.current[`Alt+${e.code.replace('Key', '').toLowerCase()}`];
+        if (held) e.preventDefault();
+        return held?.();
+      }
+      if (isTyping(e.target)) return;
       const pair = `${first} ${e.key}`;
       const action =
         e.timeStamp - at < SEQUENCE_MS && latest.current[pair] ? latest.current[pair] : latest.current[e.key];
