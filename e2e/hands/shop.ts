@@ -4,6 +4,7 @@ import {
   test as base,
   expect,
   type Browser,
+  type BrowserContext,
   type BrowserContextOptions,
   type Locator,
   type Page,
@@ -11,12 +12,35 @@ import {
 
 export const shopUrl = () => process.env['SHOP_URL']!;
 
-/** A test after which every context it opened is closed: each keeps a live stream and would slow the next. */
+/** Faults that pages of this test wrote to their console, or threw. */
+let faults: string[] = [];
+
+/** A request that is refused, or cut by a test, stands in the console as well; a test says itself what it expects of it. */
+const ofTheNetwork = /Failed to load resource|net::ERR_|WebSocket|EventSource/;
+
+/** Notes every fault of every page that a context opens. */
+export function watched(context: BrowserContext): BrowserContext {
+  context.on('page', (page) => {
+    page.on('pageerror', (error) => faults.push(`${page.url()} threw ${error.message}`));
+    page.on('console', (message) => {
+      if (message.type() === 'error' && !ofTheNetwork.test(message.text()))
+        faults.push(`${page.url()} said ${message.text()}`);
+    });
+  });
+  return context;
+}
+
+/**
+ * A test after which every context it opened is closed: each keeps a live stream and would slow the next. A fault in a
+ * page's console is a fault of the test.
+ */
 export const test = base.extend<{ tidy: void }>({
   tidy: [
     async ({ browser }, use) => {
+      faults = [];
       await use();
       await Promise.all(browser.contexts().map((context) => context.close()));
+      expect(faults, 'faults in the console').toEqual([]);
     },
     { auto: true },
   ],
@@ -28,7 +52,9 @@ export async function browserOf(
   person: string,
   options: BrowserContextOptions = {},
 ): Promise<Page> {
-  const context = await browser.newContext({ reducedMotion: 'reduce', serviceWorkers: 'block', ...options });
+  const context = watched(
+    await browser.newContext({ reducedMotion: 'reduce', serviceWorkers: 'block', ...options }),
+  );
   const page = await context.newPage();
   await page.goto(shopUrl());
   await page.getByRole('button', { name: new RegExp(person) }).click();
@@ -44,7 +70,9 @@ export async function signedIn(
   person: string,
   options: BrowserContextOptions = {},
 ): Promise<Page> {
-  const context = await browser.newContext({ reducedMotion: 'reduce', serviceWorkers: 'block', ...options });
+  const context = watched(
+    await browser.newContext({ reducedMotion: 'reduce', serviceWorkers: 'block', ...options }),
+  );
   const session = `${shopUrl()}/api/people/session`;
   const { demoPeople } = (await (await context.request.get(session)).json()) as Session;
   const personId = demoPeople.find((p) => p.name === person)?.id;

@@ -223,7 +223,7 @@ test('a person is added, chooses a password, and is switched off while working',
   await page.goto(shopUrl());
   await page.getByText('I have a code').click();
   const form = page.locator('details[open]');
-  await form.getByLabel('Name you sign in with').fill(login);
+  await form.getByLabel('User name').fill(login);
   await form.getByLabel('Code').fill(code);
   await form.getByLabel('New password').fill('password12');
   await form.getByRole('button', { name: /Keep this password/ }).click();

@@ -91,8 +91,18 @@ test('a bad unit form says what is wrong beside the field and keeps what was typ
 });
 
 test('thou and mm, day and night are switched by key and kept', async ({ browser }) => {
-  // Nobody else’s test reads as they do: units go with the person.
-  const page = await browserOf(browser, 'L. Osei');
+  // Units go with the person: this one is of no other test.
+  const login = `reader${test.info().retry}`;
+  const supervisor = await signedIn(browser, 'R. Thistlewood');
+  const person = { name: 'U. Reader', login, role: 'technician', owners: [] };
+  const added = await supervisor.request.post(`${shopUrl()}/api/people`, { data: person });
+  const { code } = (await added.json()) as { code: string };
+  const page = await signedIn(browser, 'M. Pellow');
+  const entered = await page.request.post(`${shopUrl()}/api/people/session/code`, {
+    data: { login, code, password: 'four wet bearings' },
+  });
+  expect(entered.ok(), await entered.text()).toBe(true);
+  await page.goto(`${shopUrl()}/fleet`);
   await expect(page.getByText(/^0\.0\d\d\d in$/).first()).toBeVisible();
   await page.keyboard.press('u');
   await expect(page.getByText(/^0\.\d\d\d mm$/).first()).toBeVisible();

@@ -150,7 +150,10 @@ test('Bay view at 390 px: a keypad, a gauge that types, and the simulated instru
     const pad = (await page.getByRole('group', { name: 'Keypad' }).boundingBox())!;
     const ends = (await page.getByRole('group', { name: 'Wheel end' }).boundingBox())!;
     const { height } = page.viewportSize()!;
-    return { pad: pad.y >= 0 && pad.y + pad.height <= height, ends: ends.y >= 0 && ends.y + ends.height <= height };
+    return {
+      pad: pad.y >= 0 && pad.y + pad.height <= height,
+      ends: ends.y >= 0 && ends.y + ends.height <= height,
+    };
   };
   expect(await inSight()).toEqual({ pad: true, ends: true });
   await page.setViewportSize({ width: 768, height: 1024 });
@@ -205,7 +208,8 @@ test('a sheet is revised and shows what changed; a copy is a sheet of its own', 
   await axe(page, 'Sheets');
   await page.getByRole('link', { name: /Steer axle, two nuts/ }).click();
   await page.getByRole('button', { name: 'Confirm jam torque' }).click();
-  await page.getByLabel('End-play band').fill('0.001 to 0.004 in');
+  await page.getByLabel('End-play band, from').fill('0.001');
+  await page.getByLabel('End-play band, to').fill('0.004');
   await page.getByLabel('What changed and why').fill('The axle maker asks for less');
   await axe(page, 'Sheet');
   await page.getByRole('button', { name: 'Keep as revision 2' }).click();

@@ -1,16 +1,12 @@
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
-import { z } from 'zod';
 import { App } from './app.tsx';
 import { openOutbox } from './jobs/outbox.ts';
 import { openNotTaken } from './jobs/not-taken.ts';
 import { openPhotoQueue } from './jobs/photo-queue.ts';
 import { store } from './store.ts';
 import './styles.css';
-
-// The content policy forbids code made from text, which Zod would otherwise try.
-z.config({ jitless: true });
 
 // What waits on this device is part of every job that is shown: without it a step would look undone.
 await store.dispatch(openOutbox());

@@ -4,7 +4,7 @@ import { holidaySchema, weekSchema } from '@lanternwright/core/work-plan';
 
 const zones = new Set([...Intl.supportedValuesOf('timeZone'), 'UTC']);
 
-/** Currencies a bill can be written in: those with hundredths. */
+/** Currencies a bill can be written in. */
 export const currencies = [
   'USD',
   'EUR',
@@ -21,6 +21,23 @@ export const currencies = [
   'INR',
   'BRL',
   'MXN',
+  'CZK',
+  'HUF',
+  'RON',
+  'ISK',
+  'TRY',
+  'AED',
+  'SAR',
+  'KWD',
+  'TND',
+  'JPY',
+  'KRW',
+  'CNY',
+  'THB',
+  'CLP',
+  'COP',
+  'KES',
+  'NGN',
 ] as const;
 
 /** What is set once for the whole shop, and obeyed by browser, server and papers. */

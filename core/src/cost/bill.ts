@@ -65,11 +65,3 @@ export function billDifferences(quoted: Bill, actual: Bill): BillDifference[] {
     { what: 'Tax', quotedMinor: before.taxMinor, actualMinor: after.taxMinor },
   ].filter((d) => d.quotedMinor !== d.actualMinor);
 }
-
-/** Money as it is written: 635.16. @param minor smallest coin, a hundredth */
-export function sayMoney(minor: number, currency: string): string {
-  const sign = minor < 0 ? '−' : '';
-  const whole = Math.trunc(Math.abs(minor) / 100).toString();
-  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ',');
-  return `${sign}${grouped}.${String(Math.abs(minor) % 100).padStart(2, '0')} ${currency}`;
-}

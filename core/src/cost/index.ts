@@ -4,7 +4,7 @@ export {
   billSchema,
   billTotals,
   lineMinor,
-  sayMoney,
   type Bill,
   type BillDifference,
 } from './bill.ts';
+export { sayMoney, toMinor, typedMoney } from './money.ts';

@@ -73,7 +73,9 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, ne
     typeof error.status === 'number' &&
     error.status < 500
   ) {
-    sendProblem(res, new HttpProblem(error.status, 'The request cannot be read', error.message));
+    // What the file system says names places of this machine.
+    const detail = 'code' in error ? 'There is nothing here' : error.message;
+    sendProblem(res, new HttpProblem(error.status, 'The request cannot be read', detail));
   } else {
     req.log.error({ err: error }, 'request failed');
     sendProblem(

@@ -129,7 +129,7 @@ function Choose({ label, all, value, options, onChoose }: ChooseProps) {
   return (
     <select
       aria-label={label}
-      className="min-h-12 rounded-md border border-edge bg-panel px-2 text-14"
+      className="min-h-12 w-36 rounded-md border border-edge bg-panel px-2 text-14"
       value={value}
       onChange={(e) => onChoose(e.target.value)}
     >
@@ -147,7 +147,7 @@ function Choose({ label, all, value, options, onChoose }: ChooseProps) {
 const SEARCH_MS = 250;
 
 function FilterBar({ filters, set }: { filters: Filters; set: (part: Partial<Filters>) => void }) {
-  const { data: owners = [] } = useOwnersQuery();
+  const { data: owners = [], isLoading } = useOwnersQuery();
   const [search, setSearch] = useState(filters.search);
   useEffect(() => {
     if (search === filters.search) return undefined;
@@ -165,7 +165,7 @@ function FilterBar({ filters, set }: { filters: Filters; set: (part: Partial<Fil
         value={search}
         onChange={(e) => setSearch(e.target.value)}
       />
-      {owners.length > 1 && (
+      {(isLoading || owners.length > 1) && (
         <Choose
           label="Owner"
           all="All owners"
@@ -250,7 +250,8 @@ export function FleetPage() {
   return (
     <main>
       <div className="flex flex-wrap items-center justify-between gap-3 border-b border-rule px-5 py-4">
-        <div>
+        {/* A line of its own: what it counts comes later and moves nothing. */}
+        <div className="flex min-h-11 w-full flex-wrap items-center gap-x-5">
           <h1 className="text-23">Fleet</h1>
           {data && <Standing fleet={data.fleet} state={filters.state} choose={(state) => go({ state })} />}
         </div>

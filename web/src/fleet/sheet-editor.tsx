@@ -5,72 +5,20 @@ import {
   type Marked,
   type Family,
   type Sheet,
-  type TorqueFigure,
   procedures,
 } from '@lanternwright/core/procedure';
-import { formatTyped, parseQuantity, type Quantity, type Unit } from '@lanternwright/core/quantity';
 import { useNewestSheets } from '../sheets/sheets-api.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
+import { RangeFields } from './range-fields.tsx';
 import { IntervalFields } from './interval-fields.tsx';
 import { HubFields } from './hub-fields.tsx';
 import { HeatFields, RetorqueField, SchoolFields, shop } from './shop-choices.tsx';
 import { sayMark, torques } from '@lanternwright/core/procedure';
 
-const torqueUnits: Unit[] = ['lbf-ft', 'Nm'];
-const forceUnits: Unit[] = ['N', 'lbf'];
-const lengthUnits: Unit[] = ['in', 'mm', 'thou'];
-
-const typedRange = (r: { min: Quantity; max: Quantity } | null) =>
-  !r ? '' : r.min.si === r.max.si ? formatTyped(r.min) : `${r.min.value} to ${formatTyped(r.max)}`;
-
-/** Reads "300 to 400 lbf·ft": the lower figure may leave its unit to the upper one. */
-function readRange(text: string, units: Unit[]): { min: Quantity; max: Quantity } | string {
-  const [low = '', high] = text.split(/\s+to\s+|\s*\u2013\s*/);
-  const max = parseQuantity(high ?? low, units);
-  if (!max.ok) return max.message;
-  const min = parseQuantity(low, units, max.quantity.unit);
-  if (!min.ok) return min.message;
-  return min.quantity.si <= max.quantity.si
-    ? { min: min.quantity, max: max.quantity }
-    : 'The lower figure comes first';
-}
-
-interface RangeProps {
-  label: string;
-  value: (TorqueFigure | NonNullable<Sheet['band']>) | null;
-  units: Unit[];
-  onChange: (value: TorqueFigure | null) => void;
-}
-
-/** A figure as text; what cannot be read stays in the field with its reason and the sheet keeps the old one. */
-function RangeField({ label, value, units, onChange }: RangeProps) {
-  const [text, setText] = useState(typedRange(value));
-  const [error, setError] = useState<string>();
-  const [seen, setSeen] = useState(value);
-  if (seen !== value) {
-    setSeen(value);
-    setText(typedRange(value));
-    setError(undefined);
-  }
-  const settle = () => {
-    if (text.trim() === typedRange(value)) return;
-    if (text.trim() === '') return onChange(null);
-    const read = readRange(text, units);
-    if (typeof read === 'string') return setError(read);
-    onChange({ ...read, ...shop });
-  };
-  return (
-    <TextField
-      label={label}
-      value={text}
-      error={error}
-      hint={value ? sayMark(value) : 'none'}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={settle}
-    />
-  );
-}
+const torqueUnits = ['lbf-ft', 'Nm'] as const;
+const forceUnits = ['N', 'lbf'] as const;
+const lengthUnits = ['in', 'mm', 'thou'] as const;
 
 const MOST_HOLES = 12;
 
@@ -266,22 +214,22 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
           <option value="pitch">mm pitch</option>
         </SelectField>
       </div>
-      <RangeField
+      <RangeFields
         label="End-play band"
         value={sheet.band}
         units={lengthUnits}
         onChange={(band) => set({ band })}
       />
       {torques.map(([key, label]) => (
-        <RangeField
-          key={key}
+        <RangeFields
+          key={`${sheet.sheetId}/${key}`}
           label={`${label}, torque`}
           value={sheet[key]}
           units={torqueUnits}
           onChange={(figure) => set({ [key]: figure })}
         />
       ))}
-      <RangeField
+      <RangeFields
         label="Drag at a wheel stud"
         value={sheet.drag}
         units={forceUnits}

@@ -1,6 +1,6 @@
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
-import { billSchema, billTotals, sayMoney, type Bill } from '@lanternwright/core/cost';
+import { billSchema, billTotals, sayMoney, toMinor, typedMoney, type Bill } from '@lanternwright/core/cost';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -14,12 +14,12 @@ interface Row {
 }
 
 const number = (text: string) => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')));
-const toRow = (l: Bill['lines'][number]): Row => ({
+const toRow = (l: Bill['lines'][number], currency: string): Row => ({
   group: l.group,
   what: l.what,
   per: l.per,
   quantity: String(l.quantity),
-  price: (l.unitMinor / 100).toFixed(2),
+  price: typedMoney(l.unitMinor, currency),
 });
 
 interface Props {
@@ -30,7 +30,7 @@ interface Props {
 
 /** Lines, supplies and tax, with the total as one types. */
 export function BillForm({ start, button, onSave }: Props) {
-  const [rows, setRows] = useState<readonly Row[]>(start.lines.map(toRow));
+  const [rows, setRows] = useState<readonly Row[]>(start.lines.map((l) => toRow(l, start.currency)));
   const [currency, setCurrency] = useState(start.currency);
   const [supplies, setSupplies] = useState(String(start.suppliesPercent));
   const [tax, setTax] = useState(String(start.tax.percent));
@@ -38,14 +38,16 @@ export function BillForm({ start, button, onSave }: Props) {
   const [error, setError] = useState<string | null>(null);
   const change = (i: number, part: Partial<Row>) =>
     setRows(rows.map((r, k) => (k === i ? { ...r, ...part } : r)));
+  const code = currency.trim().toUpperCase();
+  const known = /^[A-Z]{3}$/.test(code);
   const read = billSchema.safeParse({
-    currency: currency.trim().toUpperCase(),
+    currency: code,
     lines: rows.map(({ group, what, per, quantity, price }) => ({
       group,
       what,
       per,
       quantity: number(quantity),
-      unitMinor: Math.round(number(price) * 100),
+      unitMinor: known ? toMinor(number(price), code) : 0,
     })),
     suppliesPercent: number(supplies),
     tax: { percent: number(tax), on },

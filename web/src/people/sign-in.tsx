@@ -58,7 +58,7 @@ function PasswordForm() {
         void signIn({ login, password });
       }}
     >
-      <TextField label="Name you sign in with" name="login" autoComplete="username" required />
+      <TextField label="User name" name="login" autoComplete="username" required />
       <TextField label="Password" name="password" type="password" autoComplete="current-password" required />
       {error && <Note tone="trouble">{problemText(error)}</Note>}
       <div>
@@ -82,7 +82,7 @@ function CodeForm() {
       }}
     >
       <p className="text-14 text-muted">A supervisor gave it to you. With it you choose your own password.</p>
-      <TextField label="Name you sign in with" name="login" autoComplete="username" required />
+      <TextField label="User name" name="login" autoComplete="username" required />
       <TextField
         label="Code"
         name="code"

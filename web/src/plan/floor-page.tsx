@@ -6,6 +6,7 @@ import type { Booked, Floor } from '@lanternwright/contract/plan';
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { problemText } from '../api.ts';
 import { StageStrip, standWords } from '../jobs/stage-strip.tsx';
+import { useFollowUpsQuery } from '../jobs/jobs-api.ts';
 import { useMay, useShop } from '../people/people-api.ts';
 import { sayClock, sayDate, sayWeekday } from '../shell/words.ts';
 import { AxlePlan } from '../ui/axle-plan.tsx';
@@ -249,6 +250,7 @@ function ChooseJob({
 /** The shop this morning: what stands in the bays, what waits for a decision, what comes in. */
 export function FloorPage() {
   const { data: floor, error } = useFloorQuery(undefined, { pollingInterval: 60_000 });
+  const followUps = useFollowUpsQuery(1);
   const bays = useShop()?.bays ?? [];
   const able = useMay();
   const wall = useSearchParams()[0].has('wall');
@@ -266,7 +268,8 @@ export function FloorPage() {
         <Note tone="trouble">{problemText(error)}</Note>
       </div>
     );
-  if (!floor) return <p className="p-5 text-muted">Opening.</p>;
+  // What is looked after stands over what comes in: the page is shown when it knows both.
+  if (!floor || followUps.isLoading) return <p className="p-5 text-muted">Opening.</p>;
   return (
     <main
       data-wall={wall || undefined}

@@ -172,7 +172,8 @@ function Sum({ sum, from }: { sum: CalculationDescription; from: ForJob }) {
             </div>
           </>
         )}
-        <About sum={sum} />
+        {/* Below what is reckoned, once that stands. */}
+        {answer && <About sum={sum} />}
       </section>
     </>
   );

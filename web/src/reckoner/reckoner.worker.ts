@@ -1,8 +1,6 @@
+import './no-eval.ts';
 import { expose } from 'comlink';
-import { z } from 'zod';
 import { reckon, type Reckoned } from '@lanternwright/core/reckoner';
-
-z.config({ jitless: true });
 
 const REPORT_EVERY_MS = 100;
 

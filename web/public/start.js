@@ -4,3 +4,5 @@
   var night = chosen ? chosen === 'night' : matchMedia('(prefers-color-scheme: dark)').matches;
   document.documentElement.dataset.theme = night ? 'night' : 'day';
 })();
+// The page forbids code made from text. Zod would try whether it may, before any module could tell it not to.
+globalThis.__zod_globalConfig = { jitless: true };
