@@ -1,5 +1,5 @@
 /** Digits after the point that a currency is counted in: 2 of EUR, 0 of JPY, 3 of KWD. @source ISO 4217, as Unicode CLDR has it */
-export function coinDigits(currency: string): number {
+function coinDigits(currency: string): number {
   return (
     new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2
   );

@@ -35,7 +35,7 @@ function textOf(value: { min: Quantity; max: Quantity } | null, units: Props['un
     : { min: String(low), max: String(value.max.value), unit };
 }
 
-const input = 'figure min-h-12 w-full min-w-0 rounded-md border bg-panel px-3 text-16';
+const input = 'figure min-h-12 w-full min-w-0 rounded-md border bg-panel px-2 text-16';
 
 /**
  * A figure or a range with its unit. What cannot be read stays in the fields with its reason, and the sheet keeps the
@@ -76,7 +76,7 @@ export function RangeFields({ label, value, units, onChange }: Props) {
       : undefined;
   const edge = wrong ? 'border-rust' : 'border-edge';
   return (
-    <fieldset onBlur={left} className="min-w-0">
+    <fieldset onBlur={left} className="min-w-0 lg:col-span-2">
       <legend className="caption pb-1">{label}</legend>
       <div className="grid grid-cols-[1fr_auto_1fr_auto] items-center gap-1.5">
         <input
@@ -91,7 +91,6 @@ export function RangeFields({ label, value, units, onChange }: Props) {
           aria-label={`${label}, to`}
           inputMode="decimal"
           className={`${input} ${edge}`}
-          placeholder="the same"
           value={text.max}
           onChange={(e) => setText({ ...text, max: e.target.value })}
         />

@@ -175,7 +175,7 @@ export function StudyField({
                     <input
                       aria-label={`Part ${r + 1}, ${letter(Math.floor(c / size.trials)).toLowerCase()}, trial ${(c % size.trials) + 1}`}
                       inputMode="decimal"
-                      className={`figure h-11 w-20 rounded-md border bg-panel px-2 ${Number.isFinite(numberOf(text)) ? 'border-edge' : 'border-rust'} ${c % size.trials === 0 ? 'ml-1' : ''}`}
+                      className={`figure h-11 w-16 rounded-md border bg-panel px-2 ${Number.isFinite(numberOf(text)) ? 'border-edge' : 'border-rust'} ${c % size.trials === 0 ? 'ml-1' : ''}`}
                       value={text}
                       onPaste={(e) => paste(e, r, c)}
                       onChange={(e) =>
