@@ -116,6 +116,7 @@ test('an empty shop is led from its first person to its first released job, with
 
     await follow(page, 'First job');
     await page.getByRole('link', { name: /KF 104/ }).click();
+    await expect(page.getByRole('heading', { name: 'KF 104', level: 1 })).toBeVisible();
     // 303,000 km of the list, in the miles of this shop.
     await expect(page.getByText(/188,275 mi/).first()).toBeVisible();
     await axe(page, 'Unit of a new shop');

@@ -238,14 +238,14 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(jobsRouter(jobs, photos, people, tries, followUps, standby));
   app.use(
     exchangeRouter(
-      { db, fleet, jobs, settings, clock, seals, photos, shopAddress: config.shopAddress },
+      { db, fleet, jobs, settings, seals, photos, pool, shopAddress: config.shopAddress },
       { fleet: fleetImport(db, { fleet, sheets, pool, clock }), meters: meterFiles },
     ),
   );
   app.use(
     planRouter(
       {
-        ...{ floor, bookings, absences, proposals, settings, ahead },
+        ...{ floor, bookings, absences, proposals, settings, ahead, pool },
         calendars: calendarsService(db, settings, config, clock),
         capacity: () => capacityAhead(settings, ahead, maker, clock),
       },

@@ -5,22 +5,17 @@ import { unitKinds } from '@lanternwright/core/axle-plan';
 import { fold } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import type { FleetService } from '../fleet/service.ts';
+import { HttpProblem } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
 import type { Viewer } from '../http/viewer.ts';
 import type { PhotosService } from '../jobs/photos.ts';
 import type { JobsService } from '../jobs/service.ts';
-import { moneyPaper } from '../papers/money-paper.ts';
-import { recordPaper } from '../papers/record-paper.ts';
-import { tagPaper } from '../papers/tag-paper.ts';
-import { travellerPaper } from '../papers/traveller-paper.ts';
+import type { WorkPool } from '../pool/pool.ts';
 import type { SealsService } from '../record/seals.ts';
-import type { Clock } from '../shop/clock.ts';
 import type { SettingsService } from '../shop/settings.ts';
 import { writeFleetCsv } from './fleet-csv.ts';
 import type { fleetImport } from './fleet-import.ts';
 import type { MeterFilesService } from './meter-files.ts';
-
-const write = { traveller: travellerPaper, record: recordPaper, estimate: moneyPaper };
 
 /** How many units of an export are written at a time. */
 const UNITS_AT_ONCE = 200;
@@ -30,15 +25,15 @@ interface Shop {
   fleet: FleetService;
   jobs: JobsService;
   settings: SettingsService;
-  clock: Clock;
   seals: SealsService;
   photos: PhotosService;
+  pool: WorkPool;
   /** Where the shop is found on its network; undefined where nobody has said. */
   shopAddress: string | undefined;
 }
 
 export function exchangeRouter(
-  { db, fleet, jobs, settings, clock, seals, photos, shopAddress }: Shop,
+  { db, fleet, jobs, settings, seals, photos, pool, shopAddress }: Shop,
   imports: { fleet: ReturnType<typeof fleetImport>; meters: MeterFilesService },
 ): Router {
   const router = Router();
@@ -75,31 +70,31 @@ export function exchangeRouter(
       kind: unitKinds[detail.unit.kind],
       axles: detail.unit.axles,
     };
-    res.type('application/pdf').attachment(`${params.paper}-${detail.number}.pdf`);
-    const { name, address, terms, units: reader, paper } = settings.current();
+    if (params.paper === 'estimate' && !job.money.estimate)
+      throw new HttpProblem(404, 'No estimate', 'A supervisor writes the estimate first');
+    const { name, address, terms, units: reader, paper, zone } = settings.current();
     const size = query.size ?? paper;
-    if (params.paper === 'tags')
-      return tagPaper(job, {
-        ...{ unit, size, reader },
-        // Where it is printed may be an address that only this machine has.
-        origin: shopAddress ?? `${req.protocol}://${req.get('host') ?? 'localhost'}`,
-      });
+    const { events } = detail;
+    const asked = { person: viewer.person.id, takes: 'short' } as const;
+    res.type('application/pdf').attachment(`${params.paper}-${detail.number}.pdf`);
+    if (params.paper === 'tags') {
+      // Where it is printed may be an address that only this machine has.
+      const origin = shopAddress ?? `${req.protocol}://${req.get('host') ?? 'localhost'}`;
+      return pool.run('paper', { kind: 'tags', events, context: { unit, size, reader, origin } }, asked);
+    }
     const last = await db.entry.findOne({
       where: { stream: 'job', streamId: params.id },
       order: [['version', 'DESC']],
     });
-    const { say: sayTime } = clock;
     const context = {
-      shop: { name, address, terms },
-      unit,
-      number: detail.number,
+      ...{ shop: { name, address, terms }, unit, number: detail.number },
       hash: last!.hash,
       seal: await seals.sealOver(Number(last!.seq)),
       // Only the record shows them.
       photos: params.paper === 'record' ? await photos.ofJob(job) : new Map<string, Buffer>(),
-      ...{ sayTime, reader, size },
+      ...{ reader, size, zone },
     };
-    return write[params.paper](job, context);
+    return pool.run('paper', { kind: params.paper, events, context }, asked);
   });
 
   serve(router, exchangeRoutes.preview, ({ body, viewer }) => imports.fleet.preview(body.csv, viewer));

@@ -72,7 +72,10 @@ export class JsonText {
 async function answer(res: Response, value: unknown): Promise<void> {
   if (value instanceof Readable) await pipeline(value, res);
   else if (value instanceof JsonText) res.type('json').send(value.text);
-  else if (typeof value === 'string' || Buffer.isBuffer(value)) res.send(value);
+  else if (typeof value === 'string') res.send(value);
+  // A thread hands bytes over as such.
+  else if (value instanceof Uint8Array)
+    res.send(Buffer.from(value.buffer, value.byteOffset, value.byteLength));
   else res.json(value);
 }
 

@@ -21,7 +21,7 @@ export interface PaperContext {
   /** The seal that holds that record; null where it is not sealed yet. */
   seal: Seal | null;
   /** Pictures of the job that are kept here, by id. */
-  photos: ReadonlyMap<string, Buffer>;
+  photos: ReadonlyMap<string, Uint8Array>;
   /** Times in the shop's zone. */
   sayTime: (iso: string) => string;
   /** Units the shop prints in; the other system stands beside them. */

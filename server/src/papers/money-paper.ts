@@ -2,7 +2,6 @@ import type { Content } from 'pdfmake/interfaces.js';
 import { billDifferences, billTotals, lineMinor, sayMoney, type Bill } from '@lanternwright/core/cost';
 import { works } from '@lanternwright/core/stack';
 import { ownerAnswers, type Job } from '@lanternwright/core/traveller';
-import { HttpProblem } from '../http/problem.ts';
 import { jobHead, type PaperContext } from './head.ts';
 import { figures, heading, MUTED, printed, table, words } from './paper.ts';
 
@@ -57,11 +56,11 @@ function billTable(bill: Bill): Content {
 /**
  * What the work will cost, for the owner; when the bill is written, that first, then what was estimated and why they
  * differ.
- * @throws HttpProblem 404 when no estimate is written
+ * @throws Error when no estimate is written
  */
 export function moneyPaper(job: Job, context: PaperContext): Promise<Uint8Array<ArrayBuffer>> {
   const { estimate, answer, actual } = job.money;
-  if (!estimate) throw new HttpProblem(404, 'No estimate', 'A supervisor writes the estimate first');
+  if (!estimate) throw new Error('no estimate is written');
   const { sayTime, number, size, shop, unit } = context;
   const written = actual ?? estimate;
   const answered = answer

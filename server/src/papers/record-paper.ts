@@ -276,7 +276,10 @@ function pictures(job: Job, photos: PaperContext['photos']): Content[] {
     w.photos.flatMap((p) => {
       const jpeg = photos.get(p.photoId);
       if (!jpeg) return [];
-      const image: Content = { image: `data:image/jpeg;base64,${jpeg.toString('base64')}`, fit: [120, 90] };
+      const image: Content = {
+        image: `data:image/jpeg;base64,${Buffer.from(jpeg).toString('base64')}`,
+        fit: [120, 90],
+      };
       return [
         {
           stack: [image, words(`${w.position}${p.caption ? `: ${p.caption}` : ''}`, { fontSize: 7 })],
@@ -326,7 +329,7 @@ export function recordPaper(job: Job, context: PaperContext): Promise<Uint8Array
       ...[...sheets.values()].flatMap((w) => [
         heading(
           `Figures of ${w.sheet.title}, ${job.wheelEnds
-            .filter((o) => o.sheet === w.sheet || o.sheet.sheetId === w.sheet.sheetId)
+            .filter((o) => o.sheet.sheetId === w.sheet.sheetId && o.sheet.revision === w.sheet.revision)
             .map((o) => o.position)
             .join(', ')}`,
         ),

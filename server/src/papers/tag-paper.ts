@@ -19,7 +19,7 @@ function retorqueOf({ release, retorque }: WheelEnd, reader: ReaderUnits): Conte
   return [words(`Retorque by ${due.byDate}${km}`, { bold: true })];
 }
 
-interface TagContext {
+export interface TagContext {
   unit: { name: string; owner: string };
   size: PaperSize;
   reader: ReaderUnits;
@@ -52,7 +52,7 @@ export function tagPaper(
     columnGap: 10,
     margin: [8, 8, 8, 8],
   });
-  const pairs = abreast(job.wheelEnds, 2).flatMap((pair) => (pair.length > 2 ? abreast(pair, 2) : [pair]));
+  const pairs = abreast(job.wheelEnds, 2);
   return printed(
     [
       {

@@ -9,7 +9,7 @@ export interface WeekPaper {
   /** Each day as it is said, with what is booked to begin on it. */
   days: readonly { day: string; bookings: readonly Booked[] }[];
   away: readonly ToldAbsence[];
-  bayName: (id: string) => string;
+  bays: readonly { id: string; name: string }[];
   sayTime: (iso: string) => string;
   /** When it was printed. */
   at: Date;
@@ -22,7 +22,7 @@ export function weekPaper({
   title,
   days,
   away,
-  bayName,
+  bays,
   sayTime,
   at,
   size,
@@ -41,7 +41,7 @@ export function weekPaper({
               [],
               bookings.map((b) => [
                 time(b),
-                words(bayName(b.bayId), { bold: true }),
+                words(bays.find((bay) => bay.id === b.bayId)?.name ?? '', { bold: true }),
                 words(`${b.unit.name}, ${b.unit.owner.name}`),
                 words(b.job?.title ?? 'No job is open yet'),
                 words(b.names.length > 0 ? b.names.join(', ') : 'nobody is named yet'),

@@ -10,7 +10,7 @@ import type { BookingsService } from './bookings.ts';
 import type { CalendarsService } from './calendars.ts';
 import type { FloorService } from './floor.ts';
 import { bookingsCsv, dueCsv } from './lists-csv.ts';
-import { weekPaper } from '../papers/week-paper.ts';
+import type { WorkPool } from '../pool/pool.ts';
 import type { SettingsService } from '../shop/settings.ts';
 import type { ProposalsService } from './proposals.ts';
 import type { ShopAhead } from './shop-ahead.ts';
@@ -25,12 +25,13 @@ interface Services {
   proposals: ProposalsService;
   calendars: CalendarsService;
   settings: SettingsService;
+  pool: WorkPool;
   ahead: ShopAhead;
   capacity: () => Promise<WeekLoad[]>;
 }
 
 export function planRouter(
-  { floor, bookings, absences, proposals, calendars, settings, ahead, capacity }: Services,
+  { floor, bookings, absences, proposals, calendars, settings, ahead, capacity, pool }: Services,
   clock: Clock,
 ): Router {
   const asking = askingBy(clock);
@@ -81,8 +82,8 @@ export function planRouter(
     res.type('text/csv; charset=utf-8').attachment('booked.csv');
     return bookingsCsv(rows, bayName);
   });
-  serve(router, planRoutes.weekPdf, async ({ params, res }) => {
-    const { name, address, paper: size, zone } = settings.current();
+  serve(router, planRoutes.weekPdf, async ({ params, viewer, res }) => {
+    const { name, address, paper: size, zone, bays } = settings.current();
     const day = (nth: number) => dayBegins(params.monday, zone, nth);
     const [from, until] = [new Date(day(0)).toISOString(), new Date(day(7)).toISOString()];
     const [booked, away] = await Promise.all([bookings.between(from, until), absences.between(from, until)]);
@@ -104,10 +105,11 @@ export function planRouter(
       };
     });
     res.type('application/pdf').attachment(`week-${params.monday}.pdf`);
-    return weekPaper({
-      ...{ shop: { name, address }, title: `Week of ${said.format(day(0))}`, days, away, bayName, size },
-      ...{ sayTime: clock.say, at: clock.now() },
-    });
+    const week = {
+      ...{ shop: { name, address }, title: `Week of ${said.format(day(0))}`, days, away, bays, size },
+      ...{ zone, at: clock.now() },
+    };
+    return pool.run('paper', { kind: 'week', week }, { person: viewer.person.id, takes: 'short' });
   });
   serve(router, planRoutes.calendars, () => calendars.list());
   serve(router, planRoutes.makeCalendar, ({ body, viewer }) => calendars.make(body, viewer));

@@ -14,6 +14,7 @@ import { answerFleetFile, type FleetAnswer } from '../exchange/fleet-answer.ts';
 import { readMeterCsv, type MeterFileRead } from '../exchange/meter-csv.ts';
 import { cleanInput } from '../http/clean-input.ts';
 import { HttpProblem } from '../http/problem.ts';
+import { setPaper, type WantedPaper } from '../papers/set-paper.ts';
 import { proveSum, type ClaimedSum, type ProvedSum } from '../reckoner/prove-sum.ts';
 
 /** What a thread of the pool does, and what it gives. Problems come back as data: an error's class is lost on the way. */
@@ -31,6 +32,7 @@ interface Work {
   plan: { input: { shop: ShopPlanInput; seconds: number }; output: ShopPlan };
   mend: { input: { shop: ShopPlanInput; places: Place[] }; output: Mended };
   'open-api': { input: { version: string }; output: string };
+  paper: { input: WantedPaper; output: Uint8Array<ArrayBuffer> };
 }
 export type WorkName = keyof Work;
 export type InputOf<N extends WorkName> = Work[N]['input'];
@@ -75,13 +77,13 @@ function plan({ shop, seconds }: InputOf<'plan'>, tell: (news: PoolNews) => void
 }
 
 /** Runs one task; called by the pool's threads. */
-export function work({
+export async function work({
   name,
   input,
   port,
 }: {
   [N in WorkName]: { name: N; input: InputOf<N>; port: MessagePort };
-}[WorkName]): OutputOf<WorkName> {
+}[WorkName]): Promise<OutputOf<WorkName>> {
   const tell = (news: PoolNews) => port.postMessage(news);
   tell({ kind: 'begun' });
   try {
@@ -100,6 +102,8 @@ export function work({
         return mendPlan(input.shop, input.places);
       case 'open-api':
         return JSON.stringify(openApi(input.version));
+      case 'paper':
+        return await setPaper(input);
     }
   } finally {
     port.close();
