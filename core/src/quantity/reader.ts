@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { formatQuantity, formatValue } from './format.ts';
+import { formatQuantity, formatTyped, formatValue } from './format.ts';
 import { convert, type Quantity } from './quantity.ts';
 import { unitDefinition, type Unit } from './units.ts';
 
@@ -100,7 +100,7 @@ export function formatFor(q: Pick<Quantity, 'value' | 'unit'>, reader: Reader): 
 /** The same, for a figure that is said with every digit that was typed where it is in the reader's units already. */
 export function formatTypedFor({ value, unit }: Pick<Quantity, 'value' | 'unit'>, reader: Reader): string {
   const own = unitFor({ value, unit }, reader) === unit;
-  return own ? `${value} ${unitDefinition(unit).label}` : formatFor({ value, unit }, reader);
+  return own ? formatTyped({ value, unit }) : formatFor({ value, unit }, reader);
 }
 
 const opposite = {

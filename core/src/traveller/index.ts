@@ -54,6 +54,8 @@ export {
   verdictOf,
   type OpenQuestion,
   type StageState,
+  lockSteps,
+  stepsOfKind,
   type StepProgress,
 } from './progress.ts';
 export { decidedOn, judgedParts, readyLines, renewedParts } from './findings.ts';

@@ -75,6 +75,16 @@ export function progressOf(wheelEnd: WheelEnd): readonly StepProgress[] {
 }
 
 /** Kept by wheel end, a value that never changes: `decide`, the screen and the lists ask again and again. */
+/** Steps of some kinds that a wheel end has, with what was recorded. */
+export const stepsOfKind = (wheelEnd: WheelEnd, ...kinds: Step['kind'][]): StepProgress[] =>
+  progressOf(wheelEnd).filter((p) => kinds.includes(p.step.kind));
+
+/** The locking of the nut, and the second person who looked at it. */
+export const lockSteps = (wheelEnd: WheelEnd): StepProgress[] =>
+  progressOf(wheelEnd).filter(
+    ({ step }) => step.kind === 'lock' || (step.kind === 'inspect' && step.otherThan !== undefined),
+  );
+
 const progressKnown = new WeakMap<WheelEnd, readonly StepProgress[]>();
 
 function reckonProgress(wheelEnd: WheelEnd, procedure: Procedure): StepProgress[] {

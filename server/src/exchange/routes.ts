@@ -63,14 +63,13 @@ export function exchangeRouter(
 
   serve(router, exchangeRoutes.jobPaper, async ({ params, query, viewer, req, res }) => {
     const detail = await jobs.detail(params.id, viewer);
-    const job = fold(detail.events);
     const unit = {
       name: detail.unit.name,
       owner: detail.unit.owner.name,
       kind: unitKinds[detail.unit.kind],
       axles: detail.unit.axles,
     };
-    if (params.paper === 'estimate' && !job.money.estimate)
+    if (params.paper === 'estimate' && !fold(detail.events).money.estimate)
       throw new HttpProblem(404, 'No estimate', 'A supervisor writes the estimate first');
     const { name, address, terms, units: reader, paper, zone } = settings.current();
     const size = query.size ?? paper;
@@ -91,7 +90,7 @@ export function exchangeRouter(
       hash: last!.hash,
       seal: await seals.sealOver(Number(last!.seq)),
       // Only the record shows them.
-      photos: params.paper === 'record' ? await photos.ofJob(job) : new Map<string, Buffer>(),
+      photos: params.paper === 'record' ? await photos.ofJob(fold(events)) : new Map<string, Buffer>(),
       ...{ reader, size, zone },
     };
     return pool.run('paper', { kind: params.paper, events, context }, asked);

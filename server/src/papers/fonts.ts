@@ -52,9 +52,9 @@ function typeface(of: Package): Typeface {
       return { from: parseInt(from, 16), to: parseInt(to, 16), subset: subset.replace(/[[\]]/g, '') };
     }),
   );
-  const read = { folder, ranges };
-  typefaces.set(of, read);
-  return read;
+  const found = { folder, ranges };
+  typefaces.set(of, found);
+  return found;
 }
 
 function fileOf({ package: of, subset }: Piece, weight: number): string {
@@ -62,11 +62,21 @@ function fileOf({ package: of, subset }: Piece, weight: number): string {
   return join(typeface(of).folder, 'files', `${name}-${subset}-${weight}-normal.woff`);
 }
 
+const read = new Map<string, Buffer>();
+/** A file of a font, read once. */
+function bytesOf(file: string): Buffer {
+  const known = read.get(file);
+  if (known) return known;
+  const bytes = readFileSync(file);
+  read.set(file, bytes);
+  return bytes;
+}
+
 const opened = new Map<string, Font>();
 function openFont(piece: Piece): Font {
   const known = opened.get(piece.family);
   if (known) return known;
-  const font = create(readFileSync(fileOf(piece, 400))) as Font;
+  const font = create(bytesOf(fileOf(piece, 400))) as Font;
   opened.set(piece.family, font);
   return font;
 }
@@ -154,7 +164,7 @@ export function fontsInUse(): FontsInUse {
   const files = new Map<string, Buffer>();
   for (const [family, piece] of used) {
     names[family] = { normal: fileOf(piece, 400), bold: fileOf(piece, bolds[piece.package]) };
-    for (const file of Object.values(names[family])) files.set(file, readFileSync(file));
+    for (const file of Object.values(names[family])) files.set(file, bytesOf(file));
   }
   return { names, files };
 }

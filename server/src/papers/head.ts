@@ -1,7 +1,7 @@
 import type { Content } from 'pdfmake/interfaces.js';
 import { driveVerdict, driveVerdicts, symptoms } from '@lanternwright/core/inspection';
 import { formatBoth, type ReaderUnits } from '@lanternwright/core/quantity';
-import { sayStopped, stoppedWords, type Job } from '@lanternwright/core/traveller';
+import { sayStopped, stoppedWords, type Job, type WheelEnd } from '@lanternwright/core/traveller';
 import type { Seal } from '../record/seals.ts';
 import { axlePlan } from './drawings.ts';
 import { caption, figures, MUTED, RULE, RUST, words, type PaperSize } from './paper.ts';
@@ -170,4 +170,17 @@ export function abreast<T>(all: readonly T[], most = 4): T[][] {
   const groups = Math.ceil(all.length / most);
   const each = Math.ceil(all.length / Math.max(1, groups));
   return Array.from({ length: groups }, (_, i) => all.slice(i * each, (i + 1) * each));
+}
+
+/** A list in two columns, the first the longer. */
+export const halves = <T>(all: readonly T[]): T[][] => abreast(all, Math.max(1, Math.ceil(all.length / 2)));
+
+/** Wheel ends by the sheet they go by, each revision of one for itself. */
+export function bySheet(ends: readonly WheelEnd[]): WheelEnd[][] {
+  const groups = new Map<string, WheelEnd[]>();
+  for (const w of ends) {
+    const key = `${w.sheet.sheetId} ${w.sheet.revision}`;
+    groups.set(key, [...(groups.get(key) ?? []), w]);
+  }
+  return [...groups.values()];
 }

@@ -1,6 +1,6 @@
 import type { Content, TableCell } from 'pdfmake/interfaces.js';
 import { sayPlay } from '@lanternwright/core/end-play';
-import { bandInMm, sayLine, sayTorque, sheetLines, torques, type Step } from '@lanternwright/core/procedure';
+import { bandInMm, sayLine, sayTorque, sheetLines, torques } from '@lanternwright/core/procedure';
 import { formatBoth, formatTyped, type ReaderUnits } from '@lanternwright/core/quantity';
 import { partTitle } from '@lanternwright/core/route';
 import { sayLayer, works } from '@lanternwright/core/stack';
@@ -11,6 +11,7 @@ import {
   figureFor,
   judgedParts,
   lastVerdict,
+  lockSteps,
   makersFigures,
   playMm,
   progressOf,
@@ -18,6 +19,7 @@ import {
   sayEvent,
   sayObjection,
   sayStepData,
+  stepsOfKind,
   torqueFits,
   verdictOf,
   type EventBody,
@@ -27,11 +29,8 @@ import {
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import { thouRule } from './drawings.ts';
-import { abreast, caution, jobHead, sealBlock, type PaperContext } from './head.ts';
+import { abreast, bySheet, caution, jobHead, sealBlock, type PaperContext } from './head.ts';
 import { figures, heading, MUTED, printed, RUST, table, words } from './paper.ts';
-
-const ofKind = (w: WheelEnd, ...kinds: Step['kind'][]): StepProgress[] =>
-  progressOf(w).filter((p) => kinds.includes(p.step.kind));
 
 /** Lines that stand against a release and are named on paper; the rest are counted. */
 const SHOWN = 4;
@@ -67,7 +66,7 @@ function endPlay(w: WheelEnd, reader: ReaderUnits): TableCell {
     }));
   });
   if (!found && !set && cycles.length === 0) {
-    const measured = ofKind(w, 'measure').flatMap(({ record }) => (record?.data ? [record.data] : []));
+    const measured = stepsOfKind(w, 'measure').flatMap(({ record }) => (record?.data ? [record.data] : []));
     return measured[0] ? words(sayStepData(measured[0], reader)) : words('not measured', { color: MUTED });
   }
   return {
@@ -105,7 +104,7 @@ function torqueCell(
 function torqueTable(ends: readonly WheelEnd[], reader: ReaderUnits): Content[] {
   const rows = new Map<string, { title: string; figure: string; at: Map<WheelEnd, StepProgress> }>();
   for (const w of ends)
-    for (const p of ofKind(w, 'torque').filter(({ step, record }) => !step.optional || record)) {
+    for (const p of stepsOfKind(w, 'torque').filter(({ step, record }) => !step.optional || record)) {
       const data = p.record?.data?.kind === 'torque' ? p.record.data : null;
       const asked = p.step.kind === 'torque' ? figureFor(w.sheet[p.step.figure], data?.asked) : null;
       const known = rows.get(p.step.id);
@@ -233,22 +232,15 @@ const rowsFor = (context: PaperContext): Row[] => {
   return [
     ['Work', worksOf],
     ['Sheet', (w) => words(`${w.sheet.title}, revision ${w.sheet.revision}`)],
-    ['As found', said('nothing looked at', (w) => ofKind(w, 'found', 'joint'))],
+    ['As found', said('nothing looked at', (w) => stepsOfKind(w, 'found', 'joint'))],
     ['End play', (w) => endPlay(w, reader)],
     ['Read off the maker’s sheet', (w) => makers(w, reader)],
-    [
-      'Lock',
-      said('nothing was unlocked', (w) =>
-        progressOf(w).filter(
-          (p) => p.step.kind === 'lock' || (p.step.kind === 'inspect' && p.step.otherThan),
-        ),
-      ),
-    ],
-    ['Measured sizes', said('none', (w) => ofKind(w, 'dimension', 'cure'))],
+    ['Lock', said('nothing was unlocked', lockSteps)],
+    ['Measured sizes', said('none', (w) => stepsOfKind(w, 'dimension', 'cure'))],
     ['Parts', parts],
-    ['Linings', said('the brake was not touched', (w) => ofKind(w, 'linings'))],
-    ['Lubricant', said('nothing was filled', (w) => ofKind(w, 'pack', 'fill'))],
-    ['Hub after the road', said('not measured', (w) => ofKind(w, 'heat'))],
+    ['Linings', said('the brake was not touched', (w) => stepsOfKind(w, 'linings'))],
+    ['Lubricant', said('nothing was filled', (w) => stepsOfKind(w, 'pack', 'fill'))],
+    ['Hub after the road', said('not measured', (w) => stepsOfKind(w, 'heat'))],
     ['Left out', said('nothing', (w) => progressOf(w).filter((p) => p.record?.skipped != null))],
     ['Released', (w) => released(w, context)],
   ];
@@ -318,7 +310,6 @@ export function recordPaper(job: Job, context: PaperContext): Promise<Uint8Array
     ),
     ...torqueTable(ends, reader),
   ]);
-  const sheets = new Map(job.wheelEnds.map((w) => [`${w.sheet.sheetId} ${w.sheet.revision}`, w]));
   const events = job.events.filter((e) => told.has(e.body.kind));
   const used = tools(job);
   return printed(
@@ -326,16 +317,14 @@ export function recordPaper(job: Job, context: PaperContext): Promise<Uint8Array
       ...jobHead(job, context, 'Service record'),
       ...tables,
       ...(used.length > 0 ? [heading('Tools'), words(used.join('. '))] : []),
-      ...[...sheets.values()].flatMap((w) => [
-        heading(
-          `Figures of ${w.sheet.title}, ${job.wheelEnds
-            .filter((o) => o.sheet.sheetId === w.sheet.sheetId && o.sheet.revision === w.sheet.revision)
-            .map((o) => o.position)
-            .join(', ')}`,
-        ),
+      ...bySheet(job.wheelEnds).flatMap((ends) => [
+        heading(`Figures of ${ends[0]!.sheet.title}, ${ends.map((w) => w.position).join(', ')}`),
         table(
           [],
-          sheetLines(w.sheet, reader).map((l) => [words(l.label, { color: MUTED }), words(sayLine(l))]),
+          sheetLines(ends.at(-1)!.sheet, reader).map((l) => [
+            words(l.label, { color: MUTED }),
+            words(sayLine(l)),
+          ]),
           [110, '*'],
         ),
       ]),

@@ -16,7 +16,7 @@ import {
   type StepProgress,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
-import { abreast, caution, jobHead, type PaperContext } from './head.ts';
+import { abreast, bySheet, caution, halves, jobHead, type PaperContext } from './head.ts';
 import { runsOf } from './fonts.ts';
 import { blank, box, caption, heading, MUTED, printed, table, words } from './paper.ts';
 
@@ -173,7 +173,7 @@ function atHand(job: Job): Content {
   const list = (group: ReadyLine['group']) => [...lines.values()].filter((l) => l.group === group);
   const said = (l: { words: string; at: string[] }) =>
     ticked(`${l.words}${l.at.length < job.wheelEnds.length ? `, ${l.at.join(' ')}` : ''}`);
-  const tools = abreast(list('tool'), Math.max(1, Math.ceil(list('tool').length / 2)));
+  const tools = halves(list('tool'));
   const others = (['part', 'lubricant', 'lifting'] as const).filter((group) => list(group).length > 0);
   return {
     columns: [
@@ -191,9 +191,7 @@ function atHand(job: Job): Content {
 /** The sheet that goes with a job: what must be at hand, the figures, and every step with boxes and blanks for what a hand writes. */
 export function travellerPaper(job: Job, context: PaperContext): Promise<Uint8Array<ArrayBuffer>> {
   const { reader, size, number, unit } = context;
-  const sheets = [
-    ...new Map(job.wheelEnds.map((w) => [`${w.sheet.sheetId} ${w.sheet.revision}`, w])).values(),
-  ];
+  const sheets = bySheet(job.wheelEnds).map((ends) => ends.at(-1)!);
   return printed(
     [
       ...jobHead(job, context, 'Traveller'),
@@ -203,10 +201,7 @@ export function travellerPaper(job: Job, context: PaperContext): Promise<Uint8Ar
       ...sheets.flatMap((w) => [
         heading(`Figures of ${w.sheet.title}, revision ${w.sheet.revision}`),
         {
-          columns: abreast(
-            sheetLines(w.sheet, reader),
-            Math.ceil(sheetLines(w.sheet, reader).length / 2),
-          ).map((half): Column => ({
+          columns: halves(sheetLines(w.sheet, reader)).map((half): Column => ({
             width: '*',
             stack: half.map((l) => words(`${l.label}: ${sayLine(l)}`, { fontSize: 7.5 })),
           })),

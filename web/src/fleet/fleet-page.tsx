@@ -17,7 +17,6 @@ import { buttonLook } from '../ui/button.tsx';
 import { Pager } from '../ui/pager.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark, stateWords } from '../ui/state-mark.tsx';
-import type { RuleUnit } from '../ui/thou-rule.tsx';
 import { useFleetQuery, useOwnersQuery, type FleetAsked } from './fleet-api.ts';
 import { useReader } from '../shell/use-reader.ts';
 
@@ -43,7 +42,7 @@ function newestReading(unit: UnitSummary): WheelEndSummary | undefined {
   return unit.wheelEnds.filter((w) => w.readAt).sort((a, b) => b.readAt!.localeCompare(a.readAt!))[0];
 }
 
-function UnitRow({ unit, shown }: { unit: UnitSummary; shown: RuleUnit }) {
+function UnitRow({ unit }: { unit: UnitSummary }) {
   const reader = useReader();
   const worst = worstOf(unit);
   const last = newestReading(unit);
@@ -80,12 +79,12 @@ function UnitRow({ unit, shown }: { unit: UnitSummary; shown: RuleUnit }) {
               className={`flex items-center gap-2 font-semibold ${trouble.state === 'tight' ? 'text-blue' : 'text-rust'}`}
             >
               <StateMark state={trouble.state} /> {trouble.position} {stateWords[trouble.state]}
-              {trouble.endPlayMm !== null && `, ${sayPlay(trouble.endPlayMm, shown)}`}
+              {trouble.endPlayMm !== null && `, ${sayPlay(trouble.endPlayMm, reader.length)}`}
             </span>
           ) : last ? (
             <span className="flex items-center gap-2">
               <StateMark state={last.state} /> {last.position}{' '}
-              <span className="figure">{sayPlay(last.endPlayMm!, shown)}</span>
+              <span className="figure">{sayPlay(last.endPlayMm!, reader.length)}</span>
             </span>
           ) : (
             <span className="flex items-center gap-2 text-muted">
@@ -236,7 +235,6 @@ function Standing({ fleet, state, choose }: StandingProps) {
 /** The fleet by owner, each unit drawn as its axle plan. */
 export function FleetPage() {
   const able = useMay();
-  const shown = useReader().length;
   const [params, setParams] = useSearchParams();
   const filters = filtersIn(params);
   const asked = askedBy(params);
@@ -310,7 +308,7 @@ export function FleetPage() {
             </h2>
             <ul className="lg:grid lg:grid-cols-2 lg:[&>li:nth-child(odd)]:border-r">
               {units.map((unit) => (
-                <UnitRow key={unit.id} {...{ unit, shown }} />
+                <UnitRow key={unit.id} unit={unit} />
               ))}
             </ul>
           </section>

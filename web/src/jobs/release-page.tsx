@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
-import { bandInMm, sayTorque, stages, torques, type Step } from '@lanternwright/core/procedure';
+import { bandInMm, sayTorque, stages, torques } from '@lanternwright/core/procedure';
 import { formatFor, formatTyped } from '@lanternwright/core/quantity';
 import { partTitle } from '@lanternwright/core/route';
 import { works } from '@lanternwright/core/stack';
@@ -10,11 +10,13 @@ import {
   figureFor,
   hubHeat,
   judgedParts,
+  lockSteps,
   makersFigures,
   progressOf,
   readingsOf,
   sayObjection,
   sayStepData,
+  stepsOfKind,
   stageAtHand,
   torqueFits,
   verdictOf,
@@ -32,10 +34,6 @@ import { useOpenJob, type OpenJob } from './use-job.ts';
 import { useReader } from '../shell/use-reader.ts';
 
 const by = (record: StepRecord) => `${record.by.name}, ${sayTime(record.at)}`;
-
-/** Steps of some kinds that this wheel end has, with what was recorded. */
-const stepsOfKind = (w: WheelEnd, ...kinds: Step['kind'][]): StepProgress[] =>
-  progressOf(w).filter((p) => kinds.includes(p.step.kind));
 
 function EndPlay({ wheelEnd }: { wheelEnd: WheelEnd }) {
   const reader = useReader();
@@ -196,18 +194,7 @@ const rows: readonly [string, (w: WheelEnd) => ReactNode][] = [
   ],
   ['Torques', (w) => <Torques wheelEnd={w} />],
   ['Figures kept', (w) => <Kept wheelEnd={w} />],
-  [
-    'Lock',
-    (w) => (
-      <Recorded
-        wheelEnd={w}
-        rows={progressOf(w).filter(
-          (p) => p.step.kind === 'lock' || (p.step.kind === 'inspect' && p.step.otherThan),
-        )}
-        none="Nothing was unlocked."
-      />
-    ),
-  ],
+  ['Lock', (w) => <Recorded wheelEnd={w} rows={lockSteps(w)} none="Nothing was unlocked." />],
   [
     'Measured sizes',
     (w) => <Recorded wheelEnd={w} rows={stepsOfKind(w, 'dimension', 'cure')} none="None." />,

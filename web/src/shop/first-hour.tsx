@@ -37,9 +37,12 @@ const HIDDEN = 'lanternwright.first-hour';
 
 /** Leads a supervisor of a new shop from step to step until the first job is open; gone for good then. */
 export function FirstHour() {
-  const { data } = useFirstHourQuery();
   const [hidden, setHidden] = useState(() => localStorage.getItem(HIDDEN) === 'hidden');
+  const [complete, setComplete] = useState(false);
+  // A shop that stands is not asked about again at every record.
+  const { data } = useFirstHourQuery(undefined, { skip: hidden || complete });
   const next = data && nextStep(data);
+  if (next === null && !complete) setComplete(true);
   if (!data || !next || hidden) return null;
   const { title, to, words } = steps[next];
   const count = firstHourSteps[next];
