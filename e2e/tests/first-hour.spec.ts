@@ -1,11 +1,6 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { expect, type Page } from '@playwright/test';
-import { startPostgres } from '../../scripts/lib/postgres.mjs';
-import { end } from '../../scripts/lib/run.mjs';
-import { startServer } from '../../scripts/lib/serve.mjs';
 import { axe } from '../hands/axe.ts';
+import { openShop, withEmptyShop } from '../hands/empty-shop.ts';
 import { test, watched, workUntil } from '../hands/shop.ts';
 import { workbook } from '../hands/workbook.ts';
 
@@ -40,24 +35,11 @@ test('an empty shop is led from its first person to its first released job, with
   browser,
 }) => {
   test.setTimeout(240_000);
-  const home = mkdtempSync(join(tmpdir(), 'lanternwright-first-hour-'));
-  const database = await startPostgres(home, { scratch: true });
-  const { child, port } = await startServer({
-    ...{ DATABASE_URL: database.url, DATABASE_OWNER_URL: database.ownerUrl, SEALS: join(home, 'seals') },
-    ...{ PORT: '0', SESSION_SECRET: 'for tests only, long enough', DEMO: 'no', FIRST_CODE: CODE },
-    VALIDATE_ANSWERS: 'yes',
-  });
-  const url = `http://127.0.0.1:${port}`;
-  try {
+  await withEmptyShop(CODE, async (url) => {
     const plain = { reducedMotion: 'reduce', serviceWorkers: 'block' } as const;
     const context = watched(await browser.newContext(plain));
     const page = await context.newPage();
-    await page.goto(url);
-    await page.getByLabel('Code').fill(CODE);
-    await page.getByLabel('Your name').fill('A. Founder');
-    await page.getByLabel('User name').fill('founder');
-    await page.getByLabel('New password').fill('four wet bearings');
-    await page.getByRole('button', { name: 'Open the shop' }).click();
+    await openShop(page, url, CODE);
 
     await follow(page, 'The shop');
     await page.getByLabel('Name of the shop').fill('Kestrel Works');
@@ -151,9 +133,5 @@ test('an empty shop is led from its first person to its first released job, with
     await page.reload();
     await page.getByRole('button', { name: 'Release 2L' }).click();
     await expect(page.getByText(/Released by A\. Founder/).first()).toBeVisible();
-  } finally {
-    await end(child);
-    await database.stop();
-    rmSync(home, { recursive: true, force: true });
-  }
+  });
 });

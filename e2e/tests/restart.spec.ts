@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from '@playwright/test';
+import { openShop } from '../hands/empty-shop.ts';
 import { test } from '../hands/shop.ts';
 import { root } from '../../scripts/lib/run.mjs';
 
@@ -36,12 +37,7 @@ test('the server and the database are killed under open browsers, which go on wi
     // The first visitor makes the shop theirs.
     const context = await browser.newContext({ serviceWorkers: 'block' });
     const page = await context.newPage();
-    await page.goto(url);
-    await page.getByLabel('Code').fill(code);
-    await page.getByLabel('Your name').fill('A. Founder');
-    await page.getByLabel('User name').fill('founder');
-    await page.getByLabel('New password').fill('four wet bearings');
-    await page.getByRole('button', { name: 'Open the shop' }).click();
+    await openShop(page, url, code);
     await expect(page.getByText('No bays are named yet.', { exact: false })).toBeVisible();
     await page.getByRole('link', { name: 'Fleet', exact: true }).click();
     await expect(page.getByText('No units yet.', { exact: false })).toBeVisible();

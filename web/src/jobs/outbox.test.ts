@@ -166,8 +166,23 @@ describe('outbox', () => {
     localStorage.setItem('lanternwright.outbox', JSON.stringify([old]));
     for (const store of [newStore(), newStore()]) {
       await store.dispatch(openOutbox());
-      expect(store.getState().outbox.waiting).toMatchObject([{ id: 'old', by: { id: '' } }, { by: hand }]);
+      expect(store.getState().outbox.waiting).toMatchObject([{ by: hand }, { id: 'old', by: { id: '' } }]);
     }
+    expect(localStorage.getItem('lanternwright.outbox')).toBeNull();
+  });
+
+  it('holds a record from the tap on: the page may be left before the browser’s database has it', async () => {
+    sent.mockRejectedValue(new TypeError('no network'));
+    const left = newStore();
+    const never = vi.spyOn(IDBFactory.prototype, 'open').mockImplementation(() => ({}) as IDBOpenDBRequest);
+    vi.resetModules();
+    const page = await import('./outbox.ts');
+    void left.dispatch(page.record('job-1', 4, command, hand));
+    never.mockRestore();
+    const store = newStore();
+    await store.dispatch(openOutbox());
+    expect(store.getState().outbox.waiting).toMatchObject([{ jobId: 'job-1', seenVersion: 4, by: hand }]);
+    expect(await held()).toHaveLength(1);
     expect(localStorage.getItem('lanternwright.outbox')).toBeNull();
   });
 
@@ -209,5 +224,7 @@ describe('outbox', () => {
       cannotHold: expect.stringContaining('no room left') as string,
       refusal: { jobId: 'job-1' },
     });
+    await store.dispatch(openOutbox());
+    expect(store.getState().outbox.waiting).toEqual([]);
   });
 });

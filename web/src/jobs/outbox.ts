@@ -131,7 +131,7 @@ export function record(jobId: string, seenVersion: number, command: Command, { i
     notKeptYet.add(id);
     dispatch(queued(waiting));
     try {
-      await queue.change((list) => [...list, waiting]);
+      await queue.add(waiting);
     } catch (error) {
       dispatch(cannotHold(why(error)));
       dispatch(refused({ id, jobId, text: 'This browser could not hold it: it was not recorded' }));

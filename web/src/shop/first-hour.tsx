@@ -43,7 +43,7 @@ export function FirstHour() {
   const { data } = useFirstHourQuery(undefined, { skip: hidden || complete });
   const next = data && nextStep(data);
   if (next === null && !complete) setComplete(true);
-  if (!data || !next || hidden) return null;
+  if (!data || !next || hidden || complete) return null;
   const { title, to, words } = steps[next];
   const count = firstHourSteps[next];
   return (
