@@ -4,7 +4,7 @@ import { dataHome } from './lib/home.mjs';
 import { checkNode, ensurePackages } from './lib/packages.mjs';
 import { ownerUrlOf, runningOn, startPostgres, urlOf } from './lib/postgres.mjs';
 import { root, run } from './lib/run.mjs';
-import { main, say, Trouble } from './lib/say.mjs';
+import { main, say, Trouble } from './lib/output.mjs';
 
 /** `backup FILE` or `restore FILE`, on DATABASE_OWNER_URL, on the shop that `npm start` runs now, or on its stopped data. */
 await main(async () => {

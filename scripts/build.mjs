@@ -1,6 +1,6 @@
 import { buildServer, buildWeb } from './lib/build.mjs';
 import { checkNode, ensurePackages } from './lib/packages.mjs';
-import { main } from './lib/say.mjs';
+import { main } from './lib/output.mjs';
 
 await main(async () => {
   checkNode();

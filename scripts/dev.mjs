@@ -5,7 +5,7 @@ import { dataHome, sessionSecret } from './lib/home.mjs';
 import { checkNode, ensurePackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { end, root } from './lib/run.mjs';
-import { main, say } from './lib/say.mjs';
+import { main, say } from './lib/output.mjs';
 import { portFrom, startServer } from './lib/serve.mjs';
 
 /** The server as built now, and Vite with hot reload in front of it. */

@@ -1,7 +1,7 @@
 import { buildServer } from './lib/build.mjs';
 import { checkNode, ensurePackages } from './lib/packages.mjs';
 import { run } from './lib/run.mjs';
-import { main, Trouble } from './lib/say.mjs';
+import { main, Trouble } from './lib/output.mjs';
 
 /**
  * `faults` (FAULTS, SEED), `speed` (SECONDS, SERVERS), `fleet` (UNITS, READINGS, SECONDS) or `steady` (MINUTES): the built servers as processes of their own

@@ -6,7 +6,7 @@ import { buildCore } from './lib/build.mjs';
  * standard output. Exit status 2: bad input; 3: no such calculation.
  */
 await buildCore();
-const { describeCalculation, listCalculations, reckon, sayNoJson } =
+const { describeCalculation, listCalculations, reckon, describeBadJson } =
   await import('../core/dist/reckoner/index.js');
 
 /** @param {unknown} value */
@@ -38,7 +38,7 @@ function run(calculation) {
   try {
     input = JSON.parse(text);
   } catch (error) {
-    const message = sayNoJson(text, error);
+    const message = describeBadJson(text, error);
     if (!listCalculations().some((c) => c.name === calculation))
       return fail(3, { message: `There is no calculation named ${calculation}`, issues: [] });
     return fail(2, { message, issues: [{ path: '', message }] });

@@ -3,7 +3,7 @@ import { dataHome } from './lib/home.mjs';
 import { checkNode, ensurePackages } from './lib/packages.mjs';
 import { runningOn, startPostgres, urlOf } from './lib/postgres.mjs';
 import { root, run } from './lib/run.mjs';
-import { main, say } from './lib/say.mjs';
+import { main, say } from './lib/output.mjs';
 import { join } from 'node:path';
 
 /** `verify`, `export FOLDER`, `note` or `rebuild`, on DATABASE_URL, on the database that `npm start` runs now, or on its stopped data. */

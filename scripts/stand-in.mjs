@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { buildServer } from './lib/build.mjs';
 import { checkNode, ensurePackages } from './lib/packages.mjs';
 import { root } from './lib/run.mjs';
-import { main, Trouble } from './lib/say.mjs';
+import { main, Trouble } from './lib/output.mjs';
 
 /**
  * Starts a stand-in: `npm run instruments` (dial indicator, torque wrench, hub thermometer), `telematics` (the feed of the

@@ -6,7 +6,7 @@ import { checkNode, ensurePackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { end } from './lib/run.mjs';
 import { openTo, thisMachineOnly } from './lib/network.mjs';
-import { main, part, say, sayTook, Trouble } from './lib/say.mjs';
+import { main, part, say, describeTook, Trouble } from './lib/output.mjs';
 import { portFrom, startServer } from './lib/serve.mjs';
 
 const empty = process.argv.includes('--empty');
@@ -50,7 +50,7 @@ await main(async () => {
   try {
     server = await part('Server', () =>
       startServer({ ...settings(), PORT: String(port) }, [], (name, seconds) =>
-        say(`  ${name}: ${sayTook(seconds)}`),
+        say(`  ${name}: ${describeTook(seconds)}`),
       ),
     );
   } catch (error) {

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { buildServer, buildWeb } from './lib/build.mjs';
 import { aptInstall, checkNode, ensurePackages } from './lib/packages.mjs';
 import { run } from './lib/run.mjs';
-import { main, say, Trouble } from './lib/say.mjs';
+import { main, say, Trouble } from './lib/output.mjs';
 
 /**
  * All checks and tests: `npm test`, or some: `npm test -- core`, `-- server web`, `-- e2e`.

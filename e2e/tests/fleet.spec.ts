@@ -102,7 +102,7 @@ test('thou and mm, day and night are switched by key and kept', async ({ browser
     data: { login, code, password: 'four wet bearings' },
   });
   expect(entered.ok(), await entered.text()).toBe(true);
-  await page.goto(`${shopUrl()}/fleet`);
+  await page.goto(`${shopUrl()}/fleet?state=in-band`);
   await expect(page.getByText(/^0\.0\d\d\d in$/).first()).toBeVisible();
   await page.keyboard.press('u');
   await expect(page.getByText(/^0\.\d\d\d mm$/).first()).toBeVisible();

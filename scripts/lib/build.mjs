@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { root, run } from './run.mjs';
-import { Trouble } from './say.mjs';
+import { Trouble } from './output.mjs';
 
 /** @param {string} path @returns {string[]} every file below that is a source */
 function filesBelow(path) {

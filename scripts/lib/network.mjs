@@ -1,5 +1,5 @@
 import { networkInterfaces } from 'node:os';
-import { Trouble } from './say.mjs';
+import { Trouble } from './output.mjs';
 
 /**
  * Who can open the shop, in words, and the settings for it.

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root, run } from './run.mjs';
-import { say, Trouble } from './say.mjs';
+import { say, Trouble } from './output.mjs';
 
 const LEAST = { major: 20, minor: 19 };
 

@@ -14,7 +14,7 @@ import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { aptInstall } from './packages.mjs';
 import { end, run } from './run.mjs';
-import { Trouble } from './say.mjs';
+import { Trouble } from './output.mjs';
 
 const DEBIAN = '/usr/lib/postgresql';
 const DATABASE = 'lanternwright';

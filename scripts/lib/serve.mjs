@@ -2,7 +2,7 @@ import { fork } from 'node:child_process';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { root } from './run.mjs';
-import { Trouble } from './say.mjs';
+import { Trouble } from './output.mjs';
 
 /**
  * The wanted port, or the next one that is free.

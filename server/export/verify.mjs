@@ -60,7 +60,7 @@ function follow({ stream, streamId: id, version, body }) {
   }
 }
 
-async function proveRecord() {
+async function verifyChainAndStreams() {
   const notes = new Map();
   for await (const note of linesOf(at('notes.jsonl'))) notes.set(note.seq, note.found);
   const hashes = new Map();
@@ -91,7 +91,7 @@ async function proveRecord() {
   return { hashes, streams: versions.size, photos, batches, last };
 }
 
-async function proveBatches(batches) {
+async function verifyBatches(batches) {
   const seen = new Map();
   for await (const { batchId, n, row } of linesOf(at('batches.jsonl'))) {
     if (!batches.has(batchId)) wrong('batches', `rows of batch ${batchId} stand there without a record`);
@@ -108,7 +108,7 @@ async function proveBatches(batches) {
   }
 }
 
-async function proveSeals(hashes, last) {
+async function verifySeals(hashes, last) {
   if (!existsSync(at('seal-key.pub.pem'))) return 0;
   const key = createPublicKey(readFileSync(at('seal-key.pub.pem')));
   const chain = hashes.get(1);
@@ -132,7 +132,7 @@ async function proveSeals(hashes, last) {
   return held.size;
 }
 
-function provePhotos(photos) {
+function verifyPhotos(photos) {
   for (const { seq, id, hash } of photos) {
     const path = at('photos', `${id}.jpg`);
     if (!existsSync(path)) wrong('photos', `the photo of record ${seq} is missing`);
@@ -141,7 +141,7 @@ function provePhotos(photos) {
 }
 
 /** Rows of jobs, tools, people and units against the entries they follow from. What is reckoned is not proved here. */
-async function proveRows() {
+async function verifyRows() {
   for (const [table, wanted] of Object.entries(expected)) {
     const left = new Map(wanted);
     for await (const row of linesOf(at('rows', `${table}.jsonl`))) {
@@ -160,11 +160,11 @@ async function proveRows() {
 }
 
 try {
-  const { hashes, streams, photos, batches, last } = await proveRecord();
-  const seals = await proveSeals(hashes, last);
-  await proveBatches(batches);
-  provePhotos(photos);
-  await proveRows();
+  const { hashes, streams, photos, batches, last } = await verifyChainAndStreams();
+  const seals = await verifySeals(hashes, last);
+  await verifyBatches(batches);
+  verifyPhotos(photos);
+  await verifyRows();
   console.log(
     `${last} records in ${streams} streams, ${seals} seals, ${photos.length} photos, ${batches.size} batches: all hold.`,
   );

@@ -1,14 +1,14 @@
 import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import type { FetchArgs, FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
 import type { Problem } from '@lanternwright/contract/route';
-import { copyOf, keepCopy, noCopies } from './offline/copies.ts';
-import { RECORD_SEEN, saySeen, sawRecord } from './record-seen.ts';
+import { copyOf, storeCopy, noCopies } from './offline/copies.ts';
+import { RECORD_SEEN, sendRecordSeen, sawRecord } from './record-seen.ts';
 import { copyShown, serverAnswered } from './offline/offline.ts';
 
 /** A network that swallows what is sent is no network. */
 const PATIENCE_MS = 10_000;
 
-const asked = { baseUrl: '/', credentials: 'same-origin', prepareHeaders: saySeen } as const;
+const asked = { baseUrl: '/', credentials: 'same-origin', prepareHeaders: sendRecordSeen } as const;
 const fetchApi = fetchBaseQuery(asked);
 const readApi = fetchBaseQuery({ ...asked, timeout: PATIENCE_MS });
 
@@ -43,7 +43,7 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> =
   if (!answer.error) {
     store.dispatch(serverAnswered());
     // A browser that cannot hold it shows it all the same.
-    if (reads) await keepCopy(address, answer.data).catch(noCopies);
+    if (reads) await storeCopy(address, answer.data).catch(noCopies);
     return answer;
   }
   if (reads && unanswered(answer.error)) {

@@ -10,7 +10,7 @@ export function sawRecord(entry: string | null | undefined): void {
 }
 
 /** Says what was seen, so that no list that is older than it comes from a standby. */
-export function saySeen(headers: Headers): Headers {
+export function sendRecordSeen(headers: Headers): Headers {
   if (seen > 0) headers.set(RECORD_SEEN, String(seen));
   return headers;
 }

@@ -88,6 +88,27 @@ export const fleetPageSchema = z.object({
 });
 export type FleetPage = z.infer<typeof fleetPageSchema>;
 
+/** A unit that somebody has to do something about, with how much of what is due is due now. */
+export const needingUnitSchema = z.object({
+  unit: unitSummarySchema,
+  /** Follow-ups that are due or overdue, and works past their interval. */
+  followUps: z.int(),
+  due: z.int(),
+});
+export type NeedingUnit = z.infer<typeof needingUnitSchema>;
+export const NEEDING_A_PAGE = 12;
+
+export const fleetOverviewSchema = z.object({
+  /** What needs something first: out of service, out of band, to be measured again, in a job, follow-ups, due. */
+  needing: z.array(needingUnitSchema),
+  /** How many units need something. */
+  total: z.int(),
+  /** Every owner with how many units they have, and how many of those need something. */
+  owners: z.array(z.object({ id: z.uuid(), name: z.string(), units: z.int(), needing: z.int() })),
+  fleet: fleetPageSchema.shape.fleet,
+});
+export type FleetOverview = z.infer<typeof fleetOverviewSchema>;
+
 /** One settled set of readings: the projection of a round of Verify. */
 export const readingRowSchema = z.object({
   jobId: z.uuid(),
@@ -198,8 +219,8 @@ export const tellServiceSchema = z.object({
 });
 export type TellService = z.output<typeof tellServiceSchema>;
 
-const sayDutySchema = z.object({ seenVersion: z.int().min(0), duty: saidDutiesSchema });
-export type SayDuty = z.output<typeof sayDutySchema>;
+const setDutySchema = z.object({ seenVersion: z.int().min(0), duty: saidDutiesSchema });
+export type SetDuty = z.output<typeof setDutySchema>;
 
 export const historyLineSchema = z.object({
   at: z.iso.datetime(),
@@ -208,6 +229,8 @@ export const historyLineSchema = z.object({
   jobNumber: z.int(),
   position: positionSchema.nullable(),
   text: z.string(),
+  /** Where it is a photo that stands. */
+  photoId: z.uuid().nullable(),
 });
 export type HistoryLine = z.infer<typeof historyLineSchema>;
 
@@ -238,6 +261,14 @@ export const fleetRoutes = {
     access: 'see-units',
     query: fleetQuerySchema,
     answer: fleetPageSchema,
+  }),
+  overview: defineRoute({
+    method: 'get',
+    path: '/api/fleet/overview',
+    summary: 'Units that need something, the gravest first, a page at a time; owners with their counts',
+    access: 'see-units',
+    query: z.object({ page: pageNumber }),
+    answer: fleetOverviewSchema,
   }),
   unit: defineRoute({
     method: 'get',
@@ -282,13 +313,13 @@ export const fleetRoutes = {
     body: tellServiceSchema,
     answer: ownerSchema.pick({ id: true }),
   }),
-  sayDuty: defineRoute({
+  setDuty: defineRoute({
     method: 'put',
     path: '/api/fleet/units/:id/duty',
     summary: "Say what makes a unit's work come sooner than its sheets say",
     access: 'change-fleet',
     params: idParams,
-    body: sayDutySchema,
+    body: setDutySchema,
     answer: ownerSchema.pick({ id: true }),
   }),
   owners: defineRoute({

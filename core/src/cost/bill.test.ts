@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { billDifferences, billTotals, sayMoney, type Bill } from './index.ts';
+import { billDifferences, billTotals, formatMoney, type Bill } from './index.ts';
 
 const quoted: Bill = {
   currency: 'USD',
@@ -31,8 +31,8 @@ describe('a bill', () => {
   });
 
   it('is written with its coins', () => {
-    expect(sayMoney(63_516, 'USD')).toBe('635.16 USD');
-    expect(sayMoney(-123_456_705, 'EUR')).toBe('−1,234,567.05 EUR');
-    expect(sayMoney(5, 'GBP')).toBe('0.05 GBP');
+    expect(formatMoney(63_516, 'USD')).toBe('635.16 USD');
+    expect(formatMoney(-123_456_705, 'EUR')).toBe('−1,234,567.05 EUR');
+    expect(formatMoney(5, 'GBP')).toBe('0.05 GBP');
   });
 });

@@ -7,4 +7,4 @@ export {
   type Bill,
   type BillDifference,
 } from './bill.ts';
-export { sayMoney, toMinor, typedMoney } from './money.ts';
+export { formatMoney, toMinor, typedMoney } from './money.ts';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { sayMoney, toMinor, typedMoney } from './index.ts';
+import { formatMoney, toMinor, typedMoney } from './index.ts';
 
 // Digits by ISO 4217, list one: 2 of EUR and USD, 0 of JPY, KRW and ISK, 3 of KWD and TND.
 it.each([
@@ -11,7 +11,7 @@ it.each([
   [1_200, 'KWD', '1.200 KWD'],
   [0, 'TND', '0.000 TND'],
 ])('%d of the smallest coin of %s is %s', (minor, currency, said) => {
-  expect(sayMoney(minor, currency)).toBe(said);
+  expect(formatMoney(minor, currency)).toBe(said);
 });
 
 it('what is typed comes back as it was typed', () => {

@@ -14,7 +14,7 @@ export const typedMoney = (minor: number, currency: string): string =>
   (minor / 10 ** coinDigits(currency)).toFixed(coinDigits(currency));
 
 /** Money as it is written: "635.16 EUR", "1,200 JPY". @param minor smallest coin of the currency */
-export function sayMoney(minor: number, currency: string): string {
+export function formatMoney(minor: number, currency: string): string {
   const digits = coinDigits(currency);
   const [whole = '', part] = (Math.abs(minor) / 10 ** digits).toFixed(digits).split('.');
   const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ',');

@@ -8,4 +8,4 @@ export {
   type Verdict,
 } from './end-play.ts';
 export { sideOfBand, type BandSide } from './judge.ts';
-export { playDigits, sayPlay, type LengthUnit } from './say-play.ts';
+export { playDigits, formatPlay, type LengthUnit } from './format-play.ts';

@@ -31,18 +31,19 @@ const shape = /^([A-Z]{2})-(\d{1,4})\s+(\S.*)$/;
  * @example readInstrumentLine('TW-03 271 Nm') // { ok: true, id: 'TW-03', letters: 'TW', quantity: … }
  */
 export function readInstrumentLine(text: string): InstrumentLine {
-  const no = (reason: string): InstrumentLine => ({ ok: false, reason });
-  if (text.length > LONGEST_LINE) return no('The line is too long for an instrument');
+  const refused = (reason: string): InstrumentLine => ({ ok: false, reason });
+  if (text.length > LONGEST_LINE) return refused('The line is too long for an instrument');
   const found = shape.exec(text.trim());
-  if (!found) return no('The line is not an instrument’s: name, figure, unit');
+  if (!found) return refused('The line is not an instrument’s: name, figure, unit');
   const [, letters = '', number, rest = ''] = found;
-  if (!(letters in instrumentKinds)) return no(`There is no kind of instrument ${letters}`);
+  if (!(letters in instrumentKinds)) return refused(`There is no kind of instrument ${letters}`);
   const kind: InstrumentKind = instrumentKinds[letters as InstrumentLetters];
   const id = `${letters}-${number}`;
   const read = parseQuantity(rest, kind.units);
-  if (!read.ok) return no(`${id}: ${read.message}`);
+  if (!read.ok) return refused(`${id}: ${read.message}`);
   const { min, max, unit } = kind.range;
   const value = convert(read.quantity.value, read.quantity.unit, unit);
-  if (value < min || value > max) return no(`${id}: ${rest} is out of a ${kind.title.toLowerCase()}’s range`);
+  if (value < min || value > max)
+    return refused(`${id}: ${rest} is out of a ${kind.title.toLowerCase()}’s range`);
   return { ok: true, id, letters: letters as InstrumentLetters, quantity: read.quantity };
 }

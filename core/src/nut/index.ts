@@ -1,6 +1,6 @@
 export { adviseSetting, type Advice, type Remedy } from './advise.ts';
 export { lockPositions, lockSchema, type Lock } from './lock.ts';
-export { sayTurn } from './say-turn.ts';
+export { formatTurn } from './format-turn.ts';
 export {
   nutSettingCalculation,
   planNutSetting,

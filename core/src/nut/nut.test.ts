@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { adviseSetting, lockPositions, nutTravel, planNutSetting, sayTurn, type Lock } from './index.ts';
+import { adviseSetting, lockPositions, nutTravel, planNutSetting, formatTurn, type Lock } from './index.ts';
 
 const band = { minMm: 0.0254, maxMm: 0.127 };
 const degreesOf = (lock: Lock) => lockPositions(lock).map((t) => Math.round(t * 360));
@@ -151,7 +151,7 @@ describe('adviseSetting', () => {
 });
 
 it('says a turn as a fitter does', () => {
-  expect([0.25, -1, 1 / 16, 1.5, 2, 1 / 6, 0.123].map(sayTurn)).toEqual([
+  expect([0.25, -1, 1 / 16, 1.5, 2, 1 / 6, 0.123].map(formatTurn)).toEqual([
     '1/4 turn',
     'one full turn',
     '1/16 turn',

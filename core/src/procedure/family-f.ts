@@ -12,7 +12,7 @@ export const unitisedHub: Procedure = {
   title: 'Unitised bolt-on hub',
   tools: ['Axle nut socket', 'Torque wrenches for hub bolts and axle nut', 'Hub puller', 'Dial indicator'],
   singleUse: ['Cotter', 'Medium threadlocker'],
-  without: ['as-found', 'cup-home', 'hub-on', 'fill'],
+  omits: ['as-found', 'cup-home', 'hub-on', 'fill'],
   steps: [
     doStep(
       'tear-down',

@@ -12,7 +12,7 @@ export const semiFloating: Procedure = {
   title: 'Semi-floating axle shaft with C-clip',
   tools: ['Slide hammer with bearing puller', 'Seal and bearing drivers', 'Drain pan', 'Torque wrench'],
   singleUse: ['Shaft seal', 'Cover gasket or sealant', 'Medium threadlocker', 'Axle oil'],
-  without: ['as-found', 'cup-home', 'hub-on'],
+  omits: ['as-found', 'cup-home', 'hub-on'],
   steps: [
     doStep(
       'tear-down',

@@ -12,7 +12,7 @@ export const roundLockNuts: Procedure = {
   title: 'Two lock nuts or a lock plate',
   tools: ['Pin tool of the nuts', 'Pull scale', 'Snap-ring pliers'],
   singleUse: ['Hub seal', 'Hub gasket'],
-  without: ['as-found'],
+  omits: ['as-found'],
   steps: [
     doStep(
       'adjust',

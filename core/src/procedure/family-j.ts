@@ -12,7 +12,7 @@ export const shaftSeal: Procedure = {
   title: 'Shaft seal on a small machine',
   tools: ['Hex keys', 'Snap-ring pliers', 'Seal pick', 'Mounting sleeve'],
   singleUse: ['Shaft seal', 'Medium threadlocker'],
-  without: ['as-found', 'cup-home', 'hub-on', 'brakes-back', 'fill'],
+  omits: ['as-found', 'cup-home', 'hub-on', 'brakes-back', 'fill'],
   steps: [
     doStep(
       'tear-down',

@@ -12,7 +12,7 @@ export const spindleNeedle: Procedure = {
   title: 'Spindle needle bearing',
   tools: ['Soft drift', 'Needle bearing driver', 'Snap-ring pliers', 'Depth gauge'],
   singleUse: ['V-seal', 'Spindle seal', 'Thrust washer'],
-  without: ['as-found', 'cup-home', 'hub-on', 'fill'],
+  omits: ['as-found', 'cup-home', 'hub-on', 'fill'],
   steps: [
     doStep(
       'tear-down',

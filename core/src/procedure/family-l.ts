@@ -12,7 +12,7 @@ export const swivelBearings: Procedure = {
   title: 'Kingpin or swivel bearings',
   tools: ['Cup drivers', 'Pull scale', 'Heat gun', 'Torque wrench'],
   singleUse: ['Inner axle seal', 'Knuckle gaskets'],
-  without: ['as-found', 'cup-home', 'hub-on'],
+  omits: ['as-found', 'cup-home', 'hub-on'],
   steps: [
     doStep(
       'tear-down',

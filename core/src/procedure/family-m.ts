@@ -12,7 +12,7 @@ export const swagedStuds: Procedure = {
   title: 'Drum and hub joined by swaged studs',
   tools: ['Swage cutter', 'Press', 'Dial indicator'],
   singleUse: ['Studs'],
-  without: ['as-found', 'cup-home', 'fill'],
+  omits: ['as-found', 'cup-home', 'fill'],
   steps: [
     doStep('tear-down', 'cut-swage', 'Cut the swage away', 'All of it, before the stud is pressed out.', {
       caution: 'Pressed out with its swage on, a stud stretches the hole and the drum warps.',

@@ -22,7 +22,7 @@ export function hubFill({ hub, lubricant }: Pick<Sheet, 'hub' | 'lubricant'>): Q
 }
 
 /** What a hub takes, in words; empty where it is not known. */
-export function sayHubFill(sheet: Pick<Sheet, 'hub' | 'lubricant'>, reader: Reader): string {
+export function formatHubFill(sheet: Pick<Sheet, 'hub' | 'lubricant'>, reader: Reader): string {
   const fill = hubFill(sheet);
   return fill ? `about ${formatFor(fill, reader)}` : '';
 }

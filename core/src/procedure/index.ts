@@ -13,7 +13,15 @@ export {
   type TorqueFigure,
 } from './figure.ts';
 export { findProcedure, procedures, stepsOf } from './procedures.ts';
-export { sayLine, sayMark, sayPull, sayTorque, sheetLines, sheetSources, torques } from './say-sheet.ts';
+export {
+  describeLine,
+  describeMark,
+  formatPull,
+  formatTorque,
+  sheetLines,
+  sheetSources,
+  torques,
+} from './sheet-lines.ts';
 export { confirmFigure, recalledFigures, sheetDifferences, type SheetDifference } from './sheet-revision.ts';
 export {
   bandInMm,
@@ -26,8 +34,8 @@ export {
   type TorqueKey,
 } from './sheet.ts';
 export { askStep, chooseStep, doStep, lockStep, measureDrag, practice, torqueStep } from './building.ts';
-export { hubFill, sayHubFill } from './hub-fill.ts';
-export { openSchools, saySchool, schoolNames, schools, type School, type Schools } from './schools.ts';
+export { hubFill, formatHubFill } from './hub-fill.ts';
+export { openSchools, describeSchool, schoolNames, schools, type School, type Schools } from './schools.ts';
 export { stackOfSheet } from './stack-of-sheet.ts';
 export { sealDepths, seatFromTouched, whyNoSeat, whyNotTouched } from './seal-depth.ts';
 export {

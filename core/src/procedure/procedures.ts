@@ -60,12 +60,12 @@ const secondShared: Readonly<Record<string, number>> = {
 /** A procedure's own steps, one version before, within the second version of the shared steps. */
 function inSecondShared([id, version]: [string, number]): Procedure {
   const own = written.find((p) => p.id === id && p.version === version - 1)!;
-  const without = own.without ?? [];
+  const omits = own.omits ?? [];
   return {
     ...own,
     version,
-    around: 2,
-    without: without.includes('hub-on') ? [...without, ...ofPackedHub] : without,
+    shared: 2,
+    omits: omits.includes('hub-on') ? [...omits, ...ofPackedHub] : omits,
   };
 }
 
@@ -82,10 +82,10 @@ export function findProcedure(id: string, version?: number): Procedure | undefin
     .sort((a, b) => b.version - a.version)[0];
 }
 
-/** Steps of a procedure with those around it, those it does without left out. */
-function around({ without = [], around: version = 1 }: Procedure, family: readonly Step[]): Step[] {
+/** Steps of a procedure with those around it, those it omits left out. */
+function withShared({ omits = [], shared: version = 1 }: Procedure, family: readonly Step[]): Step[] {
   const { before, after } = sharedSteps[version];
-  return [...before, ...family, ...after].filter((s) => !without.includes(s.id) || family.includes(s));
+  return [...before, ...family, ...after].filter((s) => !omits.includes(s.id) || family.includes(s));
 }
 
 /** Every step in the order of work, whatever is chosen. */
@@ -94,7 +94,7 @@ function inOrder(procedure: Procedure, adjust: 'start' | 'setting'): readonly St
     adjust === 'start'
       ? procedure.steps
       : [...procedure.readjust, ...procedure.steps.filter((s) => s.stage !== 'adjust')];
-  return around(procedure, family)
+  return withShared(procedure, family)
     .map((step, i) => ({ step, i }))
     .sort((a, b) => stageOrder(a.step.stage) - stageOrder(b.step.stage) || a.i - b.i)
     .map(({ step }) => step);

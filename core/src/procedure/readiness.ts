@@ -1,7 +1,7 @@
 import type { ToolUse } from '../tool/index.ts';
-import { sayHubFill } from './hub-fill.ts';
+import { formatHubFill } from './hub-fill.ts';
 import { stepsOf } from './procedures.ts';
-import { sayTorque, torques } from './say-sheet.ts';
+import { formatTorque, torques } from './sheet-lines.ts';
 import type { Sheet } from './sheet.ts';
 import type { Procedure } from './step.ts';
 
@@ -49,7 +49,7 @@ function neededTools(procedure: Procedure, sheet: Sheet): ReadyLine[] {
       {
         group: 'tool',
         what: `Torque wrench: ${label.toLowerCase()}`,
-        detail: figure ? sayTorque(figure, null) : 'as the maker’s sheet asks',
+        detail: figure ? formatTorque(figure, null) : 'as the maker’s sheet asks',
         need: { kind: 'torque-wrench', ...(figure ? { settingNm: figure.max.si } : {}) },
       },
     ];
@@ -80,8 +80,8 @@ function neededTools(procedure: Procedure, sheet: Sheet): ReadyLine[] {
  */
 export function readinessOf(procedure: Procedure, sheet: Sheet): ReadyLine[] {
   const lines = (group: ReadyLine['group'], list: readonly string[]) => list.map((what) => ({ group, what }));
-  const first = (procedure.around ?? 1) === 1;
-  const amount = sayHubFill(sheet, null);
+  const first = (procedure.shared ?? 1) === 1;
+  const amount = formatHubFill(sheet, null);
   return [
     ...lines(
       'tool',

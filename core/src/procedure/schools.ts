@@ -44,6 +44,6 @@ export type Schools = z.output<typeof schoolsSchema>;
 export const openSchools: Schools = schoolsSchema.parse({});
 
 /** The words of what a sheet asks for. */
-export function saySchool(name: School, asked: Schools): string {
+export function describeSchool(name: School, asked: Schools): string {
   return (schools[name].choices as Record<string, string>)[asked[name]] ?? asked[name];
 }

@@ -7,7 +7,7 @@ import {
   openSchools,
   recalledFigures,
   sheetDifferences,
-  sayLine,
+  describeLine,
   sheetLines,
   sheetSources,
   sheetSchema,
@@ -55,7 +55,7 @@ describe('recalled figures', () => {
   it('hold for what is not a range as well: a thread that nobody marked waits, and is confirmed', () => {
     const old = sheetSchema.parse({ ...sheet, marks: undefined });
     expect(recalledFigures(old).slice(0, 4)).toEqual(['thread', 'lock', 'studs', 'lubricant']);
-    const line = (s: Sheet) => sayLine(sheetLines(s, usualReader).find((l) => l.label === 'Thread')!);
+    const line = (s: Sheet) => describeLine(sheetLines(s, usualReader).find((l) => l.label === 'Thread')!);
     expect(line(old)).toBe('14 per inch. Not marked: confirm against the maker’s sheet');
     const known = confirmFigure(old, 'thread');
     expect(line(known)).toBe('14 per inch. Confirmed against the maker’s sheet');

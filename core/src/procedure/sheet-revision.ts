@@ -1,7 +1,7 @@
 import type { ReaderUnits } from '../quantity/index.ts';
-import { sayLayer } from '../stack/index.ts';
+import { describeLayer } from '../stack/index.ts';
 import { markedSchema, type Marked } from './figure.ts';
-import { markOf, needsConfirming, sayLine, sheetLines, torques } from './say-sheet.ts';
+import { markOf, needsConfirming, describeLine, sheetLines, torques } from './sheet-lines.ts';
 import type { Sheet } from './sheet.ts';
 
 /** One line in which two revisions of a sheet differ. Empty where the other has none. */
@@ -19,12 +19,15 @@ const verifiedBy: Record<Sheet['verifyBy'], string> = {
 };
 
 function linesOf(sheet: Sheet, reader: ReaderUnits): Map<string, string> {
-  const lines = sheetLines(sheet, reader).map((line): [string, string] => [line.label, sayLine(line)]);
+  const lines = sheetLines(sheet, reader).map((line): [string, string] => [line.label, describeLine(line)]);
   return new Map([
     ['Title', sheet.title],
     ['Procedure', sheet.procedureId ?? 'none'],
     ['Verified by', verifiedBy[sheet.verifyBy]],
-    ['Stack', sheet.stack ? sheet.stack.map(sayLayer).join(', ') : 'as this construction usually has it'],
+    [
+      'Stack',
+      sheet.stack ? sheet.stack.map(describeLayer).join(', ') : 'as this construction usually has it',
+    ],
     ...lines,
   ]);
 }

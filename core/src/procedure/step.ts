@@ -97,9 +97,9 @@ export interface Procedure {
   /** Steps of this family; those around them are the same for all. */
   steps: readonly Step[];
   /** Which version of the shared steps stands around them; the first where it is not said. */
-  around?: SharedVersion;
-  /** Steps that every family shares and this one does without, by id. */
-  without?: readonly string[];
+  shared?: SharedVersion;
+  /** Steps that every family shares and this one omits, by id. */
+  omits?: readonly string[];
   /** Tools to have at hand besides stands, dolly and the usual spanners. */
   tools: readonly string[];
   /** Parts that are not used twice. */

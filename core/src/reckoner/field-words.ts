@@ -100,7 +100,7 @@ export function labelOf(name: string): string {
 }
 
 /** A figure as it is shown, without trailing zeros. */
-export function sayNumber(value: number, unit: FieldUnit | null): string {
+export function formatNumber(value: number, unit: FieldUnit | null): string {
   const shown = value * (unit?.factor ?? 1);
   if (Number.isInteger(shown) && Math.abs(shown) < 1e12) return String(shown);
   return String(Number(unit?.digits === undefined ? shown.toPrecision(6) : shown.toFixed(unit.digits)));

@@ -1,11 +1,11 @@
-export { choiceWords, labelOf, sayNumber, unitOf, type FieldUnit } from './field-words.ts';
+export { choiceWords, labelOf, formatNumber, unitOf, type FieldUnit } from './field-words.ts';
 export {
   describeCalculation,
   listCalculations,
   reckon,
-  sayNoJson,
+  describeBadJson,
   type CalculationDescription,
   type CalculationTitle,
   type Reckoned,
 } from './reckon.ts';
-export { sayResult } from './say-result.ts';
+export { describeResult } from './describe-result.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { describeCalculation, listCalculations, reckon, sayNoJson } from './index.ts';
+import { describeCalculation, listCalculations, reckon, describeBadJson } from './index.ts';
 
 describe('the registry', () => {
   it.each(listCalculations().map((c) => c.name))(
@@ -139,8 +139,8 @@ describe('input that is nearly right', () => {
 
   it('a decimal comma in JSON is seen in a field, not in a list nor in words', () => {
     const comma = /A decimal comma is a point here/;
-    expect(sayNoJson('{"turns": 0,125}', new Error('x'))).toMatch(comma);
-    expect(sayNoJson('{"values": [1,2,}', new Error('x'))).not.toMatch(comma);
-    expect(sayNoJson('{"note": "at: 1,2"', new Error('x'))).not.toMatch(comma);
+    expect(describeBadJson('{"turns": 0,125}', new Error('x'))).toMatch(comma);
+    expect(describeBadJson('{"values": [1,2,}', new Error('x'))).not.toMatch(comma);
+    expect(describeBadJson('{"note": "at: 1,2"', new Error('x'))).not.toMatch(comma);
   });
 });

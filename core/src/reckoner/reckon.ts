@@ -58,9 +58,9 @@ export function reckon(name: string, input: unknown, report?: (progress: Progres
   }
   const parsed = entry.inputSchema.safeParse(input);
   const unknown = unknownFields(inputSchemaOf(entry), input);
-  const misfits = parsed.success ? [] : parsed.error.issues.flatMap(flatten);
+  const faults = parsed.success ? [] : parsed.error.issues.flatMap(flatten);
   if (!parsed.success || unknown.length > 0)
-    return badInput([...unknown, ...misfits.map((issue) => inWords(issue, input))]);
+    return badInput([...unknown, ...faults.map((issue) => inWords(issue, input))]);
   try {
     const computed =
       report && entry.steps ? inSteps(entry.steps(parsed.data), report) : entry.compute(parsed.data);
@@ -109,7 +109,7 @@ const COMMA_IN_FIELD = /:\s*[+-]?\d+,\d/;
 const STRINGS = /"(?:[^"\\]|\\.)*"/g;
 
 /** Why a text is no JSON, for whoever wrote it by hand. */
-export function sayNoJson(text: string, error: unknown): string {
+export function describeBadJson(text: string, error: unknown): string {
   const why = `The input is not JSON: ${error instanceof Error ? error.message : String(error)}`;
   return COMMA_IN_FIELD.test(text.replace(STRINGS, '""'))
     ? `${why}. A decimal comma is a point here: 0.125`

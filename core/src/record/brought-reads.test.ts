@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { replayMeters, readsOf, withReads, worthKeeping, type BroughtReads } from './brought-reads.ts';
+import { replayMeters, readsOf, withReads, withoutRepeats, type BroughtReads } from './brought-reads.ts';
 import { program, type Entry } from './entry.ts';
 import { meterAggregate, type MeterBody, type MeterRead } from './meter.ts';
 
@@ -69,7 +69,7 @@ describe('readings that a batch brought', () => {
 });
 
 describe('of a feed is kept', () => {
-  const kms = (known: MeterRead[], ...reads: MeterRead[]) => worthKeeping(known, reads).map((r) => r.km);
+  const kms = (known: MeterRead[], ...reads: MeterRead[]) => withoutRepeats(known, reads).map((r) => r.km);
 
   it('the first of a day, what ran far since, and what goes back', () => {
     const day = (km: number) => read('2026-03-01', km);
@@ -84,8 +84,8 @@ describe('of a feed is kept', () => {
     fc.assert(
       fc.property(reads, (sent) => {
         const sorted = [...sent].sort((a, b) => a.date.localeCompare(b.date) || a.km! - b.km!);
-        const kept = worthKeeping([], sorted);
-        expect(worthKeeping(withReads(null, kept).reads, kept.slice(-1))).toEqual([]);
+        const kept = withoutRepeats([], sorted);
+        expect(withoutRepeats(withReads(null, kept).reads, kept.slice(-1))).toEqual([]);
         expect(new Set(sorted.map((r) => r.date)).size).toBe(new Set(kept.map((r) => r.date)).size);
       }),
     );

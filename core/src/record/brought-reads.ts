@@ -74,7 +74,10 @@ const WORTH_KEEPING = { km: 80, hours: 5 };
  * @param known what the unit has already, in the order in which it was told
  * @param reads in the order of their days and times
  */
-export function worthKeeping(known: readonly (MeterRead | null)[], reads: readonly MeterRead[]): MeterRead[] {
+export function withoutRepeats(
+  known: readonly (MeterRead | null)[],
+  reads: readonly MeterRead[],
+): MeterRead[] {
   const lastOf = new Map<string, MeterRead>();
   for (const read of known) if (read) lastOf.set(read.date, read);
   return reads.filter((read) => {

@@ -12,7 +12,7 @@ export {
   readsOf,
   replayMeters,
   withReads,
-  worthKeeping,
+  withoutRepeats,
   type BroughtReads,
 } from './brought-reads.ts';
 export { canonicalJson, sameJson } from './canonical.ts';

@@ -1,4 +1,4 @@
-import { sayHubFill, sayTorque, torques, type ReadyLine } from '../procedure/index.ts';
+import { formatHubFill, formatTorque, torques, type ReadyLine } from '../procedure/index.ts';
 import { layerOf, type LayerId } from '../stack/index.ts';
 import type { Act } from './act.ts';
 import { nutProcedure } from './nut-acts.ts';
@@ -74,7 +74,7 @@ function calibrated(state: RouteState, acts: readonly Act[]): ReadyLine[] {
         group: 'tool',
         what: `wrench:${key}`,
         title: `Torque wrench: ${label.toLowerCase()}`,
-        detail: figure ? sayTorque(figure, null) : 'as the maker’s sheet asks',
+        detail: figure ? formatTorque(figure, null) : 'as the maker’s sheet asks',
         need: { kind: 'torque-wrench', ...(figure ? { settingNm: figure.max.si } : {}) },
       },
     ];
@@ -120,7 +120,7 @@ export function routeReadiness(state: RouteState, acts: readonly Act[]): ReadyLi
   const parts = [...new Set([...plannedParts(state), ...state.renewed, ...singleUseOf(state)])].filter(
     (id) => id !== 'lubricant',
   );
-  const amount = sayHubFill(sheet, null);
+  const amount = formatHubFill(sheet, null);
   const filled = acts.some((a) => a.kind === 'fill' || a.kind === 'pack' || a.id === 'pack-seal');
   return [
     ...handTools(state),

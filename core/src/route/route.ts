@@ -1,7 +1,7 @@
 import type { Layer, LayerId } from '../stack/index.ts';
 import { waits, type Act } from './act.ts';
 import { alsoBack, alsoOff } from './also-acts.ts';
-import { atTheEnd, before, measuredAsFound, onTheBench } from './around-acts.ts';
+import { atTheEnd, before, measuredAsFound, onTheBench } from './opening-and-closing-acts.ts';
 import { innerBrakeBack, innerBrakeOff, outerBrakeBack, outerBrakeOff } from './brake-acts.ts';
 import { capBack, capOff, oilLevelOnly } from './cap-acts.ts';
 import { hubBack, hubOff } from './hub-acts.ts';
@@ -93,7 +93,7 @@ export function routeOf(state: RouteState): readonly Act[] {
   const of = (lists: readonly Act[][], phase: Act['phase']) =>
     lists.map((acts) => acts.filter((a) => a.phase === phase));
 
-  const around = before(state);
+  const opening = before(state);
   const ground = of(out, 'ground').flat();
   const caged = ground.filter((a) => a.layer === 'brake-outer');
   const off = of(out, 'off');
@@ -101,13 +101,13 @@ export function routeOf(state: RouteState): readonly Act[] {
   const { down, last } = atTheEnd(state);
   const later = [...of(back, 'later').flat(), ...retorqueOnly(state), ...oilLevelOnly(state), ...down];
   return [
-    ...around.ready,
-    ...around.ground,
+    ...opening.ready,
+    ...opening.ground,
     // A damaged rim comes before any nut; a spring brake is caged when nothing else is left to do on the ground.
     ...ground.filter((a) => a.id === 'rims'),
     ...ground.filter((a) => a.id !== 'rims' && !caged.includes(a)),
     ...caged,
-    ...around.lift,
+    ...opening.lift,
     ...off.slice(0, nutAt < 0 ? off.length : nutAt).flat(),
     ...measuredAsFound(state),
     ...(nutAt < 0 ? [] : off.slice(nutAt).flat()),

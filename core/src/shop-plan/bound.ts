@@ -1,4 +1,4 @@
-import type { Alone } from './around.ts';
+import type { Alone } from './others-fixed.ts';
 import { workedWithin, type Calendar } from './calendar.ts';
 import { costWith, lateness, type Problem, type Task } from './problem.ts';
 

@@ -1,5 +1,5 @@
 import { BadInput } from '../calculation/index.ts';
-import { around, resourcesOf, usesOf, withUses } from './around.ts';
+import { withOthersFixed, resourcesOf, usesOf, withUses } from './others-fixed.ts';
 import { clearFrom, doneAt, openFrom } from './calendar.ts';
 import { earliestStart, emptySchedule, type Schedule } from './decode.ts';
 import { lateness, toProblem, type Problem, type ShopPlanInput, type Task } from './problem.ts';
@@ -145,7 +145,7 @@ class Mending {
     const orders = [[...order], of((t) => t.due), of((t) => -t.weight), [...order].reverse()];
     const different = [...new Map(orders.map((o) => [o.join(), o])).values()];
     const free = new Set(order);
-    const rest = around(this.problem, usesOf(this.problem, this.was), (t) => free.has(t));
+    const rest = withOthersFixed(this.problem, usesOf(this.problem, this.was), (t) => free.has(t));
     const plans = different.map((tasksInOrder) => {
       const plan = copyOf(this.was);
       const taken = [...rest.taken];

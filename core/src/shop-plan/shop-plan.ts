@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { defineCalculation, type Progress } from '../calculation/index.ts';
-import { aloneIn } from './around.ts';
+import { aloneIn } from './others-fixed.ts';
 import { relax, type Relaxation } from './bound.ts';
 import { decode, scheduleOf, workspaceOf, type Schedule } from './decode.ts';
 import { exactPlan } from './exact.ts';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { aroundEach, canBeginBefore, usesOf, type Part, type Uses } from './around.ts';
+import { withOthersFixedForEach, canBeginBefore, usesOf, type Part, type Uses } from './others-fixed.ts';
 import { openFrom } from './calendar.ts';
 import type { Schedule } from './decode.ts';
 import type { Problem, ShopPlanInput } from './problem.ts';
@@ -37,7 +37,7 @@ const MOST_LOOKS = 3e6;
 /** @returns for each job of a schedule what decided its start, as the names of the input have it */
 export function becauses(input: ShopPlanInput, problem: Problem, schedule: Schedule): Because[] {
   const uses = usesOf(problem, schedule);
-  const without = aroundEach(problem, schedule, uses);
+  const othersFixed = withOthersFixedForEach(problem, schedule, uses);
   let looks = 0;
   return problem.tasks.map((task, i): Because => {
     const start = schedule.start[i]! - 1e-9;
@@ -50,7 +50,7 @@ export function becauses(input: ShopPlanInput, problem: Problem, schedule: Sched
       return { kind: works < start ? 'taken' : 'hours' };
     }
     for (const part of PARTS) {
-      if (!canBeginBefore(without(i, part), task, start)) continue;
+      if (!canBeginBefore(othersFixed(i, part), task, start)) continue;
       const numbers = { bay: task.bays, people: task.crews.flatMap((c) => c.people), tool: task.tools }[part];
       return { kind: part, jobs: before(input, uses, [...new Set(numbers)], start) };
     }

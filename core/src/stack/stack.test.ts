@@ -6,7 +6,7 @@ import {
   layerOf,
   needsOff,
   reachOf,
-  sayLayer,
+  describeLayer,
   stackSchema,
   takeOffOrder,
   usualStack,
@@ -124,7 +124,7 @@ describe('a stack', () => {
   it('every construction of the sheets has one, and it says its layers', () => {
     for (const { stack } of everyStack) {
       expect(stackSchema.safeParse(stack).success).toBe(true);
-      for (const layer of stack) expect(sayLayer(layer)).toMatch(/^[A-Z]/);
+      for (const layer of stack) expect(describeLayer(layer)).toMatch(/^[A-Z]/);
     }
     expect(usualStack(null, { role: 'steer', wheels: 'single', brake: 'disc' })).toBeNull();
     expect(usualStack('none', { role: 'steer', wheels: 'single', brake: 'disc' })).toBeNull();

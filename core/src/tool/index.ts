@@ -1,2 +1,2 @@
 export { toolKinds, toolSchema, type Tool, type ToolKind } from './tool.ts';
-export { sayTool, usableRangeNm, whyNotTool, type ToolUse } from './why-not-tool.ts';
+export { describeTool, usableRangeNm, whyNotTool, type ToolUse } from './why-not-tool.ts';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { quantity } from '../quantity/index.ts';
-import { sayTool, toolSchema, usableRangeNm, whyNotTool, type Tool } from './index.ts';
+import { describeTool, toolSchema, usableRangeNm, whyNotTool, type Tool } from './index.ts';
 
 const base = {
   id: '00000000-0000-4000-8000-000000000001',
@@ -50,10 +50,10 @@ describe('whether a tool may be used', () => {
   });
 
   it('says what it can do', () => {
-    expect(sayTool({ ...wrench, min: quantity(50, 'lbf-ft'), max: quantity(250, 'lbf-ft') } as Tool)).toBe(
-      '50 to 250 lbf·ft',
-    );
-    expect(sayTool(dial(0.0005, 'in'))).toBe('0.0005 in');
+    expect(
+      describeTool({ ...wrench, min: quantity(50, 'lbf-ft'), max: quantity(250, 'lbf-ft') } as Tool),
+    ).toBe('50 to 250 lbf·ft');
+    expect(describeTool(dial(0.0005, 'in'))).toBe('0.0005 in');
   });
 
   it('refuses a range that runs backwards, and names the field', () => {

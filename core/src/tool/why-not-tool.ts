@@ -46,7 +46,7 @@ export function whyNotTool(tool: Tool, { kind, today, settingNm }: ToolUse): str
 }
 
 /** What a tool can do, in words: "140 to 700 N·m", "0.001 in"; empty where there is nothing to say. */
-export function sayTool(tool: Tool): string {
+export function describeTool(tool: Tool): string {
   if (tool.kind === 'torque-wrench') {
     const { unit, value } = tool.max;
     const min = formatValue(convert(tool.min.value, tool.min.unit, unit), unit);

@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import type { Sheet, StepData } from '../procedure/index.ts';
 import { quantity } from '../quantity/index.ts';
 import type { Tool } from '../tool/index.ts';
-import { hasKingpin, partsToCompare, partsToJudge, sayEvent } from './index.ts';
+import { hasKingpin, partsToCompare, partsToJudge, describeEvent } from './index.ts';
 import { openingOn, soundParts, supervisor, technician, TestJob } from './testing/work.ts';
 
-const lastWords = (t: TestJob) => sayEvent(t.job, t.job.events.at(-1)!, null);
+const lastWords = (t: TestJob) => describeEvent(t.job, t.job.events.at(-1)!, null);
 const mm = (value: number) => quantity(value, 'mm');
 
 /** A job on 2L at a step, its sheet changed. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { quantity } from '../quantity/index.ts';
-import { againstRelease, meterKm, sayEvent } from './index.ts';
+import { againstRelease, meterKm, describeEvent } from './index.ts';
 import { supervisor, TestJob } from './testing/work.ts';
 
 const strike = (t: TestJob, kind: string) =>
@@ -56,7 +56,7 @@ describe('the intake', () => {
     });
     expect(t.job).toMatchObject({ complaint: 'Seal weep, left', reportedBy: 'night driver' });
     expect(meterKm(t.job.meter)).toBe(611_420);
-    expect(sayEvent(t.job, t.job.events.at(-1)!, null)).toBe('put the intake right: Two digits turned');
+    expect(describeEvent(t.job, t.job.events.at(-1)!, null)).toBe('put the intake right: Two digits turned');
   });
 
   it('of a job is no answer to any other record', () => {

@@ -1,8 +1,8 @@
 import type { BodyOf, EventBody } from './event.ts';
-import { no, yes, type DecideContext, type Decision } from './decision.ts';
+import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
 import { impossible } from './impossible.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
-import { misfit } from './misfit.ts';
+import { checkStepData } from './check-step-data.ts';
 import { stepTitled } from './progress.ts';
 
 type Correction = BodyOf<'correction'>;
@@ -29,22 +29,22 @@ function isCorrectable(body: EventBody): body is Correctable {
 /** Decides a correction: by whoever recorded it or a supervisor, of what can still be taken back. */
 export function correct(job: Job, command: Correction, { by }: DecideContext): Decision {
   const event = job.events.find((e) => e.id === command.corrects);
-  if (!event) return no('There is no such record in this job');
+  if (!event) return refuse('There is no such record in this job');
   if (by.role !== 'supervisor' && event.by.id !== by.id)
-    return no('Only who recorded it, or a supervisor, corrects it');
+    return refuse('Only who recorded it, or a supervisor, corrects it');
   const { body } = event;
   if (body.kind === 'job-opened')
     return command.replacement?.kind === 'intake'
-      ? yes(command)
-      : no('The intake is put right, not struck out; a supervisor voids a job');
-  if (!isCorrectable(body)) return no('This is not corrected: record it anew');
+      ? accept(command)
+      : refuse('The intake is put right, not struck out; a supervisor voids a job');
+  if (!isCorrectable(body)) return refuse('This is not corrected: record it anew');
   const w = wheelEndAt(job, body.position)!;
   if (w.release && by.role !== 'supervisor')
-    return no(`${body.position} is released: a supervisor corrects it`);
+    return refuse(`${body.position} is released: a supervisor corrects it`);
   if (body.kind === 'wheel-end-released' && (w.retorque || w.followUpsDone.length > 0))
-    return no('First strike out what was recorded after the release');
+    return refuse('First strike out what was recorded after the release');
   const { replacement } = command;
-  return replacement ? replace(w, { ...event, body }, command, replacement) : yes(command);
+  return replacement ? replace(w, { ...event, body }, command, replacement) : accept(command);
 }
 
 function replace(
@@ -58,21 +58,21 @@ function replace(
     replacement.position !== body.position ||
     replacement.round !== body.round
   ) {
-    return no('A correction stays with its wheel end, its round and its kind of record');
+    return refuse('A correction stays with its wheel end, its round and its kind of record');
   }
   if (replacement.kind === 'reading-taken') {
     const wrong = impossible(replacement);
-    return wrong ? no(wrong) : yes(command);
+    return wrong ? refuse(wrong) : accept(command);
   }
   if (
     body.kind !== 'step-recorded' ||
     replacement.stepId !== body.stepId ||
     replacement.stage !== body.stage
   ) {
-    return no('A correction stays with its step');
+    return refuse('A correction stays with its step');
   }
-  if (replacement.data.kind !== body.data.kind) return no('A correction stays with its kind of step');
+  if (replacement.data.kind !== body.data.kind) return refuse('A correction stays with its kind of step');
   const step = stepTitled(w, body.stage, body.stepId);
-  const wrong = step && misfit(w, step, replacement.data, { by, today: at.slice(0, 10), now: at });
-  return wrong ? no(wrong) : yes(command);
+  const wrong = step && checkStepData(w, step, replacement.data, { by, today: at.slice(0, 10), now: at });
+  return wrong ? refuse(wrong) : accept(command);
 }

@@ -1,6 +1,6 @@
 import { putsBack, type Act } from '../route/index.ts';
 import { layerOf, layerTitles, reachOf, works, worksOf, type Work } from '../stack/index.ts';
-import { no, yes, type DecideContext, type Decision } from './decision.ts';
+import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
 import type { BodyOf, Command } from './event.ts';
 import type { RoutePlan, WheelEnd } from './job.ts';
 import { progressOf } from './progress.ts';
@@ -14,13 +14,13 @@ type RouteChange = Extract<
 /** What changes the route itself: more work, less, a layer opened again, another sheet, a part that came. */
 export function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideContext): Decision {
   const { plan } = w;
-  if (plan.by === 'procedure') return no('This job was opened before routes: finish it as it is');
+  if (plan.by === 'procedure') return refuse('This job was opened before routes: finish it as it is');
   switch (command.kind) {
     case 'work-added': {
-      if (plan.works.includes(command.work)) return no(`“${works[command.work]}” is wanted already`);
+      if (plan.works.includes(command.work)) return refuse(`“${works[command.work]}” is wanted already`);
       return worksOf(plan.stack).includes(command.work)
-        ? yes(command)
-        : no(`${w.position} cannot have “${works[command.work]}”`);
+        ? accept(command)
+        : refuse(`${w.position} cannot have “${works[command.work]}”`);
     }
     case 'work-withdrawn':
       return withdraw(w, plan, command);
@@ -28,22 +28,22 @@ export function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideCon
       const back = progressOf(w).some(({ step, record }) => {
         return record && (step as Act).layer === command.layer && putsBack(step);
       });
-      return back ? yes(command) : no(`${layerTitles[command.layer]} is not back yet`);
+      return back ? accept(command) : refuse(`${layerTitles[command.layer]} is not back yet`);
     }
     case 'sheet-changed': {
-      if (by.role !== 'supervisor') return no('A supervisor says that it is built differently');
+      if (by.role !== 'supervisor') return refuse('A supervisor says that it is built differently');
       const { stack } = command;
       const wanted = plan.works.find((work) => !worksOf(stack).includes(work));
-      if (wanted) return no(`Built so, it cannot have “${works[wanted]}”`);
+      if (wanted) return refuse(`Built so, it cannot have “${works[wanted]}”`);
       const lost = [...reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together).off].find(
         (id) => !layerOf(stack, id) && isTouched(w, id),
       );
-      if (lost) return no(`${layerTitles[lost]} is off already: it stays in the stack`);
+      if (lost) return refuse(`${layerTitles[lost]} is off already: it stays in the stack`);
       const why = whyNoRoute(command.sheet, { ...plan, stack });
-      return why ? no(why) : yes(command);
+      return why ? refuse(why) : accept(command);
     }
     case 'part-received':
-      return yes(command);
+      return accept(command);
   }
 }
 
@@ -57,7 +57,7 @@ function isTouched(w: WheelEnd, id: string): boolean {
 
 function withdraw(w: WheelEnd, plan: RoutePlan, command: BodyOf<'work-withdrawn'>): Decision {
   const why = whyNotWithdrawn(w, plan, command.work);
-  return why ? no(why) : yes(command);
+  return why ? refuse(why) : accept(command);
 }
 
 /** Why a work cannot be taken off the route, or null: it is the only one, or a layer of it alone is opened. */

@@ -2,7 +2,7 @@ import { correct } from './correct.ts';
 import { changeRoute, whyNotWithdrawn } from './decide-route.ts';
 import { doneAtOf } from './done-at.ts';
 import { waitsFor } from './waits-for.ts';
-import { no, yes, type DecideContext, type Decision } from './decision.ts';
+import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
 import { driveVerdict } from '../inspection/index.ts';
 import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
 import { stageOrder, type RetorqueFigure, type Step } from '../procedure/index.ts';
@@ -13,57 +13,61 @@ import { whyNotTool } from '../tool/index.ts';
 import { againstRelease, mayStayLoose, torqueFits } from './against-release.ts';
 import { meterKm, type Actor, type BodyOf, type Command, type JobOpened } from './event.ts';
 import { currentRound, isClosed, wheelEndAt, type Job, type WheelEnd } from './job.ts';
-import { misfit } from './misfit.ts';
+import { checkStepData } from './check-step-data.ts';
 import { impossible } from './impossible.ts';
 import { openQuestions, progressOf, readingRound, stepAtHand } from './progress.ts';
-import { sayObjection } from './say-objection.ts';
+import { describeObjection } from './describe-objection.ts';
 import { whyNoRoute } from './why-no-route.ts';
 
 /** Decides whether a job may open on these wheel ends. */
 export function decideOpening(opening: JobOpened): Decision {
   const seen = new Set<string>();
   for (const { position, sheet, route } of opening.wheelEnds) {
-    if (seen.has(position)) return no(`${position} is named twice`);
+    if (seen.has(position)) return refuse(`${position} is named twice`);
     seen.add(position);
-    if (!route) return no(`Say what is to be done on ${position}`);
+    if (!route) return refuse(`Say what is to be done on ${position}`);
     const why = whyNoRoute(sheet, route);
-    if (why) return no(`${position}: ${why}`);
+    if (why) return refuse(`${position}: ${why}`);
   }
   const { verdict } = driveVerdict(opening.symptoms);
   if (verdict === 'do-not-move' && (!opening.drive || opening.drive.done === 'driven-in'))
-    return no('It is not to be moved: say that it was recovered, or looked at where it stood');
-  return yes(opening);
+    return refuse('It is not to be moved: say that it was recovered, or looked at where it stood');
+  return accept(opening);
 }
 
 /** Decides one command on an open job. Pure: the browser and the server ask the same question. */
 export function decide(job: Job, command: Command, context: DecideContext): Decision {
   const stranger = whyNotThem(command, context.by);
-  if (stranger) return no(stranger);
-  if (job.stopped?.as === 'void') return no('The job is void');
-  if (job.stopped?.as === 'out-of-service') return no('The job has ended out of service: open another');
+  if (stranger) return refuse(stranger);
+  if (job.stopped?.as === 'void') return refuse('The job is void');
+  if (job.stopped?.as === 'out-of-service') return refuse('The job has ended out of service: open another');
   switch (command.kind) {
     case 'correction':
       return correct(job, command, context);
     case 'bill-written':
-      return context.by.role === 'supervisor' ? yes(command) : no('A supervisor writes estimates and bills');
+      return context.by.role === 'supervisor'
+        ? accept(command)
+        : refuse('A supervisor writes estimates and bills');
     case 'owner-answered':
       return ownerAnswered(job, command, context);
     case 'job-held':
-      if (isClosed(job)) return no('The job is closed');
-      return job.stopped ? no('The job is held already') : yes(command);
+      if (isClosed(job)) return refuse('The job is closed');
+      return job.stopped ? refuse('The job is held already') : accept(command);
     case 'job-resumed':
-      return job.stopped ? yes(command) : no('The job is not held');
+      return job.stopped ? accept(command) : refuse('The job is not held');
     case 'job-voided':
       return voiding(job, command, context);
     case 'ended-out-of-service':
-      return context.by.role === 'supervisor' ? yes(command) : no('A supervisor ends a job out of service');
+      return context.by.role === 'supervisor'
+        ? accept(command)
+        : refuse('A supervisor ends a job out of service');
   }
   const wheelEnd = wheelEndAt(job, command.position);
-  if (!wheelEnd) return no(`${command.position} is not in this job`);
+  if (!wheelEnd) return refuse(`${command.position} is not in this job`);
   if (command.kind === 'retorque-recorded') return retorque(wheelEnd, command, context.today);
   if (command.kind === 'follow-up-done') return followUpDone(wheelEnd, command);
-  if (job.stopped) return no(`The job is held: ${job.stopped.reason}`);
-  if (wheelEnd.release) return no(`${command.position} is released`);
+  if (job.stopped) return refuse(`The job is held: ${job.stopped.reason}`);
+  if (wheelEnd.release) return refuse(`${command.position} is released`);
   switch (command.kind) {
     case 'step-recorded':
       return recordStep(job, wheelEnd, command, context);
@@ -75,7 +79,7 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
       return reopen(wheelEnd, command);
     case 'reckoning-kept':
     case 'photo-added':
-      return yes(command);
+      return accept(command);
     case 'decision-made':
       return answerQuestion(wheelEnd, command, context);
     case 'wheel-end-released':
@@ -106,14 +110,14 @@ function recordStep(
 ): Decision {
   const again = stepToRedo(w, command);
   const wrong = again ? null : notAtHand(w, command);
-  if (wrong) return no(wrong);
+  if (wrong) return refuse(wrong);
   const step = again ?? stepAtHand(w)!;
   // A tool is judged by the day on which it was used.
   const today = command.doneAt
     ? doneAtOf(command.doneAt, context.now, job.opened.at).slice(0, 10)
     : context.today;
-  const why = misfit(w, step, command.data, { ...context, today }) ?? waitsFor(job, w, step);
-  return why ? no(why) : yes(command);
+  const why = checkStepData(w, step, command.data, { ...context, today }) ?? waitsFor(job, w, step);
+  return why ? refuse(why) : accept(command);
 }
 
 /** A put-back step that is done once more: nothing outside it is on again, so that it can be reached. */
@@ -133,19 +137,19 @@ function stepToRedo(w: WheelEnd, at: { stage: string; stepId: string; round: num
 
 function skipStep(w: WheelEnd, command: BodyOf<'step-skipped'>): Decision {
   const wrong = notAtHand(w, command);
-  if (wrong) return no(wrong);
+  if (wrong) return refuse(wrong);
   const step = stepAtHand(w)!;
   const loose = step.kind === 'measure' && mayStayLoose(w);
   if ('guard' in step && step.guard === 'never' && !loose)
-    return no(`“${step.title}” is not left out, for any reason: do it, or end the job out of service`);
-  return yes(command);
+    return refuse(`“${step.title}” is not left out, for any reason: do it, or end the job out of service`);
+  return accept(command);
 }
 
 function answerQuestion(w: WheelEnd, command: BodyOf<'decision-made'>, { by }: DecideContext): Decision {
-  if (by.role !== 'supervisor') return no('A supervisor decides this');
+  if (by.role !== 'supervisor') return refuse('A supervisor decides this');
   if (!openQuestions(w).some((q) => q.component === command.component))
-    return no('There is nothing to decide about this part');
-  return yes(command);
+    return refuse('There is nothing to decide about this part');
+  return accept(command);
 }
 
 /** Who may record what at all: the bench belongs to technicians and supervisors. */
@@ -162,21 +166,21 @@ function whyNotThem(command: Command, { role }: Actor): string | null {
 
 function ownerAnswered(job: Job, command: BodyOf<'owner-answered'>, { by }: DecideContext): Decision {
   const { estimate, answer } = job.money;
-  if (!estimate) return no('There is no estimate to answer yet');
-  if (by.role === 'owner-contact' && isClosed(job)) return no('The job is closed');
+  if (!estimate) return refuse('There is no estimate to answer yet');
+  if (by.role === 'owner-contact' && isClosed(job)) return refuse('The job is closed');
   if (command.estimate !== undefined && command.estimate !== estimate.eventId)
-    return no('The estimate was written anew since: look at it again before you answer');
+    return refuse('The estimate was written anew since: look at it again before you answer');
   if (by.role === 'owner-contact' && command.estimate === undefined)
-    return no('Say which estimate is answered');
+    return refuse('Say which estimate is answered');
   if (answer?.by.role === 'owner-contact' && by.role !== 'owner-contact')
-    return no(`${answer.by.name} answered for the owner themselves: only a new estimate asks again`);
+    return refuse(`${answer.by.name} answered for the owner themselves: only a new estimate asks again`);
   if (command.answer === 'defer' && (!command.until || !command.risk))
-    return no('Deferred needs a date and the risk in words');
+    return refuse('Deferred needs a date and the risk in words');
   for (const [i, line] of (command.works ?? []).entries()) {
     const why = whyNotLeftOut(job, command.works!.slice(0, i), line);
-    if (why) return no(why);
+    if (why) return refuse(why);
   }
-  return yes(command);
+  return accept(command);
 }
 
 type AnsweredWork = NonNullable<BodyOf<'owner-answered'>['works']>[number];
@@ -195,44 +199,46 @@ function whyNotLeftOut(job: Job, before: readonly AnsweredWork[], line: Answered
 }
 
 function voiding(job: Job, command: BodyOf<'job-voided'>, { by }: DecideContext): Decision {
-  if (by.role !== 'supervisor') return no('A supervisor voids a job');
+  if (by.role !== 'supervisor') return refuse('A supervisor voids a job');
   const out = job.wheelEnds.find((w) => w.release);
-  return out ? no(`${out.position} is released: the job stands`) : yes(command);
+  return out ? refuse(`${out.position} is released: the job stands`) : accept(command);
 }
 
 function followUpDone(w: WheelEnd, command: BodyOf<'follow-up-done'>): Decision {
   const { followUp, nth } = command;
   const ofKind = w.release?.alsoDue.filter((f) => f.kind === followUp) ?? [];
-  if (nth >= ofKind.length) return no('There is no such follow-up');
+  if (nth >= ofKind.length) return refuse('There is no such follow-up');
   if (w.followUpsDone.some((f) => f.followUp === followUp && f.nth === nth))
-    return no('It is recorded already');
-  return yes(command);
+    return refuse('It is recorded already');
+  return accept(command);
 }
 
 function takeReading(w: WheelEnd, command: BodyOf<'reading-taken'>): Decision {
   const step = stepAtHand(w);
   if (step?.kind === 'measure' && command.round !== readingRound(w, step))
-    return no(`${w.position} has moved on since`);
+    return refuse(`${w.position} has moved on since`);
   if (step?.kind !== 'measure') {
     const measured = progressOf(w).some(
       (p) => p.step.kind === 'measure' && p.step.stage === 'verify' && p.record,
     );
-    return no(
+    return refuse(
       step && !measured ? `First “${step.title}”` : `The reading of ${w.position} is accepted already`,
     );
   }
   const wrong = impossible(command);
-  return wrong ? no(wrong) : yes(command);
+  return wrong ? refuse(wrong) : accept(command);
 }
 
 function reopen(w: WheelEnd, command: BodyOf<'adjust-reopened'>): Decision {
-  if (command.round !== currentRound(w).number) return no(`${w.position} has gone back to Adjust already`);
-  if (!hasLeftAdjust(w)) return no(`${w.position} has not left Adjust yet`);
-  if (w.rounds.length >= 99) return no('That many rounds are a matter for inspection');
-  if (command.from === 'setting' && command.turns === undefined) return no('Say how far the nut is to turn');
+  if (command.round !== currentRound(w).number)
+    return refuse(`${w.position} has gone back to Adjust already`);
+  if (!hasLeftAdjust(w)) return refuse(`${w.position} has not left Adjust yet`);
+  if (w.rounds.length >= 99) return refuse('That many rounds are a matter for inspection');
+  if (command.from === 'setting' && command.turns === undefined)
+    return refuse('Say how far the nut is to turn');
   if (command.from === 'setting' && (!w.sheet.thread || !w.sheet.lock))
-    return no('The sheet names no thread and lock: begin Adjust from the start');
-  return yes(command);
+    return refuse('The sheet names no thread and lock: begin Adjust from the start');
+  return accept(command);
 }
 
 function hasLeftAdjust(w: WheelEnd): boolean {
@@ -254,25 +260,28 @@ function release(
   command: Extract<Command, { kind: 'wheel-end-released' }>,
   context: DecideContext,
 ): Decision {
-  if (context.by.role !== 'supervisor') return no('A supervisor releases a wheel end');
+  if (context.by.role !== 'supervisor') return refuse('A supervisor releases a wheel end');
   const against = againstRelease(w);
   const never = against.filter((o) => o.guard === 'never');
   if (never.length > 0)
-    return no(`Nobody releases ${w.position}: ${never.map((o) => sayObjection(w, o, null)).join('. ')}`);
+    return refuse(
+      `Nobody releases ${w.position}: ${never.map((o) => describeObjection(w, o, null)).join('. ')}`,
+    );
   const reason = command.overrideReason?.trim() ?? '';
-  if (against.length > 0 && reason === '') return no(against.map((o) => sayObjection(w, o, null)).join('. '));
+  if (against.length > 0 && reason === '')
+    return refuse(against.map((o) => describeObjection(w, o, null)).join('. '));
   if (against.length > 0 && reason.length < LEAST_REASON)
-    return no('Give the reason in a sentence: somebody has to weigh it later');
+    return refuse('Give the reason in a sentence: somebody has to weigh it later');
   const temporary = {
     kind: 'temporary' as const,
     byDate: addDays(context.today, TEMPORARY_DAYS),
     what: against
-      .map((o) => sayObjection(w, o, null))
+      .map((o) => describeObjection(w, o, null))
       .join('. ')
       .slice(0, 500),
   };
   const alsoDue = [...(command.alsoDue ?? []), ...(against.length > 0 ? [temporary] : [])];
-  return yes({
+  return accept({
     kind: 'wheel-end-released',
     position: w.position,
     rules: 1,
@@ -299,14 +308,14 @@ function retorqueRule({ sheet: { retorque } }: WheelEnd): RetorqueRule | undefin
 }
 
 function retorque(w: WheelEnd, command: BodyOf<'retorque-recorded'>, today: string): Decision {
-  if (!w.release) return no(`${w.position} is not released yet`);
-  if (!w.release.followUp) return no(`The wheel of ${w.position} was not off`);
-  if (w.retorque) return no(`The retorque of ${w.position} is recorded already`);
+  if (!w.release) return refuse(`${w.position} is not released yet`);
+  if (!w.release.followUp) return refuse(`The wheel of ${w.position} was not off`);
+  if (w.retorque) return refuse(`The retorque of ${w.position} is recorded already`);
   const { listed, torque } = command;
   const unfit = listed && whyNotTool(listed, { kind: 'torque-wrench', today, settingNm: torque.si });
-  if (unfit) return no(unfit);
+  if (unfit) return refuse(unfit);
   const figure = w.sheet.wheelTorque;
   if (figure && !torqueFits(command.torque.si, figure) && !command.note)
-    return no('The torque is off the sheet’s figure: say why');
-  return yes(command);
+    return refuse('The torque is off the sheet’s figure: say why');
+  return accept(command);
 }

@@ -12,6 +12,6 @@ export interface DecideContext {
 }
 
 /** A refusal, with why. */
-export const no = (reason: string): Decision => ({ ok: false, reason });
+export const refuse = (reason: string): Decision => ({ ok: false, reason });
 /** What is recorded. */
-export const yes = (event: EventBody): Decision => ({ ok: true, event });
+export const accept = (event: EventBody): Decision => ({ ok: true, event });

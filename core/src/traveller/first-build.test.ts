@@ -7,8 +7,8 @@ import {
   lastVerdict,
   openQuestions,
   progressOf,
-  sayEvent,
-  sayObjection,
+  describeEvent,
+  describeObjection,
   stageStates,
   upcast,
   verdictOf,
@@ -38,18 +38,18 @@ describe('records of the first build', () => {
     (_, old) => {
       const job = fold(read(old));
       expect(isClosed(job)).toBe(old.closed);
-      expect(job.events.map((e) => sayEvent(job, e, null))).toEqual(old.words);
+      expect(job.events.map((e) => describeEvent(job, e, null))).toEqual(old.words);
       const now = job.wheelEnds.map((w) => ({
         position: w.position,
         procedure: w.plan.by === 'procedure' ? [w.plan.procedure.id, w.plan.procedure.version] : null,
         states: stageStates(w),
-        against: againstRelease(w).map((o) => sayObjection(w, o, null)),
+        against: againstRelease(w).map((o) => describeObjection(w, o, null)),
         verdict: lastVerdict(w),
         verdicts: w.rounds.map((r) => verdictOf(w, r.number)?.verdict ?? null),
         recorded: progressOf(w).map((p) => [p.step.stage, p.step.id, p.record?.eventId ?? null]),
         questions: openQuestions(w),
         followUp: w.release?.followUp ?? null,
-        overridden: w.release?.overridden.map((o) => sayObjection(w, o, null)) ?? null,
+        overridden: w.release?.overridden.map((o) => describeObjection(w, o, null)) ?? null,
       }));
       expect(JSON.parse(JSON.stringify(now))).toEqual(old.wheelEnds);
     },

@@ -9,7 +9,7 @@ import {
   layerStates,
   partsToJudge,
   progressOf,
-  sayEvent,
+  describeEvent,
   type JobOpened,
 } from './index.ts';
 import { openingOn, soundParts, supervisor, TestJob } from './testing/work.ts';
@@ -69,7 +69,7 @@ it('the oil level as a job of its own leaves wheel and cap on; what it looks lik
     'final-look',
   ]);
   t.recordStep('2L', { kind: 'found', signs: ['low', 'leak'] });
-  expect(sayEvent(t.job, t.job.events.at(-1)!, null)).toBe(
+  expect(describeEvent(t.job, t.job.events.at(-1)!, null)).toBe(
     '2L, Oil as it stands: below the mark, wet at the cap, plug or seal',
   );
   t.workTo('2L');

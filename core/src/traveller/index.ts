@@ -32,7 +32,7 @@ export {
   wheelEndAt,
   type Job,
   type JobMoney,
-  type KeptReckoning,
+  type RecordedReckoning,
   type Photo,
   type Plan,
   type Reading,
@@ -66,12 +66,12 @@ export { otherSideDue } from './pair-rule.ts';
 export { stageMinutes } from './stage-minutes.ts';
 export { makersFigures } from './makers-figures.ts';
 export { layerStates, plannedLayers, type LayerState } from './layer-states.ts';
-export { linesToAnswer, partsPlanned, partsToJudge } from './misfit.ts';
+export { linesToAnswer, partsPlanned, partsToJudge } from './check-step-data.ts';
 export { objectionSchema, type Objection } from './objection.ts';
 export { lackedLines, linesToSay } from './ready-words.ts';
 export { routeStateOf } from './route-progress.ts';
-export { sayEvent, sayStepData } from './say.ts';
-export { sayOff, sayStopped, stoppedWords } from './say-stopped.ts';
-export { sayObjection } from './say-objection.ts';
+export { describeEvent, describeStepData } from './describe.ts';
+export { describeOff, describeStopped, stoppedWords } from './describe-stopped.ts';
+export { describeObjection } from './describe-objection.ts';
 export { upcast } from './upcast.ts';
 export { whyNoRoute, whyNotWorkable } from './why-no-route.ts';

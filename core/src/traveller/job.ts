@@ -47,7 +47,7 @@ interface Release extends Trace {
 }
 
 /** A result of the reckoner that somebody put into the record. */
-export type KeptReckoning = Trace & Omit<BodyOf<'reckoning-kept'>, 'kind' | 'position'>;
+export type RecordedReckoning = Trace & Omit<BodyOf<'reckoning-kept'>, 'kind' | 'position'>;
 
 export type Photo = Trace & Omit<BodyOf<'photo-added'>, 'kind' | 'position'>;
 
@@ -106,7 +106,7 @@ export interface WheelEnd {
   rounds: readonly Round[];
   records: readonly StepRecord[];
   readings: readonly Reading[];
-  reckonings: readonly KeptReckoning[];
+  reckonings: readonly RecordedReckoning[];
   photos: readonly Photo[];
   decisions: readonly Decided[];
   followUpsDone: readonly FollowUpDone[];

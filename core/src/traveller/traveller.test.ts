@@ -9,7 +9,7 @@ import {
   FoldError,
   isClosed,
   lastVerdict,
-  sayEvent,
+  describeEvent,
   stageAtHand,
   stageStates,
   verdictOf,
@@ -187,7 +187,7 @@ describe('release', () => {
       overridden: [{ code: 'skipped', guard: 'supervisor', params: { step: 'sensor' } }],
       alsoDue: [{ kind: 'temporary', byDate: '2026-12-09', what: words }],
     });
-    expect(sayEvent(t.job, t.job.events.at(-1)!, null)).toContain(words);
+    expect(describeEvent(t.job, t.job.events.at(-1)!, null)).toContain(words);
   });
 
   it('of one’s own work is marked as such', () => {
@@ -272,7 +272,7 @@ describe('correction', () => {
         (e) => e.id === event.id && e.body.kind === 'reading-taken' && e.body.pull.value === 0.03,
       ),
     ).toBe(true);
-    expect(sayEvent(t.job, t.job.events.at(-1)!, null)).toMatch(
+    expect(describeEvent(t.job, t.job.events.at(-1)!, null)).toMatch(
       /corrected .*0.0300 in.* to .*0.0030 in.*: slipped a digit/,
     );
   });
@@ -336,7 +336,7 @@ describe('a kept sum', () => {
     expect(t.at('2L').reckonings).toMatchObject([{ summary: 'travel 3 mm', by: technician }]);
     expect(t.at('2R').reckonings).toEqual([]);
     expect(t.step('2L')).toEqual(before);
-    expect(sayEvent(t.job, t.job.events.at(-1)!, null)).toBe('2L, reckoned, Nut travel: travel 3 mm');
+    expect(describeEvent(t.job, t.job.events.at(-1)!, null)).toBe('2L, reckoned, Nut travel: travel 3 mm');
     const corrects = t.job.events.at(-1)!.id;
     t.do({ kind: 'correction', corrects, reason: 'Wrong thread', replacement: null });
     expect(t.at('2L').reckonings).toEqual([]);
@@ -367,7 +367,7 @@ describe('every family', () => {
     expect(t.recordStep('1L', data)).toMatch(/maker’s sheet/);
     expect(t.recordStep('1L', { ...data, asked: quantity(110, 'lbf-ft') })).toMatch(/say why/);
     expect(t.recordStep('1L', { ...data, asked: quantity(80, 'lbf-ft') })).toBeNull();
-    expect(sayEvent(t.job, t.job.events.at(-1)!, null)).toMatch(/the maker asks for 80 lbf·ft/);
+    expect(describeEvent(t.job, t.job.events.at(-1)!, null)).toMatch(/the maker asks for 80 lbf·ft/);
   });
 
   it('a preload is taken by its drag, and held against the sheet’s figure where it has one', () => {

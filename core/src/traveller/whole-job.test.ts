@@ -9,18 +9,18 @@ import {
   linesToAnswer,
   openQuestions,
   otherSideDue,
-  sayEvent,
-  sayObjection,
+  describeEvent,
+  describeObjection,
   stageMinutes,
 } from './index.ts';
 import { openingOn, soundParts, supervisor, technician, TestJob } from './testing/work.ts';
 
 const against = (t: TestJob) =>
   againstRelease(t.at('2L'))
-    .map((o) => sayObjection(t.at('2L'), o, null))
+    .map((o) => describeObjection(t.at('2L'), o, null))
     .join();
 
-const lastWords = (t: TestJob) => sayEvent(t.job, t.job.events.at(-1)!, null);
+const lastWords = (t: TestJob) => describeEvent(t.job, t.job.events.at(-1)!, null);
 const mm = (value: number) => quantity(value, 'mm');
 
 /** What is bare with the hub of a drive axle off. */

@@ -1,2 +1,2 @@
-export { sinceSet, type PlayAt, type SinceSet } from './since-set.ts';
+export { sinceSet, usualGrowth, type PlayAt, type SinceSet } from './since-set.ts';
 export { wearTrend, wearTrendCalculation } from './wear-trend.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { sinceSet, type PlayAt } from './index.ts';
+import { sinceSet, usualGrowth, type PlayAt } from './index.ts';
 
 const band = { minMm: 0.0254, maxMm: 0.127 };
 const set = (jobId: string, endPlayMm: number, km: number | null): PlayAt => ({
@@ -39,5 +39,24 @@ describe('since a wheel end was set', () => {
     const since = sinceSet([set('a', 0.08, null)], found('b', 0.1, 90_000), band);
     expect(since).toMatchObject({ km: null, mmPer10000Km: null, usualMmPer10000Km: null, finding: 'held' });
     expect(sinceSet([], found('a', 0.1, 0), band)).toBeNull();
+  });
+});
+
+describe('how settings usually grow', () => {
+  it('is the middle of them, whichever way round one wild visit reads (worked by hand: 0.002, 0.004, 0.08)', () => {
+    const readings = [
+      ...[set('a', 0.08, 0), found('b', 0.09, 50_000), set('b', 0.08, 50_000)],
+      ...[found('c', 0.1, 100_000), set('c', 0.08, 100_000), found('d', 0.48, 150_000)],
+    ];
+    const growth = usualGrowth(readings);
+    expect(growth?.settings).toBe(3);
+    expect(growth?.mmPer10000Km).toBeCloseTo(0.004, 12);
+  });
+
+  it('is not said without a setting, a later visit and a distance between', () => {
+    expect(usualGrowth([])).toBeNull();
+    expect(usualGrowth([set('a', 0.08, 0), found('a', 0.1, 10_000)])).toBeNull();
+    expect(usualGrowth([set('a', 0.08, 0), found('b', 0.1, null)])).toBeNull();
+    expect(usualGrowth([set('a', 0.08, 10), found('b', 0.1, 10)])).toBeNull();
   });
 });

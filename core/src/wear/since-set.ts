@@ -36,6 +36,24 @@ function rate(from: PlayAt, to: PlayAt): number | null {
   return km > 0 ? ((to.endPlayMm - from.endPlayMm) / km) * PER_KM : null;
 }
 
+/** Every setting with the reading that first found it at a later visit. */
+const settingsFound = (readings: readonly PlayAt[]): { set: PlayAt; found: PlayAt }[] =>
+  readings.flatMap((reading, i) => {
+    const set = readings.slice(0, i).findLast((r) => r.final);
+    return reading.round === 0 && set && set.jobId !== reading.jobId ? [{ set, found: reading }] : [];
+  });
+
+/**
+ * How fast the settings of a wheel end grow: the middle of them.
+ * @param readings in the order taken
+ * @returns mm per 10,000 km and of how many settings; null where no distance lies between a setting and its next visit
+ * @source common practice, no single source
+ */
+export function usualGrowth(readings: readonly PlayAt[]): { mmPer10000Km: number; settings: number } | null {
+  const rates = settingsFound(readings).flatMap((s) => rate(s.set, s.found) ?? []);
+  return rates.length === 0 ? null : { mmPer10000Km: median(rates), settings: rates.length };
+}
+
 /**
  * How the last setting of a wheel end held, and how earlier ones did.
  * @param before its readings from earlier jobs, in the order taken
@@ -44,11 +62,7 @@ function rate(from: PlayAt, to: PlayAt): number | null {
  * @source common practice, no single source
  */
 export function sinceSet(before: readonly PlayAt[], found: PlayAt, band: Band): SinceSet | null {
-  const all = [...before, found];
-  const spans = all.flatMap((reading, i) => {
-    const set = all.slice(0, i).findLast((r) => r.final);
-    return reading.round === 0 && set && set.jobId !== reading.jobId ? [{ set, found: reading }] : [];
-  });
+  const spans = settingsFound([...before, found]);
   const last = spans.at(-1);
   if (last?.found !== found) return null;
   const { set } = last;

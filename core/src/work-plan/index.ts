@@ -1,6 +1,6 @@
 export { weekLoads, type WeekLoad } from './capacity.ts';
 export { endOfMoved } from './lanes.ts';
-export { sayBecause, sayMoved, sayWorks, type NotBefore } from './say-because.ts';
+export { describeBecause, describeMove, describeWorks, type NotBefore } from './describe-because.ts';
 export { heaviest, visitTime, workTime, type MeasuredTime, type WorkTime } from './durations.ts';
 export {
   dayBegins,

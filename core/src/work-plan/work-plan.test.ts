@@ -5,8 +5,8 @@ import {
   endOfMoved,
   heaviest,
   mondayOf,
-  sayBecause,
-  sayMoved,
+  describeBecause,
+  describeMove,
   shopPlanInputOf,
   visitTime,
   weekLoads,
@@ -227,18 +227,18 @@ describe('the sentences of a plan', () => {
       'several',
       'unexplained',
     ] as const;
-    const all = kinds.map((kind) => sayBecause({ kind, jobs: ['4', '5'] }, 'now', nameOf));
+    const all = kinds.map((kind) => describeBecause({ kind, jobs: ['4', '5'] }, 'now', nameOf));
     expect(new Set(all).size).toBe(kinds.length);
     expect(all.every((s) => /^[A-Z].*\.$/.test(s))).toBe(true);
     expect(all[4]).toBe('Every bay is taken before, last by Tern 4 and Tern 5.');
     expect(all[5]).toBe('Everybody is on another unit before, last on Tern 4 and Tern 5.');
-    expect(sayBecause({ kind: 'release' }, 'interval', nameOf)).toMatch(/^Two weeks before it is due/);
+    expect(describeBecause({ kind: 'release' }, 'interval', nameOf)).toMatch(/^Two weeks before it is due/);
   });
 
   it('say why a booking moves', () => {
     const kinds = ['people', 'bay', 'tool', 'stay', 'release', 'hours'] as const;
-    expect(new Set(kinds.map((kind) => sayMoved({ kind }, nameOf))).size).toBe(kinds.length);
-    expect(sayMoved({ kind: 'room', jobs: ['7'] }, nameOf)).toBe('Makes room for Tern 7.');
-    expect(sayMoved({ kind: 'room', jobs: [] }, nameOf)).toMatch(/what cannot stay/);
+    expect(new Set(kinds.map((kind) => describeMove({ kind }, nameOf))).size).toBe(kinds.length);
+    expect(describeMove({ kind: 'room', jobs: ['7'] }, nameOf)).toBe('Makes room for Tern 7.');
+    expect(describeMove({ kind: 'room', jobs: [] }, nameOf)).toMatch(/what cannot stay/);
   });
 });

@@ -227,7 +227,7 @@ function unescapeFormula(text: string): string {
 const MOST_AXLES = 9;
 
 /** What is wrong with a field, in words; a choice that does not exist is told what there is. */
-function sayIssue(issue: z.core.$ZodIssue): string {
+function describeIssue(issue: z.core.$ZodIssue): string {
   return issue.code === 'invalid_value'
     ? `must be one of ${issue.values.map(String).join(', ')}`
     : issue.message;
@@ -280,7 +280,10 @@ function readUnit(group: NumberedLine[], file: FleetFile, sheets: Sheets): void 
       }
       for (const issue of unit.error.issues) {
         const axle = issue.path[0] === 'axles' ? Number(issue.path[1] ?? 0) : 0;
-        reject(group[axle]?.at ?? group[0]!.at, `${String(issue.path.at(-1) ?? 'unit')}: ${sayIssue(issue)}`);
+        reject(
+          group[axle]?.at ?? group[0]!.at,
+          `${String(issue.path.at(-1) ?? 'unit')}: ${describeIssue(issue)}`,
+        );
       }
     } catch (error) {
       reject(group[0]!.at, error instanceof Error ? error.message : String(error));

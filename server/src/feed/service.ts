@@ -7,7 +7,7 @@ import {
   type FeedStand,
   type FeedTook,
 } from '@lanternwright/contract/feed';
-import { program, worthKeeping } from '@lanternwright/core/record';
+import { program, withoutRepeats } from '@lanternwright/core/record';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { isoTime } from '../database/sql-time.ts';
@@ -112,7 +112,7 @@ export function feedService(db: Database, bring: BringMeters, { url, secret }: F
       const asked = { by: program, at: clock.now().toISOString() };
       const { kept, known } = await bring.take(units, 'meter-feed', asked, {
         source: 'feed',
-        choose: worthKeeping,
+        choose: withoutRepeats,
       });
       const all = { ...before.strangers };
       for (const [vehicle, times] of Object.entries(strangers))

@@ -3,7 +3,7 @@ import { QueryTypes, Transaction, UniqueConstraintError } from 'sequelize';
 import { numbered } from '@lanternwright/core/axle-plan';
 import type { Sheet, TorqueKey } from '@lanternwright/core/procedure';
 import { unitAggregate, type Unit, type UnitCommand, type UnitFacts } from '@lanternwright/core/record';
-import type { ChangeAxles, NewUnit, Owner, SayDuty, TellService } from '@lanternwright/contract/fleet';
+import type { ChangeAxles, NewUnit, Owner, SetDuty, TellService } from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { notFound, refused } from '../http/problem.ts';
@@ -146,7 +146,7 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
     },
 
     /** Says what makes the unit's work come sooner. @throws HttpProblem 409 when the unit was changed since */
-    async sayDuty(id: string, { seenVersion, duty }: SayDuty, asked: Asked): Promise<{ id: string }> {
+    async setDuty(id: string, { seenVersion, duty }: SetDuty, asked: Asked): Promise<{ id: string }> {
       return inTransaction(db, async (transaction) => {
         const unit = await db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
         if (!unit) throw notFound('unit');

@@ -1,5 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { UNITS_A_PAGE, type FleetPage, type Found } from '@lanternwright/contract/fleet';
+import {
+  NEEDING_A_PAGE,
+  UNITS_A_PAGE,
+  type FleetOverview,
+  type FleetPage,
+  type Found,
+} from '@lanternwright/contract/fleet';
 import { addUnit, openJobOn, openShop, type Shop } from '../testing/shop.ts';
 
 let shop: Shop;
@@ -63,6 +69,53 @@ describe('the fleet, a page at a time', () => {
   it('refuses what no fleet has', async () => {
     for (const query of [{ kind: 'ship' }, { state: 'fine' }, { owner: 'x' }, { page: '0' }])
       await shop.technician.call.get('/api/fleet/units').query(query).expect(422);
+  });
+});
+
+describe('what needs something first', () => {
+  const overview = async (number = 1, call = shop.technician.call): Promise<FleetOverview> =>
+    (await call.get('/api/fleet/overview').query({ page: number }).expect(200)).body;
+  const table = (sql: string, ids: readonly string[]) =>
+    shop.db.sequelize.query(sql, { replacements: { ids } });
+
+  it('puts out of service before loose, then a job, a follow-up, a work past its interval; owners are counted', async () => {
+    const before = await overview();
+    expect(before.needing.map((n) => n.unit.name)).toEqual(['Tern 9']);
+    const unit: Record<string, string> = {};
+    for (const name of ['Out', 'Loose', 'Followed', 'Overdue', 'Well'])
+      unit[name] = await addUnit(shop, `Heron ${name}`, 'tractor-2', 'Heron Coaches');
+    const state = (name: string, verdict: string, outOfService: string) =>
+      table(
+        `insert into wheel_end (axle_id, position, unit_id, verdict, end_play_mm, out_of_service)
+         select id, number || 'L', unit_id, ${verdict}, 0.5, ${outOfService} from axle where unit_id in (:ids) and number = 1`,
+        [unit[name]!],
+      );
+    await state('Out', `'loose'`, `'{"reason": "spindle"}'`);
+    await state('Loose', `'loose'`, 'null');
+    await state('Well', `'in-band'`, 'null');
+    await table(
+      `insert into follow_up (job_id, axle_id, position, kind, nth, unit_id, what, by_date)
+       select j.id, a.id, '1L', 'retorque', 1, a.unit_id, '', '2020-01-01' from axle a, job j where a.unit_id in (:ids) limit 1`,
+      [unit['Followed']!],
+    );
+    await table(`update unit_due set due_on = '2020-01-01' where unit_id in (:ids)`, [unit['Overdue']!]);
+    const { needing, total, owners } = await overview();
+    expect(needing.map((n) => n.unit.name)).toEqual([
+      ...['Heron Out', 'Heron Loose', 'Tern 9', 'Heron Followed', 'Heron Overdue'],
+    ]);
+    expect(needing.map((n) => n.followUps)).toEqual([0, 0, 0, 1, 0]);
+    expect(total).toBe(5);
+    expect(owners.find((o) => o.name === 'Heron Coaches')).toMatchObject({ units: 5, needing: 4 });
+    expect(owners.map((o) => o.name)).toEqual([...owners.map((o) => o.name)].sort());
+  });
+
+  it('goes on by the page, each unit once', async () => {
+    for (let i = 0; i < NEEDING_A_PAGE; i++)
+      await openJobOn(shop, await addUnit(shop, `Snipe ${i}`, 'tractor-2', 'Snipe Hire'), ['1L']);
+    const [first, second] = [await overview(1), await overview(2)];
+    const all = [...first.needing, ...second.needing].map((n) => n.unit.id);
+    expect(first.needing).toHaveLength(NEEDING_A_PAGE);
+    expect(new Set(all).size).toBe(first.total);
   });
 });
 

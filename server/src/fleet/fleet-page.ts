@@ -8,7 +8,7 @@ import { wordsFound } from './find-words.ts';
 import { latestMeter, summarise, type LatestMeter, type WheelEndStanding } from './summarise.ts';
 
 /** SQL: what lists show of a unit `u` of an owner `o`. */
-const UNIT_ROW = `
+export const UNIT_ROW = `
   u.id, u.name, u.kind, u.plate, json_build_object('id', o.id, 'name', o.name) as owner,
   (select coalesce(json_agg(json_build_object('id', a.id, 'number', a.number, 'role', a.role, 'wheels', a.wheels,
       'brake', a.brake) order by a.number), '[]')
@@ -19,7 +19,7 @@ const UNIT_ROW = `
     from wheel_end w where w.unit_id = u.id) as "wheelEnds",
   ${latestMeter('u.id')} as meter`;
 
-interface UnitRow {
+export interface UnitRow {
   id: string;
   name: string;
   kind: UnitKind;
@@ -30,7 +30,7 @@ interface UnitRow {
   meter: LatestMeter;
 }
 
-const toSummary = (row: UnitRow) => summarise(row, row.axles, row.wheelEnds, row.meter);
+export const toSummary = (row: UnitRow) => summarise(row, row.axles, row.wheelEnds, row.meter);
 
 export const SOME = `select ${UNIT_ROW} from unit u join owner o on o.id = u.owner_id where u.id = any($1 ::uuid[])
   order by u.name collate natural_order, u.id`;

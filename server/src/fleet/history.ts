@@ -1,6 +1,6 @@
 import { axleNumber } from '@lanternwright/core/axle-plan';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
-import { fold, sayEvent } from '@lanternwright/core/traveller';
+import { fold, describeEvent } from '@lanternwright/core/traveller';
 import type { HistoryLine } from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
@@ -50,12 +50,21 @@ export function unitHistory(db: Database) {
     const known = kept.get(key);
     if (known?.version === version) return known.lines;
     const job = fold(await eventsOf(db, jobId));
+    const photos = new Map(job.wheelEnds.flatMap((w) => w.photos.map((p) => [p.eventId, p.photoId])));
     const lines = [...job.events].reverse().map((event): Line => {
       const { body, at, by } = event;
       const position = 'position' in body ? body.position : null;
       const on = job.wheelEnds.filter((w) => body.kind === 'job-opened' || w.position === position);
       return {
-        line: { at, by: by.name, jobId, jobNumber: number, position, text: sayEvent(job, event, reader) },
+        line: {
+          at,
+          by: by.name,
+          jobId,
+          jobNumber: number,
+          position,
+          text: describeEvent(job, event, reader),
+          photoId: photos.get(event.id) ?? null,
+        },
         about: on.map((w) => wheelEndOf(w.position, w.axleId)),
       };
     });

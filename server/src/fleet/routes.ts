@@ -12,6 +12,9 @@ export function fleetRouter(fleet: FleetService, clock: Clock, standby: StandbyR
   serve(router, fleetRoutes.list, ({ req, query, viewer }) =>
     standby.read(req, viewer, (from) => fleet.page(query, viewer, from)),
   );
+  serve(router, fleetRoutes.overview, ({ req, query, viewer }) =>
+    standby.read(req, viewer, (from) => fleet.overview(query.page, viewer, from)),
+  );
   serve(router, fleetRoutes.find, ({ query, viewer }) => fleet.find(query.text, viewer));
   serve(router, fleetRoutes.unit, ({ params, viewer }) => fleet.unit(params.id, viewer));
   serve(router, fleetRoutes.history, ({ params, query, viewer }) =>
@@ -36,8 +39,8 @@ export function fleetRouter(fleet: FleetService, clock: Clock, standby: StandbyR
   serve(router, fleetRoutes.tellService, ({ params, body, viewer }) =>
     fleet.tellService(params.id, body, asking(viewer)),
   );
-  serve(router, fleetRoutes.sayDuty, ({ params, body, viewer }) =>
-    fleet.sayDuty(params.id, body, asking(viewer)),
+  serve(router, fleetRoutes.setDuty, ({ params, body, viewer }) =>
+    fleet.setDuty(params.id, body, asking(viewer)),
   );
   serve(router, fleetRoutes.owners, ({ viewer }) => fleet.owners(viewer));
   return router;

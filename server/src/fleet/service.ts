@@ -10,6 +10,7 @@ import { fleetChanges } from './changes.ts';
 import { finder } from './find.ts';
 import { fleetPages } from './fleet-page.ts';
 import { unitHistory } from './history.ts';
+import { fleetOverview } from './overview.ts';
 import { metersService } from './meters.ts';
 import type { AxleRow } from './model.ts';
 import { unitPage } from './unit-page.ts';
@@ -60,6 +61,7 @@ export function fleetService(db: Database, clock: Clock) {
     },
 
     page: pages.page,
+    overview: fleetOverview(db, clock),
     find: finder(db),
     some: pages.some,
 

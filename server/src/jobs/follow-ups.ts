@@ -5,20 +5,23 @@ import type { Viewer } from '../http/viewer.ts';
 import type { Clock } from '../shop/clock.ts';
 
 /**
- * Every open follow-up and every wheel end out of service, with how it stands; the rule is the one of
- * `retorqueState` in core, here so that the database can sort and page by it.
+ * SQL: every open follow-up with how it stands; the rule is the one of `retorqueState` in core, here so that the database
+ * can sort and page by it. @param today what names the day
  */
-const OPEN = `
-  open as (
+export const OPEN_FOLLOW_UPS = (today: string) => `
     select f.unit_id, f.job_id, f.position, f.kind, f.nth, f.what, f.from_km, f.by_km, f.by_date,
       m.total_km - coalesce(f.offset_km, 0) as meter_km,
-      case when f.by_date < :today or f.by_km < m.total_km - coalesce(f.offset_km, 0) then 'overdue'
+      case when f.by_date < ${today} or f.by_km < m.total_km - coalesce(f.offset_km, 0) then 'overdue'
         when f.from_km <= m.total_km - coalesce(f.offset_km, 0) then 'due' else 'early' end as state
     from open_follow_up f
     left join lateral (
       select total_km from meter_reading
       where unit_id = f.unit_id and total_km is not null order by date desc, nth desc limit 1
-    ) m on true
+    ) m on true`;
+
+/** Every open follow-up and every wheel end out of service. */
+const OPEN = `
+  open as (${OPEN_FOLLOW_UPS(':today')}
     union all
     select unit_id, null, position, 'out-of-service', 0, out_of_service ->> 'reason', null, null, null, null, 'due'
     from wheel_end where out_of_service is not null

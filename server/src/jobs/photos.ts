@@ -71,7 +71,7 @@ export function photosService(db: Database, clock: Clock) {
     },
 
     /** @throws HttpProblem 422 when the photo is not there, belongs to another job or has another hash */
-    async prove(jobId: string, command: Command): Promise<void> {
+    async verify(jobId: string, command: Command): Promise<void> {
       if (command.kind !== 'photo-added') return;
       const row = await db.photo.findByPk(command.photoId, { attributes: ['jobId', 'sha256'] });
       if (row?.jobId !== jobId || row.sha256 !== command.sha256)

@@ -15,7 +15,7 @@ import {
   decide,
   decideOpening,
   fold,
-  sayEvent,
+  describeEvent,
   type Actor,
   type BodyOf,
   type Command,
@@ -40,7 +40,7 @@ import { refreshDue } from '../plan/refresh-due.ts';
 import { MovedOn } from '../record/append.ts';
 import { insertRows } from '../record/insert-rows.ts';
 import type { SealsService } from '../record/seals.ts';
-import { proveReckoning } from './kept-reckoning.ts';
+import { verifyReckoning } from './recorded-reckoning.ts';
 import type { PhotosService } from './photos.ts';
 import type { ToolsService } from '../tools/service.ts';
 import { eventsOf, foldedJobs, store, type Folded } from './record.ts';
@@ -177,7 +177,7 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
     const last = since.at(-1);
     if (!last) return `${reason}. What you sent was not recorded.`;
     const more = since.length > 1 ? `, the last of ${since.length} records` : '';
-    return `${last.by.name} was first${more}: ${sayEvent(job, last, null)}. ${reason}. What you sent was not recorded.`;
+    return `${last.by.name} was first${more}: ${describeEvent(job, last, null)}. ${reason}. What you sent was not recorded.`;
   }
 
   /** A release that is struck out opens its wheel end again: not while another job works on it. */
@@ -201,7 +201,7 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
   }
 
   /** What the maker's sheet said where the shop's had nothing becomes the axle's own, signed with the release. */
-  async function keepMakersFigures(job: Job, { body, at, by }: StoredEvent): Promise<void> {
+  async function copyMakersFigures(job: Job, { body, at, by }: StoredEvent): Promise<void> {
     if (body.kind !== 'wheel-end-released') return;
     const released = wheelEndAt(job, body.position)!;
     const { axleId, sheet } = released;
@@ -240,9 +240,9 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
   ): Promise<StoredEvent> {
     const { person } = viewer;
     const { job, ownerId } = before;
-    const command = await proveReckoning(ownWords(input.command, person), sums, person.id);
-    await photos.prove(job.id, command);
-    await tools.prove(command, job);
+    const command = await verifyReckoning(ownWords(input.command, person), sums, person.id);
+    await photos.verify(job.id, command);
+    await tools.verify(command, job);
     const by = actorOf(person);
     const at = clock.now().toISOString();
     const decision = decide(job, command, { by, today: clock.today(), now: at });
@@ -269,7 +269,7 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
           const kept = await store(db, after, before);
           await followCorrection(job, event);
           if (serviced) await writeServices(job, services);
-          await keepMakersFigures(after, event);
+          await copyMakersFigures(after, event);
           if (body.kind === 'wheel-end-released') await seals.seal(kept.link);
           return kept;
         })

@@ -18,8 +18,8 @@ const quiet: Morning = {
   due: { overdue: 0, rows: [] },
   now: '2026-11-26T06:30:00.000Z',
   today: '2026-11-26',
-  sayDay: (date) => date,
-  sayClock: (iso) => iso.slice(11, 16),
+  formatDay: (date) => date,
+  formatClock: (iso) => iso.slice(11, 16),
 };
 
 describe('the morning in words', () => {

@@ -36,7 +36,7 @@ export function morningService(
   const format = (options: Intl.DateTimeFormatOptions) =>
     new Intl.DateTimeFormat('en-GB', { timeZone: settings.current().zone, ...options });
 
-  function sayClock(iso: string): string {
+  function formatClock(iso: string): string {
     const at = new Date(iso);
     const time = format({ hour: '2-digit', minute: '2-digit' }).format(at);
     return clock.dayOf(iso) === clock.today() ? time : `${format({ weekday: 'short' }).format(at)} ${time}`;
@@ -59,11 +59,11 @@ export function morningService(
       absences.between(now.toISOString(), new Date(now.getTime() + 12 * 3_600_000).toISOString()),
     ]);
     return morningText({
-      ...{ shop: name, bays, floor: stands, followUps: follow, due, away, sayClock },
+      ...{ shop: name, bays, floor: stands, followUps: follow, due, away, formatClock },
       day: format({ weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }).format(now),
       now: now.toISOString(),
       today: clock.today(),
-      sayDay: (date) =>
+      formatDay: (date) =>
         format({ day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(`${date}T12:00:00Z`)),
       address: shopAddress ?? null,
     });

@@ -2,7 +2,7 @@ import type { JobSummary, ShopFollowUps } from '@lanternwright/contract/jobs';
 import type { Booked, DueUnit, Floor, ToldAbsence } from '@lanternwright/contract/plan';
 import { stages } from '@lanternwright/core/procedure';
 import { followUpKinds } from '@lanternwright/core/traveller';
-import { sayWorks } from '@lanternwright/core/work-plan';
+import { describeWorks } from '@lanternwright/core/work-plan';
 
 /** What a morning is told from. */
 export interface Morning {
@@ -19,9 +19,9 @@ export interface Morning {
   /** The calendar date. */
   today: string;
   /** A date in words. */
-  sayDay: (date: string) => string;
+  formatDay: (date: string) => string;
   /** A moment as a time of the shop's clock, with its day where that is not today. */
-  sayClock: (iso: string) => string;
+  formatClock: (iso: string) => string;
   /** Where the shop's pages are; null where nobody has said. */
   address: string | null;
 }
@@ -61,12 +61,12 @@ function stands({ wheelEnds }: JobSummary): string {
   return `${end.position} ${stage}${end.trouble ? `, ${end.trouble}` : ''}${end.who ? ` (${end.who})` : ''}`;
 }
 
-function inBays({ bays, floor, now, sayClock }: Morning): string[] {
+function inBays({ bays, floor, now, formatClock }: Morning): string[] {
   return bays.map((bay) => {
     const here = floor.bookings.find((b) => b.bayId === bay.id && b.from <= now && b.until > now);
     if (!here) {
       const next = floor.bookings.find((b) => b.bayId === bay.id && b.from > now);
-      return `${bay.name}: free${next ? ` until ${sayClock(next.from)}, then ${next.unit.name}` : ''}`;
+      return `${bay.name}: free${next ? ` until ${formatClock(next.from)}, then ${next.unit.name}` : ''}`;
     }
     const job = floor.jobs.find((j) => j.id === here.jobId);
     return `${bay.name}: ${here.unit.name}, ${job ? stands(job) : 'no job is open on it yet'}`;
@@ -84,8 +84,8 @@ function lateLines({ rows }: ShopFollowUps): string[] {
   return [...lines].map(([head, positions]) => `${head} ${positions.sort().join(' ')}`);
 }
 
-const comes = (b: Booked, sayClock: Morning['sayClock']) =>
-  `${sayClock(b.from)}: ${b.unit.name}${b.job ? `, ${b.job.title.toLowerCase()}` : ', no job is open yet'}` +
+const comes = (b: Booked, formatClock: Morning['formatClock']) =>
+  `${formatClock(b.from)}: ${b.unit.name}${b.job ? `, ${b.job.title.toLowerCase()}` : ', no job is open yet'}` +
   `. ${b.names.length > 0 ? b.names.join(', ') : 'Nobody is named yet'}`;
 
 function part(title: string, lines: readonly string[], none: string): string {
@@ -96,7 +96,7 @@ function part(title: string, lines: readonly string[], none: string): string {
 
 /** The morning in plain words, as a mail says it. */
 export function morningText(morning: Morning): string {
-  const { shop, day, floor, followUps, due, away, now, today, sayClock, sayDay, address } = morning;
+  const { shop, day, floor, followUps, due, away, now, today, formatClock, formatDay, address } = morning;
   const coming = floor.bookings.filter((b) => b.from > now);
   const waiting = due.rows.filter((r) => r.bookedFrom === null && r.openJobId === null);
   return `${[
@@ -105,7 +105,7 @@ export function morningText(morning: Morning): string {
     part('IN THE BAYS', inBays(morning), 'No bays are named yet.'),
     part(
       'COMING IN, TODAY AND TOMORROW',
-      coming.map((b) => comes(b, sayClock)),
+      coming.map((b) => comes(b, formatClock)),
       'Nothing is booked.',
     ),
     part(
@@ -117,7 +117,7 @@ export function morningText(morning: Morning): string {
       `DUE AND NOT BOOKED: ${due.overdue} UNITS OVERDUE`,
       waiting.map(
         (r) =>
-          `${r.unit.name}, ${r.unit.owner.name}: ${sayWorks(r.due)}, ${r.dueOn! < today ? 'since' : 'by'} ${sayDay(r.dueOn!)}`,
+          `${r.unit.name}, ${r.unit.owner.name}: ${describeWorks(r.due)}, ${r.dueOn! < today ? 'since' : 'by'} ${formatDay(r.dueOn!)}`,
       ),
       'None.',
     ),

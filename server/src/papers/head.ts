@@ -1,7 +1,7 @@
 import type { Content } from 'pdfmake/interfaces.js';
 import { driveVerdict, driveVerdicts, symptoms } from '@lanternwright/core/inspection';
 import { formatBoth, type ReaderUnits } from '@lanternwright/core/quantity';
-import { sayStopped, stoppedWords, type Job, type WheelEnd } from '@lanternwright/core/traveller';
+import { describeStopped, stoppedWords, type Job, type WheelEnd } from '@lanternwright/core/traveller';
 import type { Seal } from '../record/seals.ts';
 import { axlePlan } from './drawings.ts';
 import { caption, figures, MUTED, RULE, RUST, words, type PaperSize } from './paper.ts';
@@ -23,7 +23,7 @@ export interface PaperContext {
   /** Pictures of the job that are kept here, by id. */
   photos: ReadonlyMap<string, Uint8Array>;
   /** Times in the shop's zone. */
-  sayTime: (iso: string) => string;
+  formatTime: (iso: string) => string;
   /** Units the shop prints in; the other system stands beside them. */
   reader: ReaderUnits;
   size: PaperSize;
@@ -74,7 +74,7 @@ const named = (label: string, value: Content): Content => ({
 
 /** What every paper of a job begins with: shop, unit with its axle plan, and why it is here. */
 export function jobHead(job: Job, context: PaperContext, title: string): Content[] {
-  const { shop, unit, number, sayTime, reader } = context;
+  const { shop, unit, number, formatTime, reader } = context;
   const meter = [job.meter.distance, job.meter.hours].flatMap((q) => (q ? [formatBoth(q, reader)] : []));
   const complaint = `${job.complaint || 'none'}${job.reportedBy ? `, reported by ${job.reportedBy}` : ''}`;
   const noticed = () => {
@@ -82,7 +82,7 @@ export function jobHead(job: Job, context: PaperContext, title: string): Content
     return `${job.symptoms.map((s) => symptoms[s]).join(', ')}. ${driveVerdicts[verdict]}: ${reason}`;
   };
   return [
-    letterhead(shop, title, `Job ${number}, opened ${sayTime(job.opened.at)}, ${job.opened.by.name}`),
+    letterhead(shop, title, `Job ${number}, opened ${formatTime(job.opened.at)}, ${job.opened.by.name}`),
     {
       columns: [
         {
@@ -115,7 +115,7 @@ export function jobHead(job: Job, context: PaperContext, title: string): Content
     },
     ...(job.stopped
       ? [
-          words(`${stoppedWords[job.stopped.as]}: ${sayStopped(job)}`, {
+          words(`${stoppedWords[job.stopped.as]}: ${describeStopped(job)}`, {
             bold: true,
             color: RUST,
             margin: [0, 3, 0, 3],
@@ -135,7 +135,7 @@ export const caution = words(
  * The seal of the record, as text and as a code that holds all of it: whoever keeps the paper can tell later whether
  * the record is still the one it was.
  */
-export function sealBlock(seal: Seal | null, sayTime: (iso: string) => string): Content {
+export function sealBlock(seal: Seal | null, formatTime: (iso: string) => string): Content {
   if (!seal)
     return words('Seal of the record: not sealed yet. Print this again after the next hour.', {
       color: MUTED,
@@ -152,7 +152,7 @@ export function sealBlock(seal: Seal | null, sayTime: (iso: string) => string): 
         stack: [
           words('Seal of the record', { bold: true }),
           words(
-            `Record ${seal.seq} of the shop, sealed ${sayTime(seal.at)} with key ${seal.key}. The shop’s own check (verify-records) tells whether its record is still the one that was sealed here.`,
+            `Record ${seal.seq} of the shop, sealed ${formatTime(seal.at)} with key ${seal.key}. The shop’s own check (verify-records) tells whether its record is still the one that was sealed here.`,
             { fontSize: 7 },
           ),
           line(`Hash ${seal.hash}`),

@@ -1,5 +1,5 @@
 import type { Content } from 'pdfmake/interfaces.js';
-import { billDifferences, billTotals, lineMinor, sayMoney, type Bill } from '@lanternwright/core/cost';
+import { billDifferences, billTotals, lineMinor, formatMoney, type Bill } from '@lanternwright/core/cost';
 import { works } from '@lanternwright/core/stack';
 import { ownerAnswers, type Job } from '@lanternwright/core/traveller';
 import { jobHead, type PaperContext } from './head.ts';
@@ -9,7 +9,7 @@ const groups = { labour: 'Labour', parts: 'Parts' } as const;
 const right = { alignment: 'right' } as const;
 
 function billTable(bill: Bill): Content {
-  const money = (minor: number) => figures(sayMoney(minor, bill.currency), right);
+  const money = (minor: number) => figures(formatMoney(minor, bill.currency), right);
   const totals = billTotals(bill);
   const sum = (label: string, minor: number) => [words(label), words(''), words(''), words(''), money(minor)];
   return table(
@@ -46,7 +46,7 @@ function billTable(bill: Bill): Content {
       [
         words('Total', { bold: true, fontSize: 11 }),
         ...[words(''), words(''), words('')],
-        figures(sayMoney(totals.totalMinor, bill.currency), { ...right, bold: true, fontSize: 11 }),
+        figures(formatMoney(totals.totalMinor, bill.currency), { ...right, bold: true, fontSize: 11 }),
       ],
     ],
     ['*', 50, 40, 80, 85],
@@ -61,7 +61,7 @@ function billTable(bill: Bill): Content {
 export function moneyPaper(job: Job, context: PaperContext): Promise<Uint8Array<ArrayBuffer>> {
   const { estimate, answer, actual } = job.money;
   if (!estimate) throw new Error('no estimate is written');
-  const { sayTime, number, size, shop, unit } = context;
+  const { formatTime, number, size, shop, unit } = context;
   const written = actual ?? estimate;
   const answered = answer
     ? [
@@ -78,8 +78,8 @@ export function moneyPaper(job: Job, context: PaperContext): Promise<Uint8Array<
   return printed(
     [
       ...jobHead(job, context, actual ? `Bill ${number}` : `Estimate ${number}`),
-      ...(actual ? [heading(`Bill, ${sayTime(actual.at)}`), billTable(actual.bill)] : []),
-      heading(`Estimate, ${sayTime(estimate.at)}, ${estimate.by.name}`),
+      ...(actual ? [heading(`Bill, ${formatTime(actual.at)}`), billTable(actual.bill)] : []),
+      heading(`Estimate, ${formatTime(estimate.at)}, ${estimate.by.name}`),
       billTable(estimate.bill),
       ...answered,
       ...(actual && differences.length > 0
@@ -91,8 +91,8 @@ export function moneyPaper(job: Job, context: PaperContext): Promise<Uint8Array<
               ),
               differences.map((d) => [
                 words(d.what),
-                figures(sayMoney(d.quotedMinor, actual.bill.currency), right),
-                figures(sayMoney(d.actualMinor, actual.bill.currency), right),
+                figures(formatMoney(d.quotedMinor, actual.bill.currency), right),
+                figures(formatMoney(d.actualMinor, actual.bill.currency), right),
               ]),
               ['*', 90, 90],
             ),

@@ -1,10 +1,10 @@
 import type { Content, TableCell } from 'pdfmake/interfaces.js';
-import { sayPlay } from '@lanternwright/core/end-play';
-import { bandInMm, sayLine, sayTorque, sheetLines, torques } from '@lanternwright/core/procedure';
+import { formatPlay } from '@lanternwright/core/end-play';
+import { bandInMm, describeLine, formatTorque, sheetLines, torques } from '@lanternwright/core/procedure';
 import { formatBoth, formatTyped, type ReaderUnits } from '@lanternwright/core/quantity';
 import { partTitle } from '@lanternwright/core/route';
-import { sayLayer, works } from '@lanternwright/core/stack';
-import { sayTool } from '@lanternwright/core/tool';
+import { describeLayer, works } from '@lanternwright/core/stack';
+import { describeTool } from '@lanternwright/core/tool';
 import {
   againstRelease,
   AS_FOUND,
@@ -16,9 +16,9 @@ import {
   playMm,
   progressOf,
   readingsOf,
-  sayEvent,
-  sayObjection,
-  sayStepData,
+  describeEvent,
+  describeObjection,
+  describeStepData,
   stepsOfKind,
   torqueFits,
   verdictOf,
@@ -43,7 +43,7 @@ function endPlay(w: WheelEnd, reader: ReaderUnits): TableCell {
   const set = left && left.round !== AS_FOUND ? left.result : null;
   const both = (mm: number) => {
     const [own, other] = reader.length === 'in' ? (['in', 'mm'] as const) : (['mm', 'in'] as const);
-    return `${sayPlay(mm, own)} (${sayPlay(mm, other)})`;
+    return `${formatPlay(mm, own)} (${formatPlay(mm, other)})`;
   };
   const said = (label: string, result: typeof found) =>
     result ? [words(`${label} ${both(result.endPlayMm)}, ${result.verdict.replace('-', ' ')}`)] : [];
@@ -67,7 +67,9 @@ function endPlay(w: WheelEnd, reader: ReaderUnits): TableCell {
   });
   if (!found && !set && cycles.length === 0) {
     const measured = stepsOfKind(w, 'measure').flatMap(({ record }) => (record?.data ? [record.data] : []));
-    return measured[0] ? words(sayStepData(measured[0], reader)) : words('not measured', { color: MUTED });
+    return measured[0]
+      ? words(describeStepData(measured[0], reader))
+      : words('not measured', { color: MUTED });
   }
   return {
     stack: [
@@ -92,7 +94,7 @@ function torqueCell(
   if (step.kind !== 'torque' || !data)
     return words(record?.skipped ? `left out: ${record.skipped}` : 'not recorded', { color: RUST });
   const asked = figureFor(w.sheet[step.figure], data.asked);
-  const own = asked ? sayTorque(asked, reader) : '';
+  const own = asked ? formatTorque(asked, reader) : '';
   const off = asked && !torqueFits(data.torque.si, asked);
   return words(
     `${formatBoth(data.torque, reader)} with ${data.tool}${own === figure || own === '' ? '' : `, of ${own}`}${data.note ? `. ${data.note}` : ''}`,
@@ -112,7 +114,7 @@ function torqueTable(ends: readonly WheelEnd[], reader: ReaderUnits): Content[] 
       else
         rows.set(p.step.id, {
           ...{ title: p.step.title, at: new Map([[w, p]]) },
-          figure: asked ? sayTorque(asked, reader) : 'none in the sheet',
+          figure: asked ? formatTorque(asked, reader) : 'none in the sheet',
         });
     }
   if (rows.size === 0) return [];
@@ -140,7 +142,7 @@ function recorded(w: WheelEnd, steps: readonly StepProgress[], none: string, rea
   return {
     stack: rows.map(({ step, record }) =>
       record?.data
-        ? words(`${step.title}: ${sayStepData(record.data, reader, step, w)}, ${record.by.name}`)
+        ? words(`${step.title}: ${describeStepData(record.data, reader, step, w)}, ${record.by.name}`)
         : words(`${step.title}: ${record?.skipped ? `left out: ${record.skipped}` : 'not recorded'}`, {
             color: RUST,
           }),
@@ -167,15 +169,18 @@ function tools(job: Job): string[] {
       const tool = data?.kind === 'torque' || data?.kind === 'measure' ? data.listed : undefined;
       if (!tool) continue;
       const until = tool.calibratedUntil ? `, in calibration until ${tool.calibratedUntil}` : '';
-      used.set(tool.code, `${tool.code} ${tool.title}${sayTool(tool) ? `, ${sayTool(tool)}` : ''}${until}`);
+      used.set(
+        tool.code,
+        `${tool.code} ${tool.title}${describeTool(tool) ? `, ${describeTool(tool)}` : ''}${until}`,
+      );
     }
   return [...used].sort().map(([, said]) => said);
 }
 
-function released(w: WheelEnd, { sayTime, reader }: PaperContext): TableCell {
+function released(w: WheelEnd, { formatTime, reader }: PaperContext): TableCell {
   const { release, retorque } = w;
   if (!release) {
-    const against = againstRelease(w).map((o) => sayObjection(w, o, reader));
+    const against = againstRelease(w).map((o) => describeObjection(w, o, reader));
     const more = against.length > SHOWN ? `, and ${against.length - SHOWN} more` : '';
     return words(`not released. ${against.slice(0, SHOWN).join('. ')}${more}`, { bold: true, color: RUST });
   }
@@ -183,11 +188,11 @@ function released(w: WheelEnd, { sayTime, reader }: PaperContext): TableCell {
   const km = due?.byKm == null ? '' : ` or ${formatBoth({ value: due.byKm, unit: 'km' }, reader)}`;
   return {
     stack: [
-      words(`${sayTime(release.at)}, ${release.by.name}, ${release.by.role}`, { bold: true }),
+      words(`${formatTime(release.at)}, ${release.by.name}, ${release.by.role}`, { bold: true }),
       ...(release.overrideReason
         ? [
             words(
-              `In spite of: ${release.overridden.map((o) => sayObjection(w, o, reader)).join('. ')}. Reason: ${release.overrideReason}`,
+              `In spite of: ${release.overridden.map((o) => describeObjection(w, o, reader)).join('. ')}. Reason: ${release.overrideReason}`,
               { color: RUST },
             ),
           ]
@@ -196,7 +201,7 @@ function released(w: WheelEnd, { sayTime, reader }: PaperContext): TableCell {
       ...(retorque
         ? [
             words(
-              `Retorqued ${sayTime(retorque.at)}, ${formatBoth(retorque.torque, reader)} with ${retorque.tool}, ${retorque.doneBy ?? retorque.by.name}`,
+              `Retorqued ${formatTime(retorque.at)}, ${formatBoth(retorque.torque, reader)} with ${retorque.tool}, ${retorque.doneBy ?? retorque.by.name}`,
             ),
           ]
         : []),
@@ -209,7 +214,7 @@ const worksOf = ({ plan }: WheelEnd): TableCell =>
     ? {
         stack: [
           words(plan.works.map((work) => works[work]).join(', ')),
-          words(`Built as ${plan.stack.map(sayLayer).join(', ')}`, { fontSize: 7, color: MUTED }),
+          words(`Built as ${plan.stack.map(describeLayer).join(', ')}`, { fontSize: 7, color: MUTED }),
         ],
       }
     : words(`${plan.procedure.title}, version ${plan.procedure.version}`);
@@ -217,7 +222,7 @@ const worksOf = ({ plan }: WheelEnd): TableCell =>
 function makers(w: WheelEnd, reader: ReaderUnits): TableCell {
   const read = makersFigures(w);
   const lines = torques.flatMap(([key, label]) =>
-    read[key] ? [words(`${label} ${sayTorque(read[key], reader)}`)] : [],
+    read[key] ? [words(`${label} ${formatTorque(read[key], reader)}`)] : [],
   );
   return lines.length > 0 ? { stack: lines } : words('none', { color: MUTED });
 }
@@ -299,7 +304,7 @@ function pictures(job: Job, photos: PaperContext['photos']): Content[] {
  * was typed, torques against their figures, tools, overrides and corrections, who and when, and the record's seal.
  */
 export function recordPaper(job: Job, context: PaperContext): Promise<Uint8Array<ArrayBuffer>> {
-  const { reader, sayTime, size, number, hash } = context;
+  const { reader, formatTime, size, number, hash } = context;
   const last = job.events.at(-1)!;
   const rows = rowsFor(context);
   const tables = abreast(job.wheelEnds, 3).flatMap((ends): Content[] => [
@@ -323,7 +328,7 @@ export function recordPaper(job: Job, context: PaperContext): Promise<Uint8Array
           [],
           sheetLines(ends.at(-1)!.sheet, reader).map((l) => [
             words(l.label, { color: MUTED }),
-            words(sayLine(l)),
+            words(describeLine(l)),
           ]),
           [110, '*'],
         ),
@@ -334,8 +339,8 @@ export function recordPaper(job: Job, context: PaperContext): Promise<Uint8Array
             table(
               [],
               events.map((e) => [
-                words(sayTime(e.at), { color: MUTED }),
-                words(`${sayEvent(job, e, reader)} (${e.by.name})`),
+                words(formatTime(e.at), { color: MUTED }),
+                words(`${describeEvent(job, e, reader)} (${e.by.name})`),
               ]),
               [90, '*'],
             ),
@@ -343,7 +348,7 @@ export function recordPaper(job: Job, context: PaperContext): Promise<Uint8Array
         : []),
       ...pictures(job, context.photos),
       caution,
-      sealBlock(context.seal, sayTime),
+      sealBlock(context.seal, formatTime),
     ],
     {
       ...{ size, title: `Service record ${number}`, date: new Date(last.at) },

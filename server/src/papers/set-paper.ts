@@ -17,10 +17,10 @@ export type WantedPaper =
   | {
       kind: 'traveller' | 'record' | 'estimate';
       events: readonly StoredEvent[];
-      context: Omit<PaperContext, 'sayTime'> & InZone;
+      context: Omit<PaperContext, 'formatTime'> & InZone;
     }
   | { kind: 'tags'; events: readonly StoredEvent[]; context: TagContext }
-  | { kind: 'week'; week: Omit<WeekPaper, 'sayTime'> & InZone };
+  | { kind: 'week'; week: Omit<WeekPaper, 'formatTime'> & InZone };
 
 const ofJob = { traveller: travellerPaper, record: recordPaper, estimate: moneyPaper };
 
@@ -32,7 +32,7 @@ const ofJob = { traveller: travellerPaper, record: recordPaper, estimate: moneyP
 export function setPaper(wanted: WantedPaper): Promise<Uint8Array<ArrayBuffer>> {
   if (wanted.kind === 'tags') return tagPaper(fold(wanted.events), wanted.context);
   const { zone } = wanted.kind === 'week' ? wanted.week : wanted.context;
-  const { say: sayTime } = shopClock(() => zone);
-  if (wanted.kind === 'week') return weekPaper({ ...wanted.week, sayTime });
-  return ofJob[wanted.kind](fold(wanted.events), { ...wanted.context, sayTime });
+  const { say: formatTime } = shopClock(() => zone);
+  if (wanted.kind === 'week') return weekPaper({ ...wanted.week, formatTime });
+  return ofJob[wanted.kind](fold(wanted.events), { ...wanted.context, formatTime });
 }

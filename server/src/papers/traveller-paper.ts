@@ -1,7 +1,7 @@
 import type { Column, Content, TableCell } from 'pdfmake/interfaces.js';
 import {
-  sayLine,
-  sayTorque,
+  describeLine,
+  formatTorque,
   sheetLines,
   stages,
   type ReadyLine,
@@ -11,7 +11,7 @@ import { unitDefinition, unitFor, type ReaderUnits } from '@lanternwright/core/q
 import {
   linesToAnswer,
   progressOf,
-  sayStepData,
+  describeStepData,
   type Job,
   type StepProgress,
   type WheelEnd,
@@ -41,7 +41,7 @@ function toFill(step: Step, { sheet }: WheelEnd, reader: ReaderUnits): Content[]
       const figure = sheet[step.figure];
       const unit = figure ? unitDefinition(unitFor(figure.max, reader)).label : label('torque');
       return [
-        words(figure ? `to ${sayTorque(figure, reader)}` : 'to the maker’s figure:', { bold: true }),
+        words(figure ? `to ${formatTorque(figure, reader)}` : 'to the maker’s figure:', { bold: true }),
         ...(figure ? [] : [blank('asked', unit)]),
         line(blank('reached', unit, 26), blank('tool', '', 22)),
       ];
@@ -99,7 +99,7 @@ function cell(progress: StepProgress | undefined, w: WheelEnd, reader: ReaderUni
   if (!progress) return words('');
   const { step, record } = progress;
   if (!record) return { stack: toFill(step, w, reader) };
-  const said = record.data ? sayStepData(record.data, reader, step, w) : `left out: ${record.skipped}`;
+  const said = record.data ? describeStepData(record.data, reader, step, w) : `left out: ${record.skipped}`;
   return {
     columns: [
       { width: 9, stack: [box(true)] },
@@ -203,7 +203,7 @@ export function travellerPaper(job: Job, context: PaperContext): Promise<Uint8Ar
         {
           columns: halves(sheetLines(w.sheet, reader)).map((half): Column => ({
             width: '*',
-            stack: half.map((l) => words(`${l.label}: ${sayLine(l)}`, { fontSize: 7.5 })),
+            stack: half.map((l) => words(`${l.label}: ${describeLine(l)}`, { fontSize: 7.5 })),
           })),
           columnGap: 12,
         },

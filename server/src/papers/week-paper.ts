@@ -10,7 +10,7 @@ export interface WeekPaper {
   days: readonly { day: string; bookings: readonly Booked[] }[];
   away: readonly ToldAbsence[];
   bays: readonly { id: string; name: string }[];
-  sayTime: (iso: string) => string;
+  formatTime: (iso: string) => string;
   /** When it was printed. */
   at: Date;
   size: PaperSize;
@@ -23,13 +23,13 @@ export function weekPaper({
   days,
   away,
   bays,
-  sayTime,
+  formatTime,
   at,
   size,
 }: WeekPaper): Promise<Uint8Array<ArrayBuffer>> {
-  const said = sayTime(at.toISOString());
+  const said = formatTime(at.toISOString());
   const time = (of: { from: string; until: string }) =>
-    figures(`${sayTime(of.from)} to ${sayTime(of.until)}`, { fontSize: 7.5 });
+    figures(`${formatTime(of.from)} to ${formatTime(of.until)}`, { fontSize: 7.5 });
   return printed(
     [
       letterhead(shop, title, `As planned ${said}`),

@@ -5,9 +5,9 @@ import {
   dayBegins,
   momentOfMinute,
   placeOf,
-  sayBecause,
-  sayMoved,
-  sayWorks,
+  describeBecause,
+  describeMove,
+  describeWorks,
   shopPlanInputOf,
   visitTime,
   workedIn,
@@ -105,7 +105,7 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
       const from = Math.max(now, endOfDay(d.dueOn) - SOONER_DAYS * DAY_MS);
       const overdue = mine.filter((x) => x.dueOn! < today).length;
       return {
-        ...{ unit: d.unit, jobId: null, time, what: sayWorks(mine), dueOn: d.dueOn },
+        ...{ unit: d.unit, jobId: null, time, what: describeWorks(mine), dueOn: d.dueOn },
         notBefore: from > now ? 'interval' : 'now',
         visits: new Set(mine.map((x) => x.dueOn)).size,
         visit: {
@@ -172,7 +172,7 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
         return {
           ...{ unit: v.unit, jobId: v.jobId, bookingId: null, seenVersion: null, tools: [], was: null },
           ...{ to: standOf(now, names, b), what: v.what, hours: inHours(v.time) },
-          because: sayBecause(b.because, v.notBefore, nameOf),
+          because: describeBecause(b.because, v.notBefore, nameOf),
           lateDays: v.dueOn === null ? 0 : Math.ceil(b.lateMin / (24 * 60)),
         };
       }),
@@ -256,7 +256,7 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
         return {
           ...{ unit: b.unit, jobId: b.jobId, bookingId: b.id, seenVersion: b.version, tools: b.tools },
           was: { bayId: b.bayId, people: b.people, names: b.names, from: b.from, until: b.until },
-          ...{ to, because: sayMoved(m.because, nameOf), what: b.job?.title ?? '', hours: null },
+          ...{ to, because: describeMove(m.because, nameOf), what: b.job?.title ?? '', hours: null },
           lateDays: Math.max(0, Math.ceil((Date.parse(to.until) - Date.parse(b.until)) / DAY_MS)),
         };
       }),

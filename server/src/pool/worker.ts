@@ -1,6 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import { openApi } from '@lanternwright/contract/open-api';
-import { reckon, sayNoJson, type Reckoned } from '@lanternwright/core/reckoner';
+import { reckon, describeBadJson, type Reckoned } from '@lanternwright/core/reckoner';
 import type { Sheet } from '@lanternwright/core/procedure';
 import {
   mendPlan,
@@ -15,14 +15,14 @@ import { readMeterCsv, type MeterFileRead } from '../exchange/meter-csv.ts';
 import { cleanInput } from '../http/clean-input.ts';
 import { HttpProblem } from '../http/problem.ts';
 import { setPaper, type WantedPaper } from '../papers/set-paper.ts';
-import { proveSum, type ClaimedSum, type ProvedSum } from '../reckoner/prove-sum.ts';
+import { verifySum, type ClaimedSum, type VerifiedSum } from '../reckoner/verify-sum.ts';
 
 /** What a thread of the pool does, and what it gives. Problems come back as data: an error's class is lost on the way. */
 interface Work {
   /** A sum, as its JSON came from outside. */
   sum: { input: { name: string; json: string }; output: SumAnswer };
   /** A sum that is to go into a record. */
-  'prove-sum': { input: ClaimedSum; output: ProvedSum };
+  'verify-sum': { input: ClaimedSum; output: VerifiedSum };
   'fleet-file': {
     input: { csv: string; sheets: ReadonlyMap<string, Sheet>; wanted: 'preview' | 'units' };
     output: FleetAnswer;
@@ -53,7 +53,7 @@ function inputOf(json: string): { input: unknown } | { refused: SumAnswer } {
     return { input: cleanInput(JSON.parse(json)) };
   } catch (error) {
     if (error instanceof HttpProblem) return { refused: refusal(422, error.message, error.issues) };
-    if (error instanceof SyntaxError) return { refused: refusal(422, sayNoJson(json, error)) };
+    if (error instanceof SyntaxError) return { refused: refusal(422, describeBadJson(json, error)) };
     throw error;
   }
 }
@@ -90,8 +90,8 @@ export async function work({
     switch (name) {
       case 'sum':
         return sum(input, tell);
-      case 'prove-sum':
-        return proveSum(input);
+      case 'verify-sum':
+        return verifySum(input);
       case 'fleet-file':
         return answerFleetFile(input.csv, input.sheets, input.wanted);
       case 'meter-file':

@@ -1,6 +1,6 @@
 import type { Asked, WorkPool } from '../pool/pool.ts';
 import type { SumAnswer } from '../pool/worker.ts';
-import type { ClaimedSum, ProvedSum } from './prove-sum.ts';
+import type { ClaimedSum, VerifiedSum } from './verify-sum.ts';
 
 /** Sums that can take long. */
 const long = new Set(['shop-plan', 'setting-life', 'weibull-fit', 'wear-trend', 'due']);
@@ -17,8 +17,8 @@ export function sumsService(pool: WorkPool) {
       pool.run('sum', { name, json }, { ...asked, takes: takes(name) }),
 
     /** Reckons again what is to go into a record. */
-    prove: (sum: ClaimedSum, person: string): Promise<ProvedSum> =>
-      pool.run('prove-sum', sum, { person, takes: takes(sum.name) }),
+    verify: (sum: ClaimedSum, person: string): Promise<VerifiedSum> =>
+      pool.run('verify-sum', sum, { person, takes: takes(sum.name) }),
   };
 }
 export type SumsService = ReturnType<typeof sumsService>;

@@ -98,7 +98,7 @@ beforeAll(async () => {
 afterAll(() => rmSync(home, { recursive: true, force: true }));
 
 /** What the standalone script says of an export. */
-async function proveExport(folder: string): Promise<string> {
+async function verifyExport(folder: string): Promise<string> {
   try {
     return (await run('node', [join(folder, 'verify.mjs')])).stdout;
   } catch (error) {
@@ -352,7 +352,7 @@ describe('a record that was tampered with', () => {
       expect(report.ok ? 'nothing found' : `${report.part}: ${report.reason}`).toMatch(inside);
       const target = join(folder, 'export');
       await exportRecord(db, join(folder, 'seals'), target);
-      const said = await proveExport(target);
+      const said = await verifyExport(target);
       if (outside) expect(said).toMatch(outside);
     } finally {
       await db.sequelize.close();
@@ -369,7 +369,7 @@ it('one that was not holds, inside and outside, also after a rebuild; a stream t
   expect(await verifyRecord(db, seals)).toEqual(report);
   const target = join(home, 'whole');
   await exportRecord(db, seals, target);
-  expect(await proveExport(target)).toMatch(/2 seals, 1 photos, 1 batches: all hold/);
+  expect(await verifyExport(target)).toMatch(/2 seals, 1 photos, 1 batches: all hold/);
   await expect(exportRecord(db, seals, target)).rejects.toThrow(/not empty/);
 
   const before = await db.tool.findAll({ raw: true });

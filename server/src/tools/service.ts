@@ -73,7 +73,7 @@ export function toolsService(db: Database) {
      * A record names a tool only as the list has it now; a correction also as the corrected record had it.
      * @throws HttpProblem 422 when it is not on the list, or stands there otherwise
      */
-    async prove(command: Command, job: Job): Promise<void> {
+    async verify(command: Command, job: Job): Promise<void> {
       const used = toolUsed(command);
       if (!used) return;
       const corrected = command.kind === 'correction' && job.events.find((e) => e.id === command.corrects);

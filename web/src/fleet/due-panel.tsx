@@ -4,7 +4,7 @@ import { duties } from '@lanternwright/core/due';
 import { works, type Work } from '@lanternwright/core/stack';
 import { problemFields } from '../api.ts';
 import { useMay } from '../people/people-api.ts';
-import { sayDate, shopToday } from '../shell/words.ts';
+import { formatDate, shopToday } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { useTellServiceMutation } from './fleet-api.ts';
@@ -25,7 +25,7 @@ const stateWords: Record<Due['state'], string> = {
 };
 
 /** When something is due, in words: a day, and the days between which it lies. */
-export function sayDue({
+export function describeDue({
   dueOn,
   earliest,
   latest,
@@ -44,11 +44,11 @@ export function sayDue({
           why: `Read the ${missing.includes('hours') ? 'hour meter' : 'odometer'} on two days`,
         };
   const range =
-    earliest !== latest && earliest && latest ? `, ${sayDate(earliest)} to ${sayDate(latest)}` : '';
+    earliest !== latest && earliest && latest ? `, ${formatDate(earliest)} to ${formatDate(latest)}` : '';
   const uncounted = missing.length > 0 ? `; ${missing.join(' and ')} not counted yet` : '';
   const sooner =
     shortened.length > 0 ? `; sooner: ${shortened.map((d) => duties[d].toLowerCase()).join(', ')}` : '';
-  return { day: sayDate(dueOn), why: `${dueBy ? byWords[dueBy] : ''}${range}${sooner}${uncounted}` };
+  return { day: formatDate(dueOn), why: `${dueBy ? byWords[dueBy] : ''}${range}${sooner}${uncounted}` };
 }
 
 /** Wheel ends with the same work due on the same day stand together. */
@@ -86,7 +86,7 @@ function TellService({
     onDone();
   };
   return (
-    <PanelForm {...{ error, isLoading, onDone }} button="Keep it" onSave={() => void save()}>
+    <PanelForm {...{ error, isLoading, onDone }} button="Save" onSave={() => void save()}>
       <div className="flex flex-wrap gap-2" role="group" aria-label="On which wheel ends">
         {due.positions.map((p) => (
           <button
@@ -128,7 +128,7 @@ export function DuePanel({ unitId, due }: { unitId: string; due: readonly Due[] 
       <ul>
         {groups.map((d) => {
           const key = `${d.work}${d.positions.join()}`;
-          const { day, why } = sayDue(d);
+          const { day, why } = describeDue(d);
           return (
             <li key={key} className="border-b border-rule py-2">
               <div className="flex items-baseline justify-between gap-3">
@@ -141,7 +141,7 @@ export function DuePanel({ unitId, due }: { unitId: string; due: readonly Due[] 
               </div>
               <p className="text-12 text-muted">
                 {why}
-                {d.lastOn && `; last ${sayDate(d.lastOn)}`}
+                {d.lastOn && `; last ${formatDate(d.lastOn)}`}
               </p>
               {d.missing.includes('last') &&
                 able('add-units') &&

@@ -3,7 +3,7 @@ import type { UnitDetail } from '@lanternwright/contract/fleet';
 import { duties, dutyShares, type Duty, type SaidDuty } from '@lanternwright/core/due';
 import { useMay } from '../people/people-api.ts';
 import { Button } from '../ui/button.tsx';
-import { useSayDutyMutation } from './fleet-api.ts';
+import { useSetDutyMutation } from './fleet-api.ts';
 import { PanelForm } from './panel-form.tsx';
 
 const shareWords: Record<SaidDuty['share'], string> = {
@@ -14,7 +14,7 @@ const shareWords: Record<SaidDuty['share'], string> = {
 const all = Object.entries(duties) as [Duty, string][];
 
 /** What makes a unit's work come sooner, as a person says it. */
-const sayDuties = (said: readonly SaidDuty[]) =>
+const describeDuties = (said: readonly SaidDuty[]) =>
   said.map((d) => `${duties[d.of].toLowerCase()}: ${shareWords[d.share]} of each interval`).join('; ');
 
 function DutyForm({
@@ -27,17 +27,17 @@ function DutyForm({
   const [said, setSaid] = useState<Partial<Record<Duty, string>>>(
     Object.fromEntries(unit.duty.map((d) => [d.of, String(d.share)])),
   );
-  const [say, { isLoading, error }] = useSayDutyMutation();
+  const [setDuty, { isLoading, error }] = useSetDutyMutation();
   const save = async () => {
     const duty = all.flatMap(([of]): SaidDuty[] => {
       const share = dutyShares.find((s) => String(s) === said[of]);
       return share === undefined ? [] : [{ of, share }];
     });
-    const answer = await say({ id: unit.id, seenVersion: unit.version, duty });
+    const answer = await setDuty({ id: unit.id, seenVersion: unit.version, duty });
     if (!answer.error) onDone();
   };
   return (
-    <PanelForm {...{ error, isLoading, onDone }} button="Keep it" onSave={() => void save()}>
+    <PanelForm {...{ error, isLoading, onDone }} button="Save" onSave={() => void save()}>
       {all.map(([of, words]) => (
         <label key={of} className="flex min-h-12 flex-wrap items-center justify-between gap-2 text-14">
           {words}
@@ -72,7 +72,7 @@ export function DutyPanel({ unit }: { unit: Pick<UnitDetail, 'id' | 'version' | 
     <section aria-label="Duty">
       <h2 className="pb-1 text-16">Duty</h2>
       <p className="text-14">
-        {unit.duty.length === 0 ? 'Nothing makes its work come sooner.' : `${sayDuties(unit.duty)}.`}
+        {unit.duty.length === 0 ? 'Nothing makes its work come sooner.' : `${describeDuties(unit.duty)}.`}
       </p>
       {able('change-fleet') &&
         (changing ? (

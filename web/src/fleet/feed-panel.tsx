@@ -1,12 +1,12 @@
 import type { FeedStand } from '@lanternwright/contract/feed';
 import { problemText } from '../api.ts';
-import { sayTime } from '../shell/words.ts';
+import { formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useAskFeedMutation, useFeedQuery } from './meter-files-api.ts';
 
 function Stand({ feed }: { feed: FeedStand }) {
-  const says = feed.answeredAt ? `It spoke last ${sayTime(feed.answeredAt)}.` : 'It has not spoken yet.';
+  const says = feed.answeredAt ? `It spoke last ${formatTime(feed.answeredAt)}.` : 'It has not spoken yet.';
   return (
     <>
       <p className="text-14">

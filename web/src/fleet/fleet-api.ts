@@ -2,6 +2,7 @@ import type { FleetPreview } from '@lanternwright/contract/exchange';
 import type {
   ChangeAxles,
   CorrectMeter,
+  FleetOverview,
   FleetPage,
   FleetQuery,
   Found,
@@ -10,7 +11,7 @@ import type {
   NewMeterRead,
   NewUnitInput,
   Owner,
-  SayDuty,
+  SetDuty,
   SwapMeter,
   TellService,
   UnitDetail,
@@ -24,6 +25,10 @@ export const fleetApi = api.injectEndpoints({
   endpoints: (build) => ({
     fleet: build.query<FleetPage, FleetAsked>({
       query: (params) => ({ url: 'api/fleet/units', params }),
+      providesTags: ['fleet'],
+    }),
+    fleetOverview: build.query<FleetOverview, number>({
+      query: (page) => ({ url: 'api/fleet/overview', params: { page } }),
       providesTags: ['fleet'],
     }),
     find: build.query<Found, string>({
@@ -65,7 +70,7 @@ export const fleetApi = api.injectEndpoints({
       query: ({ id, ...body }) => ({ url: `api/fleet/units/${id}/services`, method: 'POST', body }),
       invalidatesTags: ['unit'],
     }),
-    sayDuty: build.mutation<{ id: string }, { id: string } & SayDuty>({
+    setDuty: build.mutation<{ id: string }, { id: string } & SetDuty>({
       query: ({ id, ...body }) => ({ url: `api/fleet/units/${id}/duty`, method: 'PUT', body }),
       invalidatesTags: ['unit', 'plan'],
     }),
@@ -85,8 +90,9 @@ export const {
   useMetersQuery,
   useSwapMeterMutation,
   useTellServiceMutation,
-  useSayDutyMutation,
+  useSetDutyMutation,
   useFindQuery,
+  useFleetOverviewQuery,
   useFleetQuery,
   useUnitQuery,
   useHistoryQuery,

@@ -5,103 +5,26 @@ import {
   UNITS_A_PAGE,
   type FleetPage as FleetAnswer,
   type UnitSummary,
-  type WheelEndState,
-  type WheelEndSummary,
 } from '@lanternwright/contract/fleet';
 import { unitKinds, type UnitKind } from '@lanternwright/core/axle-plan';
-import { problemText } from '../api.ts';
+import { PageProblem } from '../form-problem.tsx';
 import { useMay } from '../people/people-api.ts';
-import { sayDate, sayMeter, sayPlay } from '../shell/words.ts';
-import { AxlePlan } from '../ui/axle-plan.tsx';
-import { buttonLook } from '../ui/button.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
 import { Pager } from '../ui/pager.tsx';
-import { Note } from '../ui/problem-note.tsx';
 import { StateMark, stateWords } from '../ui/state-mark.tsx';
-import { useFleetQuery, useOwnersQuery, type FleetAsked } from './fleet-api.ts';
-import { useReader } from '../shell/use-reader.ts';
-
-const states: readonly WheelEndState[] = [
-  'working',
-  'out-of-service',
-  'loose',
-  'tight',
-  'repeat',
-  'in-band',
-  'not-measured',
-];
-
-/** The wheel end one would look at first: worst state, then newest reading. */
-function worstOf(unit: UnitSummary): WheelEndSummary | undefined {
-  const rank = (w: WheelEndSummary) => states.indexOf(w.state);
-  return [...unit.wheelEnds].sort(
-    (a, b) => rank(a) - rank(b) || (b.readAt ?? '').localeCompare(a.readAt ?? ''),
-  )[0];
-}
-
-function newestReading(unit: UnitSummary): WheelEndSummary | undefined {
-  return unit.wheelEnds.filter((w) => w.readAt).sort((a, b) => b.readAt!.localeCompare(a.readAt!))[0];
-}
-
-function UnitRow({ unit }: { unit: UnitSummary }) {
-  const reader = useReader();
-  const worst = worstOf(unit);
-  const last = newestReading(unit);
-  const working = worst?.state === 'working';
-  const trouble =
-    worst && ['out-of-service', 'loose', 'tight', 'repeat'].includes(worst.state) ? worst : undefined;
-  return (
-    <li className={`border-b border-rule ${working ? 'bg-linear-to-r from-lamp to-transparent' : ''}`}>
-      <Link
-        to={`/fleet/${unit.id}`}
-        className="grid min-h-[84px] grid-cols-[1fr_auto] items-center gap-x-4 gap-y-1 px-5 py-2 hover:bg-side sm:grid-cols-[150px_1fr_190px]"
-      >
-        <span className="min-w-0">
-          <span className="block truncate text-16 font-semibold">{unit.name}</span>
-          <span className="block truncate text-13 text-muted">{unitKinds[unit.kind]}</span>
-          <span className="block truncate text-12 text-muted">
-            {[unit.plate, sayMeter(unit.meterKm, unit.hours, reader)].filter(Boolean).join(' · ')}
-          </span>
-        </span>
-        <span className="order-last col-span-2 min-w-0 overflow-hidden sm:order-none sm:col-span-1">
-          <AxlePlan axles={unit.axles} wheelEnds={unit.wheelEnds} label={`Axle plan of ${unit.name}`} />
-        </span>
-        <span className="text-13">
-          {working ? (
-            <span className="flex items-center gap-2 font-semibold">
-              <StateMark state="working" /> in a job,{' '}
-              {unit.wheelEnds
-                .filter((w) => w.state === 'working')
-                .map((w) => w.position)
-                .join(' ')}
-            </span>
-          ) : trouble ? (
-            <span
-              className={`flex items-center gap-2 font-semibold ${trouble.state === 'tight' ? 'text-blue' : 'text-rust'}`}
-            >
-              <StateMark state={trouble.state} /> {trouble.position} {stateWords[trouble.state]}
-              {trouble.endPlayMm !== null && `, ${sayPlay(trouble.endPlayMm, reader.length)}`}
-            </span>
-          ) : last ? (
-            <span className="flex items-center gap-2">
-              <StateMark state={last.state} /> {last.position}{' '}
-              <span className="figure">{sayPlay(last.endPlayMm!, reader.length)}</span>
-            </span>
-          ) : (
-            <span className="flex items-center gap-2 text-muted">
-              <StateMark state="not-measured" /> not measured
-            </span>
-          )}
-          {last?.readAt && <span className="block pl-6 text-12 text-muted">{sayDate(last.readAt)}</span>}
-        </span>
-      </Link>
-    </li>
-  );
-}
+import { useFleetOverviewQuery, useFleetQuery, useOwnersQuery, type FleetAsked } from './fleet-api.ts';
+import { Overview } from './overview.tsx';
+import { countOf, states, UnitRow, UnitRows } from './unit-row.tsx';
 
 const STATES = states.map((id) => ({ id, name: stateWords[id] }));
 const KINDS = (Object.entries(unitKinds) as [UnitKind, string][]).map(([id, name]) => ({ id, name }));
 
+/** Changes what the address asks for; an empty text takes a filter away, and the page begins anew. */
+type Go = (part: Record<string, string>) => void;
+
 type Filters = Record<'owner' | 'kind' | 'state' | 'search', string>;
+
+const NO_FILTERS: Filters = { owner: '', kind: '', state: '', search: '' };
 
 const filtersIn = (params: URLSearchParams): Filters => ({
   owner: params.get('owner') ?? '',
@@ -191,17 +114,6 @@ function FilterBar({ filters, set }: { filters: Filters; set: (part: Partial<Fil
   );
 }
 
-/** Units one after the other, by their owner as they come. */
-function byOwner(units: readonly UnitSummary[]): { owner: UnitSummary['owner']; units: UnitSummary[] }[] {
-  const groups = new Map<string, { owner: UnitSummary['owner']; units: UnitSummary[] }>();
-  for (const unit of units) {
-    const group = groups.get(unit.owner.id);
-    if (group) group.units.push(unit);
-    else groups.set(unit.owner.id, { owner: unit.owner, units: [unit] });
-  }
-  return [...groups.values()];
-}
-
 interface StandingProps {
   fleet: FleetAnswer['fleet'];
   state: string;
@@ -232,18 +144,70 @@ function Standing({ fleet, state, choose }: StandingProps) {
   );
 }
 
-/** The fleet by owner, each unit drawn as its axle plan. */
+/** Units one after the other, by their owner as they come. */
+function byOwner(units: readonly UnitSummary[]): { owner: UnitSummary['owner']; units: UnitSummary[] }[] {
+  const groups = new Map<string, { owner: UnitSummary['owner']; units: UnitSummary[] }>();
+  for (const unit of units) {
+    const group = groups.get(unit.owner.id);
+    if (group) group.units.push(unit);
+    else groups.set(unit.owner.id, { owner: unit.owner, units: [unit] });
+  }
+  return [...groups.values()];
+}
+
+/** What the filters let through, by owner and name. */
+function Filtered({ asked, go }: { asked: FleetAsked; go: Go }) {
+  const { data, error } = useFleetQuery(asked);
+  if (error) return <PageProblem error={error} />;
+  if (!data) return null;
+  return (
+    <>
+      <p className="flex flex-wrap items-center gap-3 border-b border-rule px-5 py-2 text-14 font-semibold">
+        {data.total === 1 ? '1 unit fits' : `${data.total.toLocaleString('en')} units fit`}
+        <Button onClick={() => go(NO_FILTERS)}>Clear the filters</Button>
+      </p>
+      {byOwner(data.units).map(({ owner, units }) => (
+        <section key={owner.id} aria-label={owner.name}>
+          <h2 className="border-b border-rule bg-side px-5 py-2 text-14">
+            {owner.name}{' '}
+            <span className="font-normal text-muted">{countOf(data.ofOwner[owner.id] ?? units.length)}</span>
+          </h2>
+          <UnitRows>
+            {units.map((unit) => (
+              <UnitRow key={unit.id} unit={unit} />
+            ))}
+          </UnitRows>
+        </section>
+      ))}
+      <Pager
+        page={asked.page}
+        more={data.total > asked.page * UNITS_A_PAGE}
+        onPage={(page) => {
+          go({ page: String(page) });
+          window.scrollTo(0, 0);
+        }}
+      />
+    </>
+  );
+}
+
+/** The fleet: what needs something first, then the units of each owner, each drawn as its axle plan. */
 export function FleetPage() {
   const able = useMay();
   const [params, setParams] = useSearchParams();
   const filters = filtersIn(params);
   const asked = askedBy(params);
-  const { data, error } = useFleetQuery(asked);
-  const go = (part: Record<string, string>) => {
+  const filtered = Object.values(filters).some((v) => v !== '');
+  // The same query as the overview below makes: it is asked once.
+  const { data: overview } = useFleetOverviewQuery(filtered ? 1 : asked.page);
+  const go: Go = (part) => {
     // The address is ahead of what is drawn: a second choice made at once must not undo the first.
-    const now = filtersIn(new URLSearchParams(window.location.search));
-    const next = Object.entries({ ...now, ...part }).filter(([, v]) => v !== '');
-    setParams(Object.fromEntries(next), { replace: true });
+    const next = new URLSearchParams(window.location.search);
+    next.delete('page');
+    for (const [name, value] of Object.entries(part))
+      if (value === '') next.delete(name);
+      else next.set(name, value);
+    setParams(next, { replace: true });
   };
   return (
     <main>
@@ -251,7 +215,9 @@ export function FleetPage() {
         {/* A line of its own: what it counts comes later and moves nothing. */}
         <div className="flex min-h-11 w-full flex-wrap items-center gap-x-5">
           <h1 className="text-23">Fleet</h1>
-          {data && <Standing fleet={data.fleet} state={filters.state} choose={(state) => go({ state })} />}
+          {overview && (
+            <Standing fleet={overview.fleet} state={filters.state} choose={(state) => go({ state })} />
+          )}
         </div>
         <FilterBar filters={filters} set={go} />
         <div className="flex flex-wrap gap-2">
@@ -285,51 +251,7 @@ export function FleetPage() {
           )}
         </div>
       </div>
-      {error && (
-        <div className="p-5">
-          <Note tone="trouble">{problemText(error)}</Note>
-        </div>
-      )}
-      {data && data.total !== data.fleet.units && data.total > 0 && (
-        <p className="border-b border-rule px-5 py-2 text-14 font-semibold">
-          {data.total === 1 ? '1 unit fits' : `${data.total.toLocaleString('en')} units fit`}
-        </p>
-      )}
-      {data &&
-        byOwner(data.units).map(({ owner, units }) => (
-          <section key={owner.id} aria-label={owner.name}>
-            <h2 className="border-b border-rule bg-side px-5 py-2 text-14">
-              {owner.name}{' '}
-              <span className="font-normal text-muted">
-                {data.ofOwner[owner.id] === 1
-                  ? '1 unit'
-                  : `${(data.ofOwner[owner.id] ?? units.length).toLocaleString('en')} units`}
-              </span>
-            </h2>
-            <ul className="lg:grid lg:grid-cols-2 lg:[&>li:nth-child(odd)]:border-r">
-              {units.map((unit) => (
-                <UnitRow key={unit.id} unit={unit} />
-              ))}
-            </ul>
-          </section>
-        ))}
-      {data?.units.length === 0 && (
-        <p className="px-5 py-8 text-16 text-muted">
-          {data.fleet.units === 0
-            ? 'No units yet. Add one, or bring a fleet in from a CSV file.'
-            : 'No unit fits. Take a filter away.'}
-        </p>
-      )}
-      {data && (
-        <Pager
-          page={asked.page}
-          more={data.total > asked.page * UNITS_A_PAGE}
-          onPage={(page) => {
-            go({ page: String(page) });
-            window.scrollTo(0, 0);
-          }}
-        />
-      )}
+      {filtered ? <Filtered asked={asked} go={go} /> : <Overview page={asked.page} />}
     </main>
   );
 }

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { sayHubFill, type Hub, type Sheet } from '@lanternwright/core/procedure';
+import { formatHubFill, type Hub, type Sheet } from '@lanternwright/core/procedure';
 import { parseQuantity, parseTogether, valueIn, type Parsed } from '@lanternwright/core/quantity';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -146,7 +146,7 @@ export function HubFields({ sheet, set }: Props) {
         )}
         <p className="text-13 text-muted">
           {hub
-            ? `Hub takes ${sayHubFill(sheet, reader)}`
+            ? `Hub takes ${formatHubFill(sheet, reader)}`
             : 'Without them the amount of lubricant is not reckoned'}
         </p>
       </div>

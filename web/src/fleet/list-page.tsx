@@ -151,7 +151,7 @@ function SheetFields({
 
 const SHOWN_QUESTIONS = 4;
 
-function sayQuestion(q: ListQuestion): string {
+function describeQuestion(q: ListQuestion): string {
   if (q.about === 'column') return q.words;
   if (q.about === 'kind') return `What kind is “${q.words || 'nothing said'}”?`;
   return `Which plan has ${unitKinds[q.kind]}${q.axles === null ? '' : `, ${q.axles} axles`}?`;
@@ -171,7 +171,7 @@ function ListForm({ table }: { table: ListTable }) {
   };
   const plans = [...new Map(list.units.map((u) => [u.plan.id, u.plan])).values()];
   const asked = list.questions.flatMap((q) => (q.about === 'plan' ? [q] : []));
-  const waits = list.questions.map(sayQuestion);
+  const waits = list.questions.map(describeQuestion);
   const rowsWaiting = list.questions.reduce((n, q) => n + (q.about === 'column' ? 0 : q.rows), 0);
   const answered = Object.keys(answers.plans).length > 0;
   const look = async () => {

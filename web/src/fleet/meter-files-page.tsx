@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { MeterFile, MeterReport } from '@lanternwright/contract/exchange';
 import { problemText } from '../api.ts';
-import { sayDate } from '../shell/words.ts';
+import { formatDate } from '../shell/words.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { FeedPanel } from './feed-panel.tsx';
@@ -38,7 +38,7 @@ function Report({ id, report }: { id: string; report: MeterReport }) {
       </dl>
       <p className="text-14">
         Of {count(units, 'unit')}
-        {from && until && `, from ${sayDate(from)} to ${sayDate(until)}`}. The odometer is read in{' '}
+        {from && until && `, from ${formatDate(from)} to ${formatDate(until)}`}. The odometer is read in{' '}
         {distanceIn === 'km' ? 'km' : 'miles'}.
         {doubtful > 0 &&
           ' What does not fit is kept, not reckoned with, and asked about on the Floor: an odometer may have been changed.'}

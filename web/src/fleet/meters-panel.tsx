@@ -5,7 +5,7 @@ import { parseQuantity } from '@lanternwright/core/quantity';
 import { problemFields, problemText } from '../api.ts';
 import { Choices } from '../jobs/step-form-parts.tsx';
 import { useMay } from '../people/people-api.ts';
-import { sayDate, sayMeter, shopToday } from '../shell/words.ts';
+import { formatDate, formatMeter, shopToday } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Pager } from '../ui/pager.tsx';
@@ -181,10 +181,10 @@ function Readings({
         >
           <span>
             <span className={`figure ${isDoubted(row) ? 'line-through' : ''}`}>
-              {sayMeter(row.km, row.hours, reader)}
+              {formatMeter(row.km, row.hours, reader)}
             </span>
             <span className="block text-12 text-muted">
-              {sayDate(row.date)}, {meterSources[row.source].toLowerCase()}
+              {formatDate(row.date)}, {meterSources[row.source].toLowerCase()}
               {isDoubted(row) && <b className="text-rust"> does not fit the others</b>}
             </span>
           </span>
@@ -224,14 +224,14 @@ export function MetersPanel({
   return (
     <section>
       <h2 className="pb-1 text-16">Meters</h2>
-      <p className="figure pb-2 text-14">{sayMeter(km, hours, reader)}</p>
+      <p className="figure pb-2 text-14">{formatMeter(km, hours, reader)}</p>
       {asking?.what === 'read' && <ReadForm unitId={unitId} onDone={done} />}
       {asking?.what === 'swap' && <SwapForm unitId={unitId} onDone={done} />}
       {asking?.what === 'strike' && (
         <Note tone="trouble">
           <p>
-            {sayMeter(asking.row.km, asking.row.hours, reader)} of {sayDate(asking.row.date)} counts no more.
-            It stays in the record, with your name.
+            {formatMeter(asking.row.km, asking.row.hours, reader)} of {formatDate(asking.row.date)} counts no
+            more. It stays in the record, with your name.
           </p>
           {refused && <p>{problemText(refused)}</p>}
           <div className="flex flex-wrap gap-2 pt-2">
@@ -261,8 +261,9 @@ export function MetersPanel({
           {data.swaps.map((s) => (
             <p key={`${s.of}${s.date}`} className="border-b border-rule py-2 text-13">
               {s.of === 'distance' ? 'Odometer' : 'Hour meter'} {s.why === 'swapped' ? 'changed' : 'set back'}{' '}
-              {sayDate(s.date)}: <span className="figure">{Math.round(s.last).toLocaleString('en-GB')}</span>{' '}
-              to <span className="figure">{Math.round(s.first).toLocaleString('en-GB')}</span>
+              {formatDate(s.date)}:{' '}
+              <span className="figure">{Math.round(s.last).toLocaleString('en-GB')}</span> to{' '}
+              <span className="figure">{Math.round(s.first).toLocaleString('en-GB')}</span>
             </p>
           ))}
           <Readings {...{ unitId, data }} strike={(row) => setAsking({ what: 'strike', row })} />

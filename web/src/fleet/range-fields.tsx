@@ -1,5 +1,5 @@
 import { useState, type FocusEvent } from 'react';
-import { sayMark, type Sheet, type TorqueFigure } from '@lanternwright/core/procedure';
+import { describeMark, type Sheet, type TorqueFigure } from '@lanternwright/core/procedure';
 import {
   convert,
   parseTogether,
@@ -108,7 +108,7 @@ export function RangeFields({ label, value, units, onChange }: Props) {
         </select>
       </div>
       <p className={`pt-1 text-12 ${wrong ? 'text-rust' : 'text-muted'}`}>
-        {wrong ?? (value ? sayMark(value) : 'none')}
+        {wrong ?? (value ? describeMark(value) : 'none')}
       </p>
     </fieldset>
   );

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { ReadingRow } from '@lanternwright/contract/fleet';
 import type { Sheet } from '@lanternwright/core/procedure';
-import { sayDate, sayDistance } from '../shell/words.ts';
+import { formatDate, formatDistance } from '../shell/words.ts';
 import { HistoryChart, type HistoryPoint } from '../ui/history-chart.tsx';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
 import { useReader } from '../shell/use-reader.ts';
@@ -15,7 +15,7 @@ function pointsOf(readings: readonly ReadingRow[], over: Over, reader: ReaderUni
     .map((r) => ({
       x: over === 'distance' ? r.km! : Date.parse(r.at),
       value: r.endPlayMm / per,
-      label: `${r.round === 0 ? 'as found' : r.final ? 'as left' : 'before adjusting again'}, ${sayDate(r.at)}${r.km === null ? '' : `, ${sayDistance(r.km, reader)}`}, ${r.by}`,
+      label: `${r.round === 0 ? 'as found' : r.final ? 'as left' : 'before adjusting again'}, ${formatDate(r.at)}${r.km === null ? '' : `, ${formatDistance(r.km, reader)}`}, ${r.by}`,
       state: r.verdict,
       asFound: r.round === 0,
     }));
@@ -72,8 +72,8 @@ export function ReadingsChart({
         digits={unit === 'in' ? 4 : 3}
         unit={unit}
         height={height}
-        sayX={(x) =>
-          over === 'distance' ? sayDistance(x, reader) : sayDate(new Date(x).toISOString()).slice(-8)
+        formatX={(x) =>
+          over === 'distance' ? formatDistance(x, reader) : formatDate(new Date(x).toISOString()).slice(-8)
         }
       />
     </div>

@@ -14,7 +14,7 @@ import { RangeFields } from './range-fields.tsx';
 import { IntervalFields } from './interval-fields.tsx';
 import { HubFields } from './hub-fields.tsx';
 import { HeatFields, RetorqueField, SchoolFields, shop } from './shop-choices.tsx';
-import { sayMark, torques } from '@lanternwright/core/procedure';
+import { describeMark, torques } from '@lanternwright/core/procedure';
 
 const torqueUnits = ['lbf-ft', 'Nm'] as const;
 const forceUnits = ['N', 'lbf'] as const;
@@ -260,7 +260,7 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
         inputMode="decimal"
         key={`${sheet.sheetId}/back-off`}
         defaultValue={sheet.backOff ? Math.abs(sheet.backOff.turns) : ''}
-        hint={sheet.backOff ? sayMark(sheet.backOff) : 'none'}
+        hint={sheet.backOff ? describeMark(sheet.backOff) : 'none'}
         onBlur={(e) => {
           const turns = Number(e.target.value.replace(',', '.'));
           if (turns === Math.abs(sheet.backOff?.turns ?? 0)) return;

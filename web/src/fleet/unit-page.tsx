@@ -2,24 +2,26 @@ import { lazy, Suspense, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { FollowUp, UnitDetail } from '@lanternwright/contract/fleet';
 import { axleAt, axleRoles, unitKinds } from '@lanternwright/core/axle-plan';
-import { constructions, type Sheet } from '@lanternwright/core/procedure';
-import { problemText } from '../api.ts';
-import { playDigits, sayDate, sayMeter, sayPlay, sayTime } from '../shell/words.ts';
+import { constructions, sheetLines, sheetSources, type Sheet } from '@lanternwright/core/procedure';
+import { usualGrowth } from '@lanternwright/core/wear';
+import { PageProblem } from '../form-problem.tsx';
+import { playDigits, formatDate, formatGrowth, formatMeter, formatPlay } from '../shell/words.ts';
 import { useMay } from '../people/people-api.ts';
 import { AxlePlan } from '../ui/axle-plan.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark, stateWords } from '../ui/state-mark.tsx';
-import { sheetLines, sheetSources } from '@lanternwright/core/procedure';
 import { DueBy, followUpWords } from '../jobs/due-by.tsx';
 import { DutyPanel } from './duty-panel.tsx';
 import { DuePanel } from './due-panel.tsx';
 import { MetersPanel } from './meters-panel.tsx';
-import { useHistoryQuery, useUnitQuery } from './fleet-api.ts';
+import { useUnitQuery } from './fleet-api.ts';
+import { UnitHistory } from './unit-history.tsx';
+import { UnitJobs } from './unit-jobs.tsx';
 import { useReader } from '../shell/use-reader.ts';
 
 const ReadingsChart = lazy(() => import('./readings-chart.tsx').then((m) => ({ default: m.ReadingsChart })));
-const OpenJob = lazy(() => import('../jobs/open-job.tsx').then((m) => ({ default: m.OpenJob })));
+const NewJob = lazy(() => import('../jobs/new-job.tsx').then((m) => ({ default: m.NewJob })));
 
 function SheetPanel({ sheet }: { sheet: Sheet }) {
   const reader = useReader();
@@ -85,53 +87,16 @@ function TakenOut({ unit: { takenOut } }: { unit: UnitDetail }) {
           <li key={axle.id} className="border-b border-rule py-2 text-14">
             Axle {axle.number}, {axleRoles[axle.role].toLowerCase()}
             <span className="block text-12 text-muted">
-              taken out {sayDate(takenOutAt)}
+              taken out {formatDate(takenOutAt)}
               {(['L', 'R'] as const).map((side) => {
                 const last = readings.findLast((r) => r.position === `${axle.number}${side}`);
-                return last && `, ${last.position} last ${sayPlay(last.endPlayMm, shown)}`;
+                return last && `, ${last.position} last ${formatPlay(last.endPlayMm, shown)}`;
               })}
             </span>
           </li>
         ))}
       </ul>
     </section>
-  );
-}
-
-const FIRST_LINES = 12;
-
-function History({ id, position }: { id: string; position: string }) {
-  const { data, error } = useHistoryQuery({ id, position });
-  const [all, setAll] = useState(false);
-  if (error) return <Note tone="trouble">{problemText(error)}</Note>;
-  if (!data) return null;
-  if (data.length === 0) return <p className="text-muted">Nothing was done on {position} yet.</p>;
-  const lines = all ? data : data.slice(0, FIRST_LINES);
-  return (
-    <>
-      <ol>
-        {lines.map((line, i) => (
-          <li key={i} className="grid grid-cols-[110px_1fr] gap-3 border-b border-rule py-1.5 text-13">
-            <span className="text-muted">{sayTime(line.at)}</span>
-            <span>
-              {line.text.replace(`${position}, `, '')}
-              <span className="text-muted">
-                {' '}
-                {line.by},{' '}
-                <Link className="underline underline-offset-2" to={`/jobs/${line.jobId}?at=${position}`}>
-                  job {line.jobNumber}
-                </Link>
-              </span>
-            </span>
-          </li>
-        ))}
-      </ol>
-      {!all && data.length > FIRST_LINES && (
-        <Button weight="quiet" onClick={() => setAll(true)}>
-          All {data.length} lines
-        </Button>
-      )}
-    </>
   );
 }
 
@@ -151,6 +116,8 @@ function Unit({ unit }: { unit: UnitDetail }) {
   const position = params.get('at') ?? firstToLookAt(unit);
   const wheelEnd = unit.wheelEnds.find((w) => w.position === position) ?? unit.wheelEnds[0]!;
   const axle = axleAt(unit.axles, wheelEnd.position)!;
+  const readings = unit.readings.filter((r) => r.position === wheelEnd.position);
+  const growth = usualGrowth(readings);
   return (
     <main>
       <div className="flex flex-wrap items-center justify-between gap-4 border-b border-rule px-5 py-4">
@@ -158,8 +125,8 @@ function Unit({ unit }: { unit: UnitDetail }) {
           <h1 className="text-23">{unit.name}</h1>
           <p className="text-13 text-muted">
             {unitKinds[unit.kind]} · {unit.owner.name}
-            {unit.plate && ` · ${unit.plate}`} · {sayMeter(unit.meterKm, unit.hours, reader)}
-            {unit.meterDate && ` on ${sayDate(unit.meterDate)}`}
+            {unit.plate && ` · ${unit.plate}`} · {formatMeter(unit.meterKm, unit.hours, reader)}
+            {unit.meterDate && ` on ${formatDate(unit.meterDate)}`}
           </p>
         </div>
         <div className="flex flex-wrap gap-2">
@@ -200,10 +167,12 @@ function Unit({ unit }: { unit: UnitDetail }) {
               <StateMark state={wheelEnd.state} size={20} />
               {wheelEnd.position}, {stateWords[wheelEnd.state]}
               {wheelEnd.endPlayMm !== null && (
-                <span className="figure text-16 font-normal">{sayPlay(wheelEnd.endPlayMm, shown)}</span>
+                <span className="figure text-16 font-normal">{formatPlay(wheelEnd.endPlayMm, shown)}</span>
               )}
               {wheelEnd.readAt && (
-                <span className="text-13 font-normal text-muted">last read {sayDate(wheelEnd.readAt)}</span>
+                <span className="text-13 font-normal text-muted">
+                  last read {formatDate(wheelEnd.readAt)}
+                </span>
               )}
             </h2>
             {wheelEnd.outOfService && (
@@ -213,16 +182,19 @@ function Unit({ unit }: { unit: UnitDetail }) {
               </Note>
             )}
             <Suspense fallback={<div className="h-[276px]" />}>
-              <ReadingsChart
-                readings={unit.readings.filter((r) => r.position === wheelEnd.position)}
-                band={axle.sheet.band}
-              />
+              <ReadingsChart readings={readings} band={axle.sheet.band} />
             </Suspense>
+            {growth && (
+              <p className="text-14">
+                Grows by {formatGrowth(growth.mmPer10000Km, reader)}
+                {growth.settings === 1
+                  ? ', from one setting.'
+                  : `, the middle of ${growth.settings} settings.`}
+              </p>
+            )}
           </section>
-          <section>
-            <h2 className="pb-1 text-16">What was done on {wheelEnd.position}</h2>
-            <History key={wheelEnd.position} id={unit.id} position={wheelEnd.position} />
-          </section>
+          <UnitHistory key={wheelEnd.position} id={unit.id} position={wheelEnd.position} />
+          <UnitJobs jobs={unit.jobs} />
         </div>
         <aside className="flex flex-col gap-6 border-t border-rule bg-side p-5 lg:border-t-0 lg:border-l">
           <DuePanel unitId={unit.id} due={unit.due} />
@@ -231,26 +203,9 @@ function Unit({ unit }: { unit: UnitDetail }) {
           <MetersPanel unitId={unit.id} km={unit.meterKm} hours={unit.hours} />
           <SheetPanel sheet={axle.sheet} />
           <TakenOut unit={unit} />
-          <section>
-            <h2 className="pb-1 text-16">Jobs</h2>
-            {unit.jobs.length === 0 && <p className="text-13 text-muted">None yet.</p>}
-            <ul>
-              {unit.jobs.slice(0, 10).map((j) => (
-                <li key={j.id} className="border-b border-rule">
-                  <Link to={`/jobs/${j.id}`} className="block py-2 hover:bg-panel">
-                    <span className="block text-14">{j.title}</span>
-                    <span className="text-12 text-muted">
-                      Job {j.number}, {sayDate(j.openedAt)}
-                      {j.closedAt ? '' : ', open'}
-                    </span>
-                  </Link>
-                </li>
-              ))}
-            </ul>
-          </section>
         </aside>
       </div>
-      <Suspense>{opening && <OpenJob unit={unit} onClose={() => setOpening(false)} />}</Suspense>
+      <Suspense>{opening && <NewJob unit={unit} onClose={() => setOpening(false)} />}</Suspense>
     </main>
   );
 }
@@ -259,12 +214,6 @@ function Unit({ unit }: { unit: UnitDetail }) {
 export function UnitPage() {
   const { id = '' } = useParams();
   const { data, error } = useUnitQuery(id);
-  if (error) {
-    return (
-      <div className="p-5">
-        <Note tone="trouble">{problemText(error)}</Note>
-      </div>
-    );
-  }
+  if (error) return <PageProblem error={error} />;
   return data ? <Unit key={data.id} unit={data} /> : <p className="p-5 text-muted">Opening.</p>;
 }

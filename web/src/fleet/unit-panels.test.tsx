@@ -81,13 +81,13 @@ describe('what is due on a unit', () => {
     );
     expect(screen.getByText('Nobody has said when it was done last')).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Say when' }));
-    await user.click(screen.getByRole('button', { name: 'Keep it' }));
+    await user.click(screen.getByRole('button', { name: 'Save' }));
     expect(screen.getByText('Say the day, and on which wheel ends')).toBeTruthy();
     expect(asked).toHaveLength(0);
     await user.click(screen.getByRole('button', { name: '2L' }));
     await user.click(screen.getByRole('button', { name: '2R' }));
     await user.type(screen.getByLabelText('Day of: Seal, renew'), '2026-03-01');
-    await user.click(screen.getByRole('button', { name: 'Keep it' }));
+    await user.click(screen.getByRole('button', { name: 'Save' }));
     await vi.waitFor(() => expect(asked).toHaveLength(2));
     expect(asked.map((a) => a.body)).toEqual(
       ['2L', '2R'].map((position) => ({ position, date: '2026-03-01', works: ['seal'] })),
@@ -178,7 +178,7 @@ describe('the duty of a unit', () => {
     expect(screen.getByLabelText<HTMLSelectElement>('Works in water').value).toBe('');
     await user.selectOptions(screen.getByLabelText('Works in water'), 'half of each interval');
     await user.selectOptions(screen.getByLabelText('Heavily loaded'), 'no');
-    await user.click(screen.getByRole('button', { name: 'Keep it' }));
+    await user.click(screen.getByRole('button', { name: 'Save' }));
     expect(asked).toEqual([
       {
         ...{ method: 'PUT', path: `/api/fleet/units/${unit}/duty` },
@@ -193,7 +193,7 @@ describe('the duty of a unit', () => {
     const { user } = await show(<DutyPanel unit={of([])} />, supervisor);
     await user.click(screen.getByRole('button', { name: 'Change its duty' }));
     await user.selectOptions(screen.getByLabelText('Stands for months'), 'a quarter of each interval');
-    await user.click(screen.getByRole('button', { name: 'Keep it' }));
+    await user.click(screen.getByRole('button', { name: 'Save' }));
     expect(await screen.findByText(/was changed since/)).toBeTruthy();
     expect(screen.getByLabelText<HTMLSelectElement>('Stands for months').value).toBe('0.25');
     cleanup();

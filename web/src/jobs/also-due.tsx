@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { followUpKinds, type BodyOf, type FollowUpKind, type WheelEnd } from '@lanternwright/core/traveller';
-import { sayDate, sayTime } from '../shell/words.ts';
+import { formatDate, formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -44,7 +44,7 @@ export function AlsoDueFields({ due, onChange }: { due: AlsoDue; onChange: (due:
             className="flex items-center justify-between gap-3 border-b border-rule py-2 text-14"
           >
             <span>
-              {followUpKinds[d.kind]} by {sayDate(d.byDate)}: {d.what}
+              {followUpKinds[d.kind]} by {formatDate(d.byDate)}: {d.what}
             </span>
             <Button weight="quiet" onClick={() => onChange(due.filter((x) => x !== d))}>
               Take it away
@@ -98,8 +98,8 @@ export function AlsoDueList({ open, wheelEnd }: { open: OpenJob; wheelEnd: Wheel
       <Note key={`${d.kind} ${nth}`} tone={done ? 'good' : 'plain'}>
         <span className="flex flex-wrap items-center justify-between gap-3">
           <span>
-            <b>{followUpKinds[d.kind]}</b>, by {sayDate(d.byDate)}: {d.what}.{' '}
-            {done && `Looked after by ${done.doneBy ?? done.by.name}, ${sayTime(done.at)}.`}
+            <b>{followUpKinds[d.kind]}</b>, by {formatDate(d.byDate)}: {d.what}.{' '}
+            {done && `Looked after by ${done.doneBy ?? done.by.name}, ${formatTime(done.at)}.`}
           </span>
           {done && <TakeBack open={open} eventId={done.eventId} by={done.by.id} words="It was not" />}
           {!done && (

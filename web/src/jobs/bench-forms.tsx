@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { compared, hubFill, sayHubFill, type Compared } from '@lanternwright/core/procedure';
+import { compared, hubFill, formatHubFill, type Compared } from '@lanternwright/core/procedure';
 import { formatFor, parseQuantity, unitDefinition } from '@lanternwright/core/quantity';
 import { comparableOf, partTitle } from '@lanternwright/core/route';
 import { partsToCompare } from '@lanternwright/core/traveller';
@@ -161,7 +161,7 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
       {fill && (
         <div className="rounded-lg border border-edge bg-panel p-4">
           <p className="caption">{oil ? 'The hub takes in the end, to the mark' : 'The hub takes'}</p>
-          <p className="figure text-26 font-semibold">{sayHubFill(wheelEnd.sheet, reader)}</p>
+          <p className="figure text-26 font-semibold">{formatHubFill(wheelEnd.sheet, reader)}</p>
           <p className="text-12 text-muted">
             {oil
               ? 'Reckoned from bearings and cavity; the mark on the cap decides.'

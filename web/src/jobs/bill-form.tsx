@@ -1,6 +1,13 @@
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
-import { billSchema, billTotals, sayMoney, toMinor, typedMoney, type Bill } from '@lanternwright/core/cost';
+import {
+  billSchema,
+  billTotals,
+  formatMoney,
+  toMinor,
+  typedMoney,
+  type Bill,
+} from '@lanternwright/core/cost';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -153,7 +160,7 @@ export function BillForm({ start, button, onSave }: Props) {
         Total{' '}
         <span className="figure font-semibold">
           {read.success
-            ? sayMoney(billTotals(read.data).totalMinor, read.data.currency)
+            ? formatMoney(billTotals(read.data).totalMinor, read.data.currency)
             : 'when every line is whole'}
         </span>
       </p>

@@ -1,8 +1,8 @@
-import { billTotals, lineMinor, sayMoney, type Bill } from '@lanternwright/core/cost';
+import { billTotals, lineMinor, formatMoney, type Bill } from '@lanternwright/core/cost';
 
 /** An estimate or a bill, with its sums. */
 export function BillView({ bill }: { bill: Bill }) {
-  const money = (minor: number) => sayMoney(minor, bill.currency);
+  const money = (minor: number) => formatMoney(minor, bill.currency);
   const totals = billTotals(bill);
   const sums = [
     ['Supplies', totals.suppliesMinor],

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Person } from '@lanternwright/contract/people';
-import { hubFill, saySchool, type StepData } from '@lanternwright/core/procedure';
+import { hubFill, describeSchool, type StepData } from '@lanternwright/core/procedure';
 import { formatFor, parseQuantity } from '@lanternwright/core/quantity';
 import { TextField } from '../ui/field.tsx';
 import { useDraft } from './use-draft.ts';
@@ -74,7 +74,7 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
     lubricant.trim().toLowerCase() !== sheet.lubricant.name.toLowerCase()
       ? `The sheet asks for ${sheet.lubricant.name}: why another, and is the old all out`
       : joint !== '' && sheet.schools.joint !== 'either' && joint !== sheet.schools.joint
-        ? `The sheet says ${saySchool('joint', sheet.schools).toLowerCase()}: why not`
+        ? `The sheet says ${describeSchool('joint', sheet.schools).toLowerCase()}: why not`
         : null;
   const wantsNote = step.joint === true && against !== null;
   const save = () => {
@@ -118,7 +118,7 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
           legend={
             sheet.schools.joint === 'either'
               ? 'What closes the cap'
-              : `What closes the cap; the sheet says ${saySchool('joint', sheet.schools).toLowerCase()}`
+              : `What closes the cap; the sheet says ${describeSchool('joint', sheet.schools).toLowerCase()}`
           }
           name="joint"
           choices={joints}

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
 import { parseQuantity, quantity, type Quantity } from '@lanternwright/core/quantity';
-import { sayTool } from '@lanternwright/core/tool';
+import { describeTool } from '@lanternwright/core/tool';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
 import { useInstruments } from '../instruments/use-instruments.ts';
 import { useAppSelector } from '../store.ts';
@@ -173,7 +173,7 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
             <option value="">which one</option>
             {tools.map((t) => (
               <option key={t.id} value={t.code} disabled={why(t) !== null}>
-                {t.code}, {sayTool(t)}
+                {t.code}, {describeTool(t)}
               </option>
             ))}
             {gauge !== '' && !listed && <option value={gauge}>{gauge}, not on the list</option>}

@@ -1,6 +1,6 @@
 import type { ShopFollowUp } from '@lanternwright/contract/jobs';
 import { followUpKinds } from '@lanternwright/core/traveller';
-import { sayDate, sayDistance } from '../shell/words.ts';
+import { formatDate, formatDistance } from '../shell/words.ts';
 import { useReader } from '../shell/use-reader.ts';
 
 /** What each kind of follow-up is called. */
@@ -18,8 +18,8 @@ export function DueBy({ due }: { due: Pick<ShopFollowUp, 'byKm' | 'byDate' | 'st
   return (
     <span className={`text-right text-13 ${late ? 'font-semibold text-rust' : 'text-muted'}`}>
       {late ? 'overdue since ' : due.state === 'due' ? 'due now, by ' : 'by '}
-      {due.byKm === null ? '' : `${sayDistance(due.byKm, reader)} or `}
-      {sayDate(due.byDate)}
+      {due.byKm === null ? '' : `${formatDistance(due.byKm, reader)} or `}
+      {formatDate(due.byDate)}
     </span>
   );
 }

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { FOLLOW_UPS_A_PAGE, type ShopFollowUp } from '@lanternwright/contract/jobs';
 import { unitKinds } from '@lanternwright/core/axle-plan';
-import { sayDistance } from '../shell/words.ts';
+import { formatDistance } from '../shell/words.ts';
 import { Pager } from '../ui/pager.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { DueBy, followUpWords } from './due-by.tsx';
@@ -16,7 +16,7 @@ const stands = { overdue: 'Overdue', due: 'Now', early: 'Later' } as const;
 /** How far the unit may still go, where the follow-up is by distance and the meter is known. */
 function distanceLeft({ byKm, meterKm, state }: ShopFollowUp, reader: ReaderUnits): string {
   if (byKm === null || meterKm === null || state === 'overdue') return '';
-  return `${sayDistance(byKm - meterKm, reader)} left`;
+  return `${formatDistance(byKm - meterKm, reader)} left`;
 }
 
 function Row({ due }: { due: ShopFollowUp }) {

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { isClosed, sayStopped, stoppedWords } from '@lanternwright/core/traveller';
-import { sayTime } from '../shell/words.ts';
+import { isClosed, describeStopped, stoppedWords } from '@lanternwright/core/traveller';
+import { formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -28,7 +28,7 @@ export function HoldBar({ open }: { open: OpenJob }) {
       <Note tone="trouble">
         <span className="flex flex-wrap items-center justify-between gap-3">
           <span>
-            {stoppedWords[stopped.as]}: {sayStopped(job)}. {stopped.by.name}, {sayTime(stopped.at)}.
+            {stoppedWords[stopped.as]}: {describeStopped(job)}. {stopped.by.name}, {formatTime(stopped.at)}.
           </span>
           {stopped.as === 'held' && (
             <Button onClick={() => setError(open.send({ kind: 'job-resumed' }) ?? undefined)}>

@@ -19,7 +19,7 @@ import {
 import { problemText } from '../api.ts';
 import { bayChosen } from '../shell/preferences.ts';
 import { useKeys } from '../shell/use-keys.ts';
-import { sayMeter } from '../shell/words.ts';
+import { formatMeter } from '../shell/words.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { AxlePlan } from '../ui/axle-plan.tsx';
 import { Button } from '../ui/button.tsx';
@@ -94,7 +94,7 @@ function JobHead({ open }: { open: OpenJob }) {
         </h1>
         <p className="text-13 text-muted">
           Job {detail.number} · {unitKinds[detail.unit.kind]} · {detail.unit.owner.name} ·{' '}
-          {sayMeter(distance ? distance.si / 1000 : null, hours?.value ?? null, reader)}
+          {formatMeter(distance ? distance.si / 1000 : null, hours?.value ?? null, reader)}
           {job.stopped
             ? ` · ${stoppedWords[job.stopped.as].toLowerCase()}`
             : isClosed(job) && ' · every wheel end is released'}

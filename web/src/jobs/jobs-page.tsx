@@ -4,7 +4,7 @@ import { JOBS_A_PAGE, type JobSummary } from '@lanternwright/contract/jobs';
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { stoppedWords } from '@lanternwright/core/traveller';
 import { usePerson } from '../people/people-api.ts';
-import { sayTime } from '../shell/words.ts';
+import { formatTime } from '../shell/words.ts';
 import { Pager } from '../ui/pager.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { useJobsQuery } from './jobs-api.ts';
@@ -53,7 +53,7 @@ function JobRow({ job }: { job: JobSummary }) {
         </span>
         <span className="text-13 text-muted md:text-right">
           Job {job.number}
-          <span className="block">{sayTime(job.openedAt)}</span>
+          <span className="block">{formatTime(job.openedAt)}</span>
         </span>
       </Link>
     </li>
@@ -81,7 +81,7 @@ function DecideList({ jobs }: { jobs: readonly JobSummary[] }) {
                 {q.title}: {q.seen.toLowerCase()}
               </span>
               <span className="text-13 text-muted">
-                {q.askedBy}, {sayTime(q.at)}
+                {q.askedBy}, {formatTime(q.at)}
               </span>
             </Link>
           </li>

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import type { LiveMessage } from '@lanternwright/contract/jobs';
 import { api } from '../api.ts';
-import { keepAtHand } from '../offline/keep-at-hand.ts';
+import { fetchForOffline } from '../offline/fetch-for-offline.ts';
 import { sawRecord } from '../record-seen.ts';
 import { useAppDispatch } from '../store.ts';
 import { eventArrived } from './jobs-api.ts';
@@ -16,7 +16,7 @@ const AGAIN_MS = 5_000;
  * Listens to the live stream: jobs on screen get each event, lists are fetched again a moment later. For whoever works
  * on jobs, what a day without a network needs is fetched whenever the stream stands again.
  */
-export function useLive(seesJobs: boolean, keepsAtHand: boolean): void {
+export function useLive(seesJobs: boolean, worksOffline: boolean): void {
   const dispatch = useAppDispatch();
   useEffect(() => {
     if (!seesJobs) return undefined;
@@ -46,7 +46,7 @@ export function useLive(seesJobs: boolean, keepsAtHand: boolean): void {
       const stands = () => {
         lost = false;
         clearTimeout(copying);
-        if (keepsAtHand) copying = setTimeout(() => void dispatch(keepAtHand()), COPY_MS);
+        if (worksOffline) copying = setTimeout(() => void dispatch(fetchForOffline()), COPY_MS);
       };
       // Nobody knows what was missed before the stream stood, nor in a long gap of it.
       stream.addEventListener('anew', () => {
@@ -69,5 +69,5 @@ export function useLive(seesJobs: boolean, keepsAtHand: boolean): void {
       clearTimeout(copying);
       stream.close();
     };
-  }, [dispatch, seesJobs, keepsAtHand]);
+  }, [dispatch, seesJobs, worksOffline]);
 }

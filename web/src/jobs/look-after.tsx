@@ -2,7 +2,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { Link } from 'react-router';
 import { wheelEndAt, type WheelEnd } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
-import { sayTime } from '../shell/words.ts';
+import { formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { AlsoDueList } from './also-due.tsx';
@@ -18,7 +18,7 @@ function At({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
       <AlsoDueList {...{ open, wheelEnd }} />
       {retorque ? (
         <Note tone="good">
-          Retorqued, {sayTime(retorque.at)}, by {retorque.doneBy ?? retorque.by.name}.
+          Retorqued, {formatTime(retorque.at)}, by {retorque.doneBy ?? retorque.by.name}.
         </Note>
       ) : (
         release?.followUp && (

@@ -1,6 +1,12 @@
 import { useState } from 'react';
 import { LEAST_CYCLES, REPEAT_WITHIN_MM } from '@lanternwright/core/end-play';
-import { bandInMm, sayPull, type BandFigure, type Step, type StepData } from '@lanternwright/core/procedure';
+import {
+  bandInMm,
+  formatPull,
+  type BandFigure,
+  type Step,
+  type StepData,
+} from '@lanternwright/core/procedure';
 import { parseQuantity } from '@lanternwright/core/quantity';
 import {
   playMm,
@@ -10,7 +16,7 @@ import {
   type Reading,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
-import { playDigits, sayPlay } from '../shell/words.ts';
+import { playDigits, formatPlay } from '../shell/words.ts';
 import { ToolField, useGraduation, useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -111,7 +117,7 @@ function DragPanel({ wheelEnd, record }: Pick<Props, 'wheelEnd' | 'record'>) {
         label={`Pull at a wheel stud, N or lbf${drag ? '' : ' (optional)'}`}
         hint={
           drag
-            ? `The sheet asks for ${sayPull(drag, reader)}`
+            ? `The sheet asks for ${formatPull(drag, reader)}`
             : 'The sheet has no figure: light, even drag by hand is recorded as that'
         }
         className="figure"
@@ -231,7 +237,7 @@ function EndPlayPanel({ open, wheelEnd, step, record, band }: Props & { band: Ba
             disabled={unfit !== null}
             onClick={() => record({ kind: 'measure', by: 'dial', ...(listed ? { listed } : {}) })}
           >
-            Accept {sayPlay(result!.endPlayMm, unit)} {asFound ? 'as found' : `for ${position}`}
+            Accept {formatPlay(result!.endPlayMm, unit)} {asFound ? 'as found' : `for ${position}`}
           </Button>
           <Button onClick={again}>Measure again</Button>
         </div>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { billDifferences, billTotals, sayMoney, type Bill } from '@lanternwright/core/cost';
+import { billDifferences, billTotals, formatMoney, type Bill } from '@lanternwright/core/cost';
 import {
   linesToAnswer,
   ownerAnswers,
@@ -9,7 +9,7 @@ import {
 } from '@lanternwright/core/traveller';
 import { works, type Work } from '@lanternwright/core/stack';
 import { useShop } from '../people/people-api.ts';
-import { sayTime } from '../shell/words.ts';
+import { formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -178,7 +178,7 @@ function LineAnswers({
 function Difference({ quoted, actual }: { quoted: Bill; actual: Bill }) {
   const lines = billDifferences(quoted, actual);
   const by = billTotals(actual).totalMinor - billTotals(quoted).totalMinor;
-  const money = (minor: number) => sayMoney(minor, actual.currency);
+  const money = (minor: number) => formatMoney(minor, actual.currency);
   if (lines.length === 0) return <p className="text-14 text-muted">It came to what was quoted.</p>;
   return (
     <>
@@ -221,7 +221,7 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
           <h3 className="text-18">
             Estimate{' '}
             <span className="text-13 font-normal text-muted">
-              {estimate.by.name}, {sayTime(estimate.at)}
+              {estimate.by.name}, {formatTime(estimate.at)}
             </span>
           </h3>
           <BillView bill={estimate.bill} />
@@ -231,7 +231,7 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
         <Note tone={answer.answer === 'do-now' ? 'good' : 'trouble'}>
           {answer.name}: {ownerAnswers[answer.answer].toLowerCase()}
           {answer.until && ` until ${answer.until}`}
-          {answer.risk && `. Risk: ${answer.risk}`}. Recorded by {answer.by.name}, {sayTime(answer.at)}.
+          {answer.risk && `. Risk: ${answer.risk}`}. Recorded by {answer.by.name}, {formatTime(answer.at)}.
         </Note>
       )}
       {estimate && !answer && <Answer open={open} />}
@@ -240,7 +240,7 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
           <h3 className="text-18">
             Bill{' '}
             <span className="text-13 font-normal text-muted">
-              {actual.by.name}, {sayTime(actual.at)}
+              {actual.by.name}, {formatTime(actual.at)}
             </span>
           </h3>
           <BillView bill={actual.bill} />

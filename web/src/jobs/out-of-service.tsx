@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { sayOff } from '@lanternwright/core/traveller';
+import { describeOff } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -26,7 +26,7 @@ export function OutOfService({ open }: { open: OpenJob }) {
         End out of service
       </Button>
     );
-  const off = open.job.wheelEnds.filter((w) => !w.release).map(sayOff);
+  const off = open.job.wheelEnds.filter((w) => !w.release).map(describeOff);
   const save = () => {
     if (reason.trim() === '' || told.trim() === '' || leaves === '')
       return setError('Say why, how it leaves, and who was told');

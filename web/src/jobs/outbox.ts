@@ -52,10 +52,13 @@ const queue = deviceQueue<Waiting>('outbox', {
 });
 
 /** Records that are shown already and on their way into the browser's database. */
-const notKeptYet = new Set<string>();
+const notHeldYet = new Set<string>();
 
 /** What is left when one record was refused: what was queued behind it on the same wheel end was decided on a job that never was. */
-function without(waiting: readonly Waiting[], { id, jobId }: Pick<Waiting, 'id' | 'jobId'>): Waiting[] {
+function withoutRefused(
+  waiting: readonly Waiting[],
+  { id, jobId }: Pick<Waiting, 'id' | 'jobId'>,
+): Waiting[] {
   const refusedEnd = endOf(waiting.find((w) => w.id === id));
   return waiting.filter((w) => w.jobId !== jobId || endOf(w) !== refusedEnd);
 }
@@ -69,7 +72,7 @@ const slice = createSlice({
   reducers: {
     /** What the device holds, whichever tab put it there. */
     loaded(state, { payload }: PayloadAction<Waiting[]>) {
-      state.waiting = [...payload, ...state.waiting.filter((w) => notKeptYet.has(w.id))];
+      state.waiting = [...payload, ...state.waiting.filter((w) => notHeldYet.has(w.id))];
     },
     queued(state, { payload }: PayloadAction<Waiting>) {
       state.waiting.push(payload);
@@ -80,7 +83,7 @@ const slice = createSlice({
       state.hindrance = null;
     },
     refused(state, { payload }: PayloadAction<{ id: string; jobId: string; text: string }>) {
-      state.waiting = without(state.waiting, payload);
+      state.waiting = withoutRefused(state.waiting, payload);
       state.hindrance = null;
       state.refusal = { jobId: payload.jobId, text: payload.text };
     },
@@ -128,7 +131,7 @@ export function record(jobId: string, seenVersion: number, command: Command, { i
     const recorded = done ? { ...command, doneAt: queuedAt } : command;
     const id = uuid();
     const waiting = { id, jobId, seenVersion, command: recorded, queuedAt, by: { id: by, name } };
-    notKeptYet.add(id);
+    notHeldYet.add(id);
     dispatch(queued(waiting));
     try {
       await queue.add(waiting);
@@ -137,7 +140,7 @@ export function record(jobId: string, seenVersion: number, command: Command, { i
       dispatch(refused({ id, jobId, text: 'This browser could not hold it: it was not recorded' }));
       return;
     } finally {
-      notKeptYet.delete(id);
+      notHeldYet.delete(id);
     }
     void dispatch(sendWaiting(by));
   };
@@ -234,11 +237,11 @@ async function sendOne(
   const problem = (await response.json()) as Problem & { job?: JobDetail };
   if (problem.job) dispatch(jobsApi.util.upsertQueryData('job', jobId, problem.job));
   const all = await queue.read();
-  const left = new Set(without(all, { id, jobId }));
+  const left = new Set(withoutRefused(all, { id, jobId }));
   const records = all.filter((w) => !left.has(w));
   // Held there before it is let go here: nothing is lost between.
   await dispatch(holdNotTaken({ id, jobId, records, reason: problem.detail, at: new Date().toISOString() }));
-  await queue.change((list) => without(list, { id, jobId }));
+  await queue.change((list) => withoutRefused(list, { id, jobId }));
   dispatch(refused({ id, jobId, text: problem.detail }));
   return null;
 }

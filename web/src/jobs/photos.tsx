@@ -4,7 +4,7 @@ import { partsToJudge, wheelEndAt } from '@lanternwright/core/traveller';
 import { componentOf } from '@lanternwright/core/inspection';
 import { stages, type Stage } from '@lanternwright/core/procedure';
 import type { WheelEnd } from '@lanternwright/core/traveller';
-import { sayTime } from '../shell/words.ts';
+import { formatTime } from '../shell/words.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { buttonLook } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
@@ -124,7 +124,7 @@ export function Photos({ wheelEnd }: { wheelEnd: WheelEnd }) {
               <p className="text-12 text-muted">
                 {p.component && `${componentOf(p.component)?.title ?? p.component}. `}
                 {p.caption && `${p.caption}. `}
-                {where}, {p.by.name}, {sayTime(p.at)}
+                {where}, {p.by.name}, {formatTime(p.at)}
               </p>
             </li>
           );

@@ -7,7 +7,7 @@ import {
   type OpenQuestion,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
-import { sayDistance, sayPlay } from '../shell/words.ts';
+import { formatDistance, formatPlay } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -27,9 +27,9 @@ function Known({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
   const before = open.detail.before.filter((r) => r.position === wheelEnd.position && r.final);
   const km = open.job.meter.distance ? open.job.meter.distance.si / 1000 : null;
   const facts = [
-    km === null ? null : `at ${sayDistance(km, reader)}`,
+    km === null ? null : `at ${formatDistance(km, reader)}`,
     `${before.length} earlier ${before.length === 1 ? 'setting' : 'settings'} of this wheel end`,
-    verdict ? `as found ${sayPlay(verdict.result.endPlayMm, unit)}` : null,
+    verdict ? `as found ${formatPlay(verdict.result.endPlayMm, unit)}` : null,
     open.job.complaint ? `complaint: ${open.job.complaint.toLowerCase()}` : null,
   ];
   return <p className="text-13 text-muted">{facts.filter(Boolean).join(', ')}.</p>;

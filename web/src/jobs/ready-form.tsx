@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { readyStates, type ReadyLine, type ReadyState } from '@lanternwright/core/procedure';
 import { linesToAnswer } from '@lanternwright/core/traveller';
-import { sayDate } from '../shell/words.ts';
+import { formatDate } from '../shell/words.ts';
 import { useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -26,7 +26,7 @@ function AbleTools({ need }: { need: NonNullable<ReadyLine['need']> }) {
   return (
     <span className="block text-13 text-muted">
       {able
-        .map((t) => `${t.code}${t.calibratedUntil ? ` until ${sayDate(t.calibratedUntil)}` : ''}`)
+        .map((t) => `${t.code}${t.calibratedUntil ? ` until ${formatDate(t.calibratedUntil)}` : ''}`)
         .join(', ')}
     </span>
   );

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
-import { bandInMm, sayTorque, stages, torques } from '@lanternwright/core/procedure';
+import { bandInMm, formatTorque, stages, torques } from '@lanternwright/core/procedure';
 import { formatFor, formatTyped } from '@lanternwright/core/quantity';
 import { partTitle } from '@lanternwright/core/route';
 import { works } from '@lanternwright/core/stack';
@@ -14,8 +14,8 @@ import {
   makersFigures,
   progressOf,
   readingsOf,
-  sayObjection,
-  sayStepData,
+  describeObjection,
+  describeStepData,
   stepsOfKind,
   stageAtHand,
   torqueFits,
@@ -25,7 +25,7 @@ import {
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
-import { sayDate, sayPlay, sayTime } from '../shell/words.ts';
+import { formatDate, formatPlay, formatTime } from '../shell/words.ts';
 import { Note } from '../ui/problem-note.tsx';
 import { ThouRule } from '../ui/thou-rule.tsx';
 import { OutOfService } from './out-of-service.tsx';
@@ -33,7 +33,7 @@ import { ReleasePanel } from './release-panel.tsx';
 import { useOpenJob, type OpenJob } from './use-job.ts';
 import { useReader } from '../shell/use-reader.ts';
 
-const by = (record: StepRecord) => `${record.by.name}, ${sayTime(record.at)}`;
+const by = (record: StepRecord) => `${record.by.name}, ${formatTime(record.at)}`;
 
 function EndPlay({ wheelEnd }: { wheelEnd: WheelEnd }) {
   const reader = useReader();
@@ -58,12 +58,12 @@ function EndPlay({ wheelEnd }: { wheelEnd: WheelEnd }) {
       <p>
         {left ? (
           <>
-            <span className="figure">{sayPlay(left.endPlayMm, unit)}</span> {left.verdict.replace('-', ' ')},{' '}
-            {left.cyclesMm.length} cycles
+            <span className="figure">{formatPlay(left.endPlayMm, unit)}</span>{' '}
+            {left.verdict.replace('-', ' ')}, {left.cyclesMm.length} cycles
             {last?.gauge && ` with ${last.gauge}`}
           </>
         ) : data?.kind === 'measure' ? (
-          sayStepData(data, reader)
+          describeStepData(data, reader)
         ) : (
           <span className="text-rust">
             {measuring ? 'Not measured since the nut was moved.' : 'Not set in this job.'}
@@ -71,11 +71,11 @@ function EndPlay({ wheelEnd }: { wheelEnd: WheelEnd }) {
         )}
         {data?.kind === 'measure' &&
           data.listed?.calibratedUntil &&
-          `, in calibration until ${sayDate(data.listed.calibratedUntil)}`}
+          `, in calibration until ${formatDate(data.listed.calibratedUntil)}`}
       </p>
       <p className="text-13 text-muted">
         {found
-          ? `Found at ${sayPlay(found.endPlayMm, unit)}, ${found.verdict.replace('-', ' ')}.`
+          ? `Found at ${formatPlay(found.endPlayMm, unit)}, ${found.verdict.replace('-', ' ')}.`
           : 'Not measured as found.'}
         {measuring?.record && ` ${by(measuring.record)}.`}
       </p>
@@ -101,9 +101,9 @@ function Torques({ wheelEnd }: { wheelEnd: WheelEnd }) {
             {data ? (
               <span className={off ? 'font-semibold text-rust' : ''}>
                 <span className="figure">{formatFor(data.torque, reader)}</span> {data.tool}
-                {data.listed?.calibratedUntil && `, until ${sayDate(data.listed.calibratedUntil)}`}
+                {data.listed?.calibratedUntil && `, until ${formatDate(data.listed.calibratedUntil)}`}
                 {own
-                  ? `, of ${sayTorque(own, reader).split(' (')[0]}`
+                  ? `, of ${formatTorque(own, reader).split(' (')[0]}`
                   : data.asked && `, maker’s ${formatFor(data.asked, reader)}`}
                 {data.note && `. ${data.note}`}
               </span>
@@ -126,7 +126,7 @@ function Recorded({ wheelEnd, rows, none }: { wheelEnd: WheelEnd; rows: StepProg
         <li key={step.id} className="py-0.5">
           <span className="text-muted">{step.title}:</span>{' '}
           {record?.data ? (
-            `${sayStepData(record.data, reader, step, wheelEnd)}, ${record.by.name}`
+            `${describeStepData(record.data, reader, step, wheelEnd)}, ${record.by.name}`
           ) : (
             <span className={step.optional ? 'text-muted' : 'text-rust'}>
               {record?.skipped ? `left out: ${record.skipped}` : 'not recorded'}
@@ -173,7 +173,7 @@ function Kept({ wheelEnd }: { wheelEnd: WheelEnd }) {
     <>
       {kept.map(([key, label]) => (
         <p key={key}>
-          {label} <span className="figure">{sayTorque(figures[key]!, reader)}</span>
+          {label} <span className="figure">{formatTorque(figures[key]!, reader)}</span>
         </p>
       ))}
       <p className="text-13 text-muted">Read off the maker’s sheet; with the release, this axle’s own.</p>
@@ -255,7 +255,7 @@ function Against({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
       <div>
         <p className="text-18 font-semibold">
           {position} {never.length > 0 ? 'stays' : 'asks for a reason'}:{' '}
-          {sayObjection(wheelEnd, first!, reader)}
+          {describeObjection(wheelEnd, first!, reader)}
         </p>
         <p className="text-14">
           {rest.length > 0 && `And ${rest.length} more. `}

@@ -3,11 +3,11 @@ import { addDays } from '@lanternwright/core/interval';
 import {
   againstRelease,
   lastVerdict,
-  sayObjection,
+  describeObjection,
   otherSideDue,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
-import { sayDate, sayDistance, sayPlay, sayTime, shopToday } from '../shell/words.ts';
+import { formatDate, formatDistance, formatPlay, formatTime, shopToday } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { AreaField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -38,11 +38,13 @@ function Released({ open, wheelEnd }: Props) {
     <>
       <Note tone={release.overrideReason ? 'trouble' : 'good'}>
         <p className="font-semibold">
-          Released by {release.by.name}, {sayTime(release.at)}.
+          Released by {release.by.name}, {formatTime(release.at)}.
         </p>
         {release.overrideReason && (
           <>
-            <p>In spite of: {release.overridden.map((o) => sayObjection(wheelEnd, o, reader)).join('. ')}.</p>
+            <p>
+              In spite of: {release.overridden.map((o) => describeObjection(wheelEnd, o, reader)).join('. ')}.
+            </p>
             <p>Reason: {release.overrideReason}</p>
           </>
         )}
@@ -51,7 +53,7 @@ function Released({ open, wheelEnd }: Props) {
       {retorque ? (
         <>
           <Note tone="good">
-            Retorqued, {sayTime(retorque.at)}, by {retorque.doneBy ?? retorque.by.name}.
+            Retorqued, {formatTime(retorque.at)}, by {retorque.doneBy ?? retorque.by.name}.
           </Note>
           <TakeBack
             {...{ open }}
@@ -76,9 +78,9 @@ function Released({ open, wheelEnd }: Props) {
               <p className="text-16">
                 Retorque due{' '}
                 {followUp.byKm !== null && followUp.fromKm !== null
-                  ? `between ${sayDistance(followUp.fromKm, reader)} and ${sayDistance(followUp.byKm, reader)}, or `
+                  ? `between ${formatDistance(followUp.fromKm, reader)} and ${formatDistance(followUp.byKm, reader)}, or `
                   : ''}
-                by {sayDate(followUp.byDate)}, whichever comes first.
+                by {formatDate(followUp.byDate)}, whichever comes first.
               </p>
               <RetorqueForm {...{ open, wheelEnd }} />
             </>
@@ -131,7 +133,7 @@ function ReleaseForm({ open, wheelEnd, beside }: Props) {
           </p>
           <ul className="list-disc pl-5">
             {(never.length > 0 ? never : against).map((a) => (
-              <li key={sayObjection(wheelEnd, a, reader)}>{sayObjection(wheelEnd, a, reader)}</li>
+              <li key={describeObjection(wheelEnd, a, reader)}>{describeObjection(wheelEnd, a, reader)}</li>
             ))}
           </ul>
         </Note>
@@ -201,7 +203,7 @@ export function ReleasePanel({ open, wheelEnd, beside }: Props) {
         {verdict && (
           <p className="flex items-center gap-2 text-16">
             <StateMark state={verdict.verdict === 'unsure' ? 'repeat' : verdict.verdict} size={18} />
-            End play <span className="figure">{sayPlay(verdict.endPlayMm, unit)}</span>
+            End play <span className="figure">{formatPlay(verdict.endPlayMm, unit)}</span>
           </p>
         )}
       </div>

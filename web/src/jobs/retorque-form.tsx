@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { parseQuantity, unitFor } from '@lanternwright/core/quantity';
 import { torqueFits, type WheelEnd } from '@lanternwright/core/traveller';
-import { sayTorque, type TorqueFigure } from '@lanternwright/core/procedure';
+import { formatTorque, type TorqueFigure } from '@lanternwright/core/procedure';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -62,7 +62,7 @@ export function RetorqueForm({ open, wheelEnd }: { open: OpenJob; wheelEnd: Whee
     >
       <h3 className="text-18">Retorque of the wheel nuts</h3>
       <p className="text-14 text-muted">
-        {figure ? `To ${sayTorque(figure, reader)}` : 'To the maker’s figure of these wheels'}
+        {figure ? `To ${formatTorque(figure, reader)}` : 'To the maker’s figure of these wheels'}
       </p>
       <div className="grid gap-3 sm:grid-cols-2">
         <TextField

@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react';
 import type { EndPlayResult } from '@lanternwright/core/end-play';
-import { adviseSetting, sayTurn, type Advice, type NutState, type Remedy } from '@lanternwright/core/nut';
+import { adviseSetting, formatTurn, type Advice, type NutState, type Remedy } from '@lanternwright/core/nut';
 import { bandInMm, type Sheet } from '@lanternwright/core/procedure';
 import type { WheelEnd } from '@lanternwright/core/traveller';
-import { playDigits, sayPlay } from '../shell/words.ts';
+import { playDigits, formatPlay } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { NutView } from '../ui/nut-view.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -44,7 +44,7 @@ const optionWord: Record<NutState, string> = {
 };
 
 /** How many points or slots of the nut a turn is, where that says more than the fraction. */
-function sayPlaces(turns: number, sheet: Sheet): string {
+function describePlaces(turns: number, sheet: Sheet): string {
   const { lock } = sheet;
   if (!lock || lock.kind === 'stepless') return '';
   const places = Math.abs(turns) * (lock.kind === 'castellated' ? lock.slots : lock.positionsPerTurn);
@@ -83,7 +83,7 @@ export function SettingAdvice({ open, wheelEnd, round, advice, again, resolution
     setRefused(open.send({ kind: 'adjust-reopened', position, round, from, ...plan }));
   };
   const way = go
-    ? `${go.turns < 0 ? 'Back off' : 'Tighten'} by ${sayTurn(go.turns)}${sayPlaces(go.turns, sheet)}`
+    ? `${go.turns < 0 ? 'Back off' : 'Tighten'} by ${formatTurn(go.turns)}${describePlaces(go.turns, sheet)}`
     : 'No lock position is in band';
   return (
     <>
@@ -95,7 +95,7 @@ export function SettingAdvice({ open, wheelEnd, round, advice, again, resolution
             {go ? (
               <p className="text-14 text-muted">
                 Predicted end play{' '}
-                <span className="figure font-semibold text-pine">{sayPlay(go.predictedMm, unit)}</span>.
+                <span className="figure font-semibold text-pine">{formatPlay(go.predictedMm, unit)}</span>.
                 Measure again after it is locked.
               </p>
             ) : (
@@ -113,7 +113,7 @@ export function SettingAdvice({ open, wheelEnd, round, advice, again, resolution
                     <td className="py-0.5 pr-4">
                       {o.turns === 0
                         ? 'as it stands'
-                        : `${o.turns < 0 ? 'back off' : 'tighten'} ${sayTurn(o.turns)}`}
+                        : `${o.turns < 0 ? 'back off' : 'tighten'} ${formatTurn(o.turns)}`}
                     </td>
                     <td className="figure pr-4 text-right">{playDigits(o.predictedMm, unit)}</td>
                     <td>
@@ -130,8 +130,8 @@ export function SettingAdvice({ open, wheelEnd, round, advice, again, resolution
       )}
       {!advice && canAdjust && (
         <Note tone="trouble">
-          Out by less than one graduation of this gauge, {sayPlay(resolutionMm, unit)}: measure again before
-          the nut is turned for it.
+          Out by less than one graduation of this gauge, {formatPlay(resolutionMm, unit)}: measure again
+          before the nut is turned for it.
         </Note>
       )}
       {!advice && !canAdjust && (
@@ -144,7 +144,7 @@ export function SettingAdvice({ open, wheelEnd, round, advice, again, resolution
       <div className="flex flex-wrap gap-3">
         {go && (
           <Button weight="main" autoFocus onClick={() => reopen('setting')}>
-            Go back to Adjust, {go.turns < 0 ? 'back off' : 'tighten'} {sayTurn(go.turns)}
+            Go back to Adjust, {go.turns < 0 ? 'back off' : 'tighten'} {formatTurn(go.turns)}
           </Button>
         )}
         <Button weight={go ? 'plain' : 'main'} onClick={() => reopen('start')}>

@@ -1,15 +1,14 @@
-import { convert } from '@lanternwright/core/quantity';
 import { bandInMm } from '@lanternwright/core/procedure';
 import {
   AS_FOUND,
   meterKm,
   readingsOf,
-  sayObjection,
+  describeObjection,
   verdictOf,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import { sinceSet } from '@lanternwright/core/wear';
-import { sayDate, sayDistance, sayPlay } from '../shell/words.ts';
+import { formatDate, formatDistance, formatGrowth, formatPlay } from '../shell/words.ts';
 import { useGraduation } from '../tools/tool-field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import type { OpenJob } from './use-job.ts';
@@ -39,21 +38,16 @@ export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd
   if (!since) return null;
   const differs = Math.abs(since.foundMm - since.setMm) >= leastMm;
   const release = open.detail.releasedBefore.find((r) => r.position === position);
-  // To a digit that means something: tenths of a thousandth, or whole micrometres.
-  const rate = (mmPer10000Km: number) => {
-    const mm = mmPer10000Km * (reader.distance === 'mi' ? convert(1, 'mi', 'km') : 1);
-    const moved = unit === 'in' ? `${convert(mm, 'mm', 'thou').toFixed(1)} thou` : `${mm.toFixed(3)} mm`;
-    return `${moved} per 10,000 ${reader.distance}`;
-  };
+  const rate = (mmPer10000Km: number) => formatGrowth(mmPer10000Km, reader);
   return (
     <Note tone={since.finding === 'walked' ? 'trouble' : 'plain'}>
       <p className="font-semibold">
         {since.finding === 'walked' ? 'It has walked since it was set.' : 'The setting has held.'}
       </p>
       <p>
-        Left at {sayPlay(since.setMm, unit)}
-        {release && ` on ${sayDate(release.at)}`}, found at {sayPlay(since.foundMm, unit)}
-        {since.km !== null && `, ${sayDistance(since.km, reader)} later`}.
+        Left at {formatPlay(since.setMm, unit)}
+        {release && ` on ${formatDate(release.at)}`}, found at {formatPlay(since.foundMm, unit)}
+        {since.km !== null && `, ${formatDistance(since.km, reader)} later`}.
         {differs && since.mmPer10000Km !== null && ` That is ${rate(since.mmPer10000Km)}`}
         {differs && since.usualMmPer10000Km !== null && since.mmPer10000Km !== null
           ? `, where it used to be ${rate(since.usualMmPer10000Km)}.`
@@ -64,7 +58,7 @@ export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd
       {release && release.overridden.length > 0 && (
         <p>
           It was released by {release.by} in spite of:{' '}
-          {release.overridden.map((o) => sayObjection(wheelEnd, o, reader)).join('. ')}.
+          {release.overridden.map((o) => describeObjection(wheelEnd, o, reader)).join('. ')}.
         </p>
       )}
       {since.finding === 'walked' && <p>Look at its lock before the bearings are blamed.</p>}

@@ -1,11 +1,11 @@
-import { sayLayer, works, type LayerId } from '@lanternwright/core/stack';
+import { describeLayer, works, type LayerId } from '@lanternwright/core/stack';
 import { partTitle } from '@lanternwright/core/route';
 import {
   againstRelease,
   layerStates,
   plannedLayers,
   progressOf,
-  sayObjection,
+  describeObjection,
   stepAtHand,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
@@ -30,7 +30,7 @@ function rowsOf(w: WheelEnd): StackRow[] {
     const state: LayerState = layer.layer === now ? 'now' : states[layer.layer]!;
     const work = targets.get(layer.layer);
     const words = `${stateWords[state]}${work ? `, work: ${work}` : ''}`;
-    return { id: layer.layer, title: sayLayer(layer), state, words, target: work !== undefined };
+    return { id: layer.layer, title: describeLayer(layer), state, words, target: work !== undefined };
   });
 }
 
@@ -78,7 +78,7 @@ export function StackPanel({ wheelEnd }: { wheelEnd: WheelEnd }) {
           <ul className="pt-1 text-13 text-muted">
             {missing.map((o) => (
               <li key={JSON.stringify(o.params)} className="py-0.5">
-                {sayObjection(wheelEnd, o, reader)}
+                {describeObjection(wheelEnd, o, reader)}
               </li>
             ))}
           </ul>

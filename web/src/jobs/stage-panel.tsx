@@ -12,13 +12,13 @@ import { formatFor } from '@lanternwright/core/quantity';
 import {
   currentRound,
   progressOf,
-  sayStepData,
+  describeStepData,
   stageMinutes,
   stepTitled,
   type StepRecord,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
-import { sayTime } from '../shell/words.ts';
+import { formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { CorrectIntake } from './correct-intake.tsx';
 import { AddPhoto } from './photos.tsx';
@@ -63,8 +63,8 @@ function RecordLine({
           <span className="font-semibold">{title}</span> <span className="figure text-14">{words}</span>
         </span>
         <span className="text-13 text-muted">
-          {record.by.name}, {sayTime(record.doneAt)}
-          {waited(record) && `, received ${sayTime(record.at)}`}
+          {record.by.name}, {formatTime(record.doneAt)}
+          {waited(record) && `, received ${formatTime(record.at)}`}
         </span>
       </div>
       {record.corrected && (
@@ -149,7 +149,7 @@ function Intake({ open, position }: { open: OpenJob; position: string }) {
     <>
       <p>
         {complaint || 'Nothing noted'}
-        {reportedBy && `, reported by ${reportedBy}`}. Opened by {opened.by.name}, {sayTime(opened.at)}.
+        {reportedBy && `, reported by ${reportedBy}`}. Opened by {opened.by.name}, {formatTime(opened.at)}.
         {meters.length > 0 && ` Meter: ${meters.join(', ')}.`}
         {noticed.length > 0 &&
           ` Noticed: ${noticed.map((s) => symptoms[s].toLowerCase()).join(', ')}. ${driveVerdicts[driveVerdict(noticed).verdict]}.`}
@@ -180,7 +180,7 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
         : [];
   const stepTitle = (id: string) => stepTitled(wheelEnd, stage, id)?.title ?? id;
   const words = (r: StepRecord) =>
-    r.skipped !== null ? `skipped: ${r.skipped}` : sayStepData(r.data, reader, undefined, wheelEnd);
+    r.skipped !== null ? `skipped: ${r.skipped}` : describeStepData(r.data, reader, undefined, wheelEnd);
   return (
     <>
       <p className="caption">
@@ -227,7 +227,9 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
               record={record}
               title={step.title}
               words={
-                record.skipped !== null ? words(record) : sayStepData(record.data, reader, step, wheelEnd)
+                record.skipped !== null
+                  ? words(record)
+                  : describeStepData(record.data, reader, step, wheelEnd)
               }
               {...(mayRepeat(wheelEnd, step) ? { again: { wheelEnd, step } } : {})}
             />

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import type { Person } from '@lanternwright/contract/people';
-import { sayTurn } from '@lanternwright/core/nut';
+import { formatTurn } from '@lanternwright/core/nut';
 import type { Step, StepData } from '@lanternwright/core/procedure';
 import { currentRound, type WheelEnd } from '@lanternwright/core/traveller';
-import { sayMark } from '@lanternwright/core/procedure';
+import { describeMark } from '@lanternwright/core/procedure';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { NutView } from '../ui/nut-view.tsx';
@@ -45,7 +45,7 @@ function TurnForm({ step, wheelEnd, record }: FormProps<'turn'>) {
         ? wheelEnd.sheet.backOff!.turns
         : step.turns;
   const degrees = Math.abs(turns * 360).toFixed(0);
-  const words = `${turns < 0 ? 'Back off' : 'Tighten'} ${sayTurn(turns)}`;
+  const words = `${turns < 0 ? 'Back off' : 'Tighten'} ${formatTurn(turns)}`;
   const [made, setMade] = useDraft('made', '');
   const [tried, setTried] = useState(false);
   const typed = Number(made.trim().replace(',', '.'));
@@ -60,7 +60,7 @@ function TurnForm({ step, wheelEnd, record }: FormProps<'turn'>) {
     <Form
       button={
         made.trim() === ''
-          ? `${turns < 0 ? 'Backed off' : 'Tightened'} ${sayTurn(turns)}`
+          ? `${turns < 0 ? 'Backed off' : 'Tightened'} ${formatTurn(turns)}`
           : `${turns < 0 ? 'Backed off' : 'Tightened'} ${made.trim()}°`
       }
       focus="button"
@@ -77,7 +77,7 @@ function TurnForm({ step, wheelEnd, record }: FormProps<'turn'>) {
           <p className="text-23 font-semibold">{words}</p>
           <p className="figure text-18">{degrees}°</p>
           {step.turns === 'back-off' && (
-            <p className="max-w-[40ch] pt-1 text-13 text-muted">{sayMark(wheelEnd.sheet.backOff!)}</p>
+            <p className="max-w-[40ch] pt-1 text-13 text-muted">{describeMark(wheelEnd.sheet.backOff!)}</p>
           )}
         </div>
       </div>

@@ -10,7 +10,7 @@ import {
 } from '@lanternwright/core/quantity';
 import { tighteningSequence, torqueSetting, type TorqueVia } from '@lanternwright/core/torque';
 import { torqueFits } from '@lanternwright/core/traveller';
-import { sayMark, sayTorque } from '@lanternwright/core/procedure';
+import { describeMark, formatTorque } from '@lanternwright/core/procedure';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
 import { useInstruments } from '../instruments/use-instruments.ts';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
@@ -149,8 +149,8 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
       {figure ? (
         <div className="rounded-lg border border-edge bg-panel p-4">
           <p className="caption">Torque to</p>
-          <p className="figure text-26 font-semibold">{sayTorque(figure, reader)}</p>
-          <p className="text-12 text-muted">{sayMark(figure)}</p>
+          <p className="figure text-26 font-semibold">{formatTorque(figure, reader)}</p>
+          <p className="text-12 text-muted">{describeMark(figure)}</p>
         </div>
       ) : (
         <TextField

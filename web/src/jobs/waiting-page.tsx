@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { fold, sayEvent, type Command, type EventBody, type Job } from '@lanternwright/core/traveller';
+import { fold, describeEvent, type Command, type EventBody, type Job } from '@lanternwright/core/traveller';
 import type { Person } from '@lanternwright/contract/people';
 import { usePerson } from '../people/people-api.ts';
-import { sayTime, shopToday } from '../shell/words.ts';
+import { formatTime, shopToday } from '../shell/words.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -15,9 +15,9 @@ import { useReader } from '../shell/use-reader.ts';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
 
 /** What somebody asked for, in the words its record would have. */
-function sayCommand(job: Job, command: Command, reader: ReaderUnits): string {
+function describeCommand(job: Job, command: Command, reader: ReaderUnits): string {
   if (command.kind === 'wheel-end-released') return `released ${command.position}`;
-  return sayEvent(job, { body: command as EventBody }, reader);
+  return describeEvent(job, { body: command as EventBody }, reader);
 }
 
 /** A record as it lies on the device. */
@@ -25,8 +25,8 @@ function RecordLine({ job, record, why }: { job: Job; record: Waiting; why?: str
   const reader = useReader();
   return (
     <li className="border-b border-rule py-2 text-14">
-      <span className="figure pr-3 text-13 text-muted">{sayTime(record.queuedAt)}</span>
-      {record.by.name}: {sayCommand(job, record.command, reader)}
+      <span className="figure pr-3 text-13 text-muted">{formatTime(record.queuedAt)}</span>
+      {record.by.name}: {describeCommand(job, record.command, reader)}
       {why && <span className="block text-13 text-rust">Does not fit any more: {why}</span>}
     </li>
   );
@@ -87,8 +87,8 @@ function Conflict({
           <ul>
             {stands.map((e) => (
               <li key={e.id} className="border-b border-rule py-2 text-14">
-                <span className="figure pr-3 text-13 text-muted">{sayTime(e.at)}</span>
-                {e.by.name}: {sayEvent(job, e, reader)}
+                <span className="figure pr-3 text-13 text-muted">{formatTime(e.at)}</span>
+                {e.by.name}: {describeEvent(job, e, reader)}
               </li>
             ))}
           </ul>
@@ -156,7 +156,7 @@ function WaitingOf({ jobId, records }: { jobId: string; records: readonly Waitin
             <RecordLine key={r.id} {...{ job, record: r }} />
           ) : (
             <li key={r.id} className="border-b border-rule py-2 text-14">
-              <span className="figure pr-3 text-13 text-muted">{sayTime(r.queuedAt)}</span>
+              <span className="figure pr-3 text-13 text-muted">{formatTime(r.queuedAt)}</span>
               {r.by.name}: {r.command.kind}
             </li>
           ),

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import {
   layerTitles,
-  sayLayer,
+  describeLayer,
   works,
   worksOf,
   type LayerId,
@@ -43,7 +43,7 @@ function AsItComes({ stack, wanted, set }: { stack: Stack; wanted: Wanted; set: 
             key={layer.layer}
             type="button"
             aria-pressed={wanted.alreadyOff.includes(layer.layer)}
-            title={sayLayer(layer)}
+            title={describeLayer(layer)}
             onClick={() => set({ ...wanted, alreadyOff: flip(wanted.alreadyOff, layer.layer) })}
             className={chip(wanted.alreadyOff.includes(layer.layer))}
           >

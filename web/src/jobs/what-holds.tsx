@@ -1,9 +1,14 @@
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
-import { lastVerdict, stepAtHand, type KeptReckoning, type WheelEnd } from '@lanternwright/core/traveller';
+import {
+  lastVerdict,
+  stepAtHand,
+  type RecordedReckoning,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
 import { bandInMm } from '@lanternwright/core/procedure';
 import { sheetLines, sheetSources } from '@lanternwright/core/procedure';
-import { sayDate, sayDistance, sayPlay, sayTime } from '../shell/words.ts';
+import { formatDate, formatDistance, formatPlay, formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Photos } from './photos.tsx';
 import { SinceSet } from './since-set.tsx';
@@ -41,28 +46,36 @@ function sumsFor({ sheet, ...w }: WheelEnd): { name: string; title: string; inpu
   return sums;
 }
 
-function Kept({ open, kept, position }: { open: OpenJob; kept: KeptReckoning; position: string }) {
+function RecordedSum({
+  open,
+  recorded,
+  position,
+}: {
+  open: OpenJob;
+  recorded: RecordedReckoning;
+  position: string;
+}) {
   const [striking, setStriking] = useState(false);
-  const mayStrike = open.person.role === 'supervisor' || kept.by.id === open.person.id;
+  const mayStrike = open.person.role === 'supervisor' || recorded.by.id === open.person.id;
   return (
     <li className="flex flex-col gap-1 border-t border-rule py-2 text-13">
       <Link
-        to={sumAddress(kept.name, kept.reckoned.input, open.job.id, position)}
+        to={sumAddress(recorded.name, recorded.reckoned.input, open.job.id, position)}
         className="font-semibold underline"
       >
-        {kept.title}
+        {recorded.title}
       </Link>
-      <span className="figure">{kept.summary}</span>
-      {kept.note && <span>{kept.note}</span>}
+      <span className="figure">{recorded.summary}</span>
+      {recorded.note && <span>{recorded.note}</span>}
       <span className="text-muted">
-        {kept.by.name}, {sayTime(kept.at)}
+        {recorded.by.name}, {formatTime(recorded.at)}
       </span>
       {mayStrike && !striking && (
         <Button weight="quiet" className="self-start" onClick={() => setStriking(true)}>
           Strike out
         </Button>
       )}
-      {striking && <StrikeOut open={open} eventId={kept.eventId} onDone={() => setStriking(false)} />}
+      {striking && <StrikeOut open={open} eventId={recorded.eventId} onDone={() => setStriking(false)} />}
     </li>
   );
 }
@@ -87,8 +100,8 @@ function Reckoned({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
         </ul>
       )}
       <ul>
-        {reckonings.map((kept) => (
-          <Kept key={kept.eventId} {...{ open, kept, position }} />
+        {reckonings.map((recorded) => (
+          <RecordedSum key={recorded.eventId} {...{ open, recorded, position }} />
         ))}
       </ul>
     </section>
@@ -148,8 +161,8 @@ export function WhatHolds({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEn
             </Suspense>
             {last && (
               <p className="pt-1 text-13 text-muted">
-                Left at {sayPlay(last.endPlayMm, unit)} on {sayDate(last.at)}
-                {last.km !== null && ` at ${sayDistance(last.km, reader)}`}.
+                Left at {formatPlay(last.endPlayMm, unit)} on {formatDate(last.at)}
+                {last.km !== null && ` at ${formatDistance(last.km, reader)}`}.
               </p>
             )}
           </>

@@ -6,7 +6,7 @@ import { sessionOf } from '../people/testing/session.ts';
 import { newStore } from '../store.ts';
 import { serveWith } from '../testing/fake-server.tsx';
 import { toolsApi } from '../tools/tools-api.ts';
-import { addToCopy, copyOf, keepCopy } from './copies.ts';
+import { addToCopy, copyOf, storeCopy } from './copies.ts';
 
 const person = (name: string, n: number) => ({
   id: `00000000-0000-4000-8000-00000000000${n}`,
@@ -16,16 +16,16 @@ const person = (name: string, n: number) => ({
 });
 const achterberg = sessionOf(person('D. Achterberg', 1));
 
-beforeEach(() => keepCopy('api/people/session', sessionOf(person('nobody of these', 9))));
+beforeEach(() => storeCopy('api/people/session', sessionOf(person('nobody of these', 9))));
 afterEach(() => vi.unstubAllGlobals());
 
 describe('copies on the device', () => {
   it('are of one person: another one, or nobody, and all of it goes', async () => {
-    await keepCopy('api/people/session', achterberg);
-    await keepCopy('api/jobs/j-1', { events: [] });
-    await keepCopy('api/people/session', achterberg);
+    await storeCopy('api/people/session', achterberg);
+    await storeCopy('api/jobs/j-1', { events: [] });
+    await storeCopy('api/people/session', achterberg);
     expect(await copyOf('api/jobs/j-1')).toBeDefined();
-    await keepCopy('api/people/session', { ...achterberg, person: null });
+    await storeCopy('api/people/session', { ...achterberg, person: null });
     expect(await copyOf('api/jobs/j-1')).toBeUndefined();
   });
 
@@ -37,18 +37,18 @@ describe('copies on the device', () => {
       'api/fleet/units?page=1&search=tern',
       'api/find?text=tern',
     ]) {
-      await keepCopy(url, 1);
+      await storeCopy(url, 1);
       expect(await copyOf(url), url).toBeUndefined();
     }
     for (const url of ['api/jobs?status=open&page=1', 'api/fleet/units?page=1', 'api/sheets', 'api/tools']) {
-      await keepCopy(url, 1);
+      await storeCopy(url, 1);
       expect((await copyOf(url))?.data, url).toBe(1);
     }
   });
 
   it('take a record that follows, and none that leaves a gap', async () => {
     const event = (version: number) => ({ version }) as StoredEvent;
-    await keepCopy('api/jobs/j-2', { events: [event(1)] });
+    await storeCopy('api/jobs/j-2', { events: [event(1)] });
     await addToCopy('j-2', event(2));
     await addToCopy('j-2', event(4));
     await addToCopy('not-here', event(1));

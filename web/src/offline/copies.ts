@@ -16,7 +16,7 @@ let store: UseStore | null = null;
 const copies = (): UseStore => (store ??= createStore('lanternwright-copies', 'copies'));
 
 /** What is worth having without a network. Photos, papers, the reckoner's own and whatever is searched for are not. */
-const worthKeeping =
+const withoutRepeats =
   /^api\/(people\/session$|jobs(\?|\/|$)|fleet\/(units\?page=1$|units\/|owners$)|sheets$|tools$)/;
 
 const SESSION = 'api/people/session';
@@ -24,8 +24,8 @@ const personIn = (session: unknown) =>
   (session as { person: { id: string } | null } | undefined)?.person?.id ?? null;
 
 /** Keeps an answer. Where somebody else is signed in by now, what was there of the one before goes first. */
-export async function keepCopy(url: string, data: unknown): Promise<void> {
-  if (!worthKeeping.test(url)) return;
+export async function storeCopy(url: string, data: unknown): Promise<void> {
+  if (!withoutRepeats.test(url)) return;
   if (url === SESSION) {
     const before = await get<Copy>(SESSION, copies());
     if (personIn(before?.data) !== personIn(data)) await clear(copies());
@@ -35,7 +35,7 @@ export async function keepCopy(url: string, data: unknown): Promise<void> {
 
 /** An answer as this device had it last. */
 export async function copyOf(url: string): Promise<Copy | undefined> {
-  return worthKeeping.test(url) ? get<Copy>(url, copies()) : undefined;
+  return withoutRepeats.test(url) ? get<Copy>(url, copies()) : undefined;
 }
 
 /** Puts a record into the copy of its job, so that the copy is not older than what was seen here. */

@@ -16,7 +16,7 @@ import { problemText } from '../api.ts';
 import { BillView } from '../jobs/bill-view.tsx';
 import { PaperLinks } from '../jobs/paper-links.tsx';
 import { useOpenJob, type OpenJob } from '../jobs/use-job.ts';
-import { sayPlay, sayTime } from '../shell/words.ts';
+import { formatPlay, formatTime } from '../shell/words.ts';
 import { Note } from '../ui/problem-note.tsx';
 import { StateMark, stateWords } from '../ui/state-mark.tsx';
 import { AnswerEstimate } from './answer-estimate.tsx';
@@ -40,7 +40,7 @@ function WheelEndState({ job, w }: { job: Job; w: WheelEnd }) {
   const stage = stages.find((s) => s.id === stageAtHand(w))?.title;
   const mark = reading?.result.verdict === 'unsure' ? 'repeat' : (reading?.result.verdict ?? 'not-measured');
   const stands = w.release
-    ? `released ${sayTime(w.release.at)}`
+    ? `released ${formatTime(w.release.at)}`
     : job.stopped
       ? ''
       : `being worked on: ${stage?.toLowerCase()}`;
@@ -53,7 +53,7 @@ function WheelEndState({ job, w }: { job: Job; w: WheelEnd }) {
         {reading && (
           <span className="text-14 text-muted">
             {stateWords[mark]}, end play{' '}
-            <span className="figure">{sayPlay(reading.result.endPlayMm, unit)}</span>
+            <span className="figure">{formatPlay(reading.result.endPlayMm, unit)}</span>
           </span>
         )}
       </p>
@@ -73,7 +73,7 @@ function Estimate({ open }: { open: OpenJob }) {
     <div className="flex flex-col gap-4">
       <section aria-label="Estimate">
         <h2 className="text-18">
-          Estimate <span className="text-13 font-normal text-muted">{sayTime(estimate.at)}</span>
+          Estimate <span className="text-13 font-normal text-muted">{formatTime(estimate.at)}</span>
         </h2>
         <BillView bill={estimate.bill} />
       </section>
@@ -84,7 +84,7 @@ function Estimate({ open }: { open: OpenJob }) {
           {answer.works &&
             answer.works.length > 0 &&
             `; otherwise: ${answer.works.map((l) => `${l.position} ${ownerAnswers[l.answer].toLowerCase()}`).join(', ')}`}
-          . {sayTime(answer.at)}.
+          . {formatTime(answer.at)}.
         </Note>
       ) : (
         <AnswerEstimate open={open} />
@@ -116,7 +116,8 @@ export function OwnerJobPage() {
       <div>
         <h1 className="text-23">{detail.unit.name}</h1>
         <p className="text-13 text-muted">
-          {job.title} · {unitKinds[detail.unit.kind]} · job {detail.number}, opened {sayTime(job.opened.at)}
+          {job.title} · {unitKinds[detail.unit.kind]} · job {detail.number}, opened{' '}
+          {formatTime(job.opened.at)}
         </p>
       </div>
       {job.stopped && (

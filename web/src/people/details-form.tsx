@@ -4,13 +4,13 @@ import { problemFields } from '../api.ts';
 import { FormProblem } from '../form-problem.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
-import { useKeepDetailsMutation } from './people-api.ts';
+import { useSaveDetailsMutation } from './people-api.ts';
 
 /** How a person is reached. It stands beside the record of the shop, so it can be erased; that it was is recorded. */
 export function DetailsForm({ person, onDone }: { person: ListedPerson; onDone: () => void }) {
   const [telephone, setTelephone] = useState(person.telephone);
   const [mail, setMail] = useState(person.mail);
-  const [keep, { isLoading, error }] = useKeepDetailsMutation();
+  const [keep, { isLoading, error }] = useSaveDetailsMutation();
   const fields = problemFields(error);
   const save = (details: { telephone: string; mail: string }) =>
     void keep({ id: person.id, ...details }).then(({ data }) => data && onDone());

@@ -112,7 +112,7 @@ export const peopleApi = api.injectEndpoints({
       }),
       invalidatesTags: ['people'],
     }),
-    keepDetails: build.mutation<ListedPerson, { id: string } & PersonalDetails>({
+    saveDetails: build.mutation<ListedPerson, { id: string } & PersonalDetails>({
       query: ({ id, ...body }) => ({ url: `api/people/${id}/details`, method: 'PUT', body }),
       invalidatesTags: ['people'],
     }),
@@ -159,7 +159,7 @@ export const {
   useMorningQuery,
   useChangeMorningMutation,
   useSendMorningMutation,
-  useKeepDetailsMutation,
+  useSaveDetailsMutation,
   useSwitchOffMutation,
   useNewCodeMutation,
   useChangeSettingsMutation,

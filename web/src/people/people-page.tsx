@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { roles } from '@lanternwright/core/access';
 import type { ListedPerson, SignInCode } from '@lanternwright/contract/people';
 import { problemText } from '../api.ts';
-import { sayTime } from '../shell/words.ts';
+import { formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import {
@@ -30,7 +30,7 @@ function CodeCard({ given, onDone }: { given: SignInCode; onDone: () => void }) 
       <p className="figure text-30 tracking-wide">{code}</p>
       <p className="text-14">
         On the sign-in page: “I have a code”, then <span className="font-semibold">{person.login}</span> and
-        the code. It holds until {person.codeUntil && sayTime(person.codeUntil)} and is shown only now.
+        the code. It holds until {person.codeUntil && formatTime(person.codeUntil)} and is shown only now.
       </p>
       <div>
         <Button onClick={onDone}>Handed over</Button>
@@ -42,8 +42,8 @@ function CodeCard({ given, onDone }: { given: SignInCode; onDone: () => void }) 
 /** What can be known of somebody's way in. */
 function standing(p: ListedPerson): string {
   if (p.switchedOff) return 'switched off';
-  if (p.codeUntil) return `has a code until ${sayTime(p.codeUntil)}`;
-  return p.lastSignIn ? `last signed in ${sayTime(p.lastSignIn)}` : 'has not signed in yet';
+  if (p.codeUntil) return `has a code until ${formatTime(p.codeUntil)}`;
+  return p.lastSignIn ? `last signed in ${formatTime(p.lastSignIn)}` : 'has not signed in yet';
 }
 
 function PersonRow({ person, onCode }: { person: ListedPerson; onCode: (code: SignInCode) => void }) {

@@ -4,7 +4,7 @@ import { problemFields } from '../api.ts';
 import { UnitPicker, type FoundUnit } from '../fleet/unit-picker.tsx';
 import { FormProblem } from '../form-problem.tsx';
 import { useMay, useShop } from '../people/people-api.ts';
-import { momentOf, sayTime } from '../shell/words.ts';
+import { momentOf, formatTime } from '../shell/words.ts';
 import { useToolsQuery } from '../tools/tools-api.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
@@ -161,7 +161,7 @@ export function Away({ away, people }: Props) {
               <span className="font-semibold">{a.name}</span>: {a.why}
             </span>
             <span className="flex items-center gap-3 text-13 text-muted">
-              {sayTime(a.from)} to {sayTime(a.until)}
+              {formatTime(a.from)} to {formatTime(a.until)}
               {able('plan-work') && (
                 <Button weight="quiet" onClick={() => void cancel({ id: a.id, seenVersion: a.version })}>
                   Take it back

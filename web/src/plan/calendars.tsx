@@ -3,7 +3,7 @@ import { calendarSubjects, type NewCalendar } from '@lanternwright/contract/plan
 import { problemText } from '../api.ts';
 import { useOwnersQuery } from '../fleet/fleet-api.ts';
 import { useMay, useShop } from '../people/people-api.ts';
-import { sayDate } from '../shell/words.ts';
+import { formatDate } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -68,7 +68,7 @@ export function Calendars({ people }: { people: readonly { id: string; name: str
             <span>
               <span className="font-semibold">{c.name}</span>{' '}
               <span className="text-13 text-muted">
-                {calendarSubjects[c.what].toLowerCase()}, made {sayDate(c.madeAt)} by {c.madeBy}
+                {calendarSubjects[c.what].toLowerCase()}, made {formatDate(c.madeAt)} by {c.madeBy}
               </span>
             </span>
             {able('plan-work') && (

@@ -8,7 +8,7 @@ import { problemText } from '../api.ts';
 import { StageStrip, standWords } from '../jobs/stage-strip.tsx';
 import { useFollowUpsQuery } from '../jobs/jobs-api.ts';
 import { useMay, useShop } from '../people/people-api.ts';
-import { sayClock, sayDate, sayWeekday } from '../shell/words.ts';
+import { formatClock, formatDate, formatWeekday } from '../shell/words.ts';
 import { AxlePlan } from '../ui/axle-plan.tsx';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -40,7 +40,7 @@ function waitsFor(job: JobSummary): string | null {
   const open = job.wheelEnds.filter((w) => !w.released);
   const lacked = open.flatMap((w) => w.lacks)[0];
   if (lacked)
-    return `waits for ${lacked.title.toLowerCase()}${lacked.by ? `, due ${sayDate(lacked.by)}` : ''}`;
+    return `waits for ${lacked.title.toLowerCase()}${lacked.by ? `, due ${formatDate(lacked.by)}` : ''}`;
   if (open.length > 0 && open.every((w) => w.cures)) return 'sealant cures';
   return open.length > 0 && open.every((w) => w.waitsForRelease) ? 'waits for the release' : null;
 }
@@ -116,7 +116,7 @@ function Lane({ bay, floor, now, put, move }: LaneProps) {
     >
       <div className="py-2">
         <h2 className="text-16 wall:text-26">{bay.name}</h2>
-        {here && <p className="text-13 text-muted wall:text-18">since {sayClock(here.from)}</p>}
+        {here && <p className="text-13 text-muted wall:text-18">since {formatClock(here.from)}</p>}
       </div>
       {job ? (
         <Work job={job} unit={unit} />
@@ -130,7 +130,7 @@ function Lane({ bay, floor, now, put, move }: LaneProps) {
         </Link>
       ) : (
         <p className="min-h-12 py-3 text-14 font-semibold text-muted wall:text-23">
-          Free{next && ` until ${sayClock(next.from)}, then ${next.unit.name}`}
+          Free{next && ` until ${formatClock(next.from)}, then ${next.unit.name}`}
         </p>
       )}
       {able('plan-work') && (
@@ -278,7 +278,7 @@ export function FloorPage() {
       <div className="min-w-0">
         <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule px-5 py-4">
           <h1 className="text-23 wall:text-54">
-            {sayWeekday()}, {numberWords[bays.length] ?? bays.length} {bays.length === 1 ? 'bay' : 'bays'}
+            {formatWeekday()}, {numberWords[bays.length] ?? bays.length} {bays.length === 1 ? 'bay' : 'bays'}
           </h1>
           <Counts floor={floor} bays={bays.length} now={now} />
           <Link to={wall ? '/floor' : '/floor?wall'} className="ml-auto text-13 underline underline-offset-2">

@@ -2,12 +2,12 @@ import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { JobSummary, ShopFollowUp } from '@lanternwright/contract/jobs';
 import type { Booked, Floor } from '@lanternwright/contract/plan';
-import { sayWorks } from '@lanternwright/core/work-plan';
+import { describeWorks } from '@lanternwright/core/work-plan';
 import { DueBy, followUpWords } from '../jobs/due-by.tsx';
 import { useFollowUpsQuery } from '../jobs/jobs-api.ts';
 import type { LookedAfter } from '../jobs/look-after.tsx';
 import { findingsAsked, releasesWaiting } from '../jobs/what-waits.ts';
-import { sayClock, sayDate, sayDistance, sayMeter, shopToday } from '../shell/words.ts';
+import { formatClock, formatDate, formatDistance, formatMeter, shopToday } from '../shell/words.ts';
 import { useToolsQuery } from '../tools/tools-api.ts';
 import { useMay } from '../people/people-api.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
@@ -90,7 +90,8 @@ export function Decide({ jobs, doubted }: { jobs: readonly JobSummary[]; doubted
           act="Look"
           head={`Meter, ${d.unit.name}`}
         >
-          {sayMeter(d.km, d.hours, reader)} on {sayDate(d.date)} does not fit: swapped, set back or misread
+          {formatMeter(d.km, d.hours, reader)} on {formatDate(d.date)} does not fit: swapped, set back or
+          misread
         </Line>
       ))}
     </Part>
@@ -101,7 +102,9 @@ const SHOWN = 8;
 
 function left({ byKm, meterKm, state }: ShopFollowUp, reader: ReaderUnits): string | null {
   if (byKm === null || meterKm === null) return null;
-  return state === 'overdue' && meterKm > byKm ? `overdue by ${sayDistance(meterKm - byKm, reader)}` : null;
+  return state === 'overdue' && meterKm > byKm
+    ? `overdue by ${formatDistance(meterKm - byKm, reader)}`
+    : null;
 }
 
 /** Wheel ends of one job with the same to be done stand together. */
@@ -227,7 +230,7 @@ export function ComingIn({
         <li key={b.id} className="flex items-center justify-between gap-3 border-b border-rule">
           <Link to={`/fleet/${b.unitId}`} className="min-h-12 min-w-0 grow py-2 hover:bg-panel">
             <span className="block text-14 font-semibold wall:text-18">
-              {b.unit.name}, {sayClock(b.from)}
+              {b.unit.name}, {formatClock(b.from)}
             </span>
             <span className="block text-13 text-muted wall:text-16">
               {b.job ? b.job.title : 'no job is open yet'}
@@ -243,7 +246,7 @@ export function ComingIn({
       ))}
       {waiting.map((r) => (
         <Line key={r.unit.id} to={`/plan`} act="Plan" head={`${r.unit.name}, ${r.unit.owner.name}`}>
-          {sayWorks(r.due)}; since {sayDate(r.dueOn!)}
+          {describeWorks(r.due)}; since {formatDate(r.dueOn!)}
         </Line>
       ))}
       {data && coming.length + waiting.length === 0 && <Nothing>Nothing is booked or due.</Nothing>}

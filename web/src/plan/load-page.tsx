@@ -11,7 +11,7 @@ import {
   YAxis,
 } from 'recharts';
 import { problemText } from '../api.ts';
-import { sayDate } from '../shell/words.ts';
+import { formatDate } from '../shell/words.ts';
 import { Note } from '../ui/problem-note.tsx';
 import { useCapacityQuery } from './plan-api.ts';
 import { PlanHead } from './plan-head.tsx';
@@ -22,7 +22,7 @@ const round = (hours: number) => Math.round(10 * hours) / 10;
 export function LoadPage() {
   const { data, error } = useCapacityQuery();
   const rows = (data ?? []).map((w) => ({
-    week: sayDate(w.monday).replace(/ \d{4}$/, ''),
+    week: formatDate(w.monday).replace(/ \d{4}$/, ''),
     capacity: round(w.capacity),
     booked: round(w.booked),
     due: round(w.due.usual),

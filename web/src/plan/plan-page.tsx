@@ -2,12 +2,12 @@ import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { DUE_A_PAGE, type DueUnit } from '@lanternwright/contract/plan';
 import { unitKinds } from '@lanternwright/core/axle-plan';
-import { mondayOf, sayWorks } from '@lanternwright/core/work-plan';
+import { mondayOf, describeWorks } from '@lanternwright/core/work-plan';
 import { problemText } from '../api.ts';
-import { sayDue } from '../fleet/due-panel.tsx';
+import { describeDue } from '../fleet/due-panel.tsx';
 import { useOwnersQuery } from '../fleet/fleet-api.ts';
 import { useMay } from '../people/people-api.ts';
-import { sayClock, sayDate, shopToday } from '../shell/words.ts';
+import { formatClock, formatDate, shopToday } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Pager } from '../ui/pager.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -21,7 +21,7 @@ function weekOf(day: string | null, today: string): string {
   if (day < today) return 'Overdue';
   const monday = mondayOf(day);
   if (monday === mondayOf(today)) return 'This week';
-  return monday === mondayOf(today, 1) ? 'Next week' : `Week of ${sayDate(monday)}`;
+  return monday === mondayOf(today, 1) ? 'Next week' : `Week of ${formatDate(monday)}`;
 }
 
 /** How many visits are saved by doing everything at once that is due within the window. */
@@ -42,7 +42,7 @@ function Row({ row, book }: { row: DueUnit; book: () => void }) {
         </span>
       </Link>
       <span className="text-14">
-        {sayWorks(row.due)}
+        {describeWorks(row.due)}
         {visits > 0 && (
           <span className="block text-12 text-muted">at once instead of {visits + 1} visits</span>
         )}
@@ -50,8 +50,8 @@ function Row({ row, book }: { row: DueUnit; book: () => void }) {
       <span className="text-13 md:text-right">
         {first && (
           <>
-            <span className="block font-semibold">{row.dueOn ? sayDate(row.dueOn) : 'unknown'}</span>
-            <span className="block text-12 text-muted">{sayDue(first).why}</span>
+            <span className="block font-semibold">{row.dueOn ? formatDate(row.dueOn) : 'unknown'}</span>
+            <span className="block text-12 text-muted">{describeDue(first).why}</span>
           </>
         )}
       </span>
@@ -61,7 +61,7 @@ function Row({ row, book }: { row: DueUnit; book: () => void }) {
             in a job now
           </Link>
         ) : row.bookedFrom ? (
-          <span className="text-14">booked {sayClock(row.bookedFrom)}</span>
+          <span className="text-14">booked {formatClock(row.bookedFrom)}</span>
         ) : row.dueOn === null ? (
           <Link to={`/fleet/${row.unit.id}`} className="text-14 underline underline-offset-2">
             say when

@@ -3,7 +3,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import type { Proposal, Proposed } from '@lanternwright/contract/plan';
 import { problemText } from '../api.ts';
 import { useMay, useShop } from '../people/people-api.ts';
-import { sayRange } from '../shell/words.ts';
+import { formatRange } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useAcceptProposalMutation, useProposalQuery, useStopProposalMutation } from './plan-api.ts';
@@ -20,7 +20,7 @@ function Stand({ stand }: { stand: Proposed['to'] }) {
   const bay = useBayName()(stand.bayId);
   return (
     <>
-      {bay}, {sayRange(stand.from, stand.until)}
+      {bay}, {formatRange(stand.from, stand.until)}
       {stand.names.length > 0 && `, ${stand.names.join(' and ')}`}
     </>
   );

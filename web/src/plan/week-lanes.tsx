@@ -13,7 +13,7 @@ import {
 } from '@dnd-kit/core';
 import { useEffect, useRef, useState } from 'react';
 import type { Booked, ToldAbsence } from '@lanternwright/contract/plan';
-import { sayDate, sayRange } from '../shell/words.ts';
+import { formatDate, formatRange } from '../shell/words.ts';
 import { clockOf, momentAt, placeOf, slotWidth, type WeekGrid } from './week-grid.ts';
 
 const LANE_PX = 76;
@@ -37,7 +37,7 @@ interface Props {
   onOpen: (booked: Booked) => void;
 }
 
-const say = (b: Booked) => `${b.unit.name}, ${sayRange(b.from, b.until)}`;
+const say = (b: Booked) => `${b.unit.name}, ${formatRange(b.from, b.until)}`;
 
 /** A booking on its lane: dragged by hand, or with the space bar and the arrows. */
 function Block({
@@ -238,7 +238,7 @@ export function WeekLanes({ grid, bays, onMove, ...rest }: Props) {
                     weekday: 'short',
                     timeZone: 'UTC',
                   })}{' '}
-                  {sayDate(day).replace(/ \d{4}$/, '')}
+                  {formatDate(day).replace(/ \d{4}$/, '')}
                 </span>
                 <span className="figure flex justify-between text-12 text-muted">
                   <span>{clockOf(grid.open)}</span>

@@ -5,7 +5,7 @@ import { addDays } from '@lanternwright/core/interval';
 import { endOfMoved, mondayOf, workSpans } from '@lanternwright/core/work-plan';
 import { problemText } from '../api.ts';
 import { useMay, useShop } from '../people/people-api.ts';
-import { momentOf, sayClock, sayDate, sayRange, shopToday } from '../shell/words.ts';
+import { momentOf, formatClock, formatDate, formatRange, shopToday } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { Away } from './away.tsx';
@@ -63,7 +63,7 @@ export function WeekPage() {
       until: new Date(until).toISOString(),
     });
     const bay = shop.bays.find((b) => b.id === to.bayId)?.name ?? '';
-    setTold(answer.error ? '' : `${booked.unit.name} is in ${bay} from ${sayClock(to.from)}.`);
+    setTold(answer.error ? '' : `${booked.unit.name} is in ${bay} from ${formatClock(to.from)}.`);
   };
   const mend = async () => {
     const answer = await ask({ kind: 'mend' });
@@ -73,7 +73,7 @@ export function WeekPage() {
   const week = (count: number) => setParams({ from: addDays(monday, 7 * count) });
   return (
     <main>
-      <PlanHead note={`Week of ${sayDate(monday)}, ${bookings.length} booked`}>
+      <PlanHead note={`Week of ${formatDate(monday)}, ${bookings.length} booked`}>
         <Button aria-label="The week before" onClick={() => week(-1)}>
           Before
         </Button>
@@ -124,7 +124,7 @@ export function WeekPage() {
           <Note tone="plain">
             <p className="pb-2">
               <span className="font-semibold">{chosen.unit.name}</span>, {chosen.unit.owner.name}.{' '}
-              {chosen.job?.title ?? 'No job is open on it yet'}. {sayRange(chosen.from, chosen.until)}
+              {chosen.job?.title ?? 'No job is open on it yet'}. {formatRange(chosen.from, chosen.until)}
               {chosen.names.length > 0 && `, ${chosen.names.join(', ')}`}.
             </p>
             <div className="flex flex-wrap gap-2">

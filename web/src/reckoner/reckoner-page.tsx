@@ -7,7 +7,7 @@ import {
 } from '@lanternwright/core/reckoner';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import { KeepInJob, type ForJob } from './keep-in-job.tsx';
+import { KeepInJob, type ForJob } from './record-in-job.tsx';
 import { groups, notes } from './notes.ts';
 import { ResultTable } from './result-table.tsx';
 import { InputForm } from './schema-field.tsx';

@@ -6,7 +6,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { describeCalculation, listCalculations, reckon } from '@lanternwright/core/reckoner';
 import { inchReader, metricReader } from '@lanternwright/core/quantity';
 import { preferencesReducer, unitsChosen } from '../shell/preferences.ts';
-import { labelOf, sayNumber, unitOf } from '@lanternwright/core/reckoner';
+import { labelOf, formatNumber, unitOf } from '@lanternwright/core/reckoner';
 import { groups, notes } from './notes.ts';
 import { InputForm } from './schema-field.tsx';
 import { startValue, type JsonSchema } from './schema.ts';
@@ -33,7 +33,7 @@ describe('fields', () => {
     expect([labelOf('targetNm'), unitOf('targetNm', metricReader)?.label]).toEqual(['Target', 'N·m']);
     expect([labelOf('radialN'), unitOf('radialN', inchReader)?.label]).toEqual(['Radial', 'N']);
     expect([labelOf('slots'), unitOf('slots', inchReader)]).toEqual(['Slots', null]);
-    expect(sayNumber(0.211, unitOf('measuredMm', inchReader))).toBe('0.00831');
+    expect(formatNumber(0.211, unitOf('measuredMm', inchReader))).toBe('0.00831');
   });
 
   const form = (name: string, start?: unknown) => {

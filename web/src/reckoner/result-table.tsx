@@ -1,5 +1,5 @@
 import { useReader } from '../shell/use-reader.ts';
-import { labelOf, sayNumber, unitOf } from '@lanternwright/core/reckoner';
+import { labelOf, formatNumber, unitOf } from '@lanternwright/core/reckoner';
 
 const MOST_ROWS = 60;
 
@@ -14,7 +14,7 @@ function Single({ name, value }: { name: string; value: unknown }) {
     const unit = unitOf(name, reader);
     return (
       <span className="figure">
-        {sayNumber(value, unit)} {unit?.label}
+        {formatNumber(value, unit)} {unit?.label}
       </span>
     );
   }
@@ -61,7 +61,9 @@ function Value({ name, value }: { name: string; value: unknown }) {
     if (isRow(value[0])) return <Rows rows={value as Record<string, unknown>[]} />;
     return (
       <span className="figure">
-        {(value as number[]).map((v) => (typeof v === 'number' ? sayNumber(v, null) : String(v))).join('  ')}
+        {(value as number[])
+          .map((v) => (typeof v === 'number' ? formatNumber(v, null) : String(v)))
+          .join('  ')}
       </span>
     );
   }

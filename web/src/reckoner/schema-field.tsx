@@ -2,7 +2,7 @@ import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { useReader } from '../shell/use-reader.ts';
 import { SelectField, TextField, AreaField } from '../ui/field.tsx';
-import { choiceWords, labelOf, sayNumber, unitOf } from '@lanternwright/core/reckoner';
+import { choiceWords, labelOf, formatNumber, unitOf } from '@lanternwright/core/reckoner';
 import { StudyField } from './study-field.tsx';
 import { choiceOf, choicesOf, isNumber, isTable, startValue, type JsonSchema } from './schema.ts';
 
@@ -21,7 +21,7 @@ const asNumber = (text: string) => Number(text.trim().replace(',', '.'));
 function NumberField({ name, path, value, required, issues, onChange }: Props) {
   const reader = useReader();
   const unit = unitOf(name, reader);
-  const shown = typeof value === 'number' ? sayNumber(value, unit) : '';
+  const shown = typeof value === 'number' ? formatNumber(value, unit) : '';
   const [text, setText] = useState(shown);
   const [seen, setSeen] = useState({ value, unit });
   if (seen.value !== value || seen.unit !== unit) {

@@ -9,7 +9,7 @@ import { useBehindQuery, useCarrySheetMutation } from './sheets-api.ts';
 type UnitBehind = Behind['units'][number];
 
 /** "axle 2 by revision 1, 2 figures of its own; axle 3 by revision 1" */
-const sayAxles = ({ axles }: UnitBehind) =>
+const describeAxles = ({ axles }: UnitBehind) =>
   axles
     .map(({ number, revision, own }) => {
       const figures = own === 0 ? '' : `, ${own} ${own === 1 ? 'figure' : 'figures'} of its own`;
@@ -50,7 +50,7 @@ export function BehindSection({ newest }: { newest: Sheet }) {
               {u.name}
             </Link>
             <span className="text-muted">{u.owner}</span>
-            <span className="ml-auto text-13 text-muted">{sayAxles(u)}</span>
+            <span className="ml-auto text-13 text-muted">{describeAxles(u)}</span>
           </li>
         ))}
       </ul>

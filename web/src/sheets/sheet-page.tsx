@@ -11,7 +11,7 @@ import {
 import { problemText } from '../api.ts';
 import { SheetEditor } from '../fleet/sheet-editor.tsx';
 import { useMay } from '../people/people-api.ts';
-import { sayDate } from '../shell/words.ts';
+import { formatDate } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -60,7 +60,7 @@ function History({ revisions }: { revisions: readonly SheetRevision[] }) {
             <li key={r.sheet.revision} className="border-l-2 border-edge pl-4">
               <p className="text-14">
                 <b>Revision {r.sheet.revision}</b>
-                {r.by && r.at && `, ${r.by}, ${sayDate(r.at)}`}. {r.note}
+                {r.by && r.at && `, ${r.by}, ${formatDate(r.at)}`}. {r.note}
               </p>
               {before && <Differences before={before.sheet} after={r.sheet} />}
             </li>

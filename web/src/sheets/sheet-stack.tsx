@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { axleRoles, type AxleRole } from '@lanternwright/core/axle-plan';
 import { stackOfSheet, type Sheet } from '@lanternwright/core/procedure';
-import { sayLayer, type BuiltAxle, type Stack } from '@lanternwright/core/stack';
+import { describeLayer, type BuiltAxle, type Stack } from '@lanternwright/core/stack';
 import { Button } from '../ui/button.tsx';
 import { SelectField } from '../ui/field.tsx';
 import { StackFields } from './stack-fields.tsx';
@@ -13,7 +13,7 @@ const wheels = { single: 'Single', dual: 'Dual' } as const;
 const rowsOf = (stack: Stack) =>
   stack.map((layer) => ({
     id: layer.layer,
-    title: sayLayer(layer),
+    title: describeLayer(layer),
     state: 'ahead' as const,
     words: layer.layer === 'axle' ? 'opened once for both sides' : '',
     target: false,

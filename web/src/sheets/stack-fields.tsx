@@ -5,7 +5,7 @@ import {
   layerIds,
   layerSchema,
   layerTitles,
-  sayLayer,
+  describeLayer,
   stackSchema,
   type Layer,
   type LayerId,
@@ -124,7 +124,7 @@ export function StackFields({ stack, onChange }: { stack: Stack; onChange: (stac
         <details key={layer.layer} className="rounded-lg border border-edge bg-panel px-3 py-2">
           <summary className="min-h-11 text-14">
             <span className="font-semibold">{layerTitles[layer.layer]}</span>
-            <span className="block text-13 text-muted">{sayLayer(layer)}</span>
+            <span className="block text-13 text-muted">{describeLayer(layer)}</span>
           </summary>
           <div className="flex flex-col gap-2">
             {choicesOf[layer.layer].map(({ key, label, choices }) => (

@@ -12,6 +12,7 @@ import { themeChosen } from './preferences.ts';
 import { TopBand } from './top-band.tsx';
 import { useKeys } from './use-keys.ts';
 import { useChooseUnits, useReader } from './use-reader.ts';
+import { useScrollPlace } from './use-scroll-place.ts';
 
 const Find = lazy(() => import('./find.tsx').then((m) => ({ default: m.Find })));
 const FirstHour = lazy(() => import('../shop/first-hour.tsx').then((m) => ({ default: m.FirstHour })));
@@ -31,6 +32,7 @@ export function Shell() {
   const [open, setOpen] = useState<'find' | 'keys' | 'person' | 'change-person' | null>(null);
   const [typed, setTyped] = useState('');
   const able = useMay();
+  useScrollPlace();
   useLive(able('see-jobs'), able('work-on-jobs'));
   const find = () => {
     setTyped('');

@@ -1,8 +1,8 @@
 import { TZDate } from '@date-fns/tz';
 import { format, parseISO } from 'date-fns';
-import { formatFor, unitDefinition, type ReaderUnits } from '@lanternwright/core/quantity';
+import { convert, formatFor, unitDefinition, type ReaderUnits } from '@lanternwright/core/quantity';
 
-export { playDigits, sayPlay } from '@lanternwright/core/end-play';
+export { playDigits, formatPlay } from '@lanternwright/core/end-play';
 
 const grouped = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 0 });
 
@@ -27,31 +27,31 @@ export function eitherUnit(reader: ReaderUnits, kind: 'distance' | 'temperature'
 }
 
 /** A distance in the reader's unit. */
-export const sayDistance = (km: number | null, reader: ReaderUnits) =>
+export const formatDistance = (km: number | null, reader: ReaderUnits) =>
   km === null ? '' : formatFor({ value: km, unit: 'km' }, reader);
-const sayHours = (h: number | null) => (h === null ? '' : `${grouped.format(h)} h`);
+const formatHours = (h: number | null) => (h === null ? '' : `${grouped.format(h)} h`);
 const isDay = (iso: string) => iso.length === '2026-11-26'.length;
 /** A calendar date, or the shop's date of a moment. */
-export const sayDate = (iso: string) =>
+export const formatDate = (iso: string) =>
   format(isDay(iso) ? parseISO(iso) : inShop(parseISO(iso)), 'd MMM yyyy');
-export const sayTime = (iso: string) => format(inShop(parseISO(iso)), 'd MMM, HH:mm');
+export const formatTime = (iso: string) => format(inShop(parseISO(iso)), 'd MMM, HH:mm');
 
 /** The shop's time of day of a moment, and the day before it where that is not today. */
-export function sayClock(iso: string): string {
+export function formatClock(iso: string): string {
   const moment = inShop(parseISO(iso));
   const time = format(moment, 'HH:mm');
   return format(moment, 'yyyy-MM-dd') === shopToday() ? time : `${format(moment, 'EEE d MMM')}, ${time}`;
 }
 
 /** From one moment to another; a day that both share is said once. */
-export function sayRange(from: string, until: string): string {
+export function formatRange(from: string, until: string): string {
   const [a, b] = [inShop(parseISO(from)), inShop(parseISO(until))];
   const sameDay = format(a, 'yyyy-MM-dd') === format(b, 'yyyy-MM-dd');
-  return `${sayClock(from)} to ${sameDay ? format(b, 'HH:mm') : sayClock(until)}`;
+  return `${formatClock(from)} to ${sameDay ? format(b, 'HH:mm') : formatClock(until)}`;
 }
 
 /** The day of the week in the shop now. */
-export const sayWeekday = (): string => format(inShop(new Date()), 'EEEE');
+export const formatWeekday = (): string => format(inShop(new Date()), 'EEEE');
 
 /** The moment of a day and a time of day in the shop, as the server takes it. @param day 2026-11-26 @param time 09:30 */
 export function momentOf(day: string, time: string): string {
@@ -70,6 +70,14 @@ export const dayAndTime = (iso: string): { day: string; time: string } => {
 };
 
 /** What a meter says, whichever the unit has. */
-export function sayMeter(km: number | null, hours: number | null, reader: ReaderUnits): string {
-  return [sayDistance(km, reader), sayHours(hours)].filter(Boolean).join(' · ') || 'no meter';
+export function formatMeter(km: number | null, hours: number | null, reader: ReaderUnits): string {
+  return [formatDistance(km, reader), formatHours(hours)].filter(Boolean).join(' · ') || 'no meter';
+}
+
+/** How fast a setting grows, to a digit that means something: tenths of a thousandth, or whole micrometres. */
+export function formatGrowth(mmPer10000Km: number, reader: ReaderUnits): string {
+  const mm = mmPer10000Km * (reader.distance === 'mi' ? convert(1, 'mi', 'km') : 1);
+  const moved =
+    reader.length === 'in' ? `${convert(mm, 'mm', 'thou').toFixed(1)} thou` : `${mm.toFixed(3)} mm`;
+  return `${moved} per 10,000 ${reader.distance}`;
 }

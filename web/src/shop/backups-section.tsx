@@ -1,6 +1,6 @@
 import { problemText } from '../api.ts';
 import { useBackupsQuery } from '../people/people-api.ts';
-import { sayTime } from '../shell/words.ts';
+import { formatTime } from '../shell/words.ts';
 import { Note } from '../ui/problem-note.tsx';
 
 const HOUR_MS = 3_600_000;
@@ -8,7 +8,7 @@ const HOUR_MS = 3_600_000;
 const LATE_HOURS = 26;
 
 /** How old something is, in the unit a person would say it in. */
-function sayAge(iso: string): string {
+function formatAge(iso: string): string {
   const hours = Math.floor((Date.now() - Date.parse(iso)) / HOUR_MS);
   if (hours < 1) return 'less than an hour old';
   if (hours < 48) return `${hours} ${hours === 1 ? 'hour' : 'hours'} old`;
@@ -36,8 +36,8 @@ export function BackupsSection() {
       )}
       {newest !== undefined && (
         <p className="text-14">
-          The last is <span className="font-semibold">{sayAge(newest)}</span>, made {sayTime(newest)}. There
-          are {data.made.length}; one is made every night, the newest {data.kept} are kept.
+          The last is <span className="font-semibold">{formatAge(newest)}</span>, made {formatTime(newest)}.
+          There are {data.made.length}; one is made every night, the newest {data.kept} are kept.
         </p>
       )}
       {late && (

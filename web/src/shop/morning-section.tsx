@@ -3,7 +3,7 @@ import type { MorningStand } from '@lanternwright/contract/shop';
 import { problemFields, problemText } from '../api.ts';
 import { FormProblem } from '../form-problem.tsx';
 import { useChangeMorningMutation, useMorningQuery, useSendMorningMutation } from '../people/people-api.ts';
-import { sayTime } from '../shell/words.ts';
+import { formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { AreaField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -69,7 +69,7 @@ export function MorningSection() {
       <p className="max-w-[70ch] text-14">
         What waits for a decision, what stands in the bays, what comes in, what is overdue and who is away; on
         days on which the shop works.
-        {data?.sentAt && ` It went out last ${sayTime(data.sentAt)}.`}
+        {data?.sentAt && ` It went out last ${formatTime(data.sentAt)}.`}
       </p>
       {error && <Note tone="trouble">{problemText(error)}</Note>}
       {data && !data.mail && (

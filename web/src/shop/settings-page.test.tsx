@@ -1,7 +1,7 @@
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, expect, it, vi } from 'vitest';
 import { sessionOf } from '../people/testing/session.ts';
-import { sayTime, setShopZone, shopToday } from '../shell/words.ts';
+import { formatTime, setShopZone, shopToday } from '../shell/words.ts';
 import { refusedFor, serveWith, show } from '../testing/fake-server.tsx';
 import { SettingsPage } from './settings-page.tsx';
 
@@ -86,7 +86,7 @@ it('says that no backups are made', async () => {
 
 it('the shop’s clock is that of its zone, wherever the device is', () => {
   setShopZone('Pacific/Kiritimati');
-  expect(sayTime('2026-11-26T12:00:00Z')).toBe('27 Nov, 02:00');
+  expect(formatTime('2026-11-26T12:00:00Z')).toBe('27 Nov, 02:00');
   vi.setSystemTime('2026-11-26T12:00:00Z');
   expect(shopToday()).toBe('2026-11-27');
   setShopZone('UTC');

@@ -1,5 +1,5 @@
-import { sayTool, toolKinds, whyNotTool, type Tool, type ToolUse } from '@lanternwright/core/tool';
-import { sayDate } from '../shell/words.ts';
+import { describeTool, toolKinds, whyNotTool, type Tool, type ToolUse } from '@lanternwright/core/tool';
+import { formatDate } from '../shell/words.ts';
 import { TextField } from '../ui/field.tsx';
 import { useToolsQuery } from './tools-api.ts';
 import { shopToday } from '../shell/words.ts';
@@ -48,7 +48,7 @@ export function ToolField({ use, code, error, onChange }: Props) {
               onClick={() => onChange(t.code)}
               className={`min-h-12 rounded-md border px-3 text-left text-14 ${t === listed ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
             >
-              {t.code} <span className="figure text-12 text-muted">{sayTool(t)}</span>
+              {t.code} <span className="figure text-12 text-muted">{describeTool(t)}</span>
             </button>
           ))}
         </div>
@@ -61,7 +61,7 @@ export function ToolField({ use, code, error, onChange }: Props) {
         error={unfit ?? error}
         hint={
           listed?.calibratedUntil
-            ? `${listed.title}, in calibration until ${sayDate(listed.calibratedUntil)}`
+            ? `${listed.title}, in calibration until ${formatDate(listed.calibratedUntil)}`
             : unlisted
               ? 'Not on the tool list: the record will say that its calibration is not known'
               : undefined

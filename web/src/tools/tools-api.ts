@@ -5,7 +5,7 @@ import { api } from '../api.ts';
 export const toolsApi = api.injectEndpoints({
   endpoints: (build) => ({
     tools: build.query<ListedTool[], void>({ query: () => 'api/tools', providesTags: ['tools'] }),
-    keepTool: build.mutation<ListedTool, { seenVersion: number; tool: Tool }>({
+    saveTool: build.mutation<ListedTool, { seenVersion: number; tool: Tool }>({
       query: (body) => ({ url: 'api/tools', method: 'PUT', body }),
       invalidatesTags: ['tools'],
     }),
@@ -20,4 +20,4 @@ export const toolsApi = api.injectEndpoints({
   }),
 });
 
-export const { useToolsQuery, useKeepToolMutation, useRetireToolMutation } = toolsApi;
+export const { useToolsQuery, useSaveToolMutation, useRetireToolMutation } = toolsApi;

@@ -2,14 +2,14 @@ import { useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import type { ListedTool } from '@lanternwright/contract/tools';
 import { formatTyped, parseQuantity, parseTogether } from '@lanternwright/core/quantity';
-import { sayTool, toolKinds, type Tool, type ToolKind } from '@lanternwright/core/tool';
+import { describeTool, toolKinds, type Tool, type ToolKind } from '@lanternwright/core/tool';
 import { problemFields, problemText } from '../api.ts';
 import { useMay } from '../people/people-api.ts';
-import { sayDate } from '../shell/words.ts';
+import { formatDate } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import { useKeepToolMutation, useRetireToolMutation, useToolsQuery } from './tools-api.ts';
+import { useSaveToolMutation, useRetireToolMutation, useToolsQuery } from './tools-api.ts';
 
 const DAY_MS = 86_400_000;
 const SOON_DAYS = 30;
@@ -19,13 +19,13 @@ function calibration(until: string | null): { words: string; tone: string } {
   if (until === null) return { words: 'no calibration on record', tone: 'text-rust font-semibold' };
   const days = Math.floor((Date.parse(until) + DAY_MS - Date.now()) / DAY_MS);
   if (days < 0)
-    return { words: `out of calibration since ${sayDate(until)}`, tone: 'text-rust font-semibold' };
+    return { words: `out of calibration since ${formatDate(until)}`, tone: 'text-rust font-semibold' };
   if (days <= SOON_DAYS)
     return {
-      words: `until ${sayDate(until)}: ${days} ${days === 1 ? 'day' : 'days'} left`,
+      words: `until ${formatDate(until)}: ${days} ${days === 1 ? 'day' : 'days'} left`,
       tone: 'text-ink font-semibold',
     };
-  return { words: `in calibration until ${sayDate(until)}`, tone: 'text-muted' };
+  return { words: `in calibration until ${formatDate(until)}`, tone: 'text-muted' };
 }
 
 const headings: Record<ToolKind, string> = {
@@ -94,7 +94,7 @@ function readDraft(d: Draft): { tool: Tool } | { wrong: Partial<Record<keyof Dra
 function ToolForm({ draft: first, onDone }: { draft: Draft; onDone: () => void }) {
   const [draft, setDraft] = useState(first);
   const [wrong, setWrong] = useState<Partial<Record<keyof Draft, string>>>({});
-  const [keep, { isLoading, error }] = useKeepToolMutation();
+  const [keep, { isLoading, error }] = useSaveToolMutation();
   const fields = problemFields(error);
   const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
   const known = first.code !== '';
@@ -198,7 +198,7 @@ function ToolRow({ listed, onChange }: { listed: ListedTool; onChange: (() => vo
     <li className="grid min-h-14 items-center gap-x-4 gap-y-1 border-b border-rule py-2 sm:grid-cols-[5rem_1fr_auto_auto]">
       <span className="figure text-16 font-semibold">{tool.code}</span>
       <span className="text-16">
-        {tool.title} <span className="figure text-13 text-muted">{sayTool(tool)}</span>
+        {tool.title} <span className="figure text-13 text-muted">{describeTool(tool)}</span>
       </span>
       <span className={`text-13 ${tone}`}>{words}</span>
       {onChange && (

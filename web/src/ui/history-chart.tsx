@@ -23,7 +23,7 @@ interface Props {
   band: { min: number; max: number } | null;
   digits: number;
   unit: string;
-  sayX: (x: number) => string;
+  formatX: (x: number) => string;
   height?: number;
 }
 
@@ -75,7 +75,7 @@ function Hint({
 }
 
 /** End play over distance or date, with the band behind it. */
-export function HistoryChart({ points, band, digits, unit, sayX, height = 240 }: Props) {
+export function HistoryChart({ points, band, digits, unit, formatX, height = 240 }: Props) {
   const top = Math.max(band?.max ?? 0, ...points.map((p) => p.value)) * 1.25;
   const tick = { fill: 'var(--color-muted)', fontSize: 12, fontFamily: 'var(--font-mono)' };
   return (
@@ -87,7 +87,7 @@ export function HistoryChart({ points, band, digits, unit, sayX, height = 240 }:
           dataKey="x"
           type="number"
           domain={['dataMin', 'dataMax']}
-          tickFormatter={sayX}
+          tickFormatter={formatX}
           tick={tick}
           stroke="var(--color-edge)"
           minTickGap={40}

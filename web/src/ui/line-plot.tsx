@@ -24,14 +24,14 @@ interface Props {
   shade?: { from: number; to: number };
   mark?: number;
   label: string;
-  sayX: (x: number) => string;
-  sayY: (y: number) => string;
+  formatX: (x: number) => string;
+  formatY: (y: number) => string;
 }
 
 const tick = { fill: 'var(--color-muted)', fontSize: 12, fontFamily: 'var(--font-mono)' };
 
 /** A curve with the readings it comes from, its limits and its band. */
-export function LinePlot({ line, dots = [], levels = [], shade, mark, label, sayX, sayY }: Props) {
+export function LinePlot({ line, dots = [], levels = [], shade, mark, label, formatX, formatY }: Props) {
   return (
     <figure>
       <figcaption className="caption">{label}</figcaption>
@@ -46,7 +46,7 @@ export function LinePlot({ line, dots = [], levels = [], shade, mark, label, say
             type="number"
             domain={['dataMin', 'dataMax']}
             tick={tick}
-            tickFormatter={sayX}
+            tickFormatter={formatX}
             stroke="var(--color-edge)"
             minTickGap={40}
             allowDuplicatedCategory={false}
@@ -56,7 +56,7 @@ export function LinePlot({ line, dots = [], levels = [], shade, mark, label, say
             type="number"
             domain={['auto', 'auto']}
             tick={tick}
-            tickFormatter={sayY}
+            tickFormatter={formatY}
             stroke="var(--color-edge)"
             width={64}
           />

@@ -23,7 +23,7 @@ function hourStep(hours: number): number {
   return [1, 2, 4, 8, 24, 48, 168].find((step) => hours / step <= 12) ?? 336;
 }
 
-const sayHours = (minutes: number) => `${Number((minutes / HOUR).toFixed(1))} h`;
+const formatHours = (minutes: number) => `${Number((minutes / HOUR).toFixed(1))} h`;
 
 /** Work over the hours, a row for each bay or person. A late job is rust with the hours it is late. */
 export function PlanBars({ label, rows, bars }: Props) {
@@ -57,13 +57,13 @@ export function PlanBars({ label, rows, bars }: Props) {
                   .map((b) => (
                     <li
                       key={b.label}
-                      title={`${b.label}, ${b.detail}, ${sayHours(b.from)} to ${sayHours(b.to)}${b.late > 0 ? `, late by ${sayHours(b.late)}` : ''}`}
+                      title={`${b.label}, ${b.detail}, ${formatHours(b.from)} to ${formatHours(b.to)}${b.late > 0 ? `, late by ${formatHours(b.late)}` : ''}`}
                       className={`absolute inset-y-1 overflow-hidden rounded-sm border px-1 text-12 leading-tight ${b.late > 0 ? 'border-rust bg-rust-wash' : 'border-pine bg-pine-wash'}`}
                       style={{ left: at(b.from), width: at(b.to - b.from) }}
                     >
                       <span className="block truncate font-semibold">{b.label}</span>
                       <span className="block truncate">
-                        {b.late > 0 ? `late ${sayHours(b.late)}, ` : ''}
+                        {b.late > 0 ? `late ${formatHours(b.late)}, ` : ''}
                         {b.detail}
                       </span>
                     </li>

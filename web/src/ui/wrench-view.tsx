@@ -8,7 +8,7 @@ interface Props {
   /** Words for a torque in the unit of the device. */
   say: (nm: number) => string;
   /** Words for a length, mm, in the unit of the device. */
-  sayLength: (mm: number) => string;
+  formatLength: (mm: number) => string;
 }
 
 /** Wrench and adapter to scale, and where the setting lies in the tool's range. */
@@ -20,7 +20,7 @@ export function WrenchView({
   settingNm,
   tool,
   say,
-  sayLength,
+  formatLength,
 }: Props) {
   const scale = 380 / (wrenchMm + Math.abs(adapterMm));
   const head = 60 + adapterMm * scale;
@@ -55,11 +55,11 @@ export function WrenchView({
         strokeWidth={1.6}
       />
       <text x={(head + end) / 2} y={150} textAnchor="middle" className="figure fill-muted text-12">
-        {sayLength(wrenchMm)}
+        {formatLength(wrenchMm)}
       </text>
       {adapterMm > 0 && (
         <text x={(nut[0] + head) / 2} y={150} textAnchor="middle" className="figure fill-muted text-12">
-          {sayLength(adapterMm)}
+          {formatLength(adapterMm)}
         </text>
       )}
       {tool && (

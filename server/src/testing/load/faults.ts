@@ -94,7 +94,7 @@ async function withClient<T>(url: string, work: (client: pg.Client) => Promise<T
 }
 
 /** Every acknowledged record stands there, once. @throws Error naming how many do not */
-async function proveAcknowledged(shop: LoadShop, ids: readonly string[]): Promise<void> {
+async function verifyAcknowledged(shop: LoadShop, ids: readonly string[]): Promise<void> {
   const { rows } = await withClient(asSuperuser(shop), (client) =>
     client.query<{ there: number; once: number }>(
       'select count(*)::int as there, count(distinct id)::int as once from entry where id = any($1 ::uuid[])',
@@ -106,7 +106,7 @@ async function proveAcknowledged(shop: LoadShop, ids: readonly string[]): Promis
     throw new Error(`${ids.length} records were acknowledged, ${there} are there`);
 }
 
-async function proveAll(shop: LoadShop): Promise<void> {
+async function verifyAll(shop: LoadShop): Promise<void> {
   const db = connectDatabase(shop.postgres.ownerUrl, { pool: 2 });
   try {
     const report = await verifyRecord(db, shop.seals);
@@ -194,17 +194,17 @@ async function strike(fault: Strike, shop: LoadShop, lines: Line[], random: () =
 /**
  * Several technicians at real work on two servers, while faults come at random moments. After each, every record that
  * was acknowledged must be there once; every so often, and at the end, the whole record is proved.
- * @param proveEvery faults between two proofs of everything
+ * @param verifyEvery faults between two proofs of everything
  * @throws Error at the first thing that does not hold
  */
 export async function runFaults({
   faults,
   seed,
-  proveEvery = 25,
+  verifyEvery = 25,
 }: {
   faults: number;
   seed: number;
-  proveEvery?: number;
+  verifyEvery?: number;
 }): Promise<FaultReport> {
   const random = randomFrom(seed);
   const shop = await openLoadShop({ servers: 2, technicians: 4 });
@@ -248,18 +248,18 @@ export async function runFaults({
       await untilAllReady(shop).catch((error: unknown) => {
         throw new Error(`after “${fault}” (${i + 1}): ${(error as Error).message}\n${fates(shop)}`);
       });
-      await proveAcknowledged(
+      await verifyAcknowledged(
         shop,
         workers.flatMap((w) => [...w.acknowledged]),
       );
-      if ((i + 1) % proveEvery === 0) {
-        await proveAll(shop);
+      if ((i + 1) % verifyEvery === 0) {
+        await verifyAll(shop);
         report.proved += 1;
       }
     }
     working = false;
     await work;
-    await proveAll(shop);
+    await verifyAll(shop);
     report.proved += 1;
   } finally {
     working = false;

@@ -1,6 +1,6 @@
 import type { EndPlayResult } from '@lanternwright/core/end-play';
-import { sayTurn, type Lock, type NutSetting } from '@lanternwright/core/nut';
-import { playDigits, sayPlay } from '../../shell/words.ts';
+import { formatTurn, type Lock, type NutSetting } from '@lanternwright/core/nut';
+import { playDigits, formatPlay } from '../../shell/words.ts';
 import { NutView } from '../../ui/nut-view.tsx';
 import { StateMark } from '../../ui/state-mark.tsx';
 import { ThouRule } from '../../ui/thou-rule.tsx';
@@ -18,7 +18,7 @@ export function NutSettingView({
     ? 'No lock position is in band'
     : Math.abs(best.turns) < 1e-6
       ? 'It stands in band: leave it'
-      : `${best.turns < 0 ? 'Back off' : 'Tighten'} ${sayTurn(best.turns)}, to ${sayPlay(best.predictedMm, unit)}`;
+      : `${best.turns < 0 ? 'Back off' : 'Tighten'} ${formatTurn(best.turns)}, to ${formatPlay(best.predictedMm, unit)}`;
   return (
     <div className="flex flex-col gap-3">
       <h2 className="text-18">{words}</h2>
@@ -47,7 +47,7 @@ export function NutSettingView({
             className={`flex items-center gap-1.5 rounded-md border px-2 py-1 text-13 ${o === best ? 'border-lamp-edge bg-lamp' : 'border-rule'}`}
           >
             <StateMark state={o.state === 'preload' ? 'tight' : o.state} size={14} />
-            <span>{o.turns === 0 ? 'now' : `${o.turns < 0 ? '−' : '+'}${sayTurn(o.turns)}`}</span>
+            <span>{o.turns === 0 ? 'now' : `${o.turns < 0 ? '−' : '+'}${formatTurn(o.turns)}`}</span>
             <span className="figure">{playDigits(o.predictedMm, unit)}</span>
             {o.state === 'preload' && <span className="text-blue">preload</span>}
           </li>

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { costRateAt } from '@lanternwright/core/reliability';
-import { sayDate, sayDistance } from '../../shell/words.ts';
+import { formatDate, formatDistance } from '../../shell/words.ts';
 import { LinePlot } from '../../ui/line-plot.tsx';
 import { LoadRing } from '../../ui/load-ring.tsx';
 import { ShareBars } from '../../ui/share-bars.tsx';
@@ -69,8 +69,8 @@ export function SettingLifeView({
           line={sorted.map((s) => ({ x: s.settingMm / per, y: s.relativeLife }))}
           shade={{ from: BAND_MM.from / per, to: BAND_MM.to / per }}
           mark={setting.settingMm / per}
-          sayX={(x) => x.toFixed(unit === 'in' ? 3 : 2)}
-          sayY={(y) => y.toFixed(2)}
+          formatX={(x) => x.toFixed(unit === 'in' ? 3 : 2)}
+          formatY={(y) => y.toFixed(2)}
         />
       )}
     </div>
@@ -107,15 +107,15 @@ export function LiningView({
           ? 'It does not wear'
           : remainingKm < 0
             ? 'It is under its minimum now'
-            : `${sayDistance(remainingKm, reader)} left, to ${sayDistance(at, reader)}`}
+            : `${formatDistance(remainingKm, reader)} left, to ${formatDistance(at, reader)}`}
       </h2>
       <LinePlot
         label="Thickness, mm, over distance"
         line={line}
         dots={input.readings.map((r) => ({ x: r.distanceKm, y: r.thicknessMm }))}
         levels={[{ y: input.minimumMm, words: 'minimum', grave: true }]}
-        sayX={(x) => sayDistance(x, reader)}
-        sayY={(y) => y.toFixed(1)}
+        formatX={(x) => formatDistance(x, reader)}
+        formatY={(y) => y.toFixed(1)}
       />
     </div>
   );
@@ -144,8 +144,8 @@ export function TrendView({
         line={ends.map((x) => ({ x, y: result.intercept + result.slope * x }))}
         dots={input.points}
         levels={[{ y: input.limit, words: 'limit', grave: true }]}
-        sayX={(x) => String(Number(x.toPrecision(4)))}
-        sayY={(y) => String(Number(y.toPrecision(3)))}
+        formatX={(x) => String(Number(x.toPrecision(4)))}
+        formatY={(y) => String(Number(y.toPrecision(3)))}
       />
     </div>
   );
@@ -176,8 +176,8 @@ export function ControlChartView({ input, result }: ViewProps<{ values: number[]
           { y: result.centre, words: 'centre' },
           { y: result.lower, words: 'lower', grave: true },
         ]}
-        sayX={String}
-        sayY={(y) => String(Number(y.toPrecision(4)))}
+        formatX={String}
+        formatY={(y) => String(Number(y.toPrecision(4)))}
       />
     </div>
   );
@@ -272,8 +272,8 @@ export function ReplacementView({ input, result }: ViewProps<LifeAndCosts, Repla
         line={costCurve(input, result.age)}
         levels={[{ y: result.runToFailureRate, words: 'run to failure', grave: true }]}
         mark={result.age ?? undefined}
-        sayX={(x) => Number(x.toPrecision(2)).toLocaleString('en-GB')}
-        sayY={(y) => String(Number(y.toPrecision(2)))}
+        formatX={(x) => Number(x.toPrecision(2)).toLocaleString('en-GB')}
+        formatY={(y) => String(Number(y.toPrecision(2)))}
       />
       <ShareBars
         label="Cost per unit of time"
@@ -309,7 +309,7 @@ export function DueView({ result }: ViewProps<unknown, Due>) {
     <div className="flex flex-col gap-2">
       <h2 className={`text-18 ${result.state === 'overdue' ? 'text-rust' : ''}`}>
         {words}
-        {result.dueDate && `, ${sayDate(result.dueDate)}`}
+        {result.dueDate && `, ${formatDate(result.dueDate)}`}
       </h2>
       <ul>
         {result.criteria.map((c) => (
@@ -318,7 +318,7 @@ export function DueView({ result }: ViewProps<unknown, Due>) {
             className={`flex justify-between gap-4 border-b border-rule px-2 py-2 text-14 ${c.by === result.dueBy ? 'bg-lamp' : ''}`}
           >
             <span>by {c.by}</span>
-            <span className="figure">{c.dueDate ? sayDate(c.dueDate) : 'no date'}</span>
+            <span className="figure">{c.dueDate ? formatDate(c.dueDate) : 'no date'}</span>
             <span className="figure text-muted">
               {c.remaining === null
                 ? ''

@@ -1,6 +1,6 @@
 import { PairSection } from '../../ui/pair-section.tsx';
 import { ShareBars } from '../../ui/share-bars.tsx';
-import { sayDistance } from '../../shell/words.ts';
+import { formatDistance } from '../../shell/words.ts';
 import type { ViewProps } from './types.ts';
 import { useReader } from '../../shell/use-reader.ts';
 
@@ -30,7 +30,7 @@ export function BearingPairView({
   return (
     <div className="flex flex-col gap-4">
       <h2 className="text-18">
-        {distanceKm === undefined ? turns(pairL10Mrev) : sayDistance(distanceKm, reader)}
+        {distanceKm === undefined ? turns(pairL10Mrev) : formatDistance(distanceKm, reader)}
         <span className="text-14 font-normal text-muted">
           {' '}
           that 9 pairs of 10 reach; row {weaker} gives out first

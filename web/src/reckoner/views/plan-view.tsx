@@ -14,7 +14,7 @@ interface Plan {
   lowerBound: number;
 }
 
-function sayQuality({ unplaced, cost, lowerBound }: Plan): string {
+function describeQuality({ unplaced, cost, lowerBound }: Plan): string {
   if (unplaced.length > 0) return `No place for ${unplaced.join(', ')} while people work and units are there`;
   if (cost === 0) return 'Every job is done in time';
   if (cost - lowerBound < 1e-6 * cost) return 'Some jobs are late, and no plan is better';
@@ -33,7 +33,7 @@ export function ShopPlanView({ input, result }: ViewProps<PlanInput, Plan>) {
   const late = bars.filter((b) => b.late > 0).length;
   return (
     <div className="flex flex-col gap-3">
-      <h2 className="text-18">{sayQuality(result)}</h2>
+      <h2 className="text-18">{describeQuality(result)}</h2>
       <p className="text-14 text-muted">
         {result.bookings.length} jobs, {late} late
       </p>

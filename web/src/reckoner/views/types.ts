@@ -14,10 +14,10 @@ export interface Band {
 }
 
 /** Lengths and torques in the unit of the device. */
-export function sayLength(mm: number, unit: RuleUnit, digits = unit === 'in' ? 3 : 1): string {
+export function formatLength(mm: number, unit: RuleUnit, digits = unit === 'in' ? 3 : 1): string {
   return unit === 'in' ? `${(mm / 25.4).toFixed(digits)} in` : `${mm.toFixed(digits)} mm`;
 }
 
-export function sayTorqueNm(nm: number, reader: ReaderUnits): string {
+export function formatTorqueNm(nm: number, reader: ReaderUnits): string {
   return formatFor({ value: nm, unit: 'Nm' }, reader);
 }

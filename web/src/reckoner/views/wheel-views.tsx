@@ -5,7 +5,7 @@ import { ShareBars } from '../../ui/share-bars.tsx';
 import { StudWalk } from '../../ui/stud-walk.tsx';
 import { WrenchView } from '../../ui/wrench-view.tsx';
 import { playDigits } from '../../shell/words.ts';
-import { sayLength, sayTorqueNm, type ViewProps } from './types.ts';
+import { formatLength, formatTorqueNm, type ViewProps } from './types.ts';
 import { useReader } from '../../shell/use-reader.ts';
 
 interface Pass {
@@ -18,7 +18,7 @@ export function SequenceView({ input, result }: ViewProps<{ studs: number }, { p
   const reader = useReader();
   return (
     <div className="flex flex-col gap-3">
-      <StudWalk studs={input.studs} passes={result.passes} say={(nm) => sayTorqueNm(nm, reader)} />
+      <StudWalk studs={input.studs} passes={result.passes} say={(nm) => formatTorqueNm(nm, reader)} />
       <div className="print:hidden">
         <Button onClick={() => window.print()}>Print</Button>
       </div>
@@ -46,7 +46,7 @@ export function TorqueView({
   const fits = result.tool;
   return (
     <div className="flex flex-col gap-3">
-      <h2 className="text-18">Set {sayTorqueNm(result.settingNm, reader)}</h2>
+      <h2 className="text-18">Set {formatTorqueNm(result.settingNm, reader)}</h2>
       {fits && (
         <p className={`text-14 ${fits.withinRecommended ? 'text-pine' : 'text-rust'}`}>
           {fits.withinRecommended
@@ -63,8 +63,8 @@ export function TorqueView({
         targetNm={input.targetNm}
         settingNm={result.settingNm}
         tool={input.tool ?? null}
-        say={(nm) => sayTorqueNm(nm, reader)}
-        sayLength={(mm) => sayLength(mm, unit, unit === 'in' ? 1 : 0)}
+        say={(nm) => formatTorqueNm(nm, reader)}
+        formatLength={(mm) => formatLength(mm, unit, unit === 'in' ? 1 : 0)}
       />
     </div>
   );
@@ -138,7 +138,7 @@ export function SealView({
   result,
   unit,
 }: ViewProps<SealInput, { ranges: { fromMm: number; toMm: number }[]; recommendedMm: number | null }>) {
-  const say = (mm: number) => sayLength(mm, unit);
+  const say = (mm: number) => formatLength(mm, unit);
   return (
     <div className="flex flex-col gap-2">
       <h2 className="text-18">

@@ -9,7 +9,7 @@ import { toolsApi } from '../tools/tools-api.ts';
 const MOST_JOBS = 60;
 
 /** Fetches what a tablet needs to work without a network: open jobs with their units, the fleet's first page, sheets, tools. */
-export function keepAtHand() {
+export function fetchForOffline() {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     const fresh = { subscribe: false, forceRefetch: true } as const;
     const { data: jobs } = await dispatch(

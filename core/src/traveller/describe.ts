@@ -1,5 +1,5 @@
-import { sayTurn } from '../nut/index.ts';
-import { billTotals, sayMoney } from '../cost/index.ts';
+import { formatTurn } from '../nut/index.ts';
+import { billTotals, formatMoney } from '../cost/index.ts';
 import {
   BEARING_LIMIT_MM,
   componentOf,
@@ -16,8 +16,8 @@ import { formatFor, formatTypedFor, type Quantity, type Reader } from '../quanti
 import { followUpKinds, ownerAnswers, type EventBody, type StoredEvent } from './event.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { linesToSay } from './ready-words.ts';
-import { sayObjection } from './say-objection.ts';
-import { leaving } from './say-stopped.ts';
+import { describeObjection } from './describe-objection.ts';
+import { leaving } from './describe-stopped.ts';
 import { stepTitled } from './progress.ts';
 
 type Finding = Extract<StepData, { kind: 'judge' }>['findings'][number];
@@ -29,27 +29,27 @@ const accepted = {
 };
 
 /** What a recorded step says to a reader, in words: "350 lbf·ft with TW-03, 3 rounds". */
-export function sayStepData(data: StepData, reader: Reader, step?: Step, w?: WheelEnd): string {
+export function describeStepData(data: StepData, reader: Reader, step?: Step, w?: WheelEnd): string {
   const note = data.note ? `. ${data.note}` : '';
   switch (data.kind) {
     case 'torque':
-      return `${formatFor(data.torque, reader)} with ${data.tool}${sayVia(data)}${data.asked ? `, the maker asks for ${formatFor(data.asked, reader)}` : ''}${data.rounds > 1 ? `, ${data.rounds} rounds` : ''}${note}`;
+      return `${formatFor(data.torque, reader)} with ${data.tool}${describeVia(data)}${data.asked ? `, the maker asks for ${formatFor(data.asked, reader)}` : ''}${data.rounds > 1 ? `, ${data.rounds} rounds` : ''}${note}`;
     case 'turn':
-      return `${data.turns < 0 ? 'backed off' : 'tightened'} ${sayTurn(data.turns)}${data.planned !== undefined && data.planned !== data.turns ? `, planned ${sayTurn(data.planned)}` : ''}${note}`;
+      return `${data.turns < 0 ? 'backed off' : 'tightened'} ${formatTurn(data.turns)}${data.planned !== undefined && data.planned !== data.turns ? `, planned ${formatTurn(data.planned)}` : ''}${note}`;
     case 'inspect':
       return `${data.ok ? 'yes' : 'no'}${note}`;
     case 'joint':
-      return `${sayJoint(data, reader)}${note}`;
+      return `${describeJoint(data, reader)}${note}`;
     case 'ready': {
       const lacking = data.lines.filter((l) => l.state !== 'have');
       return `${lacking.length === 0 ? 'everything at hand' : lacking.map((l) => `${linesToSay(w, l.what)}: ${readyStates[l.state].toLowerCase()}${l.by ? ` for ${l.by}` : ''}`).join(', ')}${note}`;
     }
     case 'judge': {
       const bad = data.findings.filter((f) => f.disposition !== 'reuse');
-      return `${bad.length === 0 ? 'every part sound' : bad.map(sayFinding).join('. ')}${note}`;
+      return `${bad.length === 0 ? 'every part sound' : bad.map(describeFinding).join('. ')}${note}`;
     }
     case 'linings':
-      return `${data.brake === 'none' ? 'no brake here' : `inner ${sayReading(data.inner, reader)}, outer ${sayReading(data.outer, reader)}, ${data.set ? 'brake set' : 'not set'}`}${note}`;
+      return `${data.brake === 'none' ? 'no brake here' : `inner ${describeReading(data.inner, reader)}, outer ${describeReading(data.outer, reader)}, ${data.set ? 'brake set' : 'not set'}`}${note}`;
     case 'heat':
       return `${formatFor(data.here, reader)} here, ${formatFor(data.other, reader)} on the other side${data.air ? `, air ${formatFor(data.air, reader)}` : ''}${note}`;
     case 'choose':
@@ -102,7 +102,7 @@ export function sayStepData(data: StepData, reader: Reader, step?: Step, w?: Whe
 }
 
 /** What stood between wrench and nut. */
-function sayVia({ via }: Extract<StepData, { kind: 'torque' }>): string {
+function describeVia({ via }: Extract<StepData, { kind: 'torque' }>): string {
   const between = [
     ...(via?.adapter ? [`an adapter of ${via.adapter.lengthMm} mm`] : []),
     ...(via?.multiplier ? [`a multiplier of ${via.multiplier.ratio}`] : []),
@@ -110,7 +110,8 @@ function sayVia({ via }: Extract<StepData, { kind: 'torque' }>): string {
   return between.length === 0 ? '' : ` through ${between.join(' and ')}`;
 }
 
-const sayReading = (q: Quantity | undefined, reader: Reader) => (q ? formatFor(q, reader) : 'not measured');
+const describeReading = (q: Quantity | undefined, reader: Reader) =>
+  q ? formatFor(q, reader) : 'not measured';
 
 const feltWords = {
   nothing: 'nothing moves',
@@ -125,7 +126,7 @@ const suspectWords = {
   neither: 'both within their limits',
 };
 
-function sayJoint(
+function describeJoint(
   {
     felt,
     axleToKnuckle,
@@ -149,10 +150,10 @@ function sayJoint(
     kingpinLimitMm: (kingpinLimit?.si ?? 0) * 1000,
     bearingLimitMm: bearingLimit ? bearingLimit.si * 1000 : BEARING_LIMIT_MM,
   });
-  return `${feltWords[felt]}; axle to knuckle ${sayReading(axleToKnuckle, reader)}, knuckle to hub ${sayReading(knuckleToHub, reader)}: ${suspectWords[suspect]}`;
+  return `${feltWords[felt]}; axle to knuckle ${describeReading(axleToKnuckle, reader)}, knuckle to hub ${describeReading(knuckleToHub, reader)}: ${suspectWords[suspect]}`;
 }
 
-function sayFinding({ component, seen, disposition, note }: Finding): string {
+function describeFinding({ component, seen, disposition, note }: Finding): string {
   const known = componentOf(component);
   const words =
     seen === PLANNED.id ? PLANNED.words : (known?.conditions.find((c) => c.id === seen)?.words ?? seen);
@@ -161,13 +162,13 @@ function sayFinding({ component, seen, disposition, note }: Finding): string {
 
 const partWords = (id: string) => partTitle(id).toLowerCase();
 
-function sayBody(job: Job, body: EventBody, reader: Reader): string {
+function describeBody(job: Job, body: EventBody, reader: Reader): string {
   switch (body.kind) {
     case 'job-opened':
       return `opened the job on ${body.wheelEnds.map((w) => w.position).join(', ')}`;
     case 'step-recorded': {
       const step = stepTitled(wheelEndAt(job, body.position), body.stage, body.stepId);
-      return `${body.position}, ${step?.title ?? body.stepId}: ${sayStepData(body.data, reader, step, wheelEndAt(job, body.position))}`;
+      return `${body.position}, ${step?.title ?? body.stepId}: ${describeStepData(body.data, reader, step, wheelEndAt(job, body.position))}`;
     }
     case 'step-skipped': {
       const step = stepTitled(wheelEndAt(job, body.position), body.stage, body.stepId);
@@ -179,7 +180,7 @@ function sayBody(job: Job, body: EventBody, reader: Reader): string {
       return `${body.position} back to ${stages.find((s) => s.id === 'adjust')?.title}${
         body.turns === undefined
           ? ''
-          : `, to ${body.turns < 0 ? 'back off' : 'tighten'} ${sayTurn(body.turns)}`
+          : `, to ${body.turns < 0 ? 'back off' : 'tighten'} ${formatTurn(body.turns)}`
       }`;
     case 'reckoning-kept':
       return `${body.position}, reckoned, ${body.title}: ${body.summary}${body.note ? `. ${body.note}` : ''}`;
@@ -191,7 +192,7 @@ function sayBody(job: Job, body: EventBody, reader: Reader): string {
     case 'follow-up-done':
       return `${body.position}, ${followUpKinds[body.followUp].toLowerCase()} looked after${body.doneBy ? `, by ${body.doneBy}` : ''}${body.note ? `. ${body.note}` : ''}`;
     case 'bill-written': {
-      const total = sayMoney(billTotals(body.bill).totalMinor, body.bill.currency);
+      const total = formatMoney(billTotals(body.bill).totalMinor, body.bill.currency);
       return body.as === 'estimate' ? `estimated ${total}` : `billed ${total}`;
     }
     case 'owner-answered':
@@ -217,19 +218,19 @@ function sayBody(job: Job, body: EventBody, reader: Reader): string {
     case 'ended-out-of-service':
       return `ended the job out of service, ${leaving[body.leaves]}. ${body.reason}. Told: ${body.told}`;
     case 'wheel-end-released':
-      return `released ${body.position}${body.overrideReason ? ` in spite of: ${body.overridden.map((o) => sayObjection(wheelEndAt(job, body.position), o, reader)).join('. ')}. Reason: ${body.overrideReason}` : ''}`;
+      return `released ${body.position}${body.overrideReason ? ` in spite of: ${body.overridden.map((o) => describeObjection(wheelEndAt(job, body.position), o, reader)).join('. ')}. Reason: ${body.overrideReason}` : ''}`;
     case 'retorque-recorded':
       return `${body.position}, retorque: ${formatFor(body.torque, reader)} with ${body.tool}${body.doneBy ? `, done by ${body.doneBy}` : ''}`;
     case 'correction': {
       const was = job.events.find((e) => e.id === body.corrects);
-      const what = was ? sayBody(job, was.body, reader) : 'a record';
+      const what = was ? describeBody(job, was.body, reader) : 'a record';
       if (body.replacement?.kind === 'intake') return `put the intake right: ${body.reason}`;
-      return `${body.replacement ? `corrected “${what}” to “${sayBody(job, body.replacement, reader)}”` : `struck out “${what}”`}: ${body.reason}`;
+      return `${body.replacement ? `corrected “${what}” to “${describeBody(job, body.replacement, reader)}”` : `struck out “${what}”`}: ${body.reason}`;
     }
   }
 }
 
 /** One event as a line of the record, without its time and person. */
-export function sayEvent(job: Job, event: Pick<StoredEvent, 'body'>, reader: Reader): string {
-  return sayBody(job, event.body, reader);
+export function describeEvent(job: Job, event: Pick<StoredEvent, 'body'>, reader: Reader): string {
+  return describeBody(job, event.body, reader);
 }

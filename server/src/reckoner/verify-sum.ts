@@ -1,4 +1,4 @@
-import { listCalculations, reckon, sayResult } from '@lanternwright/core/reckoner';
+import { listCalculations, reckon, describeResult } from '@lanternwright/core/reckoner';
 import { inchReader } from '@lanternwright/core/quantity';
 
 /** A sum somebody wants in a record: what went in and what is said to have come out. */
@@ -6,7 +6,7 @@ export interface ClaimedSum {
   name: string;
   reckoned: { input: unknown; result: unknown };
 }
-export type ProvedSum =
+export type VerifiedSum =
   { ok: true; title: string; summary: string } | { ok: false; path: string; reason: string };
 
 /** Machines differ in the last digits of a logarithm or a cosine. */
@@ -22,12 +22,12 @@ function same(a: unknown, b: unknown): boolean {
 }
 
 /** Reckons a sum again; its title and its words come from here. */
-export function proveSum({ name, reckoned }: ClaimedSum): ProvedSum {
+export function verifySum({ name, reckoned }: ClaimedSum): VerifiedSum {
   const answer = reckon(name, reckoned.input);
   if (!answer.ok) return { ok: false, path: 'input', reason: answer.error.message };
   if (!same(JSON.parse(JSON.stringify(answer.result)), reckoned.result))
     return { ok: false, path: 'result', reason: 'The reckoner gives another result for this input' };
   const { title } = listCalculations().find((c) => c.name === name)!;
-  const summary = sayResult(name, answer.result as Record<string, unknown>, inchReader).slice(0, 500);
+  const summary = describeResult(name, answer.result as Record<string, unknown>, inchReader).slice(0, 500);
   return { ok: true, title, summary };
 }

@@ -4,7 +4,7 @@ const PARTS = [2, 3, 4, 6, 8, 12, 16, 24, 32];
  * A turn as a fitter says it: "1/16 turn", "1 1/2 turns", or in degrees where no common part fits.
  * The sign is left to the verb.
  */
-export function sayTurn(turns: number): string {
+export function formatTurn(turns: number): string {
   const size = Math.abs(turns);
   const whole = Math.floor(size + 1e-6);
   const rest = size - whole;

@@ -38,7 +38,7 @@ export function withUses(own: Calendar | null, others: readonly { span: Span }[]
 }
 
 /** The problem of some tasks alone, with all others where they are. */
-export function around(problem: Problem, uses: Uses, but: (task: number) => boolean): Problem {
+export function withOthersFixed(problem: Problem, uses: Uses, but: (task: number) => boolean): Problem {
   const taken = problem.taken.map((own, r) =>
     withUses(
       own,
@@ -49,7 +49,7 @@ export function around(problem: Problem, uses: Uses, but: (task: number) => bool
 }
 
 /** The problems of one task, with all others where they are, or as if they used no bay, nobody or no tool. */
-export function aroundEach(problem: Problem, schedule: Schedule, uses: Uses) {
+export function withOthersFixedForEach(problem: Problem, schedule: Schedule, uses: Uses) {
   const full = problem.taken.map((own, r) => withUses(own, uses.of[r]!));
   return (task: number, ignored: Part): Problem => {
     const taken = full.map((all, r) => (partOf(problem, r) === ignored ? problem.taken[r]! : all));

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { inchReader, metricReader } from '../quantity/index.ts';
 import { describeCalculation, listCalculations, reckon } from './reckon.ts';
-import { sayResult } from './say-result.ts';
+import { describeResult } from './describe-result.ts';
 
 const said = (name: string, input: unknown, reader = inchReader) => {
   const answer = reckon(name, input);
   if (!answer.ok) throw new Error(answer.error.message);
-  return sayResult(name, answer.result as Record<string, unknown>, reader);
+  return describeResult(name, answer.result as Record<string, unknown>, reader);
 };
 const nut = {
   thread: { threadsPerInch: 16 },

@@ -23,7 +23,7 @@ export async function part(words, work) {
   process.stdout.write(`${words} … `);
   lineIsOpen = true;
   const done = await work();
-  const took = sayTook((Date.now() - begun) / 1000);
+  const took = describeTook((Date.now() - begun) / 1000);
   if (lineIsOpen) process.stdout.write(`${took}\n`);
   else console.log(`${words}: ${took}`);
   lineIsOpen = false;
@@ -31,7 +31,7 @@ export async function part(words, work) {
 }
 
 /** @param {number} seconds */
-export const sayTook = (seconds) => `${seconds.toFixed(1)} s`;
+export const describeTook = (seconds) => `${seconds.toFixed(1)} s`;
 
 /**
  * Runs a script's main work; a Trouble is one sentence on standard error.

@@ -7,10 +7,10 @@ import type { SumsService } from '../reckoner/sums.ts';
  * words from here.
  * @throws HttpProblem 422 when there is no such sum, it refuses the input, or the result is another
  */
-export async function proveReckoning(command: Command, sums: SumsService, person: string): Promise<Command> {
+export async function verifyReckoning(command: Command, sums: SumsService, person: string): Promise<Command> {
   if (command.kind !== 'reckoning-kept') return command;
   const { name, reckoned } = command;
-  const proved = await sums.prove({ name, reckoned }, person);
-  if (!proved.ok) throw refused(proved.reason, `command.reckoned.${proved.path}`);
-  return { ...command, title: proved.title, summary: proved.summary };
+  const verified = await sums.verify({ name, reckoned }, person);
+  if (!verified.ok) throw refused(verified.reason, `command.reckoned.${verified.path}`);
+  return { ...command, title: verified.title, summary: verified.summary };
 }

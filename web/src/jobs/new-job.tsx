@@ -18,7 +18,7 @@ import { Choices } from './step-form-parts.tsx';
 import { SymptomPicker } from './symptom-picker.tsx';
 import { nothingWanted, WantedWorks, type Wanted } from './wanted-works.tsx';
 import { useReader } from '../shell/use-reader.ts';
-import { eitherUnit, sayDistance } from '../shell/words.ts';
+import { eitherUnit, formatDistance } from '../shell/words.ts';
 
 /** Why a wheel end cannot be put into a new job, or null. */
 function whyNot(unit: UnitDetail, position: string): string | null {
@@ -64,7 +64,7 @@ function jumped(km: number, since: string): boolean {
 }
 
 /** Intake: the wheel ends, what was noticed, and the meter. Left and right stay separate records. */
-export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => void }) {
+export function NewJob({ unit, onClose }: { unit: UnitDetail; onClose: () => void }) {
   const navigate = useNavigate();
   const [openJob, { isLoading, error }] = useOpenJobMutation();
   const [positions, setPositions] = useState<readonly string[]>([]);
@@ -212,7 +212,7 @@ export function OpenJob({ unit, onClose }: { unit: UnitDetail; onClose: () => vo
                     ? `${Math.round(unit.hours ?? 0)} h`
                     : known === null
                       ? `${eitherUnit(reader, 'distance')}, or h`
-                      : sayDistance(known, reader)
+                      : formatDistance(known, reader)
                 }
                 error={meterError}
                 hint={

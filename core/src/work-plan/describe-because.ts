@@ -2,7 +2,7 @@ import { works, type Work } from '../stack/index.ts';
 import type { Because, MovedBecause } from '../shop-plan/index.ts';
 
 /** Works with their wheel ends, each work once. */
-export function sayWorks(due: readonly { work: Work; position: string }[]): string {
+export function describeWorks(due: readonly { work: Work; position: string }[]): string {
   const at = new Map<Work, string[]>();
   for (const { work, position } of due) at.set(work, [...(at.get(work) ?? []), position]);
   return [...at]
@@ -20,7 +20,7 @@ const named = (jobs: readonly string[] | undefined, nameOf: (unitId: string) => 
  * Why a job begins when it does, in a sentence.
  * @param nameOf the name of the unit a job is for
  */
-export function sayBecause(
+export function describeBecause(
   { kind, jobs }: Because,
   notBefore: NotBefore,
   nameOf: (unitId: string) => string,
@@ -52,7 +52,7 @@ export function sayBecause(
 }
 
 /** Why a booking moves, in a sentence. */
-export function sayMoved(because: MovedBecause, nameOf: (unitId: string) => string): string {
+export function describeMove(because: MovedBecause, nameOf: (unitId: string) => string): string {
   switch (because.kind) {
     case 'room':
       return because.jobs.length > 0

@@ -2,7 +2,7 @@
 export type LengthUnit = 'in' | 'mm';
 
 /** End play in a unit: `0.0083 in`, `0.211 mm`. */
-export function sayPlay(mm: number, unit: LengthUnit): string {
+export function formatPlay(mm: number, unit: LengthUnit): string {
   return `${playDigits(mm, unit)} ${unit}`;
 }
 

@@ -18,7 +18,7 @@ export const leaving: Record<BodyOf<'ended-out-of-service'>['leaves'], string> =
 };
 
 /** What is off or open on a wheel end now: `2L: hub off, bearing nut off`. */
-export function sayOff(w: WheelEnd): string {
+export function describeOff(w: WheelEnd): string {
   const off = Object.entries(layerStates(w)).flatMap(([id, state]) =>
     state === 'off' || state === 'open' ? [`${layerTitles[id as LayerId].toLowerCase()} ${state}`] : [],
   );
@@ -29,9 +29,9 @@ export function sayOff(w: WheelEnd): string {
  * Why a job does not go on and, out of service, how the unit leaves, what is off or open on the wheel ends that are
  * not released, and who was told. Empty while it goes on.
  */
-export function sayStopped({ stopped, wheelEnds }: Job): string {
+export function describeStopped({ stopped, wheelEnds }: Job): string {
   if (!stopped) return '';
   if (stopped.as !== 'out-of-service') return stopped.reason;
-  const off = wheelEnds.filter((w) => !w.release).map(sayOff);
+  const off = wheelEnds.filter((w) => !w.release).map(describeOff);
   return `${stopped.reason}; ${leaving[stopped.leaves]}. ${off.join('. ')}. Told: ${stopped.told}`;
 }

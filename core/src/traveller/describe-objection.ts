@@ -7,7 +7,11 @@ import type { Objection } from './objection.ts';
 import { stepTitled } from './progress.ts';
 
 /** What stands against a release, in words. */
-export function sayObjection(w: WheelEnd | undefined, { code, params }: Objection, reader: Reader): string {
+export function describeObjection(
+  w: WheelEnd | undefined,
+  { code, params }: Objection,
+  reader: Reader,
+): string {
   const text = (key: string) => String(params[key] ?? '');
   const figure = (key: string) => Number(params[key]);
   const unit = (key: string) => text(key) as Unit;

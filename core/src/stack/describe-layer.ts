@@ -10,7 +10,7 @@ const nutWords = {
 } as const;
 
 /** A layer as it is built, in words: "Oil cap", "Two nuts, locking washer". */
-export function sayLayer(layer: Layer): string {
+export function describeLayer(layer: Layer): string {
   switch (layer.layer) {
     case 'wheel':
       return [

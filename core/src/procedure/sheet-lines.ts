@@ -1,4 +1,4 @@
-import { sayTurn } from '../nut/index.ts';
+import { formatTurn } from '../nut/index.ts';
 import {
   convert,
   formatFor,
@@ -19,14 +19,14 @@ import type {
   RetorqueFigure,
   TorqueFigure,
 } from './figure.ts';
-import { sayHubFill } from './hub-fill.ts';
-import { openSchools, saySchool, schoolNames, schools } from './schools.ts';
+import { formatHubFill } from './hub-fill.ts';
+import { openSchools, describeSchool, schoolNames, schools } from './schools.ts';
 import type { Sheet, TorqueKey } from './sheet.ts';
 
 const CONFIRM = ': confirm against the maker’s sheet';
 
 /** Where a figure comes from; a recalled one asks to be confirmed. */
-export function sayMark({ mark, source }: { mark: Mark; source: string }): string {
+export function describeMark({ mark, source }: { mark: Mark; source: string }): string {
   return needsConfirming(mark) ? `${source}${CONFIRM}` : source;
 }
 
@@ -40,35 +40,38 @@ export function markOf({ marks }: Sheet, what: Marked): { mark: Mark; source: st
   return marks[what] ?? { mark: 'from-memory', source: 'Not marked' };
 }
 
-function sayRange({ min, max }: { min: TorqueFigure['min']; max: TorqueFigure['max'] }, unit: Unit): string {
+function formatRange(
+  { min, max }: { min: TorqueFigure['min']; max: TorqueFigure['max'] },
+  unit: Unit,
+): string {
   const value = (q: TorqueFigure['min']) => formatValue(convert(q.value, q.unit, unit), unit);
   const text = min.si === max.si ? value(max) : `${value(min)} to ${value(max)}`;
   return `${text} ${unitDefinition(unit).label}`;
 }
 
 /** A torque in the reader's unit, with the other beside. */
-export function sayTorque(figure: Pick<TorqueFigure, 'min' | 'max'>, reader: Reader): string {
+export function formatTorque(figure: Pick<TorqueFigure, 'min' | 'max'>, reader: Reader): string {
   const own = unitFor(figure.max, reader);
-  return `${sayRange(figure, own)} (${sayRange(figure, own === 'Nm' ? 'lbf-ft' : 'Nm')})`;
+  return `${formatRange(figure, own)} (${formatRange(figure, own === 'Nm' ? 'lbf-ft' : 'Nm')})`;
 }
 
-function sayBand(band: BandFigure, unit: 'in' | 'mm'): string {
+function describeBand(band: BandFigure, unit: 'in' | 'mm'): string {
   const text = (q: BandFigure['min']) =>
     unit === 'in' ? convert(q.value, q.unit, 'in').toFixed(3) : convert(q.value, q.unit, 'mm').toFixed(3);
   return `${text(band.min)} to ${text(band.max)} ${unit}`;
 }
 
 /** A pull at a stud, from the least to the most: `18.00 to 36.00 N`. */
-export function sayPull({ min, max }: NonNullable<Sheet['drag']>, reader: Reader): string {
-  return sayRange({ min, max }, unitFor(max, reader));
+export function formatPull({ min, max }: NonNullable<Sheet['drag']>, reader: Reader): string {
+  return formatRange({ min, max }, unitFor(max, reader));
 }
 
-function sayThread(thread: Sheet['thread']): string {
+function formatThread(thread: Sheet['thread']): string {
   if (!thread) return 'not named';
   return 'pitchMm' in thread ? `${thread.pitchMm} mm pitch` : `${thread.threadsPerInch} per inch`;
 }
 
-function sayLock(lock: Sheet['lock']): string {
+function describeLock(lock: Sheet['lock']): string {
   if (!lock) return 'not named';
   if (lock.kind === 'stepless') return 'any angle';
   if (lock.kind === 'castellated')
@@ -76,16 +79,16 @@ function sayLock(lock: Sheet['lock']): string {
   return `${lock.positionsPerTurn} places${lock.reversible ? ', washer turns over' : ''}`;
 }
 
-function sayRetorque({ from, by, days }: RetorqueFigure, reader: Reader): string {
+function describeRetorque({ from, by, days }: RetorqueFigure, reader: Reader): string {
   return `${formatFor(from, reader)} to ${formatFor(by, reader)}, ${days} days at the latest`;
 }
 
-function sayHeat({ lookOverAirK, lookOverOtherK, notReleasedOverAirK }: HeatFigure): string {
+function describeHeat({ lookOverAirK, lookOverOtherK, notReleasedOverAirK }: HeatFigure): string {
   return `look again over ${lookOverAirK} K above the air or ${lookOverOtherK} K above the other side, not released over ${notReleasedOverAirK} K`;
 }
 
 /** How often, in words: `every 160,000 km or 12 months`. */
-function sayInterval({ distance, months, hours }: IntervalFigure, reader: Reader): string {
+function describeInterval({ distance, months, hours }: IntervalFigure, reader: Reader): string {
   const limits = [
     distance && formatFor(distance, reader),
     months && (months === 1 ? '1 month' : `${months} months`),
@@ -108,7 +111,7 @@ const sourced = ({ mark, source }: { mark: Mark; source: string }) => ({
 });
 
 /** A line with where it comes from: `16 per inch. Usual for this nut, recalled: confirm against the maker’s sheet`. */
-export function sayLine({ value, source, confirm }: SheetLine): string {
+export function describeLine({ value, source, confirm }: SheetLine): string {
   return source ? `${value}. ${source}${confirm ? CONFIRM : ''}` : value;
 }
 
@@ -145,27 +148,27 @@ export const torques: readonly [TorqueKey, string][] = [
 export function sheetLines(sheet: Sheet, reader: ReaderUnits): SheetLine[] {
   return [
     ...(sheet.band
-      ? [{ label: 'Band', value: sayBand(sheet.band, reader.length), ...sourced(sheet.band) }]
+      ? [{ label: 'Band', value: describeBand(sheet.band, reader.length), ...sourced(sheet.band) }]
       : []),
     ...(sheet.nut ? [{ label: 'Nut', value: sheet.nut }] : []),
     ...(sheet.thread
-      ? [{ label: 'Thread', value: sayThread(sheet.thread), ...sourced(markOf(sheet, 'thread')) }]
+      ? [{ label: 'Thread', value: formatThread(sheet.thread), ...sourced(markOf(sheet, 'thread')) }]
       : []),
     ...(sheet.lock
-      ? [{ label: 'Locks in', value: sayLock(sheet.lock), ...sourced(markOf(sheet, 'lock')) }]
+      ? [{ label: 'Locks in', value: describeLock(sheet.lock), ...sourced(markOf(sheet, 'lock')) }]
       : []),
     ...torques.flatMap(([key, label]) => {
       const figure = sheet[key];
-      return figure ? [{ label, value: sayTorque(figure, reader), ...sourced(figure) }] : [];
+      return figure ? [{ label, value: formatTorque(figure, reader), ...sourced(figure) }] : [];
     }),
     ...(sheet.backOff
-      ? [{ label: 'Back off', value: sayTurn(sheet.backOff.turns), ...sourced(sheet.backOff) }]
+      ? [{ label: 'Back off', value: formatTurn(sheet.backOff.turns), ...sourced(sheet.backOff) }]
       : []),
     ...(sheet.drag
       ? [
           {
             label: 'Drag',
-            value: sayPull(sheet.drag, reader),
+            value: formatPull(sheet.drag, reader),
             ...sourced(sheet.drag),
           },
         ]
@@ -174,18 +177,20 @@ export function sheetLines(sheet: Sheet, reader: ReaderUnits): SheetLine[] {
       ? [{ label: 'Wheel studs', value: String(sheet.studs), ...sourced(markOf(sheet, 'studs')) }]
       : []),
     { label: 'Lubricant', value: sheet.lubricant.name, ...sourced(markOf(sheet, 'lubricant')) },
-    ...(sheet.hub ? [{ label: 'Hub takes', value: sayHubFill(sheet, reader), ...sourced(sheet.hub) }] : []),
+    ...(sheet.hub
+      ? [{ label: 'Hub takes', value: formatHubFill(sheet, reader), ...sourced(sheet.hub) }]
+      : []),
     ...schoolNames
       .filter((name) => sheet.schools[name] !== openSchools[name])
-      .map((name) => ({ label: schools[name].title, value: saySchool(name, sheet.schools) })),
+      .map((name) => ({ label: schools[name].title, value: describeSchool(name, sheet.schools) })),
     ...(sheet.retorque
-      ? [{ label: 'Retorque', value: sayRetorque(sheet.retorque, reader), ...sourced(sheet.retorque) }]
+      ? [{ label: 'Retorque', value: describeRetorque(sheet.retorque, reader), ...sourced(sheet.retorque) }]
       : []),
     ...(sheet.intervals ?? []).map((i) => ({
       label: works[i.work],
-      value: sayInterval(i, reader),
+      value: describeInterval(i, reader),
       ...sourced(i),
     })),
-    ...(sheet.heat ? [{ label: 'Hub heat', value: sayHeat(sheet.heat), ...sourced(sheet.heat) }] : []),
+    ...(sheet.heat ? [{ label: 'Hub heat', value: describeHeat(sheet.heat), ...sourced(sheet.heat) }] : []),
   ];
 }

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { JobSummary } from '@lanternwright/contract/jobs';
-import { sayResult } from '@lanternwright/core/reckoner';
+import { describeResult } from '@lanternwright/core/reckoner';
 import { useJobsQuery } from '../jobs/jobs-api.ts';
 import { record } from '../jobs/outbox.ts';
 import { usePerson } from '../people/people-api.ts';
@@ -43,12 +43,12 @@ function Choose({
   const [jobId, setJobId] = useState(from.job ?? jobs[0]!.id);
   const [at, setAt] = useState(from.at ?? '');
   const [note, setNote] = useState('');
-  const [keptIn, setKeptIn] = useState<string | null>(null);
+  const [savedIn, setSavedIn] = useState<string | null>(null);
   const job = jobs.find((j) => j.id === jobId) ?? jobs[0]!;
   const ends = openEnds(job);
   const position = ends.find((w) => w.position === at)?.position ?? ends[0]!.position;
   const refusal = useAppSelector((s) => s.outbox.refusal);
-  const words = sayResult(sum.name, sum.result as Record<string, unknown>, reader);
+  const words = describeResult(sum.name, sum.result as Record<string, unknown>, reader);
   const keep = () => {
     const command = {
       kind: 'reckoning-kept' as const,
@@ -61,14 +61,14 @@ function Choose({
     };
     if (!person) return;
     void dispatch(record(job.id, 1, command, person));
-    setKeptIn(`/jobs/${job.id}?at=${position}`);
+    setSavedIn(`/jobs/${job.id}?at=${position}`);
   };
-  if (keptIn && refusal?.jobId === job.id) return <Note tone="trouble">{refusal.text}</Note>;
-  if (keptIn) {
+  if (savedIn && refusal?.jobId === job.id) return <Note tone="trouble">{refusal.text}</Note>;
+  if (savedIn) {
     return (
       <Note tone="good">
         It stands in the record of {job.unit.name}, {position}.{' '}
-        <Link to={keptIn} className="underline">
+        <Link to={savedIn} className="underline">
           Open the job
         </Link>
       </Note>

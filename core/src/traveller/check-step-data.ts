@@ -35,7 +35,7 @@ interface Recording {
 }
 
 /** Why what was recorded does not answer the step, or null. */
-export function misfit(w: WheelEnd, step: Step, data: StepData, recording: Recording): string | null {
+export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording: Recording): string | null {
   const { by, today } = recording;
   if (data.kind !== step.kind) return `“${step.title}” is a step to ${step.kind}`;
   switch (data.kind) {
@@ -44,45 +44,43 @@ export function misfit(w: WheelEnd, step: Step, data: StepData, recording: Recor
         ? null
         : `“${data.option}” is not a choice of “${step.title}”`;
     case 'lock':
-      return misfitLock(w, step, data, by.name);
+      return checkLock(w, step, data, by.name);
     case 'inspect':
-      return data.ok || data.note ? misfitOther(w, step, by) : 'Say what was found';
+      return data.ok || data.note ? checkOther(w, step, by) : 'Say what was found';
     case 'torque':
-      return step.kind === 'torque' ? misfitTorque(w.sheet, step, data, today) : null;
+      return step.kind === 'torque' ? checkTorque(w.sheet, step, data, today) : null;
     case 'measure':
-      return (
-        misfitTool(data, today) ?? (data.by === 'dial' ? misfitDial(w, step) : misfitByHand(w, step, data))
-      );
+      return checkTool(data, today) ?? (data.by === 'dial' ? checkDial(w, step) : checkByHand(w, step, data));
     case 'joint':
-      return misfitJoint(w, data);
+      return checkJoint(w, data);
     case 'ready':
-      return misfitReady(w, data);
+      return checkReady(w, data);
     case 'judge':
-      return misfitJudge(w, data);
+      return checkJudge(w, data);
     case 'linings':
-      return misfitLinings(w, data);
+      return checkLinings(w, data);
     case 'found':
-      return misfitFound(step, data);
+      return checkFound(step, data);
     case 'compare':
-      return misfitCompare(w, data);
+      return checkCompare(w, data);
     case 'seal':
-      return misfitSeal(w.sheet, data);
+      return checkSeal(w.sheet, data);
     case 'pack':
-      return misfitPack(w.sheet, data);
+      return checkPack(w.sheet, data);
     case 'fill':
-      return misfitFill(w, step, data);
+      return checkFill(w, step, data);
     case 'heat':
-      return misfitHeat(w, data);
+      return checkHeat(w, data);
     case 'dimension':
-      return misfitDimension(w.sheet, step, data);
+      return checkDimension(w.sheet, step, data);
     case 'cure':
-      return misfitCure(w, data, recording);
+      return checkCure(w, data, recording);
     default:
       return null;
   }
 }
 
-function misfitTorque(
+function checkTorque(
   sheet: Sheet,
   step: Extract<Step, { kind: 'torque' }>,
   data: DataOf<'torque'>,
@@ -102,13 +100,13 @@ function misfitTorque(
 }
 
 /** The dial or the pull scale of the shop's list, fit for its use. */
-function misfitTool({ by, listed }: DataOf<'measure'>, today: string): string | null {
+function checkTool({ by, listed }: DataOf<'measure'>, today: string): string | null {
   if (!listed) return null;
   if (by === 'feel') return 'What is felt is not measured with a tool';
   return whyNotTool(listed, { kind: by === 'dial' ? 'dial-indicator' : 'pull-scale', today });
 }
 
-function misfitLock(
+function checkLock(
   { plan, sheet: { schools } }: WheelEnd,
   step: Step,
   data: DataOf<'lock'>,
@@ -123,13 +121,13 @@ function misfitLock(
 }
 
 /** A second look is another person's: by sign-in, never a name that is typed. */
-function misfitOther(w: WheelEnd, step: Step, by: { id: string }): string | null {
+function checkOther(w: WheelEnd, step: Step, by: { id: string }): string | null {
   if (step.kind !== 'inspect' || !step.otherThan) return null;
   const first = progressOf(w).find((p) => p.step.id === step.otherThan)?.record;
   return first?.by.id === by.id ? 'Another person looks at this than who made it' : null;
 }
 
-function misfitHeat(w: WheelEnd, data: DataOf<'heat'>): string | null {
+function checkHeat(w: WheelEnd, data: DataOf<'heat'>): string | null {
   if (w.plan.by === 'procedure') return null;
   if (!data.air) return 'Say how warm the air is';
   if (data.here.si < data.air.si - AIR_SLACK_K) return 'A hub is not colder than the air: measure again';
@@ -141,7 +139,7 @@ function misfitHeat(w: WheelEnd, data: DataOf<'heat'>): string | null {
 /** Thermometers differ by a little, K. */
 const AIR_SLACK_K = 5;
 
-function misfitDimension(sheet: Sheet, step: Step, data: DataOf<'dimension'>): string | null {
+function checkDimension(sheet: Sheet, step: Step, data: DataOf<'dimension'>): string | null {
   if (data.value.si < 0) return 'It is not under zero';
   const asked = askedOf(sheet, step, data);
   if (!asked) return 'Say between what it must lie: the maker’s figure, or the part’s own size';
@@ -151,7 +149,7 @@ function misfitDimension(sheet: Sheet, step: Step, data: DataOf<'dimension'>): s
     : 'It is off its figure: put it right, or say what was found';
 }
 
-function misfitCure(w: WheelEnd, { hours }: DataOf<'cure'>, { now }: Recording): string | null {
+function checkCure(w: WheelEnd, { hours }: DataOf<'cure'>, { now }: Recording): string | null {
   const closed = progressOf(w).find((p) => p.step.id === 'axle-cover-3')?.record;
   if (!closed || !now) return 'First the cover is tightened';
   const until = Date.parse(closed.at) + hours * 3_600_000;
@@ -161,7 +159,7 @@ function misfitCure(w: WheelEnd, { hours }: DataOf<'cure'>, { now }: Recording):
 
 const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
 
-function misfitDial(w: WheelEnd, step: Step): string | null {
+function checkDial(w: WheelEnd, step: Step): string | null {
   const verdict = verdictOf(w, readingRound(w, step));
   if (!verdict) return 'End play is not measured';
   if (verdict.verdict === 'repeat') return 'Take three cycles that repeat within 0.001 in';
@@ -170,7 +168,7 @@ function misfitDial(w: WheelEnd, step: Step): string | null {
 }
 
 /** Acceptance by feel or by drag. */
-function misfitByHand(w: WheelEnd, step: Step, data: DataOf<'measure'>): string | null {
+function checkByHand(w: WheelEnd, step: Step, data: DataOf<'measure'>): string | null {
   const swivel = step.id === 'swivel-preload';
   const own = w.plan.by === 'route' ? verifyBy(w.plan.stack, w.sheet) : w.sheet.verifyBy;
   const by = swivel ? 'drag' : own;
@@ -184,7 +182,7 @@ function misfitByHand(w: WheelEnd, step: Step, data: DataOf<'measure'>): string 
   return `The drag is ${data.pull.si < drag.min.si ? 'too light: tighten' : 'too heavy: back off'}`;
 }
 
-function misfitJoint(
+function checkJoint(
   w: WheelEnd,
   { felt, axleToKnuckle, knuckleToHub, kingpinLimit, bearingLimit, tipAt, radius, note }: DataOf<'joint'>,
 ): string | null {
@@ -206,7 +204,7 @@ export function linesToAnswer(w: WheelEnd): readonly ReadyLine[] {
   return open.size === 0 ? lines : lines.filter((l) => open.has(l.what));
 }
 
-function misfitReady(w: WheelEnd, { lines, note }: DataOf<'ready'>): string | null {
+function checkReady(w: WheelEnd, { lines, note }: DataOf<'ready'>): string | null {
   const held = new Map(lines.map((l) => [l.what, l]));
   const asked = linesToAnswer(w);
   const words = new Map(asked.map((l) => [l.what, l.title ?? l.what]));
@@ -232,7 +230,7 @@ export function partsPlanned(w: WheelEnd): string[] {
   return w.plan.by === 'procedure' ? [] : plannedParts(routeStateOf(w, w.plan));
 }
 
-function misfitJudge(w: WheelEnd, { findings, hardWorked }: DataOf<'judge'>): string | null {
+function checkJudge(w: WheelEnd, { findings, hardWorked }: DataOf<'judge'>): string | null {
   const pressure = { hardWorked, renewBearings: w.sheet.schools.bearings === 'renew' };
   const seen = new Map(findings.map((f) => [f.component, f]));
   if (seen.size < findings.length) return 'A part is judged twice';
@@ -246,7 +244,7 @@ function misfitJudge(w: WheelEnd, { findings, hardWorked }: DataOf<'judge'>): st
   return wrong ? `“${wrong.seen}” on ${wrong.component} asks for something else` : null;
 }
 
-function misfitLinings(w: WheelEnd, data: DataOf<'linings'>): string | null {
+function checkLinings(w: WheelEnd, data: DataOf<'linings'>): string | null {
   const kinds = brakeKindsOf(w);
   if (kinds && !kinds.includes(data.brake))
     return `This axle has another brake: ${liningMinimums[kinds[0]!].title.toLowerCase()}`;
@@ -260,12 +258,12 @@ function misfitLinings(w: WheelEnd, data: DataOf<'linings'>): string | null {
     : null;
 }
 
-function misfitFound(step: Step, { signs }: DataOf<'found'>): string | null {
+function checkFound(step: Step, { signs }: DataOf<'found'>): string | null {
   const strange = signs.find((id) => step.kind === 'found' && !step.signs.some((s) => s.id === id));
   return strange ? `“${strange}” is not on the list: say it in the note` : null;
 }
 
-function misfitCompare(w: WheelEnd, { parts, note }: DataOf<'compare'>): string | null {
+function checkCompare(w: WheelEnd, { parts, note }: DataOf<'compare'>): string | null {
   const open = partsToCompare(w).find((part) => !parts.some((p) => p.part === part));
   const say = (part: string) => (w.plan.by === 'route' ? partTitle(part) : part);
   if (open) return `Hold ${say(open).toLowerCase()} against the old one as well`;
@@ -273,7 +271,7 @@ function misfitCompare(w: WheelEnd, { parts, note }: DataOf<'compare'>): string 
   return other && !note ? `${say(other.part)} is not as the old one: say why it goes in` : null;
 }
 
-function misfitSeal(
+function checkSeal(
   { schools }: Sheet,
   { outside, depth, seat, touched, note }: DataOf<'seal'>,
 ): string | null {
@@ -302,7 +300,7 @@ const sameSeat = (a: MeasuredSeat, b: MeasuredSeat) =>
 /** Depths are read with a rule or a caliper, mm. */
 const DEPTH_SLACK_MM = 0.05;
 
-function misfitPack({ schools, lubricant }: Sheet, data: DataOf<'pack'>): string | null {
+function checkPack({ schools, lubricant }: Sheet, data: DataOf<'pack'>): string | null {
   if (data.note) return null;
   if (lubricant.kind === 'grease' && data.by === 'oiled')
     return 'This hub runs in grease: say why it is oiled';
@@ -312,7 +310,7 @@ function misfitPack({ schools, lubricant }: Sheet, data: DataOf<'pack'>): string
   return otherLubricant(lubricant.name, data.lubricant);
 }
 
-function misfitFill(w: WheelEnd, step: Step, data: DataOf<'fill'>): string | null {
+function checkFill(w: WheelEnd, step: Step, data: DataOf<'fill'>): string | null {
   const { schools, lubricant } = w.sheet;
   if (step.kind !== 'fill' || !step.joint) return null;
   if (!data.joint) return 'Say what closes the cap: gasket, sealant, or neither';
