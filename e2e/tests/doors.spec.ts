@@ -157,7 +157,7 @@ test('an owner answers an estimate on a phone, line by line, and the work goes b
       { group: 'parts', what: 'Bearing set', per: 'piece', quantity: 1, unitMinor: 9_000 },
     ],
     suppliesPercent: 0,
-    tax: { percent: 20, on: ['labour', 'parts'] },
+    taxes: [{ name: 'VAT', percent: 20, on: ['labour', 'parts'] }],
   };
   const wrote = await office.request.post(`${shopUrl()}/api/jobs/${jobId}/events`, {
     data: {

@@ -252,10 +252,11 @@ test('an owner declines one line: it comes off the route, and everybody in the j
   await chief.goto(`${shopUrl()}/jobs/${jobId}`);
   await chief.getByRole('button', { name: 'Estimate and bill' }).click();
   await chief.getByRole('button', { name: 'Write the estimate' }).click();
-  await chief.getByLabel('Each').first().fill('215');
-  await chief.getByRole('button', { name: 'Keep the estimate' }).click();
+  for (const each of await chief.getByLabel('Each').all()) await each.fill('215');
+  await chief.getByRole('button', { name: 'Save the estimate' }).click();
   await page.getByRole('button', { name: 'Both tyres deflated' }).click();
   await expect(page.getByText('The owner has not answered the estimate yet')).toBeVisible();
+  await chief.getByLabel('The owner’s answer').selectOption('Do it now');
   await chief.getByLabel('Who answered').fill('Q. Fenmoor');
   await chief.getByLabel('2L, studs, renew').selectOption('Decline it');
   await chief.getByRole('button', { name: 'Record the answer' }).click();

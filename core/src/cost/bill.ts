@@ -3,39 +3,64 @@ import { jobCost, toCoin } from './job-cost.ts';
 
 const coin = z.int().nonnegative().max(1e9);
 
-/** What an estimate or a bill is made of. Money in the smallest coin. */
-export const billSchema = z.object({
-  currency: z.string().regex(/^[A-Z]{3}$/, 'three letters, as in ISO 4217'),
-  lines: z
-    .array(
-      z.object({
-        group: z.enum(['labour', 'parts']),
-        what: z.string().trim().min(1).max(120),
-        per: z.enum(['hour', 'wheel', 'piece']),
-        quantity: z.number().positive().max(1000),
-        unitMinor: coin,
-      }),
-    )
-    .min(1, 'has no line')
-    .max(100),
-  suppliesPercent: z.number().nonnegative().max(100),
-  tax: z.object({
-    percent: z.number().nonnegative().max(100),
-    on: z.array(z.enum(['labour', 'parts', 'supplies'])).max(3),
-  }),
+/** What a tax can fall on. */
+export const taxed = ['labour', 'parts', 'supplies'] as const;
+export type Taxed = (typeof taxed)[number];
+
+const percent = z.number().nonnegative().max(100);
+const taxSchema = z.object({
+  /** As it is called on papers: VAT, GST, sales tax. */
+  name: z.string().trim().min(1, 'say what it is called').max(40),
+  percent,
+  on: z.array(z.enum(taxed)).min(1, 'say what it falls on').max(taxed.length),
 });
+export type Tax = z.output<typeof taxSchema>;
+
+/**
+ * What an estimate or a bill is made of. Money in the smallest coin. Bills written before there were several taxes have
+ * one, `tax`, without a name; they are read as if it had been the only one of `taxes`.
+ */
+export const billSchema = z
+  .object({
+    currency: z.string().regex(/^[A-Z]{3}$/, 'three letters, as in ISO 4217'),
+    lines: z
+      .array(
+        z.object({
+          group: z.enum(['labour', 'parts']),
+          what: z.string().trim().min(1).max(120),
+          per: z.enum(['hour', 'wheel', 'piece']),
+          quantity: z.number().positive().max(1000),
+          unitMinor: coin,
+        }),
+      )
+      .min(1, 'has no line')
+      .max(100),
+    suppliesPercent: percent,
+    tax: z.object({ percent, on: z.array(z.enum(taxed)).max(taxed.length) }).optional(),
+    taxes: z.array(taxSchema).max(5, 'has more than five taxes').optional(),
+  })
+  .transform(({ tax, taxes, ...bill }) => ({
+    ...bill,
+    taxes: taxes ?? (tax && tax.percent > 0 && tax.on.length > 0 ? [{ name: 'Tax', ...tax }] : []),
+  }));
 export type Bill = z.output<typeof billSchema>;
 
-/** Sums of a bill by the job-cost rules: each rounded once, half up. */
-export function billTotals({ lines, suppliesPercent, tax }: Bill): ReturnType<typeof jobCost> {
+/** Sums of a bill by the job-cost rules: each rounded once, half up, every tax by itself. */
+export function billTotals({ lines, suppliesPercent, taxes }: Bill) {
   const of = (group: Bill['lines'][number]['group']) => lines.filter((l) => l.group === group);
-  return jobCost({
+  const untaxed = {
     labour: of('labour').map((l) => ({ hours: l.quantity, rateMinor: l.unitMinor })),
     parts: of('parts').map((l) => ({ quantity: l.quantity, unitMinor: l.unitMinor })),
     suppliesPercent,
-    tax,
-  });
+  };
+  const { totalMinor: netMinor, ...sums } = jobCost({ ...untaxed, tax: { percent: 0, on: [] } });
+  const each = taxes.map((tax) => ({ ...tax, minor: jobCost({ ...untaxed, tax }).taxMinor }));
+  const taxMinor = each.reduce((sum, { minor }) => sum + minor, 0);
+  return { ...sums, netMinor, taxes: each, taxMinor, totalMinor: netMinor + taxMinor };
 }
+
+/** A tax in words: what it is called, how much, and on what. */
+export const describeTax = ({ name, percent: share, on }: Tax) => `${name}, ${share} % on ${on.join(', ')}`;
 
 /** One line in which a bill came out otherwise than it was quoted. */
 export interface BillDifference {
@@ -48,12 +73,14 @@ export interface BillDifference {
 export const lineMinor = ({ quantity, unitMinor }: Bill['lines'][number]) => toCoin(quantity * unitMinor);
 
 /**
- * Why a bill is not what was quoted: every line that differs, then supplies and tax. The differences of
+ * Why a bill is not what was quoted: every line that differs, then supplies and each tax. The differences of
  * the lines, supplies and tax add up to that of the totals but for the rounding of each sum.
  */
 export function billDifferences(quoted: Bill, actual: Bill): BillDifference[] {
   const sumOf = (bill: Bill, what: string) =>
     bill.lines.filter((l) => l.what === what).reduce((s, l) => s + lineMinor(l), 0);
+  const taxOf = ({ taxes }: ReturnType<typeof billTotals>, name: string) =>
+    taxes.filter((t) => t.name === name).reduce((s, t) => s + t.minor, 0);
   const [before, after] = [billTotals(quoted), billTotals(actual)];
   return [
     ...[...new Set([...quoted.lines, ...actual.lines].map((l) => l.what))].map((what) => ({
@@ -62,6 +89,10 @@ export function billDifferences(quoted: Bill, actual: Bill): BillDifference[] {
       actualMinor: sumOf(actual, what),
     })),
     { what: 'Supplies', quotedMinor: before.suppliesMinor, actualMinor: after.suppliesMinor },
-    { what: 'Tax', quotedMinor: before.taxMinor, actualMinor: after.taxMinor },
+    ...[...new Set([...before.taxes, ...after.taxes].map((t) => t.name))].map((what) => ({
+      what,
+      quotedMinor: taxOf(before, what),
+      actualMinor: taxOf(after, what),
+    })),
   ].filter((d) => d.quotedMinor !== d.actualMinor);
 }

@@ -3,8 +3,12 @@ export {
   billDifferences,
   billSchema,
   billTotals,
+  describeTax,
   lineMinor,
+  taxed,
   type Bill,
   type BillDifference,
+  type Tax,
+  type Taxed,
 } from './bill.ts';
 export { formatMoney, toMinor, typedMoney } from './money.ts';

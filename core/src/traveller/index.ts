@@ -28,6 +28,7 @@ export {
   AS_FOUND,
   currentRound,
   isClosed,
+  isPriced,
   lastTrace,
   wheelEndAt,
   type Job,

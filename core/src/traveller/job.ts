@@ -167,6 +167,10 @@ export function lastTrace(w: WheelEnd): Trace | undefined {
   return all.sort((a, b) => (a.at < b.at ? -1 : 1)).at(-1);
 }
 
+/** Whether an estimate or a bill is written. */
+export const isPriced = ({ money }: Pick<Job, 'money'>): boolean =>
+  money.estimate !== null || money.actual !== null;
+
 /** A job is closed when every wheel end in it is released, when it was voided, or ended out of service. */
 export function isClosed(job: Job): boolean {
   return (

@@ -18,7 +18,7 @@ const estimate: Command = {
     currency: 'GBP',
     lines: [{ group: 'labour', what: 'Hub', per: 'wheel', quantity: 1, unitMinor: 9000 }],
     suppliesPercent: 0,
-    tax: { percent: 0, on: [] },
+    taxes: [],
   },
 };
 

@@ -240,13 +240,13 @@ describe('money', () => {
     currency: 'GBP',
     lines: [{ group: 'labour', what: 'Hubs', per: 'wheel', quantity: 2, unitMinor: 21_500 }],
     suppliesPercent: 0,
-    tax: { percent: 20, on: ['labour'] },
+    taxes: [{ name: 'VAT', percent: 20, on: ['labour' as const] }],
   } as const;
   const written = (as: 'estimate' | 'actual') =>
     ({
       kind: 'bill-written',
       as,
-      bill: { ...bill, lines: [...bill.lines], tax: { percent: 20, on: ['labour'] } },
+      bill: { ...bill, lines: [...bill.lines], taxes: [{ name: 'VAT', percent: 20, on: ['labour' as const] }] },
     }) as const;
 
   it('an estimate is a supervisor’s; the owner’s answer is recorded with a name, a deferral with date and risk', () => {
@@ -274,7 +274,7 @@ describe('the owner’s answer gates the work', () => {
     currency: 'GBP',
     lines: [{ group: 'labour', what: 'Hubs', per: 'wheel', quantity: 1, unitMinor: 21_500 }],
     suppliesPercent: 0,
-    tax: { percent: 0, on: [] },
+    taxes: [],
   } as const;
   const estimated = () => {
     const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['brakes', 'seal', 'studs']));
@@ -283,7 +283,7 @@ describe('the owner’s answer gates the work', () => {
       {
         kind: 'bill-written',
         as: 'estimate',
-        bill: { ...bill, lines: [...bill.lines], tax: { percent: 0, on: [] } },
+        bill: { ...bill, lines: [...bill.lines], taxes: [] },
       },
       supervisor,
     );
@@ -328,7 +328,7 @@ describe('the owner’s answer gates the work', () => {
       {
         kind: 'bill-written',
         as: 'estimate',
-        bill: { ...bill, lines: [...bill.lines], tax: { percent: 0, on: [] } },
+        bill: { ...bill, lines: [...bill.lines], taxes: [] },
       },
       supervisor,
     );

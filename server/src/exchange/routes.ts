@@ -2,7 +2,7 @@ import { Readable } from 'node:stream';
 import { Router } from 'express';
 import { exchangeRoutes, meterFileRoutes } from '@lanternwright/contract/exchange';
 import { unitKinds } from '@lanternwright/core/axle-plan';
-import { fold } from '@lanternwright/core/traveller';
+import { fold, isPriced } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem } from '../http/problem.ts';
@@ -69,8 +69,8 @@ export function exchangeRouter(
       kind: unitKinds[detail.unit.kind],
       axles: detail.unit.axles,
     };
-    if (params.paper === 'estimate' && !fold(detail.events).money.estimate)
-      throw new HttpProblem(404, 'No estimate', 'A supervisor writes the estimate first');
+    if (params.paper === 'estimate' && !isPriced(fold(detail.events)))
+      throw new HttpProblem(404, 'No estimate', 'A supervisor writes the estimate or the bill first');
     const { name, address, terms, units: reader, paper, zone } = settings.current();
     const size = query.size ?? paper;
     const { events } = detail;

@@ -194,7 +194,7 @@ describe('an owner’s contact', () => {
         { group: 'labour' as const, what: 'Seals', per: 'wheel' as const, quantity: 2, unitMinor: 9000 },
       ],
       suppliesPercent: 0,
-      tax: { percent: 0, on: [] },
+      taxes: [],
     };
     const estimate = randomUUID();
     for (const [job, id] of [

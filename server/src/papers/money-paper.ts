@@ -1,5 +1,12 @@
 import type { Content } from 'pdfmake/interfaces.js';
-import { billDifferences, billTotals, lineMinor, formatMoney, type Bill } from '@lanternwright/core/cost';
+import {
+  billDifferences,
+  billTotals,
+  describeTax,
+  lineMinor,
+  formatMoney,
+  type Bill,
+} from '@lanternwright/core/cost';
 import { works } from '@lanternwright/core/stack';
 import { ownerAnswers, type Job } from '@lanternwright/core/traveller';
 import { jobHead, type PaperContext } from './head.ts';
@@ -40,9 +47,8 @@ function billTable(bill: Bill): Content {
       ...(bill.suppliesPercent > 0
         ? [sum(`Supplies, ${bill.suppliesPercent} % of labour`, totals.suppliesMinor)]
         : []),
-      ...(bill.tax.percent > 0
-        ? [sum(`Tax, ${bill.tax.percent} % on ${bill.tax.on.join(', ')}`, totals.taxMinor)]
-        : []),
+      ...(totals.taxes.length > 0 ? [sum('Before tax', totals.netMinor)] : []),
+      ...totals.taxes.map((tax) => sum(describeTax(tax), tax.minor)),
       [
         words('Total', { bold: true, fontSize: 11 }),
         ...[words(''), words(''), words('')],
@@ -56,13 +62,13 @@ function billTable(bill: Bill): Content {
 /**
  * What the work will cost, for the owner; when the bill is written, that first, then what was estimated and why they
  * differ.
- * @throws Error when no estimate is written
+ * @throws Error when neither is written
  */
 export function moneyPaper(job: Job, context: PaperContext): Promise<Uint8Array<ArrayBuffer>> {
   const { estimate, answer, actual } = job.money;
-  if (!estimate) throw new Error('no estimate is written');
-  const { formatTime, number, size, shop, unit } = context;
   const written = actual ?? estimate;
+  if (!written) throw new Error('neither an estimate nor a bill is written');
+  const { formatTime, number, size, shop, unit } = context;
   const answered = answer
     ? [
         words(
@@ -74,13 +80,14 @@ export function moneyPaper(job: Job, context: PaperContext): Promise<Uint8Array<
         ),
       ]
     : [];
-  const differences = actual ? billDifferences(estimate.bill, actual.bill) : [];
+  const differences = actual && estimate ? billDifferences(estimate.bill, actual.bill) : [];
   return printed(
     [
       ...jobHead(job, context, actual ? `Bill ${number}` : `Estimate ${number}`),
       ...(actual ? [heading(`Bill, ${formatTime(actual.at)}`), billTable(actual.bill)] : []),
-      heading(`Estimate, ${formatTime(estimate.at)}, ${estimate.by.name}`),
-      billTable(estimate.bill),
+      ...(estimate
+        ? [heading(`Estimate, ${formatTime(estimate.at)}, ${estimate.by.name}`), billTable(estimate.bill)]
+        : []),
       ...answered,
       ...(actual && differences.length > 0
         ? [

@@ -136,14 +136,14 @@ describe('a job on paper', () => {
   it('the estimate has its lines, the owner’s answer, the bill and why it differs; there is none before it is written', async () => {
     await shop.technician.call.get(`/api/exchange/jobs/${jobId}/estimate.pdf`).expect(404);
     const lines = [{ group: 'labour', what: 'Hubs', per: 'wheel', quantity: 2, unitMinor: 21_500 }] as const;
-    const quoted = { currency: 'USD', lines: [...lines], suppliesPercent: 0, tax: { percent: 0, on: [] } };
+    const quoted = { currency: 'USD', lines: [...lines], suppliesPercent: 0, taxes: [] };
     const actual = {
       ...quoted,
       lines: [
         { group: 'labour' as const, what: 'Hubs', per: 'hour' as const, quantity: 5.5, unitMinor: 8460 },
         { group: 'parts' as const, what: 'Seal', per: 'piece' as const, quantity: 3, unitMinor: 4185 },
       ],
-      tax: { percent: 7.5, on: ['labour' as const, 'parts' as const] },
+      taxes: [{ name: 'Sales tax', percent: 7.5, on: ['labour' as const, 'parts' as const] }],
     };
     const call = shop.supervisor.call;
     await send(call, jobId, 9, { kind: 'bill-written', as: 'estimate', bill: quoted }).expect(200);

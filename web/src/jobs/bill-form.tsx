@@ -1,96 +1,118 @@
 import { Plus, X } from 'lucide-react';
+import { useFieldArray } from 'react-hook-form';
 import { useState } from 'react';
+import { z } from 'zod';
 import {
   billSchema,
   billTotals,
   formatMoney,
+  taxed,
   toMinor,
   typedMoney,
   type Bill,
+  type Taxed,
 } from '@lanternwright/core/cost';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { useRequestForm } from '../use-request-form.ts';
 
-interface Row {
-  group: 'labour' | 'parts';
-  what: string;
-  per: 'hour' | 'wheel' | 'piece';
-  quantity: string;
-  price: string;
-}
+const lineSchema = z.object({
+  group: z.enum(['labour', 'parts']),
+  what: z.string(),
+  per: z.enum(['hour', 'wheel', 'piece']),
+  quantity: z.string(),
+  price: z.string(),
+});
+const taxSchema = z.object({ name: z.string(), percent: z.string(), on: z.array(z.enum(taxed)) });
+const typedSchema = z.object({
+  currency: z.string(),
+  lines: z.array(lineSchema),
+  supplies: z.string(),
+  taxes: z.array(taxSchema),
+});
+type Typed = z.output<typeof typedSchema>;
 
 const number = (text: string) => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')));
-const toRow = (l: Bill['lines'][number], currency: string): Row => ({
-  group: l.group,
-  what: l.what,
-  per: l.per,
-  quantity: String(l.quantity),
-  price: typedMoney(l.unitMinor, currency),
+
+function typedOf({ currency, lines, suppliesPercent, taxes }: Bill, priced: boolean): Typed {
+  return {
+    currency,
+    lines: lines.map(({ quantity, unitMinor, ...line }) => ({
+      ...line,
+      quantity: String(quantity),
+      price: priced ? typedMoney(unitMinor, currency) : '',
+    })),
+    supplies: String(suppliesPercent),
+    taxes: taxes.map((tax) => ({ ...tax, percent: String(tax.percent) })),
+  };
+}
+
+/** The field in which a part of the bill is typed. */
+const fieldNames: Record<string, string> = { unitMinor: 'price', suppliesPercent: 'supplies' };
+
+const words = ({ code, path, message }: z.core.$ZodIssue) =>
+  code === 'invalid_type' ? 'A number' : path.at(-1) === 'what' ? 'Say what it is' : message;
+
+/** From what is typed to the bill, with what is wrong at the field it is typed in. */
+const formSchema = typedSchema.transform((typed, context): Bill => {
+  const currency = typed.currency.trim().toUpperCase();
+  const known = /^[A-Z]{3}$/.test(currency);
+  const read = billSchema.safeParse({
+    currency,
+    lines: typed.lines.map(({ price, quantity, ...line }) => ({
+      ...line,
+      quantity: number(quantity),
+      unitMinor: known ? toMinor(number(price), currency) : 0,
+    })),
+    suppliesPercent: number(typed.supplies),
+    taxes: typed.taxes.map((tax) => ({ ...tax, percent: number(tax.percent) })),
+  });
+  if (read.success) return read.data;
+  for (const issue of read.error.issues)
+    context.addIssue({
+      code: 'custom',
+      message: words(issue),
+      path: issue.path.map((part) => fieldNames[String(part)] ?? (part as string | number)),
+    });
+  return z.NEVER;
 });
 
 interface Props {
   start: Bill;
+  /** Whether its prices were written by somebody; they are asked for otherwise. */
+  priced: boolean;
   button: string;
   onSave: (bill: Bill) => string | null;
 }
 
-/** Lines, supplies and tax, with the total as one types. */
-export function BillForm({ start, button, onSave }: Props) {
-  const [rows, setRows] = useState<readonly Row[]>(start.lines.map((l) => toRow(l, start.currency)));
-  const [currency, setCurrency] = useState(start.currency);
-  const [supplies, setSupplies] = useState(String(start.suppliesPercent));
-  const [tax, setTax] = useState(String(start.tax.percent));
-  const [on, setOn] = useState(start.tax.on);
-  const [error, setError] = useState<string | null>(null);
-  const change = (i: number, part: Partial<Row>) =>
-    setRows(rows.map((r, k) => (k === i ? { ...r, ...part } : r)));
-  const code = currency.trim().toUpperCase();
-  const known = /^[A-Z]{3}$/.test(code);
-  const read = billSchema.safeParse({
-    currency: code,
-    lines: rows.map(({ group, what, per, quantity, price }) => ({
-      group,
-      what,
-      per,
-      quantity: number(quantity),
-      unitMinor: known ? toMinor(number(price), code) : 0,
-    })),
-    suppliesPercent: number(supplies),
-    tax: { percent: number(tax), on },
-  });
-  const issue = read.success ? null : read.error.issues[0];
-  const wrong = issue
-    ? `${issue.path[0] === 'lines' && typeof issue.path[1] === 'number' ? `Line ${issue.path[1] + 1}, ${String(issue.path[2])}` : String(issue.path[0])}: ${issue.message}`
-    : null;
+const newLine = { group: 'parts', what: '', per: 'piece', quantity: '1', price: '' } as const;
+
+/** Lines, supplies and taxes, with the total as one types. */
+export function BillForm({ start, priced, button, onSave }: Props) {
+  const form = useRequestForm(formSchema, typedOf(start, priced), null);
+  const { control, errorOf, field, handleSubmit, register, watch } = form;
+  const lines = useFieldArray({ control, name: 'lines' });
+  const taxes = useFieldArray({ control, name: 'taxes' });
+  const [refused, setRefused] = useState<string | null>(null);
+  const read = formSchema.safeParse(watch());
   return (
     <form
       className="flex flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        setError(read.success ? onSave(read.data) : wrong);
-      }}
+      onSubmit={(e) => void handleSubmit((b) => setRefused(onSave(b)))(e)}
     >
       <ul>
-        {rows.map((r, i) => (
+        {lines.fields.map(({ id }, i) => (
           <li
-            key={i}
-            className="grid items-end gap-2 border-b border-rule py-2 sm:grid-cols-[110px_1fr_110px_90px_110px_auto]"
+            key={id}
+            className="grid items-start gap-2 border-b border-rule py-2 sm:grid-cols-[110px_1fr_110px_90px_110px_auto]"
           >
-            <SelectField
-              label="Kind"
-              value={r.group}
-              onChange={(e) => change(i, { group: e.target.value as Row['group'] })}
-            >
+            <SelectField label="Kind" {...field(`lines.${i}.group`)}>
               <option value="labour">Labour</option>
               <option value="parts">Parts</option>
             </SelectField>
-            <TextField label="What" value={r.what} onChange={(e) => change(i, { what: e.target.value })} />
-            <SelectField
-              label="Per"
-              value={r.per}
-              onChange={(e) => change(i, { per: e.target.value as Row['per'] })}
-            >
+            <TextField label="What" {...field(`lines.${i}.what`)} />
+            <SelectField label="Per" {...field(`lines.${i}.per`)}>
               <option value="hour">hour</option>
               <option value="wheel">wheel</option>
               <option value="piece">piece</option>
@@ -99,63 +121,57 @@ export function BillForm({ start, button, onSave }: Props) {
               label="How many"
               className="figure"
               inputMode="decimal"
-              value={r.quantity}
-              onChange={(e) => change(i, { quantity: e.target.value })}
+              {...field(`lines.${i}.quantity`)}
             />
-            <TextField
-              label="Each"
-              className="figure"
-              inputMode="decimal"
-              value={r.price}
-              onChange={(e) => change(i, { price: e.target.value })}
-            />
-            <Button
-              aria-label={`Take line ${i + 1} away`}
-              onClick={() => setRows(rows.filter((_, k) => k !== i))}
-            >
+            <TextField label="Each" className="figure" inputMode="decimal" {...field(`lines.${i}.price`)} />
+            <Button className="sm:mt-5" aria-label={`Remove line ${i + 1}`} onClick={() => lines.remove(i)}>
               <X size={16} aria-hidden />
             </Button>
           </li>
         ))}
       </ul>
-      <Button
-        className="self-start"
-        onClick={() =>
-          setRows([...rows, { group: 'parts', what: '', per: 'piece', quantity: '1', price: '' }])
-        }
-      >
+      {errorOf('lines') && <Note tone="trouble">The bill {errorOf('lines')}.</Note>}
+      <Button className="self-start" onClick={() => lines.append({ ...newLine })}>
         <Plus size={16} aria-hidden /> Add a line
       </Button>
-      <div className="grid items-end gap-3 sm:grid-cols-4">
-        <TextField
-          label="Supplies, % of labour"
-          className="figure"
-          value={supplies}
-          onChange={(e) => setSupplies(e.target.value)}
-        />
-        <TextField label="Tax, %" className="figure" value={tax} onChange={(e) => setTax(e.target.value)} />
-        <fieldset className="flex flex-wrap gap-x-3">
-          <legend className="caption">Tax falls on</legend>
-          {(['labour', 'parts', 'supplies'] as const).map((part) => (
-            <label key={part} className="flex min-h-11 items-center gap-1.5 text-14">
-              <input
-                type="checkbox"
-                className="size-5 accent-pine"
-                checked={on.includes(part)}
-                onChange={(e) => setOn(e.target.checked ? [...on, part] : on.filter((p) => p !== part))}
-              />
-              {part}
-            </label>
-          ))}
-        </fieldset>
-        <TextField
-          label="Currency"
-          className="figure"
-          maxLength={3}
-          value={currency}
-          onChange={(e) => setCurrency(e.target.value)}
-        />
+      <div className="grid items-start gap-3 sm:grid-cols-4">
+        <TextField label="Supplies, % of labour" className="figure" {...field('supplies')} />
+        <TextField label="Currency" className="figure" maxLength={3} {...field('currency')} />
       </div>
+      <ul>
+        {taxes.fields.map(({ id }, i) => (
+          <li
+            key={id}
+            className="grid items-start gap-2 border-b border-rule py-2 sm:grid-cols-[160px_90px_1fr_auto]"
+          >
+            <TextField label="Tax" placeholder="VAT" maxLength={40} {...field(`taxes.${i}.name`)} />
+            <TextField label="Tax, %" className="figure" {...field(`taxes.${i}.percent`)} />
+            <fieldset className="flex flex-wrap gap-x-4">
+              <legend className="caption">Tax falls on</legend>
+              {taxed.map((kind: Taxed) => (
+                <label key={kind} className="flex min-h-12 items-center gap-1.5 text-14">
+                  <input
+                    type="checkbox"
+                    className="size-5 accent-pine"
+                    value={kind}
+                    {...register(`taxes.${i}.on`)}
+                  />
+                  {kind}
+                </label>
+              ))}
+              {errorOf(`taxes.${i}.on`) && (
+                <p className="w-full text-13 text-rust">{errorOf(`taxes.${i}.on`)}</p>
+              )}
+            </fieldset>
+            <Button className="sm:mt-5" aria-label={`Remove tax ${i + 1}`} onClick={() => taxes.remove(i)}>
+              <X size={16} aria-hidden />
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <Button className="self-start" onClick={() => taxes.append({ name: '', percent: '', on: [] })}>
+        <Plus size={16} aria-hidden /> Add a tax
+      </Button>
       <p role="status" className="text-18">
         Total{' '}
         <span className="figure font-semibold">
@@ -164,7 +180,7 @@ export function BillForm({ start, button, onSave }: Props) {
             : 'when every line is whole'}
         </span>
       </p>
-      {error && <Note tone="trouble">{error}</Note>}
+      {refused && <Note tone="trouble">{refused}</Note>}
       <div>
         <Button type="submit" weight="main">
           {button}

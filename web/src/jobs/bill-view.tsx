@@ -1,13 +1,13 @@
-import { billTotals, lineMinor, formatMoney, type Bill } from '@lanternwright/core/cost';
+import { billTotals, describeTax, lineMinor, formatMoney, type Bill } from '@lanternwright/core/cost';
 
 /** An estimate or a bill, with its sums. */
 export function BillView({ bill }: { bill: Bill }) {
   const money = (minor: number) => formatMoney(minor, bill.currency);
   const totals = billTotals(bill);
-  const sums = [
+  const sums: (readonly [string, number])[] = [
     ['Supplies', totals.suppliesMinor],
-    ['Tax', totals.taxMinor],
-  ] as const;
+    ...totals.taxes.map((tax) => [describeTax(tax), tax.minor] as const),
+  ];
   return (
     <table className="w-full text-14">
       <tbody>

@@ -38,19 +38,20 @@ function firstEstimate(job: Job, currency: string): Bill {
       })),
     ],
     suppliesPercent: 0,
-    tax: { percent: 0, on: ['labour', 'parts', 'supplies'] },
+    taxes: [],
   };
 }
 
 function Answer({ open }: { open: OpenJob }) {
-  const [answer, setAnswer] = useState<OwnerAnswer>('do-now');
+  const [answer, setAnswer] = useState<OwnerAnswer | ''>('');
   const [name, setName] = useState('');
   const [until, setUntil] = useState('');
   const [risk, setRisk] = useState('');
   const [lines, setLines] = useState<Readonly<Record<string, LineAnswer>>>({});
   const [error, setError] = useState<string | null>(null);
   const save = () => {
-    if (name.trim() === '') return setError('Who answered for the owner');
+    if (answer === '') return setError('Say what the owner answered');
+    if (name.trim() === '') return setError('Say who answered for the owner');
     const more =
       answer === 'defer'
         ? { ...(until ? { until } : {}), ...(risk.trim() ? { risk: risk.trim() } : {}) }
@@ -79,8 +80,9 @@ function Answer({ open }: { open: OpenJob }) {
         <SelectField
           label="The owner’s answer"
           value={answer}
-          onChange={(e) => setAnswer(e.target.value as OwnerAnswer)}
+          onChange={(e) => setAnswer(e.target.value as OwnerAnswer | '')}
         >
+          <option value="">Choose</option>
           {Object.entries(ownerAnswers).map(([id, label]) => (
             <option key={id} value={id}>
               {label}
@@ -213,7 +215,11 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
       <h2 className="text-26">Estimate and bill</h2>
       {!estimate && (
         <p className="text-16">
-          {isSupervisor ? 'No estimate is written yet.' : 'A supervisor writes the estimate.'}
+          {actual
+            ? 'It was billed without an estimate.'
+            : isSupervisor
+              ? 'No estimate is written yet.'
+              : 'A supervisor writes the estimate.'}
         </p>
       )}
       {estimate && writing !== 'estimate' && (
@@ -250,12 +256,18 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
       {writing === 'estimate' && (
         <BillForm
           start={estimate?.bill ?? firstEstimate(open.job, currency)}
-          button="Keep the estimate"
+          priced={estimate !== null}
+          button="Save the estimate"
           onSave={save('estimate')}
         />
       )}
-      {writing === 'actual' && estimate && (
-        <BillForm start={actual?.bill ?? estimate.bill} button="Keep the bill" onSave={save('actual')} />
+      {writing === 'actual' && (
+        <BillForm
+          start={(actual ?? estimate)?.bill ?? firstEstimate(open.job, currency)}
+          priced={actual !== null || estimate !== null}
+          button="Save the bill"
+          onSave={save('actual')}
+        />
       )}
       <div className="flex flex-wrap gap-3">
         {isSupervisor && writing === null && (
@@ -263,7 +275,9 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
             <Button weight={estimate ? 'plain' : 'main'} onClick={() => setWriting('estimate')}>
               {estimate ? 'Write the estimate anew' : 'Write the estimate'}
             </Button>
-            {estimate && <Button onClick={() => setWriting('actual')}>Write the bill</Button>}
+            <Button onClick={() => setWriting('actual')}>
+              {actual ? 'Write the bill anew' : 'Write the bill'}
+            </Button>
           </>
         )}
         <Button onClick={back}>Back to the step at hand</Button>

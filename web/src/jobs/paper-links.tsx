@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { jobPapers, type JobPaper } from '@lanternwright/contract/exchange';
 import { useShop } from '../people/people-api.ts';
+import { isPriced } from '@lanternwright/core/traveller';
 import type { OpenJob } from './use-job.ts';
 
 const sizes = { a4: 'A4', letter: 'Letter' } as const;
@@ -11,9 +12,7 @@ export function PaperLinks({ open }: { open: OpenJob }) {
   const paperOfShop = useShop()?.paper ?? 'a4';
   const [chosen, setSize] = useState<Size | null>(null);
   const size = chosen ?? paperOfShop;
-  const papers = (Object.keys(jobPapers) as JobPaper[]).filter(
-    (p) => p !== 'estimate' || open.job.money.estimate,
-  );
+  const papers = (Object.keys(jobPapers) as JobPaper[]).filter((p) => p !== 'estimate' || isPriced(open.job));
   return (
     <section aria-label="On paper" className="border-t border-rule pt-2">
       <div className="flex items-center justify-between">
@@ -40,7 +39,7 @@ export function PaperLinks({ open }: { open: OpenJob }) {
               download
               className="flex min-h-12 items-center text-14 underline underline-offset-4"
             >
-              {jobPapers[paper]}
+              {paper === 'estimate' && open.job.money.actual ? 'Bill' : jobPapers[paper]}
             </a>
           </li>
         ))}

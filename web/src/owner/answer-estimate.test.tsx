@@ -19,7 +19,7 @@ const bill = {
   currency: 'GBP',
   lines: [{ group: 'labour' as const, what: 'Hub', per: 'wheel' as const, quantity: 1, unitMinor: 9000 }],
   suppliesPercent: 0,
-  tax: { percent: 0, on: [] },
+  taxes: [],
 };
 
 /** The form over a job with an estimate; what is given goes to the same `decide` as on the server. */

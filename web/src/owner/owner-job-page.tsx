@@ -68,15 +68,17 @@ function WheelEndState({ job, w }: { job: Job; w: WheelEnd }) {
 
 function Estimate({ open }: { open: OpenJob }) {
   const { estimate, answer, actual } = open.job.money;
-  if (!estimate) return <p className="text-16 text-muted">The shop has written no estimate.</p>;
+  if (!estimate && !actual) return <p className="text-16 text-muted">The shop has written no estimate.</p>;
   return (
     <div className="flex flex-col gap-4">
-      <section aria-label="Estimate">
-        <h2 className="text-18">
-          Estimate <span className="text-13 font-normal text-muted">{formatTime(estimate.at)}</span>
-        </h2>
-        <BillView bill={estimate.bill} />
-      </section>
+      {estimate && (
+        <section aria-label="Estimate">
+          <h2 className="text-18">
+            Estimate <span className="text-13 font-normal text-muted">{formatTime(estimate.at)}</span>
+          </h2>
+          <BillView bill={estimate.bill} />
+        </section>
+      )}
       {answer ? (
         <Note tone={answer.answer === 'do-now' ? 'good' : 'plain'}>
           {answer.name}: {ownerAnswers[answer.answer].toLowerCase()}
@@ -87,7 +89,7 @@ function Estimate({ open }: { open: OpenJob }) {
           . {formatTime(answer.at)}.
         </Note>
       ) : (
-        <AnswerEstimate open={open} />
+        estimate && <AnswerEstimate open={open} />
       )}
       {actual && (
         <section aria-label="Bill">

@@ -1,6 +1,6 @@
-import { useState } from 'react';
+import { z } from 'zod';
 import { roles } from '@lanternwright/core/access';
-import { problemFields, problemText } from '../api.ts';
+import { problemText } from '../api.ts';
 import { FormProblem } from '../form-problem.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -13,34 +13,27 @@ import {
   useSetPinMutation,
   useSignOutEverywhereMutation,
 } from './people-api.ts';
+import { useRequestForm } from '../use-request-form.ts';
 import { UnitFields } from './unit-fields.tsx';
 
+const passwordSchema = z.object({ current: z.string(), password: z.string() });
+
 function Password() {
-  const [current, setCurrent] = useState('');
-  const [password, setPassword] = useState('');
   const [change, { error, isLoading, isSuccess }] = useChangePasswordMutation();
-  const fields = problemFields(error);
+  const { field, handleSubmit, reset } = useRequestForm(passwordSchema, { current: '', password: '' }, error);
+  const save = handleSubmit(async (passwords) => {
+    const { data } = await change(passwords);
+    if (data) reset();
+  });
   return (
-    <form
-      className="flex flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void change({ current, password }).then(({ data }) => {
-          if (!data) return;
-          setCurrent('');
-          setPassword('');
-        });
-      }}
-    >
+    <form className="flex flex-col gap-3" onSubmit={(e) => void save(e)}>
       <h2 className="text-18">Password</h2>
       <TextField
         label="Password now"
         type="password"
         autoComplete="current-password"
         required
-        value={current}
-        onChange={(e) => setCurrent(e.target.value)}
-        error={fields['current']}
+        {...field('current')}
       />
       <TextField
         label="New password"
@@ -48,9 +41,7 @@ function Password() {
         autoComplete="new-password"
         required
         hint="Ten characters or more, not a common word or row of keys"
-        value={password}
-        onChange={(e) => setPassword(e.target.value)}
-        error={fields['password']}
+        {...field('password')}
       />
       <FormProblem error={error} />
       {isSuccess && <Note tone="good">Changed. Every other device is signed out.</Note>}
@@ -63,25 +54,22 @@ function Password() {
   );
 }
 
+const pinFormSchema = z.object({ password: z.string(), pin: z.string() });
+
 function Pin({ hasPin }: { hasPin: boolean }) {
-  const [password, setPassword] = useState('');
-  const [pin, setPin] = useState('');
-  const [save, { error, isLoading, isSuccess }] = useSetPinMutation();
-  const fields = problemFields(error);
-  const keep = (chosen: string | null) =>
-    void save({ password, pin: chosen }).then(({ data }) => {
-      if (!data) return;
-      setPassword('');
-      setPin('');
-    });
+  const [setPin, { error, isLoading, isSuccess }] = useSetPinMutation();
+  const { field, handleSubmit, reset, watch } = useRequestForm(
+    pinFormSchema,
+    { password: '', pin: '' },
+    error,
+  );
+  const { password, pin } = watch();
+  const save = async (chosen: string | null) => {
+    const { data } = await setPin({ password, pin: chosen });
+    if (data) reset();
+  };
   return (
-    <form
-      className="flex flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        keep(pin);
-      }}
-    >
+    <form className="flex flex-col gap-3" onSubmit={(e) => void handleSubmit(() => save(pin))(e)}>
       <h2 className="text-18">PIN</h2>
       <p className="text-14 text-muted">
         With it you change in at a tablet of the shop where somebody is signed in, and sign as the second pair
@@ -92,9 +80,7 @@ function Pin({ hasPin }: { hasPin: boolean }) {
         type="password"
         autoComplete="current-password"
         required
-        value={password}
-        onChange={(e) => setPassword(e.target.value)}
-        error={fields['password']}
+        {...field('password')}
       />
       <TextField
         label={hasPin ? 'New PIN' : 'PIN'}
@@ -103,21 +89,19 @@ function Pin({ hasPin }: { hasPin: boolean }) {
         autoComplete="off"
         className="figure"
         hint="Four to eight digits, not a row"
-        value={pin}
-        onChange={(e) => setPin(e.target.value)}
-        error={fields['pin']}
+        {...field('pin')}
       />
       <FormProblem error={error} />
       {isSuccess && !error && (
-        <Note tone="good">{hasPin ? 'The PIN is kept.' : 'There is no PIN any more.'}</Note>
+        <Note tone="good">{hasPin ? 'The PIN is saved.' : 'There is no PIN any more.'}</Note>
       )}
       <div className="flex flex-wrap gap-3">
         <Button type="submit" weight="main" disabled={isLoading || pin === ''}>
-          {hasPin ? 'Change the PIN' : 'Have a PIN'}
+          {hasPin ? 'Change the PIN' : 'Set a PIN'}
         </Button>
         {hasPin && (
-          <Button disabled={isLoading || password === ''} onClick={() => keep(null)}>
-            Have none
+          <Button disabled={isLoading || password === ''} onClick={() => void save(null)}>
+            Remove the PIN
           </Button>
         )}
       </div>

@@ -172,7 +172,7 @@ describe('one’s own page', () => {
     expect(await screen.findByText('This is not your password')).toBeTruthy();
     await user.type(screen.getByLabelText('Your password'), 'mine it is');
     await user.type(screen.getByLabelText('PIN'), '2580');
-    await user.click(screen.getByRole('button', { name: 'Have a PIN' }));
+    await user.click(screen.getByRole('button', { name: 'Set a PIN' }));
     await waitFor(() => expect(changes(asked).at(-1)?.body).toEqual({ password: 'mine it is', pin: '2580' }));
   });
 
@@ -257,7 +257,7 @@ describe('how people are reached', () => {
     const form = within(screen.getByRole('form', { name: 'How Person 2 is reached' }));
     await user.clear(form.getByLabelText('Mail'));
     await user.type(form.getByLabelText('Mail'), 'nobody');
-    await user.click(form.getByRole('button', { name: 'Keep telephone and mail' }));
+    await user.click(form.getByRole('button', { name: 'Save telephone and mail' }));
     expect(await form.findByText('must be a mail address')).toBeTruthy();
     await user.click(form.getByRole('button', { name: 'Erase them' }));
     await waitFor(() =>

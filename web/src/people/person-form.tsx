@@ -1,11 +1,12 @@
-import { useState, type ReactNode } from 'react';
-import { roles, type Role } from '@lanternwright/core/access';
+import type { ReactNode } from 'react';
+import { z } from 'zod';
+import { roles, roleSchema, type Role } from '@lanternwright/core/access';
 import type { NewPerson } from '@lanternwright/contract/people';
-import { problemFields } from '../api.ts';
 import { FormProblem } from '../form-problem.tsx';
 import { useOwnersQuery } from '../fleet/fleet-api.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
+import { useRequestForm } from '../use-request-form.ts';
 
 /** What each role is for, in words. */
 const roleWords: Record<Role, string> = {
@@ -16,7 +17,15 @@ const roleWords: Record<Role, string> = {
   trainee: 'reckons and reads sheets, records nothing',
 };
 
-type Draft = Omit<Required<NewPerson>, 'role'> & { role: Role | '' };
+const personSchema = z.object({
+  name: z.string(),
+  login: z.string(),
+  role: z
+    .union([roleSchema, z.literal('')])
+    .refine((role): role is Role => role !== '', 'Choose what they do here'),
+  owners: z.array(z.string()),
+});
+type Draft = z.input<typeof personSchema>;
 
 interface Props {
   start: Draft;
@@ -32,44 +41,16 @@ interface Props {
 /** Name, role and, for an owner's contact, the owners. No role is chosen beforehand. */
 export function PersonForm({ start, login, button, error, busy, onSave, children }: Props) {
   const { data: owners = [] } = useOwnersQuery();
-  const [draft, setDraft] = useState(start);
-  const [asked, setAsked] = useState<string | null>(null);
-  const fields = problemFields(error);
-  const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
-  const { role } = draft;
+  const { field, register, errorOf, handleSubmit, watch } = useRequestForm(personSchema, start, error);
+  const { role } = watch();
+  const save = handleSubmit((person) =>
+    onSave({ ...person, role: person.role, owners: person.role === 'owner-contact' ? person.owners : [] }),
+  );
   return (
-    <form
-      className="flex flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        if (role === '') return setAsked('Choose what they do here');
-        setAsked(null);
-        onSave({ ...draft, role, owners: role === 'owner-contact' ? draft.owners : [] });
-      }}
-    >
-      <TextField
-        label="Name"
-        value={draft.name}
-        onChange={(e) => set({ name: e.target.value })}
-        error={fields['name']}
-        required
-      />
-      {login === 'asked' && (
-        <TextField
-          label="User name"
-          value={draft.login}
-          onChange={(e) => set({ login: e.target.value })}
-          error={fields['login']}
-          required
-        />
-      )}
-      <SelectField
-        label="Role"
-        value={role}
-        hint={role && roleWords[role]}
-        error={asked ?? fields['role']}
-        onChange={(e) => set({ role: e.target.value as Role | '' })}
-      >
+    <form className="flex flex-col gap-3" onSubmit={(e) => void save(e)}>
+      <TextField label="Name" {...field('name')} required />
+      {login === 'asked' && <TextField label="User name" {...field('login')} required />}
+      <SelectField label="Role" hint={role && roleWords[role]} {...field('role')}>
         <option value="">Choose</option>
         {(Object.keys(roles) as Role[]).map((id) => (
           <option key={id} value={id}>
@@ -82,28 +63,17 @@ export function PersonForm({ start, login, button, error, busy, onSave, children
           <legend className="caption pb-1">Answers for</legend>
           {owners.map((o) => (
             <label key={o.id} className="flex min-h-12 items-center gap-3 text-16">
-              <input
-                type="checkbox"
-                className="size-5 accent-pine"
-                checked={draft.owners.includes(o.id)}
-                onChange={(e) =>
-                  set({
-                    owners: e.target.checked
-                      ? [...draft.owners, o.id]
-                      : draft.owners.filter((id) => id !== o.id),
-                  })
-                }
-              />
+              <input type="checkbox" className="size-5 accent-pine" value={o.id} {...register('owners')} />
               {o.name}
             </label>
           ))}
-          {fields['owners'] && <p className="text-13 text-rust">{fields['owners']}</p>}
+          {errorOf('owners') && <p className="text-13 text-rust">{errorOf('owners')}</p>}
         </fieldset>
       )}
       <FormProblem error={error} />
       <div className="flex flex-wrap gap-3">
         <Button type="submit" weight="main" disabled={busy}>
-          {button(draft)}
+          {button(watch())}
         </Button>
         {children}
       </div>
