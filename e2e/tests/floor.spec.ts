@@ -40,7 +40,7 @@ test('a morning: a unit goes into a bay, everybody sees it, a clash is told in w
   await supervisor.getByRole('dialog').getByLabel('Bay').selectOption('Bay 1');
   await supervisor.getByRole('button', { name: 'Move it' }).click();
   await expect(supervisor.getByText(/^Bay 1 has .* from .* to /).first()).toBeVisible();
-  await supervisor.getByRole('button', { name: 'Not now' }).click();
+  await supervisor.getByRole('button', { name: 'Cancel' }).click();
 
   await technician.goto(`${shopUrl()}/floor`);
   await lane(technician, 'Yard').getByRole('button', { name: 'It left Yard' }).click();

@@ -105,7 +105,7 @@ test('a booking is dragged and moved by keyboard; a clash is refused in words; a
   await page.getByLabel('First day').fill(tuesday);
   await page.getByLabel('Last day').fill(tuesday);
   await page.getByLabel('Why').fill('Ill');
-  await page.getByRole('button', { name: 'Write it down' }).click();
+  await page.getByRole('button', { name: 'Record the absence' }).click();
   await expect(page.getByRole('region', { name: 'Away' }).getByText('M. Pellow')).toBeVisible();
   await page.getByRole('button', { name: 'Mend the plan' }).click();
   const row = page.getByRole('listitem').filter({ hasText: 'Plover 1' });

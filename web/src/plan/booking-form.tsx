@@ -1,5 +1,6 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useState } from 'react';
+import { z } from 'zod';
 import type { Booked } from '@lanternwright/contract/plan';
 import { problemFields } from '../api.ts';
 import { FormProblem } from '../form-problem.tsx';
@@ -7,6 +8,7 @@ import { useShop } from '../people/people-api.ts';
 import { dayAndTime, momentOf } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
+import { useRequestForm } from '../use-request-form.ts';
 import { useBookMutation, useCancelBookingMutation, useMoveBookingMutation } from './plan-api.ts';
 
 /** What is booked: a unit for a job or none yet, or a booking that is moved. */
@@ -25,7 +27,7 @@ interface Props {
 }
 
 const chip = (on: boolean) =>
-  `min-h-12 rounded-md border px-3 text-14 ${on ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`;
+  `flex min-h-12 cursor-pointer items-center rounded-md border px-3 text-14 has-focus-visible:outline-2 ${on ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`;
 
 /** A booking is taken back with why; nothing of it goes from the record. */
 function TakeBack({ booked, onDone }: { booked: Booked; onDone: () => void }) {
@@ -65,61 +67,53 @@ function TakeBack({ booked, onDone }: { booked: Booked; onDone: () => void }) {
   );
 }
 
+const bookingSchema = z
+  .object({
+    bayId: z.string().min(1, 'Choose a bay'),
+    people: z.array(z.string()),
+    from: z.string().min(1, 'Say the day'),
+    fromTime: z.string().min(1, 'Say the time'),
+    until: z.string().min(1, 'Say the day'),
+    untilTime: z.string().min(1, 'Say the time'),
+  })
+  .transform(({ bayId, people, from, fromTime, until, untilTime }) => ({
+    ...{ bayId, people },
+    from: momentOf(from, fromTime),
+    until: momentOf(until, untilTime),
+  }));
+
+/** What a booking that is moved has; nothing of a new one but the bay it was begun from. */
+function startOf({ bayId, booked }: Wanted): z.input<typeof bookingSchema> {
+  const [from, until] = booked
+    ? [dayAndTime(booked.from), dayAndTime(booked.until)]
+    : [
+        { day: '', time: '' },
+        { day: '', time: '' },
+      ];
+  return {
+    bayId: bayId ?? booked?.bayId ?? '',
+    people: booked?.people ?? [],
+    ...{ from: from.day, fromTime: from.time, until: until.day, untilTime: until.time },
+  };
+}
+
 /** Which bay, who, from when to when. What is in the way is said in words, and what was typed stays. */
 export function BookingForm({ wanted, people, onClose }: Props) {
   const { booked } = wanted;
   const bays = useShop()?.bays ?? [];
-  const [bayId, setBay] = useState(wanted.bayId ?? booked?.bayId ?? '');
-  const [who, setWho] = useState<readonly string[]>(booked?.people ?? []);
-  const [from, setFrom] = useState(booked ? dayAndTime(booked.from) : { day: '', time: '' });
-  const [until, setUntil] = useState(booked ? dayAndTime(booked.until) : { day: '', time: '' });
-  const [missing, setMissing] = useState<Record<string, string>>({});
   const [book, booking] = useBookMutation();
   const [move, moving] = useMoveBookingMutation();
   const error = booking.error ?? moving.error;
-  const fields = { ...problemFields(error), ...missing };
-  const save = async () => {
-    const wrong = {
-      ...(bayId === '' ? { bayId: 'Choose a bay' } : {}),
-      ...(from.day && from.time ? {} : { from: 'Say the day and the time' }),
-      ...(until.day && until.time ? {} : { until: 'Say the day and the time' }),
-    };
-    setMissing(wrong);
-    if (Object.keys(wrong).length > 0) return;
-    const to = {
-      tools: booked?.tools ?? [],
-      bayId,
-      people: [...who],
-      from: momentOf(from.day, from.time),
-      until: momentOf(until.day, until.time),
-    };
+  const form = useRequestForm(bookingSchema, startOf(wanted), error, { unitId: 'bayId' });
+  const { errorOf, field, getValues, handleSubmit, register, setValue, watch } = form;
+  const save = handleSubmit(async (to) => {
+    const placed = { tools: booked?.tools ?? [], ...to };
     const answer = booked
-      ? await move({ id: booked.id, seenVersion: booked.version, ...to })
-      : await book({ unitId: wanted.unit.id, jobId: wanted.jobId, ...to });
+      ? await move({ id: booked.id, seenVersion: booked.version, ...placed })
+      : await book({ unitId: wanted.unit.id, jobId: wanted.jobId, ...placed });
     if (!answer.error) onClose();
-  };
-  const moment = (
-    label: string,
-    field: 'from' | 'until',
-    value: { day: string; time: string },
-    set: (value: { day: string; time: string }) => void,
-  ) => (
-    <div className="grid grid-cols-2 items-start gap-2">
-      <TextField
-        label={`${label}, day`}
-        type="date"
-        value={value.day}
-        error={fields[field]}
-        onChange={(e) => set({ ...value, day: e.target.value })}
-      />
-      <TextField
-        label={`${label}, time`}
-        type="time"
-        value={value.time}
-        onChange={(e) => set({ ...value, time: e.target.value })}
-      />
-    </div>
-  );
+  });
+  const chosen = watch('people');
   return (
     <Dialog open onClose={onClose} className="relative z-20">
       <div className="fixed inset-0 bg-ink/40" aria-hidden />
@@ -128,57 +122,47 @@ export function BookingForm({ wanted, people, onClose }: Props) {
           <DialogTitle className="text-18">
             {booked ? `Move ${wanted.unit.name}` : `Book a bay for ${wanted.unit.name}`}
           </DialogTitle>
-          <form
-            className="flex flex-col gap-4"
-            onSubmit={(e) => {
-              e.preventDefault();
-              void save();
-            }}
-          >
-            <SelectField
-              label="Bay"
-              value={bayId}
-              error={fields['bayId'] ?? fields['unitId']}
-              onChange={(e) => setBay(e.target.value)}
-            >
-              <option value="">choose</option>
+          <form className="flex flex-col gap-4" onSubmit={(e) => void save(e)}>
+            <SelectField label="Bay" {...field('bayId')}>
+              <option value="">Choose</option>
               {bays.map((b) => (
                 <option key={b.id} value={b.id}>
                   {b.name}
                 </option>
               ))}
             </SelectField>
-            {moment('From', 'from', from, (value) => {
-              setFrom(value);
-              // Most leave on the day they came.
-              if (until.day === '') setUntil({ ...until, day: value.day });
-            })}
-            {moment('Until', 'until', until, setUntil)}
+            <div className="grid grid-cols-2 items-start gap-2">
+              <TextField
+                label="From, day"
+                type="date"
+                {...field('from')}
+                onBlur={() => {
+                  // Most leave on the day they came.
+                  if (getValues('until') === '') setValue('until', getValues('from'));
+                }}
+              />
+              <TextField label="From, time" type="time" {...field('fromTime')} />
+              <TextField label="Until, day" type="date" {...field('until')} />
+              <TextField label="Until, time" type="time" {...field('untilTime')} />
+            </div>
             <fieldset className="flex flex-col gap-1">
               <legend className="caption">Who works on it, optional</legend>
               <div className="flex flex-wrap gap-2">
                 {people.map((p) => (
-                  <button
-                    key={p.id}
-                    type="button"
-                    aria-pressed={who.includes(p.id)}
-                    onClick={() =>
-                      setWho(who.includes(p.id) ? who.filter((x) => x !== p.id) : [...who, p.id])
-                    }
-                    className={chip(who.includes(p.id))}
-                  >
+                  <label key={p.id} className={chip(chosen.includes(p.id))}>
+                    <input type="checkbox" className="sr-only" value={p.id} {...register('people')} />
                     {p.name}
-                  </button>
+                  </label>
                 ))}
               </div>
-              {fields['people'] && <p className="text-13 text-rust">{fields['people']}</p>}
+              {errorOf('people') && <p className="text-13 text-rust">{errorOf('people')}</p>}
             </fieldset>
             <FormProblem error={error} />
             <div className="flex flex-wrap gap-2">
               <Button type="submit" weight="main" disabled={booking.isLoading || moving.isLoading}>
                 {booked ? 'Move it' : `Book ${wanted.unit.name}`}
               </Button>
-              <Button onClick={onClose}>Not now</Button>
+              <Button onClick={onClose}>Cancel</Button>
             </div>
           </form>
           {booked && <TakeBack booked={booked} onDone={onClose} />}

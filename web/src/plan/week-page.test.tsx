@@ -129,15 +129,15 @@ describe('a week by the hour', () => {
   it('somebody is away only when who, when and why are said', async () => {
     const { asked, user } = await open();
     await user.click(screen.getByRole('button', { name: 'Somebody or something is away' }));
-    await user.click(screen.getByRole('button', { name: 'Write it down' }));
+    await user.click(screen.getByRole('button', { name: 'Record the absence' }));
     for (const words of ['Choose who or what', 'Say the first day', 'Say the last day', 'Say why'])
-      expect(screen.getByText(words)).toBeTruthy();
+      expect(await screen.findByText(words)).toBeTruthy();
     expect(asked.some((a) => a.method === 'POST')).toBe(false);
     await user.selectOptions(screen.getByLabelText('Who or what'), 'D. Achterberg');
     await user.type(screen.getByLabelText('First day'), '2026-11-27');
     await user.type(screen.getByLabelText('Last day'), '2026-11-28');
     await user.type(screen.getByLabelText('Why'), 'Ill');
-    await user.click(screen.getByRole('button', { name: 'Write it down' }));
+    await user.click(screen.getByRole('button', { name: 'Record the absence' }));
     await waitFor(() => expect(asked.find((a) => a.method === 'POST')).toBeTruthy());
     expect(asked.find((a) => a.method === 'POST')!.body).toEqual({
       ...{ what: 'person', of: id(99), why: 'Ill' },
@@ -155,11 +155,11 @@ describe('a unit that cannot come', () => {
     await user.type(screen.getByLabelText('First day'), '2026-11-27');
     await user.type(screen.getByLabelText('Last day'), '2026-11-27');
     await user.type(screen.getByLabelText('Why'), 'On the road');
-    await user.click(screen.getByRole('button', { name: 'Write it down' }));
-    expect(screen.getByText('Choose who or what')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Record the absence' }));
+    expect(await screen.findByText('Choose the unit')).toBeTruthy();
     await user.type(screen.getByLabelText('Which unit'), 'tern 1');
     await user.click(await screen.findByRole('option', { name: /^Tern 11/ }));
-    await user.click(screen.getByRole('button', { name: 'Write it down' }));
+    await user.click(screen.getByRole('button', { name: 'Record the absence' }));
     await waitFor(() => expect(asked.find((a) => a.method === 'POST')).toBeTruthy());
     expect(asked.find((a) => a.method === 'POST')!.body).toMatchObject({
       ...{ what: 'unit', of: id(11), why: 'On the road' },
