@@ -85,7 +85,12 @@ async function ownersPhone(browser: Browser, office: Page): Promise<void> {
     unitMinor,
   });
   const lines = [line('labour', 'Axle hubs, seals', 9500), line('parts', 'Wheel seal', 3850)];
-  const bill = { currency: 'GBP', lines, suppliesPercent: 3, taxes: [{ name: 'VAT', percent: 20, on: ['labour', 'parts'] }] };
+  const bill = {
+    currency: 'GBP',
+    lines,
+    suppliesPercent: 3,
+    taxes: [{ name: 'VAT', percent: 20, on: ['labour', 'parts'] }],
+  };
   const detail = (await (await office.request.get(`${shop}/api/jobs/${id}`)).json()) as { events: unknown[] };
   await office.request.post(`${shop}/api/jobs/${id}/events`, {
     data: {

@@ -105,7 +105,13 @@ export function Find({ onClose, begun = '' }: { onClose: () => void; begun?: str
     <Dialog open onClose={onClose} className="relative z-30">
       <div className="fixed inset-0 bg-band/60" aria-hidden />
       <div className="fixed inset-x-0 top-[8vh] flex justify-center px-4">
-        <DialogPanel className="w-full max-w-[620px] overflow-hidden rounded-lg border border-lamp-edge bg-panel">
+        <DialogPanel
+          // At once: the list below would take the first Escape for itself.
+          onKeyDownCapture={(e) => {
+            if (e.key === 'Escape') onClose();
+          }}
+          className="w-full max-w-[620px] overflow-hidden rounded-lg border border-lamp-edge bg-panel"
+        >
           <Combobox
             value={null}
             onChange={(hit: Hit | null) => {

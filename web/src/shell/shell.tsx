@@ -12,6 +12,7 @@ import { themeChosen } from './preferences.ts';
 import { TopBand } from './top-band.tsx';
 import { useKeys } from './use-keys.ts';
 import { useChooseUnits, useReader } from './use-reader.ts';
+import { useFocusPlace } from './use-focus-place.ts';
 import { useScrollPlace } from './use-scroll-place.ts';
 
 const Find = lazy(() => import('./find.tsx').then((m) => ({ default: m.Find })));
@@ -33,6 +34,7 @@ export function Shell() {
   const [typed, setTyped] = useState('');
   const able = useMay();
   useScrollPlace();
+  useFocusPlace();
   useLive(able('see-jobs'), able('work-on-jobs'));
   const find = () => {
     setTyped('');
@@ -68,7 +70,7 @@ export function Shell() {
         <Outlet />
       </Suspense>
       {open === 'find' && (
-        <Suspense fallback={<FindSoon typed={typed} onType={setTyped} />}>
+        <Suspense fallback={<FindSoon typed={typed} onType={setTyped} onClose={close} />}>
           <Find begun={typed} onClose={close} />
         </Suspense>
       )}
