@@ -18,7 +18,7 @@ export const RULE = '#B9B19D';
 export const WASH = '#F3F0E8';
 export const RUST = '#8F3B1B';
 
-const MARGIN = 36;
+const MARGIN = 28;
 
 type Style = Omit<ContentText, 'text' | 'font'>;
 
@@ -35,7 +35,7 @@ export const figures = (text: string, style: Style = {}): ContentText => ({
 export const caption = (text: string): ContentText => words(text, { fontSize: 7, color: MUTED });
 
 export const heading = (text: string): ContentText =>
-  words(text, { bold: true, fontSize: 11, margin: [0, 9, 0, 3], headlineLevel: 1 });
+  words(text, { bold: true, fontSize: 11, margin: [0, 7, 0, 2], headlineLevel: 1 });
 
 /** An empty box to tick, or a ticked one. */
 export function box(ticked = false): Content {
@@ -52,12 +52,12 @@ export function box(ticked = false): Content {
 export function blank(of: string, unit = '', width = 38): Content {
   return {
     columns: [
-      ...(of ? [{ width: 'auto' as const, ...words(`${of} `, { color: MUTED }) }] : []),
+      ...(of ? [{ width: 'auto' as const, ...words(of, { color: MUTED, noWrap: true }) }] : []),
       {
         width,
         svg: `<svg viewBox="0 0 ${width} 10"><path d="M0 9.5h${width}" stroke="#5A6463" stroke-width=".7"/></svg>`,
       },
-      ...(unit ? [{ width: 'auto' as const, ...words(` ${unit}`, { color: MUTED }) }] : []),
+      ...(unit ? [{ width: 'auto' as const, ...words(unit, { color: MUTED, noWrap: true }) }] : []),
     ],
     columnGap: 2,
   };
@@ -70,8 +70,8 @@ const ruled: CustomTableLayout = {
   hLineColor: () => RULE,
   paddingLeft: () => 0,
   paddingRight: () => 6,
-  paddingTop: () => 2,
-  paddingBottom: () => 2.5,
+  paddingTop: () => 1.2,
+  paddingBottom: () => 1.2,
 };
 
 /** A table: a row whose label stands left, and a column for each of what is beside it. */
@@ -121,7 +121,7 @@ export async function printed(
   const printer = new Printer(names, fonts, nothingFetched, () => false);
   const doc = await printer.createPdfKitDocument({
     pageSize: sizes[size],
-    pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN + 14],
+    pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN + 8],
     info: { title, creator: 'Lanternwright', creationDate: date, modDate: date },
     defaultStyle: { font: tail, fontSize: 8.5, color: INK, lineHeight: 1.12 },
     content: [...content],
@@ -133,7 +133,7 @@ export async function printed(
         { width: '*', text: footRuns, fontSize: 6.5, color: MUTED },
         { width: 'auto', text: `Page ${page} of ${count}`, fontSize: 6.5, color: MUTED },
       ],
-      margin: [MARGIN, 8, MARGIN, 0],
+      margin: [MARGIN, 6, MARGIN, 0],
     }),
   });
   const chunks: Buffer[] = [];

@@ -1,8 +1,8 @@
 import type { Column, Content, TableCell } from 'pdfmake/interfaces.js';
 import {
-  describeLine,
   formatTorque,
   sheetLines,
+  sheetSources,
   stages,
   type ReadyLine,
   type Step,
@@ -18,7 +18,7 @@ import {
 } from '@lanternwright/core/traveller';
 import { abreast, bySheet, caution, halves, jobHead, type PaperContext } from './head.ts';
 import { runsOf } from './fonts.ts';
-import { blank, box, caption, heading, MUTED, printed, table, words } from './paper.ts';
+import { blank, box, caption, heading, MUTED, printed, RUST, table, words } from './paper.ts';
 
 const line = (...parts: Content[]): Content => ({
   columns: parts.map((p) => ({ width: 'auto', stack: [p] })),
@@ -41,7 +41,10 @@ function toFill(step: Step, { sheet }: WheelEnd, reader: ReaderUnits): Content[]
       const figure = sheet[step.figure];
       const unit = figure ? unitDefinition(unitFor(figure.max, reader)).label : label('torque');
       return [
-        words(figure ? `to ${formatTorque(figure, reader)}` : 'to the maker’s figure:', { bold: true }),
+        words(figure ? `to ${formatTorque(figure, reader)}` : 'to the maker’s figure:', {
+          bold: true,
+          fontSize: 7.5,
+        }),
         ...(figure ? [] : [blank('asked', unit)]),
         line(blank('reached', unit, 26), blank('tool', '', 22)),
       ];
@@ -98,15 +101,31 @@ function toFill(step: Step, { sheet }: WheelEnd, reader: ReaderUnits): Content[]
 function cell(progress: StepProgress | undefined, w: WheelEnd, reader: ReaderUnits): TableCell {
   if (!progress) return words('');
   const { step, record } = progress;
-  if (!record) return { stack: toFill(step, w, reader) };
+  if (!record) return { stack: toFill(step, w, reader), fontSize: 7.5 };
   const said = record.data ? describeStepData(record.data, reader, step, w) : `left out: ${record.skipped}`;
   return {
     columns: [
       { width: 9, stack: [box(true)] },
-      { width: '*', ...words(`${said}, ${record.by.name}`) },
+      { width: '*', ...words(`${said}, ${initials(record.by.name)}`) },
     ],
     columnGap: 2,
+    fontSize: 7.5,
   };
+}
+
+/** First letters of a name, as it is signed on a sheet. */
+const initials = (name: string) =>
+  name
+    .split(/[\s.]+/)
+    .filter(Boolean)
+    .map((part) => [...part][0]!.toUpperCase())
+    .join('');
+
+/** Whose initials stand in the cells. */
+function signedBy({ wheelEnds }: Job): Content[] {
+  const names = new Set(wheelEnds.flatMap((w) => w.records.map((r) => r.by.name)));
+  const legend = [...names].map((name) => `${initials(name)} ${name}`).join(', ');
+  return legend === '' ? [] : [caption(legend)];
 }
 
 /** Steps of wheel ends side by side, in the order of work; each step once. */
@@ -130,26 +149,33 @@ function rowsOf(ends: readonly WheelEnd[]): { step: Step; at: Map<WheelEnd, Step
 const bold = (text: string) => runsOf(text).map((run) => ({ ...run, bold: true }));
 const muted = (text: string) => runsOf(text).map((run) => ({ ...run, color: MUTED }));
 
+const stageLook = { bold: true, fontSize: 8.5, color: RUST };
+
 function steps(ends: readonly WheelEnd[], reader: ReaderUnits): Content {
   const rows = rowsOf(ends);
+  const firstOf = (text: string) => rows.find((r) => r.step.text === text)?.step;
   const body = stages.flatMap((stage) =>
     rows
       .filter((r) => r.step.stage === stage.id)
       .map(({ step, at }, nth): TableCell[] => [
         {
-          stack: [
-            // With its first step, so that it never stands alone at the end of a page.
-            ...(nth === 0 ? [words(stage.title, { bold: true, fontSize: 10.5, margin: [0, 3, 0, 2] })] : []),
-            { text: [...bold(`${step.title}. `), ...muted(step.text)], fontSize: 8 },
-            ...(step.caution ? [words(`Caution: ${step.caution}`, { fontSize: 7.5, bold: true })] : []),
+          text: [
+            // In the line of its first step, so that it never stands alone at the end of a page.
+            ...(nth === 0 ? runsOf(`${stage.title}  `).map((run) => ({ ...run, ...stageLook })) : []),
+            ...bold(`${step.title}. `),
+            // What was said of the round before is not said again.
+            ...(firstOf(step.text) === step ? muted(step.text) : []),
+            ...(step.caution ? bold(` Caution: ${step.caution}`) : []),
           ],
+          fontSize: 7.2,
+          lineHeight: 1.04,
         },
         ...ends.map((w) => cell(at.get(w), w, reader)),
       ]),
   );
-  return table([words('Step'), ...ends.map((w) => words(w.position, { bold: true, fontSize: 13 }))], body, [
+  return table([words('Step'), ...ends.map((w) => words(w.position, { bold: true, fontSize: 11 }))], body, [
     '*',
-    ...ends.map(() => (ends.length > 2 ? 105 : 135)),
+    ...ends.map(() => (ends.length > 2 ? 105 : 128)),
   ]);
 }
 
@@ -184,8 +210,24 @@ function atHand(job: Job): Content {
       { width: '*', stack: others.flatMap((group) => [caption(groups[group]), ...list(group).map(said)]) },
     ],
     columnGap: 12,
-    fontSize: 8,
+    fontSize: 7.5,
   };
+}
+
+/** The figures that hold, three abreast, with where they come from below. */
+function figuresOf({ sheet }: WheelEnd, reader: ReaderUnits): Content[] {
+  const lines = sheetLines(sheet, reader);
+  const a = Math.ceil(lines.length / 3);
+  return [
+    {
+      columns: [lines.slice(0, a), lines.slice(a, 2 * a), lines.slice(2 * a)].map((third): Column => ({
+        width: '*',
+        stack: third.map((l) => words(`${l.label}: ${l.value}`, { fontSize: 7.5 })),
+      })),
+      columnGap: 12,
+    },
+    words(sheetSources(lines).join(' '), { fontSize: 6.5, color: MUTED, margin: [0, 2, 0, 0] }),
+  ];
 }
 
 /** The sheet that goes with a job: what must be at hand, the figures, and every step with boxes and blanks for what a hand writes. */
@@ -200,21 +242,13 @@ export function travellerPaper(job: Job, context: PaperContext): Promise<Uint8Ar
       atHand(job),
       ...sheets.flatMap((w) => [
         heading(`Figures of ${w.sheet.title}, revision ${w.sheet.revision}`),
-        {
-          columns: halves(sheetLines(w.sheet, reader)).map((half): Column => ({
-            width: '*',
-            stack: half.map((l) => words(`${l.label}: ${describeLine(l)}`, { fontSize: 7.5 })),
-          })),
-          columnGap: 12,
-        },
+        ...figuresOf(w, reader),
       ]),
-      ...abreast(job.wheelEnds, 3).flatMap((ends) => [
-        heading(`Wheel ends ${ends.map((w) => w.position).join(', ')}`),
-        steps(ends, reader),
-      ]),
+      ...abreast(job.wheelEnds, 3).map((ends) => steps(ends, reader)),
+      ...signedBy(job),
       {
         unbreakable: true,
-        margin: [0, 14, 0, 0],
+        margin: [0, 10, 0, 0],
         columns: ['Worked by', 'Checked by', 'Released by'].map((who): Column => ({
           width: '*',
           stack: [blank('', '', 150), caption(`${who}, date`)],
