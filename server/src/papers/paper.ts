@@ -18,7 +18,7 @@ export const RULE = '#B9B19D';
 export const WASH = '#F3F0E8';
 export const RUST = '#8F3B1B';
 
-const MARGIN = 28;
+const MARGIN = 25;
 
 type Style = Omit<ContentText, 'text' | 'font'>;
 

@@ -7,6 +7,7 @@ import {
   type ReadyLine,
   type Step,
 } from '@lanternwright/core/procedure';
+import { works } from '@lanternwright/core/stack';
 import { unitDefinition, unitFor, type ReaderUnits } from '@lanternwright/core/quantity';
 import {
   linesToAnswer,
@@ -30,6 +31,13 @@ const ticked = (label: string): Content => ({
     { width: '*', ...words(label) },
   ],
   columnGap: 2,
+});
+
+/** Many things to tick, in two columns. */
+const inTwo = (labels: readonly string[]): Content => ({
+  columns: halves(labels).map((half): Column => ({ width: '*', stack: half.map(ticked) })),
+  columnGap: 4,
+  fontSize: 6.8,
 });
 
 /** What a hand writes or ticks for a step that is still to be done. */
@@ -61,7 +69,7 @@ function toFill(step: Step, { sheet }: WheelEnd, reader: ReaderUnits): Content[]
     case 'lock':
       return [...step.methods.map((m) => ticked(m.label)), blank('checked by', '', 50)];
     case 'found':
-      return [...step.signs.map((s) => ticked(s.label)), ticked('nothing looked wrong')];
+      return [inTwo([...step.signs.map((s) => s.label), 'nothing looked wrong'])];
     case 'turn':
       return [blank('turned', 'of a turn')];
     case 'inspect':
@@ -167,7 +175,7 @@ function steps(ends: readonly WheelEnd[], reader: ReaderUnits): Content {
             ...(firstOf(step.text) === step ? muted(step.text) : []),
             ...(step.caution ? bold(` Caution: ${step.caution}`) : []),
           ],
-          fontSize: 7.2,
+          fontSize: 7,
           lineHeight: 1.04,
         },
         ...ends.map((w) => cell(at.get(w), w, reader)),
@@ -175,7 +183,7 @@ function steps(ends: readonly WheelEnd[], reader: ReaderUnits): Content {
   );
   return table([words('Step'), ...ends.map((w) => words(w.position, { bold: true, fontSize: 11 }))], body, [
     '*',
-    ...ends.map(() => (ends.length > 2 ? 105 : 128)),
+    ...ends.map(() => (ends.length > 2 ? 105 : 124)),
   ]);
 }
 
@@ -216,7 +224,9 @@ function atHand(job: Job): Content {
 
 /** The figures that hold, three abreast, with where they come from below. */
 function figuresOf({ sheet }: WheelEnd, reader: ReaderUnits): Content[] {
-  const lines = sheetLines(sheet, reader);
+  // When work comes due is nothing for the bench.
+  const due = new Set<string>((sheet.intervals ?? []).map((i) => works[i.work]));
+  const lines = sheetLines(sheet, reader).filter((l) => !due.has(l.label));
   const a = Math.ceil(lines.length / 3);
   return [
     {
