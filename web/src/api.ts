@@ -58,25 +58,18 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> =
   return answer;
 };
 
+const tags = [
+  ...(['session', 'people', 'sheets', 'tools', 'fleet', 'unit', 'jobs', 'job', 'plan'] as const),
+  ...(['calendars', 'meter-file', 'feed', 'morning'] as const),
+];
+/** What an answer is about: it is asked for again when something of that has changed. */
+export type Tag = (typeof tags)[number];
+
 /** The API's cache. Each feature injects its own endpoints. */
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
-  tagTypes: [
-    ...([
-      'sheets',
-      'tools',
-      'session',
-      'people',
-      'fleet',
-      'unit',
-      'jobs',
-      'job',
-      'plan',
-      'calendars',
-    ] as const),
-    ...(['meter-file', 'feed', 'morning'] as const),
-  ],
+  tagTypes: tags,
   endpoints: () => ({}),
 });
 

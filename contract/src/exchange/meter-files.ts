@@ -52,7 +52,7 @@ export const meterFileRoutes = {
   }),
   one: defineRoute({
     method: 'get',
-    path: `${path}/:id`,
+    path: `${path}/:id` as const,
     summary: 'How far a file of meter readings is, and what it would come to',
     access: 'change-fleet',
     params: idParams,
@@ -60,7 +60,7 @@ export const meterFileRoutes = {
   }),
   bad: defineRoute({
     method: 'get',
-    path: `${path}/:id/bad.csv`,
+    path: `${path}/:id/bad.csv` as const,
     summary: 'The lines of a file that cannot be taken, each with why, as CSV',
     access: 'change-fleet',
     params: idParams,
@@ -68,7 +68,7 @@ export const meterFileRoutes = {
   }),
   take: defineRoute({
     method: 'post',
-    path: `${path}/:id/take`,
+    path: `${path}/:id/take` as const,
     summary: 'Bring the good readings of a file in, all of them or none',
     access: 'change-fleet',
     params: idParams,
@@ -76,7 +76,7 @@ export const meterFileRoutes = {
   }),
   drop: defineRoute({
     method: 'post',
-    path: `${path}/:id/drop`,
+    path: `${path}/:id/drop` as const,
     summary: 'Put a file away that is not wanted; one that is being taken is stopped and nothing of it kept',
     access: 'change-fleet',
     params: idParams,

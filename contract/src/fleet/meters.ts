@@ -68,7 +68,7 @@ export const meterRoutes = {
   }),
   swap: defineRoute({
     method: 'post',
-    path: `${path}/swaps`,
+    path: `${path}/swaps` as const,
     summary: 'Say that a meter was changed for another, or set back',
     access: 'read-meters',
     params: idParams,
@@ -77,7 +77,7 @@ export const meterRoutes = {
   }),
   correct: defineRoute({
     method: 'post',
-    path: `${path}/corrections`,
+    path: `${path}/corrections` as const,
     summary: 'Put a wrong reading right, or strike it out',
     access: 'change-fleet',
     params: idParams,

@@ -1,6 +1,9 @@
 import { z } from 'zod';
 import type { Capability } from '@lanternwright/core/access';
 
+export type Method = 'get' | 'post' | 'put' | 'delete';
+export type Path = `/api/${string}`;
+
 /**
  * One way across the wire: what the server checks, what the browser sends, and what OpenAPI shows.
  * `access` says who may call: anyone, anyone signed in, or whoever has a capability.
@@ -10,9 +13,11 @@ export interface Route<
   Q extends z.ZodObject = z.ZodObject,
   B extends z.ZodType = z.ZodType,
   A extends z.ZodType = z.ZodType,
+  M extends Method = Method,
+  U extends Path = Path,
 > {
-  method: 'get' | 'post' | 'put' | 'delete';
-  path: `/api/${string}`;
+  method: M;
+  path: U;
   summary: string;
   access: 'anyone' | 'signed-in' | Capability;
   params: P;
@@ -31,14 +36,16 @@ export function defineRoute<
   B extends z.ZodType = z.ZodUndefined,
   A extends z.ZodType = z.ZodType,
   const W extends Route['access'] = Route['access'],
+  const M extends Method = Method,
+  const U extends Path = Path,
 >(
-  route: Pick<Route<P, Q, B, A>, 'method' | 'path' | 'summary' | 'answer'> & {
+  route: Pick<Route<P, Q, B, A, M, U>, 'method' | 'path' | 'summary' | 'answer'> & {
     access: W;
     params?: P;
     query?: Q;
     body?: B;
   },
-): Route<P, Q, B, A> & { access: W } {
+): Route<P, Q, B, A, M, U> & { access: W } {
   return {
     ...route,
     params: route.params ?? (nothing as unknown as P),
@@ -48,7 +55,7 @@ export function defineRoute<
 }
 
 /** Which page of a list, the first is 1. */
-export const pageNumber = z.coerce.number().int().min(1).max(10_000).default(1);
+export const pageNumber = z.coerce.number<number>().int().min(1).max(10_000).default(1);
 
 /** Every error: RFC 9457 problem details, with the fields it is about. */
 export const problemSchema = z.object({

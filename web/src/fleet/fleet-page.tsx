@@ -199,7 +199,7 @@ export function FleetPage() {
   const asked = askedBy(params);
   const filtered = Object.values(filters).some((v) => v !== '');
   // The same query as the overview below makes: it is asked once.
-  const { data: overview } = useFleetOverviewQuery(filtered ? 1 : asked.page);
+  const { data: overview } = useFleetOverviewQuery({ page: filtered ? 1 : asked.page });
   const go: Go = (part) => {
     // The address is ahead of what is drawn: a second choice made at once must not undo the first.
     const next = new URLSearchParams(window.location.search);

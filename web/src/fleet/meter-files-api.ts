@@ -1,36 +1,39 @@
-import type { MeterFile } from '@lanternwright/contract/exchange';
-import type { FeedStand } from '@lanternwright/contract/feed';
+import type { feedRoutes } from '@lanternwright/contract/feed';
+import { fromContract } from '../from-contract.ts';
+import type { meterFileRoutes } from '@lanternwright/contract/exchange';
 import { api } from '../api.ts';
 
+type FeedRoutes = typeof feedRoutes;
+type MeterFileRoutes = typeof meterFileRoutes;
+
 const meterFilesApi = api.injectEndpoints({
-  endpoints: (build) => ({
-    sendMeterFile: build.mutation<{ id: string }, File>({
-      query: (file) => ({
-        url: 'api/exchange/meters',
-        method: 'POST',
-        params: { name: file.name.slice(0, 120) },
-        headers: { 'Content-Type': 'text/csv' },
-        body: file,
+  endpoints: (build) => {
+    const { read, write } = fromContract(build);
+    return {
+      // A file is sent as it is.
+      sendMeterFile: build.mutation<{ id: string }, File>({
+        query: (file) => ({
+          url: 'api/exchange/meters',
+          method: 'POST',
+          params: { name: file.name.slice(0, 120) },
+          headers: { 'Content-Type': 'text/csv' },
+          body: file,
+        }),
       }),
-    }),
-    meterFile: build.query<MeterFile, string>({
-      query: (id) => `api/exchange/meters/${id}`,
-      providesTags: ['meter-file'],
-      keepUnusedDataFor: 0,
-    }),
-    takeMeterFile: build.mutation<{ id: string }, string>({
-      query: (id) => ({ url: `api/exchange/meters/${id}/take`, method: 'POST' }),
-      invalidatesTags: ['meter-file'],
-    }),
-    dropMeterFile: build.mutation<{ id: string }, string>({
-      query: (id) => ({ url: `api/exchange/meters/${id}/drop`, method: 'POST' }),
-    }),
-    feed: build.query<FeedStand, void>({ query: () => 'api/feed', providesTags: ['feed'] }),
-    askFeed: build.mutation<FeedStand, void>({
-      query: () => ({ url: 'api/feed/ask', method: 'POST' }),
-      invalidatesTags: ['feed', 'fleet', 'unit', 'plan'],
-    }),
-  }),
+      meterFile: read<MeterFileRoutes['one']>('/api/exchange/meters/:id', {
+        providesTags: ['meter-file'],
+        keepUnusedDataFor: 0,
+      }),
+      takeMeterFile: write<MeterFileRoutes['take']>('post', '/api/exchange/meters/:id/take', {
+        invalidatesTags: ['meter-file'],
+      }),
+      dropMeterFile: write<MeterFileRoutes['drop']>('post', '/api/exchange/meters/:id/drop'),
+      feed: read<FeedRoutes['stand']>('/api/feed', { providesTags: ['feed'] }),
+      askFeed: write<FeedRoutes['ask']>('post', '/api/feed/ask', {
+        invalidatesTags: ['feed', 'fleet', 'unit', 'plan'],
+      }),
+    };
+  },
 });
 
 export const {

@@ -67,7 +67,7 @@ function Owner({ owner, alone }: { owner: FleetOverview['owners'][number]; alone
 /** What needs something first, the gravest first, then every owner, folded. */
 export function Overview({ page }: { page: number }) {
   const [, setParams] = useSearchParams();
-  const { data, error } = useFleetOverviewQuery(page);
+  const { data, error } = useFleetOverviewQuery({ page });
   if (error) return <PageProblem error={error} />;
   if (!data) return null;
   if (data.fleet.units === 0)

@@ -18,7 +18,7 @@ interface Props {
 export function UnitPicker({ label, unit, error, onChange }: Props) {
   const [text, setText] = useState('');
   const asked = usePaused(text.trim());
-  const { currentData } = useFindQuery(asked, { skip: asked === '' });
+  const { currentData } = useFindQuery({ text: asked }, { skip: asked === '' });
   const found = asked === '' ? [] : (currentData?.units ?? []);
   return (
     <Field className="flex min-w-0 flex-col gap-1">

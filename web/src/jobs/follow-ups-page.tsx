@@ -55,7 +55,7 @@ function Row({ due }: { due: ShopFollowUp }) {
 /** Everything the shop has to look after once a wheel end was released, or was not: overdue first. */
 export function FollowUpsPage() {
   const [page, setPage] = useState(1);
-  const { data, error } = useFollowUpsQuery(page);
+  const { data, error } = useFollowUpsQuery({ page });
   return (
     <JobsFrame
       title="Follow up"

@@ -1,39 +1,30 @@
-import type {
-  JobDetail,
-  JobSummary,
-  OpenJobInput,
-  SecondPersonInput,
-  ShopFollowUps,
-} from '@lanternwright/contract/jobs';
+import type { jobsRoutes, SecondPersonInput } from '@lanternwright/contract/jobs';
+import { fromContract } from '../from-contract.ts';
 import type { StoredEvent } from '@lanternwright/core/traveller';
 import { QueryStatus } from '@reduxjs/toolkit/query/react';
 import { api } from '../api.ts';
 import { addToCopy, noCopies } from '../offline/copies.ts';
 import type { AppDispatch, RootState } from '../store.ts';
 
+type JobsRoutes = typeof jobsRoutes;
+
 export const jobsApi = api.injectEndpoints({
-  endpoints: (build) => ({
-    jobs: build.query<JobSummary[], { status: 'open' | 'closed'; page?: number }>({
-      query: (params) => ({ url: 'api/jobs', params }),
-      providesTags: ['jobs'],
-    }),
-    followUps: build.query<ShopFollowUps, number>({
-      query: (page) => ({ url: 'api/jobs/follow-ups', params: { page } }),
-      providesTags: ['jobs'],
-    }),
-    job: build.query<JobDetail, string>({
-      query: (id) => `api/jobs/${id}`,
-      providesTags: (_job, _error, id) => [{ type: 'job', id }],
-    }),
-    openJob: build.mutation<{ id: string; number: number }, OpenJobInput>({
-      query: (body) => ({ url: 'api/jobs', method: 'POST', body }),
-      invalidatesTags: ['jobs', 'fleet', 'unit'],
-    }),
-    secondPerson: build.mutation<StoredEvent, SecondPersonInput & { jobId: string }>({
-      query: ({ jobId, ...body }) => ({ url: `api/jobs/${jobId}/second-person`, method: 'POST', body }),
-      invalidatesTags: (_event, _error, { jobId }) => [{ type: 'job', id: jobId }],
-    }),
-  }),
+  endpoints: (build) => {
+    const { read, write } = fromContract(build);
+    return {
+      jobs: read<JobsRoutes['list']>('/api/jobs', { providesTags: ['jobs'] }),
+      followUps: read<JobsRoutes['followUps']>('/api/jobs/follow-ups', { providesTags: ['jobs'] }),
+      job: read<JobsRoutes['job']>('/api/jobs/:id', {
+        providesTags: (_job, _error, id) => [{ type: 'job', id }],
+      }),
+      openJob: write<JobsRoutes['open']>('post', '/api/jobs', { invalidatesTags: ['jobs', 'fleet', 'unit'] }),
+      // Its body has an id of its own beside that of the job.
+      secondPerson: build.mutation<StoredEvent, SecondPersonInput & { jobId: string }>({
+        query: ({ jobId, ...body }) => ({ url: `api/jobs/${jobId}/second-person`, method: 'POST', body }),
+        invalidatesTags: (_event, _error, { jobId }) => [{ type: 'job', id: jobId }],
+      }),
+    };
+  },
 });
 
 export const { useJobsQuery, useFollowUpsQuery, useJobQuery, useOpenJobMutation, useSecondPersonMutation } =

@@ -9,7 +9,7 @@ const tab = ({ isActive }: { isActive: boolean }) =>
 
 /** The lists under Jobs. What is overdue is named on its tab until it is done. */
 function JobsTabs() {
-  const { data } = useFollowUpsQuery(1);
+  const { data } = useFollowUpsQuery({ page: 1 });
   return (
     <nav aria-label="Lists of jobs" className="flex flex-wrap gap-1">
       <NavLink to="/jobs" end className={tab}>

@@ -250,7 +250,7 @@ function ChooseJob({
 /** The shop this morning: what stands in the bays, what waits for a decision, what comes in. */
 export function FloorPage() {
   const { data: floor, error } = useFloorQuery(undefined, { pollingInterval: 60_000 });
-  const followUps = useFollowUpsQuery(1);
+  const followUps = useFollowUpsQuery({ page: 1 });
   const bays = useShop()?.bays ?? [];
   const able = useMay();
   const wall = useSearchParams()[0].has('wall');

@@ -124,7 +124,7 @@ export function FollowUp() {
   const reader = useReader();
   const able = useMay();
   const [at, setAt] = useState<LookedAfter | null>(null);
-  const { data } = useFollowUpsQuery(1);
+  const { data } = useFollowUpsQuery({ page: 1 });
   const { data: tools = [] } = useToolsQuery();
   const today = shopToday();
   const ending = tools

@@ -1,36 +1,27 @@
-import type { z } from 'zod';
-import type {
-  Behind,
-  Carried,
-  Carry,
-  copySheetSchema,
-  RevisedSheet,
-  reviseSheetSchema,
-  SheetRevision,
-} from '@lanternwright/contract/sheets';
+import type { sheetsRoutes } from '@lanternwright/contract/sheets';
+import { fromContract } from '../from-contract.ts';
 import { familySheets, type Sheet } from '@lanternwright/core/procedure';
 import { api } from '../api.ts';
 
+type SheetsRoutes = typeof sheetsRoutes;
+
 export const sheetsApi = api.injectEndpoints({
-  endpoints: (build) => ({
-    sheets: build.query<RevisedSheet[], void>({ query: () => 'api/sheets', providesTags: ['sheets'] }),
-    reviseSheet: build.mutation<SheetRevision, { sheetId: string } & z.input<typeof reviseSheetSchema>>({
-      query: ({ sheetId, ...body }) => ({ url: `api/sheets/${sheetId}`, method: 'POST', body }),
-      invalidatesTags: ['sheets'],
-    }),
-    behind: build.query<Behind, string>({
-      query: (sheetId) => `api/sheets/${sheetId}/behind`,
-      providesTags: ['sheets', 'fleet'],
-    }),
-    carrySheet: build.mutation<Carried, { sheetId: string } & Carry>({
-      query: ({ sheetId, ...body }) => ({ url: `api/sheets/${sheetId}/carry`, method: 'POST', body }),
-      invalidatesTags: ['sheets', 'fleet', 'unit'],
-    }),
-    copySheet: build.mutation<SheetRevision, z.input<typeof copySheetSchema>>({
-      query: (body) => ({ url: 'api/sheets', method: 'POST', body }),
-      invalidatesTags: ['sheets'],
-    }),
-  }),
+  endpoints: (build) => {
+    const { read, write } = fromContract(build);
+    return {
+      sheets: read<SheetsRoutes['list']>('/api/sheets', { providesTags: ['sheets'] }),
+      reviseSheet: write<SheetsRoutes['revise']>('post', '/api/sheets/:sheetId', {
+        invalidatesTags: ['sheets'],
+      }),
+      behind: read<SheetsRoutes['behind']>('/api/sheets/:sheetId/behind', {
+        providesTags: ['sheets', 'fleet'],
+      }),
+      carrySheet: write<SheetsRoutes['carry']>('post', '/api/sheets/:sheetId/carry', {
+        invalidatesTags: ['sheets', 'fleet', 'unit'],
+      }),
+      copySheet: write<SheetsRoutes['copy']>('post', '/api/sheets', { invalidatesTags: ['sheets'] }),
+    };
+  },
 });
 
 export const {

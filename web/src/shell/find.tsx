@@ -66,7 +66,7 @@ const jobHit = (j: Found['jobs'][number]): Hit => ({
 function useFound(text: string): { hits: Hit[]; onlyHere: boolean } {
   const able = useMay();
   const asked = usePaused(text.trim());
-  const { currentData, error } = useFindQuery(asked, { skip: asked === '' });
+  const { currentData, error } = useFindQuery({ text: asked }, { skip: asked === '' });
   const onlyHere = error !== undefined;
   const { data: fleet } = useFleetQuery({ page: 1 }, { skip: !onlyHere || !able('see-units') });
   const { data: jobs } = useJobsQuery({ status: 'open', page: 1 }, { skip: !onlyHere || !able('see-jobs') });

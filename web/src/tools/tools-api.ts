@@ -1,23 +1,18 @@
-import type { ListedTool } from '@lanternwright/contract/tools';
-import type { Tool } from '@lanternwright/core/tool';
+import type { toolsRoutes } from '@lanternwright/contract/tools';
+import { fromContract } from '../from-contract.ts';
 import { api } from '../api.ts';
 
+type ToolsRoutes = typeof toolsRoutes;
+
 export const toolsApi = api.injectEndpoints({
-  endpoints: (build) => ({
-    tools: build.query<ListedTool[], void>({ query: () => 'api/tools', providesTags: ['tools'] }),
-    saveTool: build.mutation<ListedTool, { seenVersion: number; tool: Tool }>({
-      query: (body) => ({ url: 'api/tools', method: 'PUT', body }),
-      invalidatesTags: ['tools'],
-    }),
-    retireTool: build.mutation<unknown, { id: string; seenVersion: number }>({
-      query: ({ id, seenVersion }) => ({
-        url: `api/tools/${id}`,
-        method: 'DELETE',
-        params: { seenVersion },
-      }),
-      invalidatesTags: ['tools'],
-    }),
-  }),
+  endpoints: (build) => {
+    const { read, write } = fromContract(build);
+    return {
+      tools: read<ToolsRoutes['list']>('/api/tools', { providesTags: ['tools'] }),
+      saveTool: write<ToolsRoutes['keep']>('put', '/api/tools', { invalidatesTags: ['tools'] }),
+      retireTool: write<ToolsRoutes['retire']>('delete', '/api/tools/:id', { invalidatesTags: ['tools'] }),
+    };
+  },
 });
 
 export const { useToolsQuery, useSaveToolMutation, useRetireToolMutation } = toolsApi;
