@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { isClosed, describeStopped, stoppedWords } from '@lanternwright/core/traveller';
+import { ReasonForm } from '../reason-form.tsx';
 import { formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
-import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { OutOfService } from './out-of-service.tsx';
 import type { OpenJob } from './use-job.ts';
@@ -20,7 +20,6 @@ const acts = {
 export function HoldBar({ open }: { open: OpenJob }) {
   const { job, person } = open;
   const [act, setAct] = useState<keyof typeof acts | null>(null);
-  const [reason, setReason] = useState('');
   const [error, setError] = useState<string>();
   const { stopped } = job;
   if (stopped) {
@@ -41,14 +40,6 @@ export function HoldBar({ open }: { open: OpenJob }) {
     );
   }
   if (isClosed(job)) return null;
-  const save = () => {
-    if (!act) return;
-    if (reason.trim() === '') return setError('Say why');
-    const refused = open.send({ kind: act, reason: reason.trim() });
-    if (refused) return setError(refused);
-    setAct(null);
-    setReason('');
-  };
   if (!act) {
     return (
       <div className="flex flex-wrap gap-x-4 border-t border-rule pt-2">
@@ -65,26 +56,19 @@ export function HoldBar({ open }: { open: OpenJob }) {
     );
   }
   return (
-    <form
-      className="flex flex-col gap-2 border-t border-rule pt-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        save();
-      }}
-    >
-      <TextField
+    <div className="border-t border-rule pt-3">
+      <ReasonForm
+        key={act}
         label={acts[act].ask}
-        value={reason}
-        error={error}
-        autoFocus
-        onChange={(e) => setReason(e.target.value)}
+        button={acts[act].button}
+        cancel="Go on working"
+        onCancel={() => setAct(null)}
+        onSave={(reason) => {
+          const refused = open.send({ kind: act, reason });
+          if (!refused) setAct(null);
+          return refused;
+        }}
       />
-      <div className="flex gap-2">
-        <Button type="submit" weight="grave">
-          {acts[act].button}
-        </Button>
-        <Button onClick={() => setAct(null)}>Go on working</Button>
-      </div>
-    </form>
+    </div>
   );
 }

@@ -1,6 +1,6 @@
 import { useState } from 'react';
+import { ReasonForm } from '../reason-form.tsx';
 import { Button } from '../ui/button.tsx';
-import { TextField } from '../ui/field.tsx';
 import type { OpenJob } from './use-job.ts';
 
 interface Props {
@@ -13,41 +13,17 @@ interface Props {
 
 /** Strikes a record out with a reason. Nothing is removed: both stay in the record. */
 export function StrikeOut({ open, eventId, effect = 'Strike out this record', onDone }: Props) {
-  const [reason, setReason] = useState('');
-  const [error, setError] = useState<string>();
-  const save = () => {
-    if (reason.trim() === '') return setError('Say why');
-    const refused = open.send({
-      kind: 'correction',
-      corrects: eventId,
-      reason: reason.trim(),
-      replacement: null,
-    });
-    if (refused) setError(refused);
-    else onDone();
-  };
   return (
-    <form
-      className="flex flex-col gap-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        save();
+    <ReasonForm
+      label="Why it is wrong"
+      button={effect}
+      onCancel={onDone}
+      onSave={(reason) => {
+        const refused = open.send({ kind: 'correction', corrects: eventId, reason, replacement: null });
+        if (!refused) onDone();
+        return refused;
       }}
-    >
-      <TextField
-        label="Why it is wrong"
-        value={reason}
-        error={error}
-        autoFocus
-        onChange={(e) => setReason(e.target.value)}
-      />
-      <div className="flex flex-wrap gap-2">
-        <Button type="submit" weight="grave">
-          {effect}
-        </Button>
-        <Button onClick={onDone}>Leave it</Button>
-      </div>
-    </form>
+    />
   );
 }
 

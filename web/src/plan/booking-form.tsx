@@ -2,9 +2,10 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useState } from 'react';
 import { z } from 'zod';
 import type { Booked } from '@lanternwright/contract/plan';
-import { problemFields } from '../api.ts';
+import { problemText } from '../api.ts';
 import { FormProblem } from '../form-problem.tsx';
 import { useShop } from '../people/people-api.ts';
+import { ReasonForm } from '../reason-form.tsx';
 import { dayAndTime, momentOf } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
@@ -31,9 +32,8 @@ const chip = (on: boolean) =>
 
 /** A booking is taken back with why; nothing of it goes from the record. */
 function TakeBack({ booked, onDone }: { booked: Booked; onDone: () => void }) {
-  const [reason, setReason] = useState('');
   const [asked, setAsked] = useState(false);
-  const [cancel, { isLoading, error }] = useCancelBookingMutation();
+  const [cancel] = useCancelBookingMutation();
   if (!asked)
     return (
       <Button weight="quiet" className="self-start" onClick={() => setAsked(true)}>
@@ -41,29 +41,19 @@ function TakeBack({ booked, onDone }: { booked: Booked; onDone: () => void }) {
       </Button>
     );
   return (
-    <form
-      className="flex flex-col gap-3 border-t border-rule pt-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void cancel({ id: booked.id, seenVersion: booked.version, reason }).then((answer) => {
-          if (!answer.error) onDone();
-        });
-      }}
-    >
-      <TextField
+    <div className="border-t border-rule pt-3">
+      <ReasonForm
         label="Why"
-        value={reason}
-        maxLength={200}
-        error={problemFields(error)['reason']}
-        onChange={(e) => setReason(e.target.value)}
+        button={`Take the booking of ${booked.unit.name} back`}
+        onCancel={() => setAsked(false)}
+        onSave={async (reason) => {
+          const { error } = await cancel({ id: booked.id, seenVersion: booked.version, reason });
+          if (error) return problemText(error);
+          onDone();
+          return null;
+        }}
       />
-      <FormProblem error={error} />
-      <div>
-        <Button type="submit" weight="grave" disabled={isLoading}>
-          Take the booking of {booked.unit.name} back
-        </Button>
-      </div>
-    </form>
+    </div>
   );
 }
 

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { z } from 'zod';
 import type { MorningStand } from '@lanternwright/contract/shop';
 import { problemFields, problemText } from '../api.ts';
 import { FormProblem } from '../form-problem.tsx';
@@ -7,41 +7,37 @@ import { formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { AreaField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { useRequestForm } from '../use-request-form.ts';
 
 /** Addresses as a person parts them: by lines, commas or semicolons. */
 const addressesIn = (text: string) => text.split(/[\s,;]+/).filter(Boolean);
 
+const formSchema = z.object({ at: z.string(), to: z.string().transform(addressesIn) });
+
 function MorningForm({ start }: { start: MorningStand }) {
-  const [at, setAt] = useState(start.at);
-  const [to, setTo] = useState(start.to.join('\n'));
   const [save, { error, isLoading, isSuccess }] = useChangeMorningMutation();
   const [send, sending] = useSendMorningMutation();
-  const fields = problemFields(error);
-  const wrong = Object.entries(fields).find(([path]) => path.startsWith('to'));
-  const which = wrong && addressesIn(to)[Number(wrong[0].split('.')[1])];
+  const { at, to } = start;
+  const form = useRequestForm(formSchema, { at, to: to.join('\n') }, error);
+  const { field, handleSubmit, register, watch } = form;
+  const wrong = Object.entries(problemFields(error)).find(([path]) => path.startsWith('to'));
+  const which = wrong && addressesIn(watch('to'))[Number(wrong[0].split('.')[1])];
   return (
     <form
       className="flex flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        sending.reset();
-        void save({ at, to: addressesIn(to) });
-      }}
+      onSubmit={(e) =>
+        void handleSubmit((mail) => {
+          sending.reset();
+          void save(mail);
+        })(e)
+      }
     >
       <div className="grid gap-4 md:grid-cols-[160px_1fr]">
-        <TextField
-          label="At"
-          type="time"
-          required
-          value={at}
-          error={fields['at']}
-          onChange={(e) => setAt(e.target.value)}
-        />
+        <TextField label="At" type="time" required {...field('at')} />
         <AreaField
           label="To these addresses, a line each; to nobody where none is named"
-          value={to}
+          {...register('to')}
           error={wrong && (which ? `${which}: ${wrong[1]}` : wrong[1])}
-          onChange={(e) => setTo(e.target.value)}
         />
       </div>
       <FormProblem error={error} />
