@@ -86,6 +86,16 @@ describe('the fleet', () => {
     expect(screen.getByRole('button', { name: 'Next page' })).toBeTruthy();
   });
 
+  it('turns the page of what needs something in the address', async () => {
+    const { user } = await open('/fleet');
+    await user.click(await screen.findByRole('button', { name: 'Next page' }));
+    await waitFor(() => expect(address()).toBe('?page=2'));
+    expect(asked.map((a) => a.path)).toContain('/api/fleet/overview?page=2');
+    expect(screen.getByRole('button', { name: 'Next page' })).toHaveProperty('disabled', true);
+    await user.click(screen.getByRole('button', { name: 'Page before' }));
+    await waitFor(() => expect(address()).toBe(''));
+  });
+
   it('folds owners: one is asked for when it is opened, and stands open in the address', async () => {
     const { user } = await open('/fleet');
     const owner = await screen.findByRole('button', { name: /Tern & Hollow\s*1 unit$/ });

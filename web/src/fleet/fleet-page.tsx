@@ -9,6 +9,7 @@ import {
 import { unitKinds, type UnitKind } from '@lanternwright/core/axle-plan';
 import { PageProblem } from '../form-problem.tsx';
 import { useMay } from '../people/people-api.ts';
+import { usePageNumber } from '../shell/use-page-number.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Pager } from '../ui/pager.tsx';
 import { StateMark, stateWords } from '../ui/state-mark.tsx';
@@ -158,6 +159,7 @@ function byOwner(units: readonly UnitSummary[]): { owner: UnitSummary['owner']; 
 /** What the filters let through, by owner and name. */
 function Filtered({ asked, go }: { asked: FleetAsked; go: Go }) {
   const { data, error } = useFleetQuery(asked);
+  const [, turnTo] = usePageNumber();
   if (error) return <PageProblem error={error} />;
   if (!data) return null;
   return (
@@ -179,14 +181,7 @@ function Filtered({ asked, go }: { asked: FleetAsked; go: Go }) {
           </UnitRows>
         </section>
       ))}
-      <Pager
-        page={asked.page}
-        more={data.total > asked.page * UNITS_A_PAGE}
-        onPage={(page) => {
-          go({ page: String(page) });
-          window.scrollTo(0, 0);
-        }}
-      />
+      <Pager page={asked.page} more={data.total > asked.page * UNITS_A_PAGE} onPage={turnTo} />
     </>
   );
 }
@@ -251,7 +246,7 @@ export function FleetPage() {
           )}
         </div>
       </div>
-      {filtered ? <Filtered asked={asked} go={go} /> : <Overview page={asked.page} />}
+      {filtered ? <Filtered asked={asked} go={go} /> : <Overview />}
     </main>
   );
 }

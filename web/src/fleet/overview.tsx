@@ -1,6 +1,7 @@
 import { ChevronRight } from 'lucide-react';
 import { Link, useSearchParams } from 'react-router';
 import { NEEDING_A_PAGE, UNITS_A_PAGE, type FleetOverview } from '@lanternwright/contract/fleet';
+import { usePageNumber } from '../shell/use-page-number.ts';
 import { buttonLook } from '../ui/button.tsx';
 import { Pager } from '../ui/pager.tsx';
 import { PageProblem } from '../form-problem.tsx';
@@ -65,8 +66,8 @@ function Owner({ owner, alone }: { owner: FleetOverview['owners'][number]; alone
 }
 
 /** What needs something first, the gravest first, then every owner, folded. */
-export function Overview({ page }: { page: number }) {
-  const [, setParams] = useSearchParams();
+export function Overview() {
+  const [page, turnTo] = usePageNumber();
   const { data, error } = useFleetOverviewQuery({ page });
   if (error) return <PageProblem error={error} />;
   if (!data) return null;
@@ -76,12 +77,6 @@ export function Overview({ page }: { page: number }) {
         No units yet. Add one, or bring a fleet in from a CSV file.
       </p>
     );
-  const turnTo = (next: number) => {
-    const params = new URLSearchParams(window.location.search);
-    params.set('page', String(next));
-    setParams(params, { replace: true });
-    window.scrollTo(0, 0);
-  };
   return (
     <>
       <section aria-labelledby="needing">

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { FOLLOW_UPS_A_PAGE, type ShopFollowUp } from '@lanternwright/contract/jobs';
 import { unitKinds } from '@lanternwright/core/axle-plan';
@@ -7,6 +6,7 @@ import { Pager } from '../ui/pager.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { DueBy, followUpWords } from './due-by.tsx';
 import { useFollowUpsQuery } from './jobs-api.ts';
+import { usePageNumber } from '../shell/use-page-number.ts';
 import { JobsFrame } from './jobs-frame.tsx';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
 import { useReader } from '../shell/use-reader.ts';
@@ -54,7 +54,7 @@ function Row({ due }: { due: ShopFollowUp }) {
 
 /** Everything the shop has to look after once a wheel end was released, or was not: overdue first. */
 export function FollowUpsPage() {
-  const [page, setPage] = useState(1);
+  const [page, turnTo] = usePageNumber();
   const { data, error } = useFollowUpsQuery({ page });
   return (
     <JobsFrame
@@ -83,7 +83,7 @@ export function FollowUpsPage() {
           </section>
         );
       })}
-      {data && <Pager page={page} more={page * FOLLOW_UPS_A_PAGE < data.total} onPage={setPage} />}
+      {data && <Pager page={page} more={page * FOLLOW_UPS_A_PAGE < data.total} onPage={turnTo} />}
     </JobsFrame>
   );
 }

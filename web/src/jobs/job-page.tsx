@@ -172,12 +172,13 @@ function JobView({ open }: { open: OpenJob }) {
   const { position } = wheelEnd;
   const recorded = wheelEnd.records.length + wheelEnd.rounds.length;
   const [look, setLook] = useState<{ stage: Stage; position: string; recorded: number } | null>(null);
-  const [money, setMoney] = useState(false);
+  const money = params.has('money');
+  const turnMoney = (shown: boolean) =>
+    setParams({ at: position, ...(shown ? { money: '' } : {}) }, { replace: true });
   // Looking back at a stage ends when another wheel end is chosen or something new is recorded here.
   const viewed = look?.position === position && look.recorded === recorded ? look.stage : null;
   const select = (stage: string, at: string) => {
     const chosen = wheelEndAt(job, at)!;
-    setMoney(false);
     setParams({ at }, { replace: true });
     setLook(
       stage === ''
@@ -208,7 +209,7 @@ function JobView({ open }: { open: OpenJob }) {
       <Questions key={position} open={open} wheelEnd={wheelEnd} />
       {job.stopped && <HoldBar open={open} />}
       {money ? (
-        <MoneyPanel open={open} back={() => setMoney(false)} />
+        <MoneyPanel open={open} back={() => turnMoney(false)} />
       ) : (
         <Center open={open} wheelEnd={wheelEnd} viewed={viewed} back={() => setLook(null)} />
       )}
@@ -240,7 +241,7 @@ function JobView({ open }: { open: OpenJob }) {
           <Button className="mb-3 w-full" onClick={switchBay}>
             Bay view
           </Button>
-          <Button className="mb-3 w-full" aria-pressed={money} onClick={() => setMoney(!money)}>
+          <Button className="mb-3 w-full" aria-pressed={money} onClick={() => turnMoney(!money)}>
             Estimate and bill
           </Button>
           {!job.stopped && may(open.person.role, 'work-on-jobs') && <HoldBar open={open} />}

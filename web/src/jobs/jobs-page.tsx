@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { JOBS_A_PAGE, type JobSummary } from '@lanternwright/contract/jobs';
 import { unitKinds } from '@lanternwright/core/axle-plan';
@@ -8,6 +7,7 @@ import { formatTime } from '../shell/words.ts';
 import { Pager } from '../ui/pager.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { useJobsQuery } from './jobs-api.ts';
+import { usePageNumber } from '../shell/use-page-number.ts';
 import { JobsFrame } from './jobs-frame.tsx';
 import { StageStrip, standWords } from './stage-strip.tsx';
 import { findingsAsked, releasesWaiting } from './what-waits.ts';
@@ -148,7 +148,7 @@ function WaitingForAnswer({ jobs }: { jobs: readonly JobSummary[] }) {
 
 /** Jobs: those that are open, or those that are done, newest first. */
 function Jobs({ status }: { status: 'open' | 'closed' }) {
-  const [page, setPage] = useState(1);
+  const [page, turnTo] = usePageNumber();
   const { data, error } = useJobsQuery({ status, page });
   const isOwner = usePerson()?.role === 'owner-contact';
   return (
@@ -168,7 +168,7 @@ function Jobs({ status }: { status: 'open' | 'closed' }) {
             : `No ${status} jobs.${isOwner ? '' : ' Open one from a unit in the fleet.'}`}
         </p>
       )}
-      {data && <Pager page={page} more={data.length === JOBS_A_PAGE} onPage={setPage} />}
+      {data && <Pager page={page} more={data.length === JOBS_A_PAGE} onPage={turnTo} />}
     </JobsFrame>
   );
 }

@@ -9,6 +9,7 @@ import { useOwnersQuery } from '../fleet/fleet-api.ts';
 import { useMay } from '../people/people-api.ts';
 import { formatClock, formatDate, shopToday } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
+import { usePageNumber } from '../shell/use-page-number.ts';
 import { Pager } from '../ui/pager.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { BookingForm, type Wanted } from './booking-soon.tsx';
@@ -79,7 +80,7 @@ export function PlanPage() {
   const [params, setParams] = useSearchParams();
   const state = params.get('state') === 'unknown' ? 'unknown' : 'known';
   const owner = params.get('owner') ?? undefined;
-  const [page, setPage] = useState(1);
+  const [page, turnTo] = usePageNumber();
   const { data, error } = useDueQuery({ page, state, owner, within: 60 });
   const { data: owners = [] } = useOwnersQuery();
   const { data: floor } = useFloorQuery();
@@ -98,7 +99,6 @@ export function PlanPage() {
     weeks.set(week, [...(weeks.get(week) ?? []), row]);
   }
   const set = (next: Record<string, string>) => {
-    setPage(1);
     setParams(
       Object.fromEntries(Object.entries({ state, owner: owner ?? '', ...next }).filter(([, v]) => v)),
     );
@@ -187,7 +187,7 @@ export function PlanPage() {
           </a>
         </p>
       )}
-      {data && <Pager page={page} more={page * DUE_A_PAGE < data.total} onPage={setPage} />}
+      {data && <Pager page={page} more={page * DUE_A_PAGE < data.total} onPage={turnTo} />}
       {wanted && floor && (
         <BookingForm wanted={wanted} people={floor.people} onClose={() => setWanted(null)} />
       )}
