@@ -33,11 +33,11 @@ export const billSchema = z
           unitMinor: coin,
         }),
       )
-      .min(1, 'has no line')
+      .min(1, 'there is no line')
       .max(100),
     suppliesPercent: percent,
     tax: z.object({ percent, on: z.array(z.enum(taxed)).max(taxed.length) }).optional(),
-    taxes: z.array(taxSchema).max(5, 'has more than five taxes').optional(),
+    taxes: z.array(taxSchema).max(5, 'five taxes at most').optional(),
   })
   .transform(({ tax, taxes, ...bill }) => ({
     ...bill,

@@ -16,7 +16,7 @@ export { findProcedure, procedures, stepsOf } from './procedures.ts';
 export {
   describeLine,
   describeMark,
-  formatPull,
+  formatLimits,
   formatTorque,
   sheetLines,
   sheetSources,

@@ -61,9 +61,9 @@ function describeBand(band: BandFigure, unit: 'in' | 'mm'): string {
   return `${text(band.min)} to ${text(band.max)} ${unit}`;
 }
 
-/** A pull at a stud, from the least to the most: `18.00 to 36.00 N`. */
-export function formatPull({ min, max }: NonNullable<Sheet['drag']>, reader: Reader): string {
-  return formatRange({ min, max }, unitFor(max, reader));
+/** A figure from the least to the most, in the reader's unit alone: `18.00 to 36.00 N`. */
+export function formatLimits(figure: Pick<TorqueFigure, 'min' | 'max'>, reader: Reader): string {
+  return formatRange(figure, unitFor(figure.max, reader));
 }
 
 function formatThread(thread: Sheet['thread']): string {
@@ -168,7 +168,7 @@ export function sheetLines(sheet: Sheet, reader: ReaderUnits): SheetLine[] {
       ? [
           {
             label: 'Drag',
-            value: formatPull(sheet.drag, reader),
+            value: formatLimits(sheet.drag, reader),
             ...sourced(sheet.drag),
           },
         ]

@@ -53,7 +53,7 @@ describe('an estimate as it is written', () => {
     await user.type(screen.getByLabelText('Tax'), 'On work');
     await user.type(screen.getByLabelText('Tax, %'), '20');
     await user.click(screen.getByRole('button', { name: 'Save the estimate' }));
-    expect(await screen.findByText('say what it falls on')).toBeTruthy();
+    expect(await screen.findByText('Say what it falls on')).toBeTruthy();
     await user.click(screen.getByLabelText('labour'));
     expect(total()).toBe('Total 250.00 GBP');
     await user.click(screen.getByRole('button', { name: 'Add a tax' }));
@@ -81,7 +81,7 @@ describe('an estimate as it is written', () => {
     expect(onSave.mock.lastCall![0]).toMatchObject({ currency: 'JPY', lines: [{ unitMinor: 500 }] });
     await user.click(screen.getByRole('button', { name: 'Remove line 1' }));
     await user.click(screen.getByRole('button', { name: 'Save the estimate' }));
-    expect(await screen.findByText('The bill has no line.')).toBeTruthy();
+    expect(await screen.findByText('There is no line.')).toBeTruthy();
     expect(onSave).toHaveBeenCalledTimes(1);
   });
 

@@ -52,7 +52,11 @@ function typedOf({ currency, lines, suppliesPercent, taxes }: Bill, priced: bool
 const fieldNames: Record<string, string> = { unitMinor: 'price', suppliesPercent: 'supplies' };
 
 const words = ({ code, path, message }: z.core.$ZodIssue) =>
-  code === 'invalid_type' ? 'A number' : path.at(-1) === 'what' ? 'Say what it is' : message;
+  code === 'invalid_type'
+    ? 'A number'
+    : path.at(-1) === 'what'
+      ? 'Say what it is'
+      : message.charAt(0).toUpperCase() + message.slice(1);
 
 /** From what is typed to the bill, with what is wrong at the field it is typed in. */
 const formSchema = typedSchema.transform((typed, context): Bill => {
@@ -105,7 +109,7 @@ export function BillForm({ start, priced, button, onSave }: Props) {
         {lines.fields.map(({ id }, i) => (
           <li
             key={id}
-            className="grid items-start gap-2 border-b border-rule py-2 sm:grid-cols-[110px_1fr_110px_90px_110px_auto]"
+            className="grid items-start gap-2 border-b border-rule py-2 sm:grid-cols-[100px_1fr_96px_76px_104px_auto]"
           >
             <SelectField label="Kind" {...field(`lines.${i}.group`)}>
               <option value="labour">Labour</option>
@@ -130,7 +134,7 @@ export function BillForm({ start, priced, button, onSave }: Props) {
           </li>
         ))}
       </ul>
-      {errorOf('lines') && <Note tone="trouble">The bill {errorOf('lines')}.</Note>}
+      {errorOf('lines') && <Note tone="trouble">{errorOf('lines')}.</Note>}
       <Button className="self-start" onClick={() => lines.append({ ...newLine })}>
         <Plus size={16} aria-hidden /> Add a line
       </Button>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { LEAST_CYCLES, REPEAT_WITHIN_MM } from '@lanternwright/core/end-play';
 import {
   bandInMm,
-  formatPull,
+  formatLimits,
   type BandFigure,
   type Step,
   type StepData,
@@ -117,7 +117,7 @@ function DragPanel({ wheelEnd, record }: Pick<Props, 'wheelEnd' | 'record'>) {
         label={`Pull at a wheel stud, N or lbf${drag ? '' : ' (optional)'}`}
         hint={
           drag
-            ? `The sheet asks for ${formatPull(drag, reader)}`
+            ? `The sheet asks for ${formatLimits(drag, reader)}`
             : 'The sheet has no figure: light, even drag by hand is recorded as that'
         }
         className="figure"

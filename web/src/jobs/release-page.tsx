@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
-import { bandInMm, formatTorque, stages, torques } from '@lanternwright/core/procedure';
-import { formatFor, formatTyped } from '@lanternwright/core/quantity';
+import { bandInMm, formatLimits, stages, torques } from '@lanternwright/core/procedure';
+import { formatFor } from '@lanternwright/core/quantity';
 import { partTitle } from '@lanternwright/core/route';
 import { works } from '@lanternwright/core/stack';
 import {
@@ -103,7 +103,7 @@ function Torques({ wheelEnd }: { wheelEnd: WheelEnd }) {
                 <span className="figure">{formatFor(data.torque, reader)}</span> {data.tool}
                 {data.listed?.calibratedUntil && `, until ${formatDate(data.listed.calibratedUntil)}`}
                 {own
-                  ? `, of ${formatTorque(own, reader).split(' (')[0]}`
+                  ? `, of ${formatLimits(own, reader)}`
                   : data.asked && `, maker’s ${formatFor(data.asked, reader)}`}
                 {data.note && `. ${data.note}`}
               </span>
@@ -151,13 +151,15 @@ function Parts({ wheelEnd }: { wheelEnd: WheelEnd }) {
 }
 
 function Heat({ wheelEnd }: { wheelEnd: WheelEnd }) {
+  const reader = useReader();
   const data = stepsOfKind(wheelEnd, 'heat')[0]?.record?.data;
   if (data?.kind !== 'heat') return <p className="text-muted">Not measured.</p>;
   const { verdict } = hubHeat(data, wheelEnd.sheet.heat);
   return (
     <p className={verdict === 'fine' ? '' : 'font-semibold text-rust'}>
-      <span className="figure">{formatTyped(data.here)}</span>, other side {formatTyped(data.other)}
-      {data.air && `, air ${formatTyped(data.air)}`}
+      <span className="figure">{formatFor(data.here, reader)}</span>, other side{' '}
+      {formatFor(data.other, reader)}
+      {data.air && `, air ${formatFor(data.air, reader)}`}
       {data.note && `. ${data.note}`}
     </p>
   );
@@ -173,7 +175,7 @@ function Kept({ wheelEnd }: { wheelEnd: WheelEnd }) {
     <>
       {kept.map(([key, label]) => (
         <p key={key}>
-          {label} <span className="figure">{formatTorque(figures[key]!, reader)}</span>
+          {label} <span className="figure">{formatLimits(figures[key]!, reader)}</span>
         </p>
       ))}
       <p className="text-13 text-muted">Read off the maker’s sheet; with the release, this axle’s own.</p>
