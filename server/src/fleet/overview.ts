@@ -26,7 +26,8 @@ const NEEDING = `
     select n.unit_id, min(n.grade) as grade, sum(n.follow_up) ::int as follow_ups from need n group by n.unit_id
   )`;
 
-const PAGE = `${NEEDING}
+/** SQL: what needs something; $4 are left out, $5 shown. */
+export const NEEDING_PAGE = `${NEEDING}
   select n.follow_ups as "followUps", ${UNIT_ROW},
     (select count(*) ::int from due d where d.unit_id = n.unit_id and d.due_on < $1 ::date) as due
   from (
@@ -37,7 +38,8 @@ const PAGE = `${NEEDING}
   ) n join unit u on u.id = n.unit_id join owner o on o.id = u.owner_id
   order by n.place`;
 
-const OWNERS = `${NEEDING}
+/** SQL: every owner with their counts. */
+export const NEEDING_OWNERS = `${NEEDING}
   select o.id, o.name, count(u.id) ::int as units, count(n.unit_id) ::int as needing
   from owner o join unit u on u.owner_id = o.id left join needing n on n.unit_id = u.id
   where $2 ::boolean or o.id = any($3 ::uuid[])
@@ -48,12 +50,12 @@ export function fleetOverview(db: Database, clock: Clock) {
   return async (page: number, { owners }: Pick<Viewer, 'owners'>, from = db): Promise<FleetOverview> => {
     const who = [clock.today(), owners === 'all', owners === 'all' ? [] : owners];
     const [rows, counts, [fleet]] = await Promise.all([
-      prepared<UnitRow & Omit<NeedingUnit, 'unit'>>(from, 'fleet-needing', PAGE, [
+      prepared<UnitRow & Omit<NeedingUnit, 'unit'>>(from, 'fleet-needing', NEEDING_PAGE, [
         ...who,
         (page - 1) * NEEDING_A_PAGE,
         NEEDING_A_PAGE,
       ]),
-      prepared<FleetOverview['owners'][number]>(from, 'fleet-owners', OWNERS, who),
+      prepared<FleetOverview['owners'][number]>(from, 'fleet-owners', NEEDING_OWNERS, who),
       prepared<FleetOverview['fleet']>(from, 'fleet-standing', STANDING, [standingStates]),
     ]);
     return {

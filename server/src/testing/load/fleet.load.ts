@@ -4,10 +4,11 @@ import { pipeline } from 'node:stream/promises';
 import pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { standingStates, UNITS_A_PAGE } from '@lanternwright/contract/fleet';
+import { NEEDING_A_PAGE, standingStates, UNITS_A_PAGE } from '@lanternwright/contract/fleet';
 import { fillFleet } from '../../../../bench/fleet.mjs';
 import { findUnits } from '../../fleet/find.ts';
 import { countsSql, partsOf, places, SOME, STANDING, unitsSql } from '../../fleet/fleet-page.ts';
+import { NEEDING_OWNERS, NEEDING_PAGE } from '../../fleet/overview.ts';
 import { wordsFound } from '../../fleet/find-words.ts';
 import { UNIT_PAGE } from '../../fleet/unit-page.ts';
 import { bookedWhere } from '../../plan/bookings.ts';
@@ -82,6 +83,16 @@ it('reads a large fleet', async () => {
     const parts = [owners, skips, takes].map((part) => `$${values.push(part)}`);
     return [unitsSql(where, parts), values];
   };
+  const anyones = ['2026-11-26', true, []];
+  await read(
+    'fleet, what needs something',
+    () => `/api/fleet/overview?page=${(page() % 20) + 1}`,
+    () => [
+      [NEEDING_PAGE, [...anyones, (page() % 20) * NEEDING_A_PAGE, NEEDING_A_PAGE]],
+      [NEEDING_OWNERS, anyones],
+      standing,
+    ],
+  );
   await read(
     'fleet, any page',
     () => `/api/fleet/units?page=${page() + 1}`,
