@@ -4,7 +4,8 @@ import { defineRoute, okSchema } from '../route/index.ts';
 import { firstHourSchema } from './first-hour.ts';
 import { shopSettingsSchema } from './settings.ts';
 
-export { firstHourSteps, nextStep, type FirstHour, type FirstHourStep } from './first-hour.ts';
+export type { FirstHour } from './first-hour.ts';
+export { firstHourSteps, nextStep, type FirstHourStep } from './first-hour-steps.ts';
 export { currencies, shopSettingsSchema, type ShopSettings } from './settings.ts';
 
 /** The act that ends a demo: the code that was printed at the start, the shop's name and its first person. */

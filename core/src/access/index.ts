@@ -1,2 +1,3 @@
 export { capabilities, may, pinIsEnough, type Capability } from './capability.ts';
-export { roles, roleSchema, type Role } from './role.ts';
+export { roles, type Role } from './role.ts';
+export { roleSchema } from './role-schema.ts';

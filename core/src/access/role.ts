@@ -1,5 +1,3 @@
-import { z } from 'zod';
-
 /** Who somebody is to the shop. An owner's contact belongs to one or more owners; a trainee practises. */
 export const roles = {
   supervisor: 'supervisor',
@@ -9,4 +7,3 @@ export const roles = {
   trainee: 'trainee',
 } as const;
 export type Role = keyof typeof roles;
-export const roleSchema = z.enum(Object.keys(roles) as [Role, ...Role[]]);

@@ -1,4 +1,5 @@
-import type { Option, Stage, Step } from './step.ts';
+import type { Stage } from './stages.ts';
+import type { Option, Step } from './step.ts';
 import type { TorqueKey } from './sheet.ts';
 
 /** Mark and source of what every shop does and no single page says. */

@@ -48,13 +48,11 @@ export {
 } from './step-data.ts';
 export {
   dimensions,
-  stageOrder,
-  stages,
   stageSchema,
   type Dimension,
   type Option,
   type Procedure,
-  type Stage,
   type Step,
   type StepKind,
 } from './step.ts';
+export { stageOrder, stages, type Stage } from './stages.ts';

@@ -11,7 +11,8 @@ import { shaftSeal } from './family-j.ts';
 import { spindleNeedle } from './family-k.ts';
 import { swivelBearings } from './family-l.ts';
 import { swagedStuds } from './family-m.ts';
-import { stageOrder, type Procedure, type Step } from './step.ts';
+import { stageOrder } from './stages.ts';
+import type { Procedure, Step } from './step.ts';
 
 /** The families' own steps, every version of them. */
 const written: readonly Procedure[] = [

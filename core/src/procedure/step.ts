@@ -1,30 +1,10 @@
 import { z } from 'zod';
 import type { Mark } from './figure.ts';
 import type { Family, TorqueKey } from './sheet.ts';
+import { stages, type Stage } from './stages.ts';
 
-/** The order of work: rows of the traveller. */
-export const stages = [
-  { id: 'intake', title: 'Intake' },
-  { id: 'diagnose', title: 'Diagnose' },
-  { id: 'ready', title: 'Ready' },
-  { id: 'tear-down', title: 'Tear down' },
-  { id: 'inspect', title: 'Inspect' },
-  { id: 'clean-and-seat', title: 'Clean and seat' },
-  { id: 'assemble', title: 'Assemble' },
-  { id: 'adjust', title: 'Adjust' },
-  { id: 'verify', title: 'Verify' },
-  { id: 'lock-and-fill', title: 'Lock and fill' },
-  { id: 'wheel-on', title: 'Wheel on' },
-  { id: 'release', title: 'Release' },
-] as const;
-
-export type Stage = (typeof stages)[number]['id'];
+/** A stage by its id. */
 export const stageSchema = z.enum(stages.map((s) => s.id) as [Stage, ...Stage[]]);
-
-/** Place of a stage in the order of work, from 0. */
-export function stageOrder(stage: Stage): number {
-  return stages.findIndex((s) => s.id === stage);
-}
 
 /** What is measured against a figure of its own. */
 export const dimensions = {

@@ -1,21 +1,18 @@
 export { convertCalculation } from './convert-calculation.ts';
 export { formatQuantity, formatTyped, formatValue } from './format.ts';
 export { parseQuantity, parseTogether, type Parsed } from './parse.ts';
+export { convert, quantity, toSi, valueIn, type Quantity } from './quantity.ts';
 export {
   amountSchema,
-  convert,
   distanceSchema,
   forceSchema,
   hoursSchema,
   placeSchema,
-  quantity,
   readingSchema,
-  toSi,
   temperatureSchema,
   torqueSchema,
-  valueIn,
-  type Quantity,
-} from './quantity.ts';
+} from './quantity-schemas.ts';
+export { readerUnitsSchema, type ReaderUnits } from './reader-units.ts';
 export {
   formatBoth,
   formatFor,
@@ -23,10 +20,8 @@ export {
   inchReader,
   metricReader,
   otherReader,
-  readerUnitsSchema,
   unitFor,
   usualReader,
   type Reader,
-  type ReaderUnits,
 } from './reader.ts';
 export { unitDefinition, units, type Dimension, type Unit } from './units.ts';

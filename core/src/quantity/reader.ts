@@ -1,20 +1,7 @@
-import { z } from 'zod';
 import { formatQuantity, formatTyped, formatValue } from './format.ts';
 import { convert, type Quantity } from './quantity.ts';
+import type { ReaderUnits } from './reader-units.ts';
 import { unitDefinition, type Unit } from './units.ts';
-
-/** Units a reader wants figures in, chosen for each kind of quantity. */
-export const readerUnitsSchema = z.strictObject({
-  /** End play and what else is measured with a dial: inches and thousandths, or millimetres. */
-  length: z.enum(['in', 'mm']),
-  /** Linings, depths, places: from two millimetres up. */
-  thickness: z.enum(['in', 'mm']),
-  distance: z.enum(['km', 'mi']),
-  torque: z.enum(['lbf-ft', 'Nm']),
-  temperature: z.enum(['degC', 'degF']),
-  volume: z.enum(['L', 'qt']),
-});
-export type ReaderUnits = z.output<typeof readerUnitsSchema>;
 
 /** Who reads: somebody with units of their own, or nobody in particular, to whom a figure is said as it was written. */
 export type Reader = ReaderUnits | null;
@@ -103,15 +90,23 @@ export function formatTypedFor({ value, unit }: Pick<Quantity, 'value' | 'unit'>
   return own ? formatTyped({ value, unit }) : formatFor({ value, unit }, reader);
 }
 
+// prettier-ignore
 const opposite = {
-  ...{ in: 'mm', mm: 'in', km: 'mi', mi: 'km', Nm: 'lbf-ft', 'lbf-ft': 'Nm' },
-  ...{ degC: 'degF', degF: 'degC', L: 'qt', qt: 'L' },
+  in: 'mm', mm: 'in', km: 'mi', mi: 'km', Nm: 'lbf-ft', 'lbf-ft': 'Nm',
+  degC: 'degF', degF: 'degC', L: 'qt', qt: 'L',
 } as const;
 
 /** The reader who has chosen the other unit of every quantity. */
 export function otherReader(reader: ReaderUnits): ReaderUnits {
-  const turned = Object.entries(reader).map(([kind, unit]) => [kind, opposite[unit]]);
-  return readerUnitsSchema.parse(Object.fromEntries(turned));
+  const { length, thickness, distance, torque, temperature, volume } = reader;
+  return {
+    length: opposite[length],
+    thickness: opposite[thickness],
+    distance: opposite[distance],
+    torque: opposite[torque],
+    temperature: opposite[temperature],
+    volume: opposite[volume],
+  };
 }
 
 /** A quantity in the reader's unit with the other system beside it: "475 N·m (350 lbf·ft)". */

@@ -1,30 +1,6 @@
-import { z } from 'zod';
 import type { LayerId } from './layer.ts';
 import { allNeedsOff, layerOf, takeOffOrder, type Stack } from './stack.ts';
-
-/** What can be wanted of a wheel end, named by its target part. */
-export const works = {
-  check: 'Check only',
-  'wheel-off': 'Wheel off',
-  retorque: 'Retorque the wheel nuts',
-  'oil-level': 'Oil level',
-  adjust: 'Adjust the bearings',
-  brakes: 'Brakes',
-  seal: 'Seal, renew',
-  bearings: 'Bearings, renew',
-  repack: 'Bearings, clean, judge and repack',
-  studs: 'Studs, renew',
-  hub: 'Hub, renew',
-  'unit-hub': 'Unit hub, renew',
-  shaft: 'Shaft, renew',
-  'spindle-bearing': 'Spindle bearing, renew',
-  spindle: 'Spindle, renew',
-  swivels: 'Swivel bearings, renew',
-  'knuckle-seal': 'Knuckle seal, renew',
-  kingpin: 'Kingpin and bushes',
-} as const;
-export type Work = keyof typeof works;
-export const workSchema = z.enum(Object.keys(works) as [Work, ...Work[]]);
+import { works, type Work } from './works.ts';
 
 /** What a work asks of a layer: open for a setting, or off. */
 export type Reached = 'open' | 'off';

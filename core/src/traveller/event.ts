@@ -18,6 +18,7 @@ import { toolSchema } from '../tool/index.ts';
 import { convert, distanceSchema, hoursSchema, readingSchema, torqueSchema } from '../quantity/index.ts';
 
 import { objectionSchema } from './objection.ts';
+import { followUpKinds, type FollowUpKind } from './follow-up-kinds.ts';
 
 const words = z.string().trim().min(1).max(500);
 const name = z.string().trim().min(1).max(80);
@@ -78,14 +79,6 @@ const retorqueRecorded = z.object({
 });
 const HUGE_RECKONING = 40_000;
 
-/** What is to be looked after once a wheel end is out, besides its retorque. */
-export const followUpKinds = {
-  'oil-level': 'Oil level',
-  temporary: 'Temporary repair',
-  deferred: 'Deferred finding',
-  'other-side': 'Other side',
-} as const;
-export type FollowUpKind = keyof typeof followUpKinds;
 const followUpKind = z.enum(Object.keys(followUpKinds) as [FollowUpKind, ...FollowUpKind[]]);
 
 const followUpDone = z.object({

@@ -1,3 +1,4 @@
+export { followUpKinds, type FollowUpKind } from './follow-up-kinds.ts';
 export { againstRelease, figureFor, mayStayLoose, thinLining, torqueFits } from './against-release.ts';
 export { brakeKindsOf } from './brake-kind.ts';
 export { decide, decideOpening } from './decide.ts';
@@ -6,7 +7,6 @@ export {
   actorSchema,
   commandSchema,
   eventBodySchema,
-  followUpKinds,
   jobOpenedSchema,
   meterKm,
   meterSchema,
@@ -17,7 +17,6 @@ export {
   type Command,
   type CommandInput,
   type EventBody,
-  type FollowUpKind,
   type JobOpened,
   type Meter,
   type OwnerAnswer,

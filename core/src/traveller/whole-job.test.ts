@@ -246,7 +246,11 @@ describe('money', () => {
     ({
       kind: 'bill-written',
       as,
-      bill: { ...bill, lines: [...bill.lines], taxes: [{ name: 'VAT', percent: 20, on: ['labour' as const] }] },
+      bill: {
+        ...bill,
+        lines: [...bill.lines],
+        taxes: [{ name: 'VAT', percent: 20, on: ['labour' as const] }],
+      },
     }) as const;
 
   it('an estimate is a supervisor’s; the owner’s answer is recorded with a name, a deferral with date and risk', () => {

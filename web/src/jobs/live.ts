@@ -1,7 +1,6 @@
 import { useEffect } from 'react';
 import type { LiveMessage } from '@lanternwright/contract/jobs';
 import { api } from '../api.ts';
-import { fetchForOffline } from '../offline/fetch-for-offline.ts';
 import { sawRecord } from '../record-seen.ts';
 import { useAppDispatch } from '../store.ts';
 import { eventArrived } from './jobs-api.ts';
@@ -31,6 +30,10 @@ export function useLive(seesJobs: boolean, worksOffline: boolean): void {
         dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs', 'plan']));
       }, LISTS_MS);
     };
+    const copy = async () => {
+      const { fetchForOffline } = await import('../offline/fetch-for-offline.ts');
+      await dispatch(fetchForOffline());
+    };
     const open = () => {
       stream = new EventSource('/api/live');
       stream.onmessage = ({ data, lastEventId }: MessageEvent<string>) => {
@@ -46,7 +49,7 @@ export function useLive(seesJobs: boolean, worksOffline: boolean): void {
       const stands = () => {
         lost = false;
         clearTimeout(copying);
-        if (worksOffline) copying = setTimeout(() => void dispatch(fetchForOffline()), COPY_MS);
+        if (worksOffline) copying = setTimeout(() => void copy(), COPY_MS);
       };
       // Nobody knows what was missed before the stream stood, nor in a long gap of it.
       stream.addEventListener('anew', () => {
