@@ -1,68 +1,75 @@
-import {
-  NEEDING_A_PAGE,
-  standingStates,
-  type FleetOverview,
-  type NeedingUnit,
-} from '@lanternwright/contract/fleet';
+import { NEEDING_A_PAGE, type FleetOverview, type NeedingUnit } from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
 import type { Viewer } from '../http/viewer.ts';
 import { OPEN_FOLLOW_UPS } from '../jobs/follow-ups.ts';
 import type { Clock } from '../shop/clock.ts';
-import { STANDING, toSummary, UNIT_ROW, type UnitRow } from './fleet-page.ts';
+import { toSummary, UNIT_ROW, type UnitRow } from './fleet-page.ts';
 
-/** SQL: units that need something, each with how grave it is; $1 is today, $2 whether all owners are seen, $3 whose are. */
-const NEEDING = `
+/**
+ * SQL: what needs something and every owner's counts, as one row; $1 is today, $2 whether all owners are seen, $3 whose
+ * are, $4 how many are left out, $5 how many shown. A rank is a grade and, within it, the worst end play, the oldest
+ * follow-up, the work that is longest overdue: numbers, since thousands of names are slow to sort.
+ */
+export const OVERVIEW = `
   with follow_up as (${OPEN_FOLLOW_UPS('$1 ::date')}),
-  need as (
-    select w.unit_id, array_position(array['out-of-service', 'loose', 'tight', 'repeat', 'working'], w.state) as grade,
-      0 as follow_up
-    from wheel_end w join axle a on a.id = w.axle_id and a.taken_out_at is null
+  ends as materialized (
+    select w.unit_id, w.state, w.end_play_mm from wheel_end w
     where w.state in ('out-of-service', 'loose', 'tight', 'repeat', 'working')
-    union all select f.unit_id, 6, 1 from follow_up f where f.state <> 'early'
-    union all select d.unit_id, 7, 0 from unit_due d where d.due_on < $1 ::date
+      and not exists (select 1 from axle a where a.id = w.axle_id and a.taken_out_at is not null)
   ),
-  needing as (
-    select n.unit_id, min(n.grade) as grade, sum(n.follow_up) ::int as follow_ups from need n group by n.unit_id
-  )`;
-
-/** SQL: what needs something; $4 are left out, $5 shown. */
-export const NEEDING_PAGE = `${NEEDING}
-  select n.follow_ups as "followUps", ${UNIT_ROW},
-    (select count(*) ::int from due d where d.unit_id = n.unit_id and d.due_on < $1 ::date) as due
-  from (
-    select n.*, row_number() over (order by n.grade, u.name collate natural_order, u.id) as place
-    from needing n join unit u on u.id = n.unit_id
+  need as (
+    select unit_id, 0 as follow_up,
+      array_position(array['out-of-service', 'loose', 'tight', 'repeat', 'working'], state) * 1e6 ::float8
+        + case state when 'loose' then 1e3 - end_play_mm else 0 end as rank
+    from ends
+    union all
+    select f.unit_id, 1, 6e6 ::float8 + (f.by_date - date '1970-01-01') from follow_up f where f.state <> 'early'
+    union all
+    select d.unit_id, 0, 7e6 ::float8 + (d.due_on - date '1970-01-01') from unit_due d where d.due_on < $1 ::date
+  ),
+  needing as materialized (
+    select n.unit_id, u.owner_id, n.rank, n.follow_ups
+    from (select unit_id, min(rank) as rank, sum(follow_up) ::int as follow_ups from need group by unit_id) n
+    join unit u on u.id = n.unit_id
     where $2 ::boolean or u.owner_id = any($3 ::uuid[])
-    order by place offset $4 limit $5
-  ) n join unit u on u.id = n.unit_id join owner o on o.id = u.owner_id
-  order by n.place`;
+  ),
+  page as (select * from needing order by rank, unit_id offset $4 limit $5)
+  select
+    (select coalesce(json_agg(row_to_json(r) order by r.rank, r.id), '[]') from (
+      select n.rank, n.follow_ups as "followUps", ${UNIT_ROW},
+        (select count(*) ::int from due d where d.unit_id = n.unit_id and d.due_on < $1 ::date) as due
+      from page n join unit u on u.id = n.unit_id join owner o on o.id = u.owner_id) r) as needing,
+    (select coalesce(json_agg(json_build_object('id', o.id, 'name', o.name, 'units', c.units,
+        'needing', coalesce(m.needing, 0)) order by o.name collate natural_order, o.id), '[]')
+      from owner o
+      join (select owner_id, count(*) ::int as units from unit group by 1) c on c.owner_id = o.id
+      left join (select owner_id, count(*) ::int as needing from needing group by 1) m on m.owner_id = o.id
+      where $2 ::boolean or o.id = any($3 ::uuid[])) as owners,
+    (select json_build_object('units', (select count(*) from unit), 'standing', coalesce(json_object_agg(s.state, s.n), '{}'))
+      from (select state, count(*) as n from ends where state <> 'repeat' group by 1) s) as fleet`;
 
-/** SQL: every owner with their counts. */
-export const NEEDING_OWNERS = `${NEEDING}
-  select o.id, o.name, count(u.id) ::int as units, count(n.unit_id) ::int as needing
-  from owner o join unit u on u.owner_id = o.id left join needing n on n.unit_id = u.id
-  where $2 ::boolean or o.id = any($3 ::uuid[])
-  group by o.id order by o.name collate natural_order, o.id`;
+interface OverviewRow {
+  needing: (UnitRow & Omit<NeedingUnit, 'unit'>)[];
+  owners: FleetOverview['owners'];
+  fleet: FleetOverview['fleet'];
+}
 
 /** What needs something first, and whose units there are. */
 export function fleetOverview(db: Database, clock: Clock) {
   return async (page: number, { owners }: Pick<Viewer, 'owners'>, from = db): Promise<FleetOverview> => {
     const who = [clock.today(), owners === 'all', owners === 'all' ? [] : owners];
-    const [rows, counts, [fleet]] = await Promise.all([
-      prepared<UnitRow & Omit<NeedingUnit, 'unit'>>(from, 'fleet-needing', NEEDING_PAGE, [
-        ...who,
-        (page - 1) * NEEDING_A_PAGE,
-        NEEDING_A_PAGE,
-      ]),
-      prepared<FleetOverview['owners'][number]>(from, 'fleet-owners', NEEDING_OWNERS, who),
-      prepared<FleetOverview['fleet']>(from, 'fleet-standing', STANDING, [standingStates]),
+    const [overview] = await prepared<OverviewRow>(from, 'fleet-overview', OVERVIEW, [
+      ...who,
+      (page - 1) * NEEDING_A_PAGE,
+      NEEDING_A_PAGE,
     ]);
+    const { needing, owners: counts, fleet } = overview!;
     return {
-      needing: rows.map(({ followUps, due, ...row }) => ({ unit: toSummary(row), followUps, due })),
+      needing: needing.map(({ followUps, due, ...row }) => ({ unit: toSummary(row), followUps, due })),
       total: counts.reduce((sum, o) => sum + o.needing, 0),
       owners: counts,
-      fleet: fleet!,
+      fleet,
     };
   };
 }
