@@ -1,13 +1,14 @@
 import { useState } from 'react';
+import { z } from 'zod';
 import type { Due } from '@lanternwright/contract/fleet';
 import { duties } from '@lanternwright/core/due';
 import { works, type Work } from '@lanternwright/core/stack';
-import { problemFields } from '../api.ts';
 import { useMay } from '../people/people-api.ts';
 import { formatDate, shopToday } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { useTellServiceMutation } from './fleet-api.ts';
+import { useRequestForm } from '../use-request-form.ts';
 import { PanelForm } from './panel-form.tsx';
 
 const byWords = { distance: 'by distance', months: 'by age', hours: 'by hours' } as const;
@@ -64,6 +65,12 @@ function grouped(due: readonly Due[]): (Due & { positions: string[] })[] {
   return [...groups.values()];
 }
 
+const SERVICE = 'Say the day, and on which wheel ends';
+const serviceSchema = z.object({
+  date: z.string().min(1, SERVICE),
+  positions: z.array(z.string()).min(1, SERVICE),
+});
+
 function TellService({
   unitId,
   due,
@@ -73,40 +80,36 @@ function TellService({
   due: Due & { positions: string[] };
   onDone: () => void;
 }) {
-  const [date, setDate] = useState('');
-  const [chosen, setChosen] = useState<readonly string[]>([]);
-  const [missed, setMissed] = useState('');
   const [tell, { isLoading, error }] = useTellServiceMutation();
-  const save = async () => {
-    if (date === '' || chosen.length === 0) return setMissed('Say the day, and on which wheel ends');
-    for (const position of chosen) {
+  const form = useRequestForm(serviceSchema, { date: '', positions: [] }, error);
+  const { errorOf, field, handleSubmit, register, watch } = form;
+  const save = handleSubmit(async ({ date, positions }) => {
+    for (const position of positions) {
       const answer = await tell({ id: unitId, position, date, works: [due.work] });
       if (answer.error) return;
     }
     onDone();
-  };
+  });
+  const chosen = watch('positions');
   return (
     <PanelForm {...{ error, isLoading, onDone }} button="Save" onSave={() => void save()}>
       <div className="flex flex-wrap gap-2" role="group" aria-label="On which wheel ends">
         {due.positions.map((p) => (
-          <button
+          <label
             key={p}
-            type="button"
-            aria-pressed={chosen.includes(p)}
-            onClick={() => setChosen(chosen.includes(p) ? chosen.filter((x) => x !== p) : [...chosen, p])}
-            className={`min-h-12 min-w-12 rounded-md border px-3 text-14 ${chosen.includes(p) ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
+            className={`flex min-h-12 min-w-12 cursor-pointer items-center justify-center rounded-md border px-3 text-14 has-focus-visible:outline-2 ${chosen.includes(p) ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
           >
+            <input type="checkbox" className="sr-only" value={p} {...register('positions')} />
             {p}
-          </button>
+          </label>
         ))}
       </div>
       <TextField
         label={`Day of: ${works[due.work]}`}
         type="date"
         max={shopToday()}
-        value={date}
-        error={problemFields(error)['date'] ?? (missed || undefined)}
-        onChange={(e) => setDate(e.target.value)}
+        {...field('date')}
+        error={errorOf('positions') ?? errorOf('date')}
       />
     </PanelForm>
   );

@@ -1,162 +1,17 @@
 import { useState } from 'react';
 import { METERS_A_PAGE, type MeterPage, type MeterRow } from '@lanternwright/contract/fleet';
 import { meterSources } from '@lanternwright/core/record';
-import { parseQuantity } from '@lanternwright/core/quantity';
-import { problemFields, problemText } from '../api.ts';
-import { Choices } from '../jobs/step-form-parts.tsx';
+import { problemText } from '../api.ts';
 import { useMay } from '../people/people-api.ts';
-import { formatDate, formatMeter, shopToday } from '../shell/words.ts';
+import { formatDate, formatMeter } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
-import { TextField } from '../ui/field.tsx';
 import { Pager } from '../ui/pager.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import {
-  useAddMeterMutation,
-  useCorrectMeterMutation,
-  useMetersQuery,
-  useSwapMeterMutation,
-} from './fleet-api.ts';
-import { PanelForm } from './panel-form.tsx';
+import { useCorrectMeterMutation, useMetersQuery } from './fleet-api.ts';
+import { ReadForm, SwapForm } from './meter-forms.tsx';
 import { useReader } from '../shell/use-reader.ts';
-import { eitherUnit } from '../shell/words.ts';
-import type { ReaderUnits } from '@lanternwright/core/quantity';
 
 type Asking = { what: 'read' } | { what: 'swap' } | { what: 'strike'; row: MeterRow } | null;
-
-const distanceOf = (text: string, reader: ReaderUnits) => parseQuantity(text, ['km', 'mi'], reader.distance);
-const hoursOf = (text: string) => parseQuantity(text, ['h'], 'h');
-
-function ReadForm({ unitId, onDone }: { unitId: string; onDone: () => void }) {
-  const reader = useReader();
-  const [date, setDate] = useState('');
-  const [distance, setDistance] = useState('');
-  const [hours, setHours] = useState('');
-  const [bad, setBad] = useState<Record<string, string>>({});
-  const [add, { isLoading, error }] = useAddMeterMutation();
-  const refused = { ...problemFields(error), ...bad };
-  const save = async (sure: boolean) => {
-    const [km, h] = [distanceOf(distance, reader), hoursOf(hours)];
-    const wrong = {
-      ...(date === '' ? { date: 'Say the day' } : {}),
-      ...(distance.trim() !== '' && !km.ok ? { distance: km.message } : {}),
-      ...(hours.trim() !== '' && !h.ok ? { hours: h.message } : {}),
-      ...(distance.trim() === '' && hours.trim() === '' ? { distance: 'Say what one of them reads' } : {}),
-    };
-    setBad(wrong);
-    if (Object.keys(wrong).length > 0) return;
-    const meter = { ...(km.ok ? { distance: km.quantity } : {}), ...(h.ok ? { hours: h.quantity } : {}) };
-    const answer = await add({ id: unitId, date, sure, ...meter });
-    if (!answer.error) onDone();
-  };
-  const doubted = error !== undefined && Object.keys(problemFields(error)).some((f) => f !== 'date');
-  return (
-    <PanelForm
-      {...{ error, isLoading, onDone }}
-      button="Keep this reading"
-      also={
-        doubted && (
-          <Button disabled={isLoading} onClick={() => void save(true)}>
-            I looked again: keep it as it is
-          </Button>
-        )
-      }
-      onSave={() => void save(false)}
-    >
-      <TextField
-        label="Day"
-        type="date"
-        max={shopToday()}
-        value={date}
-        error={refused['date']}
-        onChange={(e) => setDate(e.target.value)}
-      />
-      <TextField
-        label={`Odometer, optional, ${eitherUnit(reader, 'distance')}`}
-        placeholder="611,240 km"
-        value={distance}
-        error={refused['distance']}
-        onChange={(e) => setDistance(e.target.value)}
-      />
-      <TextField
-        label="Hour meter, optional"
-        placeholder="4,210 h"
-        value={hours}
-        error={refused['hours']}
-        onChange={(e) => setHours(e.target.value)}
-      />
-    </PanelForm>
-  );
-}
-
-const meters = [
-  ['distance', 'Odometer'],
-  ['hours', 'Hour meter'],
-] as const;
-const reasons = [
-  ['swapped', 'Another one was put in'],
-  ['set-back', 'It was set back, or ran over'],
-] as const;
-
-function SwapForm({ unitId, onDone }: { unitId: string; onDone: () => void }) {
-  const reader = useReader();
-  const [of, setOf] = useState<'distance' | 'hours' | ''>('');
-  const [why, setWhy] = useState<'swapped' | 'set-back' | ''>('');
-  const [date, setDate] = useState('');
-  const [last, setLast] = useState('');
-  const [first, setFirst] = useState('');
-  const [bad, setBad] = useState<Record<string, string>>({});
-  const [swap, { isLoading, error }] = useSwapMeterMutation();
-  const refused = { ...problemFields(error), ...bad };
-  const valueOf = (text: string) => {
-    const read = of === 'hours' ? hoursOf(text) : distanceOf(text, reader);
-    if (!read.ok) return null;
-    return of === 'hours' ? read.quantity.value : read.quantity.si / 1000;
-  };
-  const save = async () => {
-    const [old, now] = [valueOf(last), valueOf(first)];
-    const wrong = {
-      ...(of === '' || why === '' ? { of: 'Say which one, and why' } : {}),
-      ...(date === '' ? { date: 'Say the day' } : {}),
-      ...(old === null ? { last: 'Say what the old one read at its end' } : {}),
-      ...(now === null ? { first: 'Say what it began at' } : {}),
-    };
-    setBad(wrong);
-    if (of === '' || why === '' || date === '' || old === null || now === null) return;
-    const answer = await swap({ id: unitId, of, why, date, last: old, first: now });
-    if (!answer.error) onDone();
-  };
-  return (
-    <PanelForm
-      {...{ error, isLoading, onDone }}
-      button="Count on from the new one"
-      onSave={() => void save()}
-    >
-      <Choices legend="Which meter" name="of" choices={meters} chosen={of} onChoose={setOf} />
-      <Choices legend="What happened" name="why" choices={reasons} chosen={why} onChoose={setWhy} />
-      {refused['of'] && <Note tone="trouble">{refused['of']}</Note>}
-      <TextField
-        label="Day"
-        type="date"
-        max={shopToday()}
-        value={date}
-        error={refused['date']}
-        onChange={(e) => setDate(e.target.value)}
-      />
-      <TextField
-        label="The old one read at its end"
-        value={last}
-        error={refused['last']}
-        onChange={(e) => setLast(e.target.value)}
-      />
-      <TextField
-        label="The new one began at"
-        value={first}
-        error={refused['first']}
-        onChange={(e) => setFirst(e.target.value)}
-      />
-    </PanelForm>
-  );
-}
 
 const isDoubted = ({ km, hours, totalKm, totalHours }: MeterRow) =>
   (km !== null && totalKm === null) || (hours !== null && totalHours === null);

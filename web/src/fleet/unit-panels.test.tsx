@@ -84,8 +84,8 @@ describe('what is due on a unit', () => {
     await user.click(screen.getByRole('button', { name: 'Save' }));
     expect(screen.getByText('Say the day, and on which wheel ends')).toBeTruthy();
     expect(asked).toHaveLength(0);
-    await user.click(screen.getByRole('button', { name: '2L' }));
-    await user.click(screen.getByRole('button', { name: '2R' }));
+    await user.click(screen.getByRole('checkbox', { name: '2L' }));
+    await user.click(screen.getByRole('checkbox', { name: '2R' }));
     await user.type(screen.getByLabelText('Day of: Seal, renew'), '2026-03-01');
     await user.click(screen.getByRole('button', { name: 'Save' }));
     await vi.waitFor(() => expect(asked).toHaveLength(2));

@@ -1,5 +1,6 @@
 import { may } from '@lanternwright/core/access';
 import { useState } from 'react';
+import { z } from 'zod';
 import type { SecondPersonInput } from '@lanternwright/contract/jobs';
 import type { Step, StepData } from '@lanternwright/core/procedure';
 import { currentRound, progressOf, type WheelEnd } from '@lanternwright/core/traveller';
@@ -12,6 +13,7 @@ import { TextField } from '../ui/field.tsx';
 import { PinPad, SHORTEST_PIN } from '../ui/pin-pad.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useSecondPersonMutation } from './jobs-api.ts';
+import { useRequestForm } from '../use-request-form.ts';
 import type { OpenJob } from './use-job.ts';
 
 /** Who recorded the step that this one looks at, where that is the person at the screen. */
@@ -19,6 +21,8 @@ export function ownWork(wheelEnd: WheelEnd, step: Step, personId: string): boole
   if (step.kind !== 'inspect' || !step.otherThan) return false;
   return progressOf(wheelEnd).find((p) => p.step.id === step.otherThan)?.record?.by.id === personId;
 }
+
+const signSchema = z.object({ login: z.string().trim(), password: z.string() });
 
 /**
  * A second person looks and signs with their own PIN or password at the step. It needs the network: neither is ever
@@ -34,9 +38,9 @@ export function SecondPerson({
   step: Extract<Step, { kind: 'inspect' }>;
 }) {
   const { data: session } = useSessionQuery();
-  const [login, setLogin] = useState('');
-  const [password, setPassword] = useState('');
   const [send, { isLoading, error }] = useSecondPersonMutation();
+  const { field, handleSubmit, watch } = useRequestForm(signSchema, { login: '', password: '' }, null);
+  const { login, password } = watch();
   // What the lock's own record is on its way with must be there first.
   const onItsWay = useAppSelector((s) => s.outbox.waiting.some((w) => w.jobId === open.job.id));
   const wait = isLoading || onItsWay;
@@ -109,24 +113,10 @@ export function SecondPerson({
       ) : (
         <form
           className="grid gap-3 sm:grid-cols-[1fr_1fr_auto] sm:items-end"
-          onSubmit={(e) => {
-            e.preventDefault();
-            sign({ login: login.trim(), password });
-          }}
+          onSubmit={(e) => void handleSubmit(sign)(e)}
         >
-          <TextField
-            label="Name of the second person"
-            autoComplete="off"
-            value={login}
-            onChange={(e) => setLogin(e.target.value)}
-          />
-          <TextField
-            label="Their password"
-            type="password"
-            autoComplete="off"
-            value={password}
-            onChange={(e) => setPassword(e.target.value)}
-          />
+          <TextField label="Name of the second person" {...field('login')} />
+          <TextField label="Their password" type="password" {...field('password')} />
           <Button type="submit" weight="main" disabled={wait || login.trim() === '' || password === ''}>
             Looked at: it is locked
           </Button>

@@ -1,5 +1,5 @@
-import { useState } from 'react';
 import { v4 as uuid } from 'uuid';
+import { z } from 'zod';
 import { currencies, type ShopSettings } from '@lanternwright/contract/shop';
 import { problemFields } from '../api.ts';
 import { FormProblem } from '../form-problem.tsx';
@@ -12,6 +12,7 @@ import { UnitFields } from '../people/unit-fields.tsx';
 import { HoursFields } from './hours-fields.tsx';
 import { ShiftsSection } from './shifts-section.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { useRequestForm } from '../use-request-form.ts';
 
 const zones = ['UTC', ...Intl.supportedValuesOf('timeZone').filter((z) => z !== 'UTC')];
 
@@ -61,54 +62,32 @@ function BayFields({
   );
 }
 
+/** The server checks it: half of it is rows, each with its own error. */
+const typed = z.custom<ShopSettings>();
+
 function SettingsForm({ start }: { start: ShopSettings }) {
-  const [draft, setDraft] = useState(start);
   const [save, { error, isLoading, isSuccess }] = useChangeSettingsMutation();
-  const fields = problemFields(error);
-  const set = (part: Partial<ShopSettings>) => setDraft({ ...draft, ...part });
+  const { errorOf, field, handleSubmit, setValue, watch } = useRequestForm(typed, start, error);
+  const draft = watch();
+  const hours = ({ week, holidays }: Partial<ShopSettings>) => {
+    if (week) setValue('week', week);
+    if (holidays) setValue('holidays', holidays);
+  };
   return (
-    <form
-      className="flex flex-col gap-6"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void save(draft);
-      }}
-    >
+    <form className="flex flex-col gap-6" onSubmit={(e) => void handleSubmit((all) => save(all))(e)}>
       <fieldset className="grid gap-4 md:grid-cols-2">
         <legend className="pb-2 text-18 font-semibold">On every paper</legend>
-        <TextField
-          label="Name of the shop"
-          required
-          value={draft.name}
-          onChange={(e) => set({ name: e.target.value })}
-          error={fields['name']}
-        />
-        <AreaField
-          label="Address"
-          value={draft.address}
-          onChange={(e) => set({ address: e.target.value })}
-          error={fields['address']}
-        />
-        <AreaField
-          label="Terms, at the foot of estimates and bills"
-          value={draft.terms}
-          maxLength={600}
-          onChange={(e) => set({ terms: e.target.value })}
-          error={fields['terms']}
-        />
-        <SelectField
-          label="Paper"
-          value={draft.paper}
-          onChange={(e) => set({ paper: e.target.value as ShopSettings['paper'] })}
-        >
+        <TextField label="Name of the shop" required {...field('name')} />
+        <AreaField label="Address" {...field('address')} />
+        <AreaField label="Terms, at the foot of estimates and bills" maxLength={600} {...field('terms')} />
+        <SelectField label="Paper" {...field('paper')}>
           <option value="a4">A4</option>
           <option value="letter">Letter</option>
         </SelectField>
         <SelectField
           label="Currency of estimates and bills"
           hint="Bills that are written stay as they are"
-          value={draft.currency}
-          onChange={(e) => set({ currency: e.target.value as ShopSettings['currency'] })}
+          {...field('currency')}
         >
           {currencies.map((c) => (
             <option key={c}>{c}</option>
@@ -120,9 +99,7 @@ function SettingsForm({ start }: { start: ShopSettings }) {
         <SelectField
           label="The shop’s clock goes by"
           hint={`It is ${nowIn(draft.zone)} there now`}
-          value={draft.zone}
-          error={fields['zone']}
-          onChange={(e) => set({ zone: e.target.value })}
+          {...field('zone')}
         >
           {zones.map((z) => (
             <option key={z}>{z}</option>
@@ -134,10 +111,10 @@ function SettingsForm({ start }: { start: ShopSettings }) {
         <p className="text-14 text-muted">
           On papers, and on the screen of whoever has not chosen their own.
         </p>
-        <UnitFields units={draft.units} onChange={(units) => set({ units })} />
+        <UnitFields units={draft.units} onChange={(units) => setValue('units', units)} />
       </fieldset>
-      <BayFields bays={draft.bays} error={fields['bays']} onChange={(bays) => set({ bays })} />
-      <HoursFields draft={draft} fields={fields} onChange={set} />
+      <BayFields bays={draft.bays} error={errorOf('bays')} onChange={(bays) => setValue('bays', bays)} />
+      <HoursFields draft={draft} fields={problemFields(error)} onChange={hours} />
       <FormProblem error={error} />
       {isSuccess && !error && <Note tone="good">Saved, for everybody at once.</Note>}
       <div>
