@@ -193,8 +193,10 @@ export function FleetPage() {
   const filters = filtersIn(params);
   const asked = askedBy(params);
   const filtered = Object.values(filters).some((v) => v !== '');
-  // The same query as the overview below makes: it is asked once.
-  const { data: overview } = useFleetOverviewQuery({ page: filtered ? 1 : asked.page });
+  // The same query as what is shown below makes: it is asked once.
+  const overview = useFleetOverviewQuery({ page: asked.page }, { skip: filtered });
+  const list = useFleetQuery(asked, { skip: !filtered });
+  const { data } = filtered ? list : overview;
   const go: Go = (part) => {
     // The address is ahead of what is drawn: a second choice made at once must not undo the first.
     const next = new URLSearchParams(window.location.search);
@@ -210,9 +212,7 @@ export function FleetPage() {
         {/* A line of its own: what it counts comes later and moves nothing. */}
         <div className="flex min-h-11 w-full flex-wrap items-center gap-x-5">
           <h1 className="text-23">Fleet</h1>
-          {overview && (
-            <Standing fleet={overview.fleet} state={filters.state} choose={(state) => go({ state })} />
-          )}
+          {data && <Standing fleet={data.fleet} state={filters.state} choose={(state) => go({ state })} />}
         </div>
         <FilterBar filters={filters} set={go} />
         <div className="flex flex-wrap gap-2">

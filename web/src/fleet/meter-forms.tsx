@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { parseQuantity, type ReaderUnits, type Unit } from '@lanternwright/core/quantity';
+import { parseQuantity, type ReaderUnits } from '@lanternwright/core/quantity';
 import { problemFields } from '../api.ts';
+import { optionalQuantity } from '../optional-quantity.ts';
 import { Choices } from '../jobs/step-form-parts.tsx';
 import { useReader } from '../shell/use-reader.ts';
 import { eitherUnit, shopToday } from '../shell/words.ts';
@@ -15,19 +16,13 @@ const day = z.string().min(1, 'Say the day');
 const distanceOf = (text: string, reader: ReaderUnits) => parseQuantity(text, ['km', 'mi'], reader.distance);
 const hoursOf = (text: string) => parseQuantity(text, ['h'], 'h');
 
-/** A quantity that may be left out, or what cannot be read in it. */
-const optional = (units: Unit[], assumed: Unit) =>
-  z.string().transform((text, context) => {
-    if (text.trim() === '') return null;
-    const read = parseQuantity(text, units, assumed);
-    if (read.ok) return read.quantity;
-    context.addIssue({ code: 'custom', message: read.message });
-    return z.NEVER;
-  });
-
 const readSchema = (reader: ReaderUnits) =>
   z
-    .object({ date: day, distance: optional(['km', 'mi'], reader.distance), hours: optional(['h'], 'h') })
+    .object({
+      date: day,
+      distance: optionalQuantity(['km', 'mi'], reader.distance),
+      hours: optionalQuantity(['h'], 'h'),
+    })
     .refine(({ distance, hours }) => distance !== null || hours !== null, {
       path: ['distance'],
       error: 'Say what one of them reads',

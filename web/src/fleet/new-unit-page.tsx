@@ -1,6 +1,4 @@
-import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import {
@@ -11,23 +9,17 @@ import {
   type Layout,
   type UnitKind,
 } from '@lanternwright/core/axle-plan';
-import { parseQuantity, type Unit } from '@lanternwright/core/quantity';
-import { problemFields, problemText } from '../api.ts';
+import { FormProblem } from '../form-problem.tsx';
+import { optionalQuantity } from '../optional-quantity.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
-import { Note } from '../ui/problem-note.tsx';
+import { useRequestForm } from '../use-request-form.ts';
 import { AxleEditor, type EditedAxle } from './axle-editor.tsx';
 import { PlanDrawing } from './plan-drawing.tsx';
 import { useAddUnitMutation, useOwnersQuery } from './fleet-api.ts';
 import { useReader } from '../shell/use-reader.ts';
 import { eitherUnit } from '../shell/words.ts';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
-
-const typedQuantity = (units: Unit[], assumed: Unit) =>
-  z.string().superRefine((text, context) => {
-    const read = text.trim() === '' ? { ok: true as const } : parseQuantity(text, units, assumed);
-    if (!read.ok) context.addIssue({ code: 'custom', message: read.message });
-  });
 
 /** What is typed for a unit. @param distance what a bare odometer reading is in */
 const formSchema = (distance: ReaderUnits['distance']) =>
@@ -36,16 +28,17 @@ const formSchema = (distance: ReaderUnits['distance']) =>
     name: z.string().trim().min(1, 'Give the unit a name').max(60),
     kind: unitKindSchema,
     plate: z.string().trim().max(20),
-    distance: typedQuantity(['km', 'mi'], distance),
-    hours: typedQuantity(['h'], 'h'),
+    distance: optionalQuantity(['km', 'mi'], distance),
+    hours: optionalQuantity(['h'], 'h'),
   });
-type Form = z.infer<ReturnType<typeof formSchema>>;
-
-function meterOf({ distance, hours }: Form, reader: ReaderUnits) {
-  const km = parseQuantity(distance, ['km', 'mi'], reader.distance);
-  const h = parseQuantity(hours, ['h'], 'h');
-  return { ...(km.ok ? { distance: km.quantity } : {}), ...(h.ok ? { hours: h.quantity } : {}) };
-}
+const start: z.input<ReturnType<typeof formSchema>> = {
+  owner: '',
+  name: '',
+  kind: 'tractor',
+  plate: '',
+  distance: '',
+  hours: '',
+};
 
 function LayoutPicker({ kind, onPick }: { kind: UnitKind; onPick: (layout: Layout) => void }) {
   return (
@@ -73,23 +66,11 @@ export function NewUnitPage() {
   const { data: owners = [] } = useOwnersQuery();
   const [axles, setAxles] = useState<readonly EditedAxle[] | null>(null);
   const [addUnit, { isLoading, error }] = useAddUnitMutation();
-  const { register, handleSubmit, watch, formState } = useForm<Form>({
-    resolver: zodResolver(formSchema(reader.distance)),
-    defaultValues: { owner: '', name: '', kind: 'tractor', plate: '', distance: '', hours: '' },
-  });
-  const refused = problemFields(error);
-  const errorOf = (field: keyof Form) => formState.errors[field]?.message ?? refused[field];
-  const save = handleSubmit(async (form) => {
+  const { field, handleSubmit, watch } = useRequestForm(formSchema(reader.distance), start, error);
+  const save = handleSubmit(async ({ distance, hours, ...unit }) => {
     if (!axles) return;
-    const { owner, name, kind, plate } = form;
-    const { data } = await addUnit({
-      owner,
-      name,
-      kind,
-      plate,
-      meter: meterOf(form, reader),
-      axles: [...axles],
-    });
+    const meter = { ...(distance ? { distance } : {}), ...(hours ? { hours } : {}) };
+    const { data } = await addUnit({ ...unit, meter, axles: [...axles] });
     if (data) await navigate(`/fleet/${data.id}`);
   });
   return (
@@ -97,39 +78,27 @@ export function NewUnitPage() {
       <h1 className="text-23">Add a unit</h1>
       <form className="flex flex-col gap-6" onSubmit={(e) => void save(e)}>
         <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-3">
-          <TextField
-            label="Owner"
-            list="owners"
-            hint="A new name makes a new owner"
-            error={errorOf('owner')}
-            {...register('owner')}
-          />
+          <TextField label="Owner" list="owners" hint="A new name makes a new owner" {...field('owner')} />
           <datalist id="owners">
             {owners.map((o) => (
               <option key={o.id} value={o.name} />
             ))}
           </datalist>
-          <TextField label="Name" error={errorOf('name')} {...register('name')} />
-          <SelectField label="Kind" error={errorOf('kind')} {...register('kind')}>
+          <TextField label="Name" {...field('name')} />
+          <SelectField label="Kind" {...field('kind')}>
             {Object.entries(unitKinds).map(([id, title]) => (
               <option key={id} value={id}>
                 {title}
               </option>
             ))}
           </SelectField>
-          <TextField label="Plate" error={errorOf('plate')} {...register('plate')} />
+          <TextField label="Plate" {...field('plate')} />
           <TextField
             label={`Distance on the meter, ${eitherUnit(reader, 'distance')}`}
             placeholder="611,240 km"
-            error={errorOf('distance')}
-            {...register('distance')}
+            {...field('distance')}
           />
-          <TextField
-            label="Hours on the meter"
-            placeholder="4,210 h"
-            error={errorOf('hours')}
-            {...register('hours')}
-          />
+          <TextField label="Hours on the meter" placeholder="4,210 h" {...field('hours')} />
         </div>
         <section className="flex flex-col gap-3">
           <h2 className="text-18">{axles ? 'Axles, front to rear' : 'Which axle plan is it'}</h2>
@@ -139,7 +108,7 @@ export function NewUnitPage() {
             <LayoutPicker kind={watch('kind')} onPick={(l) => setAxles(numbered(l.axles))} />
           )}
         </section>
-        {error && Object.keys(refused).length === 0 && <Note tone="trouble">{problemText(error)}</Note>}
+        <FormProblem error={error} />
         <div className="flex flex-wrap gap-3">
           <Button type="submit" weight="main" disabled={!axles || isLoading}>
             Add {watch('name') || 'the unit'}

@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { z } from 'zod';
 import type { Symptom } from '@lanternwright/core/inspection';
-import { formatTyped, parseQuantity, type Unit } from '@lanternwright/core/quantity';
+import { formatTyped, type Unit } from '@lanternwright/core/quantity';
 import type { Meter } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { SymptomPicker } from './symptom-picker.tsx';
+import { optionalQuantity } from '../optional-quantity.ts';
 import { useRequestForm } from '../use-request-form.ts';
 import type { OpenJob } from './use-job.ts';
 import { useReader } from '../shell/use-reader.ts';
@@ -20,13 +21,7 @@ const intakeSchema = (assumed: Unit) =>
   z.object({
     complaint: z.string(),
     reportedBy: z.string(),
-    meter: z.string().transform((text, context) => {
-      if (text.trim() === '') return null;
-      const read = parseQuantity(text, ['km', 'mi', 'h'], assumed);
-      if (read.ok) return read.quantity;
-      context.addIssue({ code: 'custom', message: read.message });
-      return z.NEVER;
-    }),
+    meter: optionalQuantity(['km', 'mi', 'h'], assumed),
     reason: z.string().trim().min(1, 'Say why'),
   });
 
