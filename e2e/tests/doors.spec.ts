@@ -93,6 +93,24 @@ test('two tablets without a network open, reload and work; what does not fit is 
   ]);
 });
 
+test('the copy for a day without a network is fetched again when the network went in the midst of it', async ({
+  browser,
+}) => {
+  const page = await signedIn(browser, 'D. Achterberg');
+  const jobId = await newJob(page, 'Beacon 98', 'tractor-2', ['2L']);
+  let refused = 0;
+  await page.route('**/assets/fetch-for-offline-*.js', async (route) => {
+    refused += 1;
+    await (refused === 1 ? route.abort() : route.continue());
+  });
+  const copied = page.waitForRequest((request) => request.url().endsWith(`/api/jobs/${jobId}`), {
+    timeout: 20_000,
+  });
+  await page.goto(`${shopUrl()}/jobs`);
+  await copied;
+  expect(refused).toBe(2);
+});
+
 test('one person hands over to another: what waits of the first goes as the first', async ({ browser }) => {
   const page = await signedIn(browser, 'J. Brennock');
   const jobId = await newJob(page, 'Beacon 97', 'tractor-2', ['2L']);

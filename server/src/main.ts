@@ -1,10 +1,14 @@
 import { createServer } from 'node:http';
+import { setTimeout } from 'node:timers/promises';
 import { createApp } from './app.ts';
 import { nextBackup } from './backup/backup.ts';
 import { readConfig } from './config.ts';
 import { migrateAndGrant, withOwner } from './database/owner.ts';
 import { prepareQueue, startQueue } from './queue/queue.ts';
 import { loadDemo } from './demo/load.ts';
+
+/** Longest wait at the end for requests that are being answered. */
+const LAST_ANSWERS_MS = 3_000;
 
 /** Does a part of the start and tells whoever started us how long it took. */
 async function part<T>(name: string, work: () => Promise<T>): Promise<T> {
@@ -58,9 +62,20 @@ async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
   await queue.stop();
+  await answerTheLast();
   await app.close();
-  server.close(() => process.exit(0));
   server.closeAllConnections();
+  process.exit(0);
+}
+
+/** Takes no more requests, and waits a little for those that are being answered. */
+async function answerTheLast(): Promise<void> {
+  const quiet = new Promise<void>((done) => void server.close(() => done()));
+  app.streams.endAll();
+  // A connection that has its answer would stay open for the next request.
+  const idle = setInterval(() => server.closeIdleConnections(), 50);
+  await Promise.race([quiet, setTimeout(LAST_ANSWERS_MS)]);
+  clearInterval(idle);
 }
 process.on('SIGTERM', () => void stop());
 process.on('SIGINT', () => void stop());

@@ -24,6 +24,7 @@ export function useLive(seesJobs: boolean, worksOffline: boolean): void {
     let again: ReturnType<typeof setTimeout> | undefined;
     let copying: ReturnType<typeof setTimeout> | undefined;
     let lost = false;
+    let over = false;
     const freshenLists = () => {
       lists ??= setTimeout(() => {
         lists = undefined;
@@ -31,8 +32,11 @@ export function useLive(seesJobs: boolean, worksOffline: boolean): void {
       }, LISTS_MS);
     };
     const copy = async () => {
-      const { fetchForOffline } = await import('../offline/fetch-for-offline.ts');
-      await dispatch(fetchForOffline());
+      const part = await import('../offline/fetch-for-offline.ts').catch(() => null);
+      if (over) return;
+      if (part) await dispatch(part.fetchForOffline());
+      // The network went again before the part came: it is asked for once more.
+      else copying = setTimeout(() => void copy(), AGAIN_MS);
     };
     const open = () => {
       stream = new EventSource('/api/live');
@@ -67,6 +71,7 @@ export function useLive(seesJobs: boolean, worksOffline: boolean): void {
     };
     open();
     return () => {
+      over = true;
       clearTimeout(lists);
       clearTimeout(again);
       clearTimeout(copying);
