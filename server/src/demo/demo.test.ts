@@ -85,6 +85,10 @@ it('loads once into the real database, with a whole chain, and never over what i
   expect(await loadDemo(shop)).toBe(false);
   expect(await shop.db.unit.count()).toBe(demo.units.length);
   expect(await verifyChain(shop.db)).toMatchObject({ ok: true });
+  // Pictures stand beside the record, which holds their hash.
+  const recorded = await shop.db.entry.count({ where: { body: { kind: 'photo-added' } } });
+  expect(recorded).toBeGreaterThan(0);
+  expect(await shop.db.photo.count()).toBe(recorded);
   const ids = await shop.fleet.ids(shop.supervisor.viewer);
   const states = (await shop.fleet.some(ids)).flatMap((u) => u.wheelEnds.map((w) => w.state));
   for (const state of ['in-band', 'loose', 'working', 'not-measured'] as const)

@@ -5,6 +5,7 @@ import { quantity } from '@lanternwright/core/quantity';
 import { newHub, type HubTruth } from '@lanternwright/core/rig';
 import { worksOf } from '@lanternwright/core/stack';
 import type { Actor, JobOpened, Meter, StoredEvent } from '@lanternwright/core/traveller';
+import type { Picture } from './pictures.ts';
 import { seededRandom, type Random } from './random.ts';
 import { complaints, fleetLines, type FleetLine } from './scenario.ts';
 import { workJob, type JobPlan } from './shop-hand.ts';
@@ -25,6 +26,8 @@ export interface Demo {
   crib: ToolCrib;
   /** Jobs in the order in which they opened. */
   jobs: { id: string; unitId: string; title: string; openedAt: string; events: StoredEvent[] }[];
+  /** Of the last weeks: older ones would only make the start longer. */
+  photos: (Picture & { id: string; jobId: string })[];
 }
 
 const FOUR_YEARS = 4 * 365;
@@ -41,7 +44,7 @@ export function generateDemo(
 ): Demo {
   const random = seededRandom(seed);
   const crib = new ToolCrib(seededRandom(seed + 1));
-  const demo: Demo = { units: [], jobs: [], crib };
+  const demo: Demo = { units: [], jobs: [], crib, photos: [] };
   for (const line of fleetLines) {
     for (let i = 0; i < line.count; i++) addUnit(random, demo, people, { today, days }, line, line.first + i);
   }
@@ -186,6 +189,10 @@ function addJob(random: Random, demo: Demo, people: readonly Actor[], unit: Demo
     retorque: !visit.stopAt && random.next() < (visit.isRecent ? 0.5 : 0.995),
     stopAt: visit.stopAt,
     doubt: visit.doubt,
+    storePicture:
+      visit.isRecent || visit.stopAt
+        ? (photoId, picture) => demo.photos.push({ id: photoId, jobId: id, ...picture })
+        : undefined,
   });
   const opening = events[0]!.body as JobOpened;
   demo.jobs.push({ id, unitId: unit.id, title: opening.title, openedAt: start.toISOString(), events });

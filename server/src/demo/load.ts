@@ -141,6 +141,10 @@ export async function loadDemo(
       ...bookingEntries(demo, actors, clock),
     ]);
     await rebuildProjections(db);
+    const at = clock.now();
+    await db.photo.bulkCreate(
+      demo.photos.map(({ id, jobId, jpeg, sha256 }) => ({ id, jobId, jpeg, sha256, at })),
+    );
     await db.sequelize.query(`select setval(pg_get_serial_sequence('job', 'number'), max(number)) from job`);
     for (const { owners: names, ...person } of demoOthers)
       await people.addWithPassword(

@@ -12,6 +12,12 @@ export interface Random {
   uuid: () => string;
 }
 
+/** The same id for the same text. */
+export function uuidOf(text: string): string {
+  const hex = createHash('sha256').update(text).digest('hex');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-a${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
+}
+
 /** @source mulberry32, a public-domain generator with 32 bits of state */
 export function seededRandom(seed: number): Random {
   let state = seed >>> 0;
@@ -33,9 +39,6 @@ export function seededRandom(seed: number): Random {
       for (let i = 0; i < 6; i++) sum += next() - 0.5;
       return mean + sum * Math.SQRT2 * deviation;
     },
-    uuid: () => {
-      const hex = createHash('sha256').update(`${seed}/${ids++}`).digest('hex');
-      return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-a${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
-    },
+    uuid: () => uuidOf(`${seed}/${ids++}`),
   };
 }

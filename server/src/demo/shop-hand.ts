@@ -26,7 +26,8 @@ import {
   type HubTruth,
   type Technician,
 } from '@lanternwright/core/rig';
-import type { Random } from './random.ts';
+import { pictureAt, type Picture } from './pictures.ts';
+import { uuidOf, type Random } from './random.ts';
 import type { ToolCrib } from './tool-crib.ts';
 
 export interface JobPlan {
@@ -44,6 +45,8 @@ export interface JobPlan {
   doubt?: { component: string; seen: string; note: string };
   /** Records a tang as bent that never was: the nut will walk. */
   forgetsLock: boolean;
+  /** Stores the pictures that are taken of the first wheel end; without it none are. */
+  storePicture?: ((id: string, picture: Picture) => void) | undefined;
   /** Brings the unit to the retorque afterwards, and to what else was to be looked after. */
   retorque: boolean;
 }
@@ -162,6 +165,18 @@ class Hand {
     const at = { position: this.position, stage, stepId, round: currentRound(w).number };
     const by = step.kind === 'inspect' && step.otherThan ? this.plan.supervisor : this.by;
     this.send({ kind: 'step-recorded', ...at, data: this.answer(w, step) }, by, MINUTES[step.kind] ?? 2);
+    this.photograph(w, step);
+  }
+
+  private photograph(w: WheelEnd, { stage, id }: Step): void {
+    const { storePicture, opening, id: jobId } = this.plan;
+    const picture = this.position === opening.wheelEnds[0]!.position ? pictureAt(id, w) : undefined;
+    if (!storePicture || !picture) return;
+    const photoId = uuidOf(`${jobId}/${id}`);
+    storePicture(photoId, picture);
+    const { sha256, caption, component } = picture;
+    const said = { sha256, caption, ...(component ? { component } : {}) };
+    this.send({ kind: 'photo-added', position: this.position, stage, photoId, ...said }, this.by, 0);
   }
 
   private answer(w: WheelEnd, step: Step): StepData {

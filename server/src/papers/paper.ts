@@ -9,7 +9,7 @@ const { default: Printer } = createRequire(import.meta.url)('pdfmake/js/Printer.
 };
 
 /** Sizes that shops print on. */
-const sizes = { a4: 'A4', letter: 'LETTER' } as const;
+const sizes = { a4: { name: 'A4', margin: 25 }, letter: { name: 'LETTER', margin: 22 } } as const;
 export type PaperSize = keyof typeof sizes;
 
 export const INK = '#1B2324';
@@ -17,8 +17,6 @@ export const MUTED = '#5A6463';
 export const RULE = '#B9B19D';
 export const WASH = '#F3F0E8';
 export const RUST = '#8F3B1B';
-
-const MARGIN = 25;
 
 type Style = Omit<ContentText, 'text' | 'font'>;
 
@@ -70,8 +68,8 @@ const ruled: CustomTableLayout = {
   hLineColor: () => RULE,
   paddingLeft: () => 0,
   paddingRight: () => 6,
-  paddingTop: () => 1.2,
-  paddingBottom: () => 1.2,
+  paddingTop: () => 1.1,
+  paddingBottom: () => 1.1,
 };
 
 /** A table: a row whose label stands left, and a column for each of what is beside it. */
@@ -111,6 +109,7 @@ export async function printed(
   content: readonly Content[],
   { size, title, date, foot }: About,
 ): Promise<Uint8Array<ArrayBuffer>> {
+  const { name, margin } = sizes[size];
   const footRuns = runsOf(foot);
   const tail = runsOf('Page 0123456789 of')[0]!.font;
   const { names, files } = fontsInUse();
@@ -120,8 +119,8 @@ export async function printed(
   };
   const printer = new Printer(names, fonts, nothingFetched, () => false);
   const doc = await printer.createPdfKitDocument({
-    pageSize: sizes[size],
-    pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN + 8],
+    pageSize: name,
+    pageMargins: [margin, margin, margin, margin + 8],
     info: { title, creator: 'Lanternwright', creationDate: date, modDate: date },
     defaultStyle: { font: tail, fontSize: 8.5, color: INK, lineHeight: 1.12 },
     content: [...content],
@@ -133,7 +132,7 @@ export async function printed(
         { width: '*', text: footRuns, fontSize: 6.5, color: MUTED },
         { width: 'auto', text: `Page ${page} of ${count}`, fontSize: 6.5, color: MUTED },
       ],
-      margin: [MARGIN, 6, MARGIN, 0],
+      margin: [margin, 6, margin, 0],
     }),
   });
   const chunks: Buffer[] = [];

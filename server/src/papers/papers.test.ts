@@ -102,14 +102,19 @@ describe('a job on paper', () => {
     expect((await paper('traveller', 'a4')).pages).toBe(2);
     const { text, size, pages } = await paper('traveller', 'letter');
     expect(size).toEqual([612, 792]); // ANSI A in points
-    expect(pages).toBeLessThanOrEqual(3);
+    expect(pages).toBe(2);
     for (const words of [
       'Seat the bearings',
-      'to 200 lbf·ft (271 N·m)',
+      'To 200 lbf·ft (271 N·m).',
       'Caution: Never tighten to reach a hole',
       'Socket of the bearing nut (six or eight point)',
     ])
       expect(text).toContain(words);
+  });
+
+  it('the traveller of bearings and seals, nothing done yet, is two pages of either size', async () => {
+    const blank = await openJobOn(shop, await addUnit(shop, 'Tern 642'), ['2L', '2R'], ['bearings', 'seal']);
+    for (const size of ['a4', 'letter']) expect((await paper('traveller', size, blank)).pages).toBe(2);
   });
 
   it('a tag names unit and position', async () => {

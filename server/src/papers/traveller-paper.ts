@@ -40,8 +40,18 @@ const inTwo = (labels: readonly string[]): Content => ({
   fontSize: 6.8,
 });
 
-/** What a hand writes or ticks for a step that is still to be done. */
-function toFill(step: Step, { sheet }: WheelEnd, reader: ReaderUnits): Content[] {
+/** What a nut is tightened to; null for other steps, and where the sheet does not say. */
+function torqueFor(step: Step, { sheet }: WheelEnd, reader: ReaderUnits): string | null {
+  const figure = step.kind === 'torque' ? sheet[step.figure] : undefined;
+  return figure ? formatTorque(figure, reader) : null;
+}
+
+/**
+ * What a hand writes or ticks for a step that is still to be done.
+ * @param said whether the torque stands with the step, as all wheel ends have the same
+ */
+function toFill(step: Step, w: WheelEnd, reader: ReaderUnits, said: boolean): Content[] {
+  const { sheet } = w;
   const label = (unit: 'length' | 'thickness' | 'torque' | 'temperature' | 'volume') =>
     unitDefinition(reader[unit]).label;
   switch (step.kind) {
@@ -49,11 +59,10 @@ function toFill(step: Step, { sheet }: WheelEnd, reader: ReaderUnits): Content[]
       const figure = sheet[step.figure];
       const unit = figure ? unitDefinition(unitFor(figure.max, reader)).label : label('torque');
       return [
-        words(figure ? `to ${formatTorque(figure, reader)}` : 'to the maker’s figure:', {
-          bold: true,
-          fontSize: 7.5,
-        }),
-        ...(figure ? [] : [blank('asked', unit)]),
+        ...(figure ? [] : [blank('maker’s figure', unit, 34)]),
+        ...(figure && !said
+          ? [words(`to ${torqueFor(step, w, reader)}`, { bold: true, fontSize: 7.5 })]
+          : []),
         line(blank('reached', unit, 26), blank('tool', '', 22)),
       ];
     }
@@ -73,7 +82,7 @@ function toFill(step: Step, { sheet }: WheelEnd, reader: ReaderUnits): Content[]
     case 'turn':
       return [blank('turned', 'of a turn')];
     case 'inspect':
-      return [line(ticked('yes'), ticked('no')), ...(step.otherThan ? [blank('by', '', 50)] : [])];
+      return [line(ticked('yes'), ticked('no'), ...(step.otherThan ? [blank('by', '', 50)] : []))];
     case 'linings':
       return [
         line(blank('inner', label('thickness'), 26), blank('outer', label('thickness'), 26)),
@@ -95,7 +104,7 @@ function toFill(step: Step, { sheet }: WheelEnd, reader: ReaderUnits): Content[]
         line(blank('knuckle to hub', label('length'), 26)),
       ];
     case 'seal':
-      return [ticked('at its stop'), blank('depth', label('thickness'))];
+      return [line(ticked('at its stop'), blank('depth', label('thickness'), 26))];
     case 'cure':
       return [blank('from', '', 30), blank('until', '', 30)];
     case 'judge':
@@ -106,15 +115,20 @@ function toFill(step: Step, { sheet }: WheelEnd, reader: ReaderUnits): Content[]
   }
 }
 
-function cell(progress: StepProgress | undefined, w: WheelEnd, reader: ReaderUnits): TableCell {
+function cell(
+  progress: StepProgress | undefined,
+  w: WheelEnd,
+  reader: ReaderUnits,
+  said: boolean,
+): TableCell {
   if (!progress) return words('');
   const { step, record } = progress;
-  if (!record) return { stack: toFill(step, w, reader), fontSize: 7.5 };
-  const said = record.data ? describeStepData(record.data, reader, step, w) : `left out: ${record.skipped}`;
+  if (!record) return { stack: toFill(step, w, reader, said), fontSize: 7.5 };
+  const done = record.data ? describeStepData(record.data, reader, step, w) : `left out: ${record.skipped}`;
   return {
     columns: [
       { width: 9, stack: [box(true)] },
-      { width: '*', ...words(`${said}, ${initials(record.by.name)}`) },
+      { width: '*', ...words(`${done}, ${initials(record.by.name)}`) },
     ],
     columnGap: 2,
     fontSize: 7.5,
@@ -165,25 +179,28 @@ function steps(ends: readonly WheelEnd[], reader: ReaderUnits): Content {
   const body = stages.flatMap((stage) =>
     rows
       .filter((r) => r.step.stage === stage.id)
-      .map(({ step, at }, nth): TableCell[] => [
-        {
+      .map(({ step, at }, nth): TableCell[] => {
+        const torques = new Set([...at].map(([w, progress]) => torqueFor(progress.step, w, reader)));
+        const torque = torques.size === 1 ? [...torques][0]! : null;
+        const text: Content = {
           text: [
             // In the line of its first step, so that it never stands alone at the end of a page.
             ...(nth === 0 ? runsOf(`${stage.title}  `).map((run) => ({ ...run, ...stageLook })) : []),
             ...bold(`${step.title}. `),
             // What was said of the round before is not said again.
             ...(firstOf(step.text) === step ? muted(step.text) : []),
+            ...(torque === null ? [] : bold(` To ${torque}.`)),
             ...(step.caution ? bold(` Caution: ${step.caution}`) : []),
           ],
           fontSize: 7,
           lineHeight: 1.04,
-        },
-        ...ends.map((w) => cell(at.get(w), w, reader)),
-      ]),
+        };
+        return [text, ...ends.map((w) => cell(at.get(w), w, reader, torque !== null))];
+      }),
   );
   return table([words('Step'), ...ends.map((w) => words(w.position, { bold: true, fontSize: 11 }))], body, [
     '*',
-    ...ends.map(() => (ends.length > 2 ? 105 : 124)),
+    ...ends.map(() => (ends.length > 2 ? 105 : 126)),
   ]);
 }
 
