@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { test, type Browser, type Page } from '@playwright/test';
 import { familySheet } from '@lanternwright/core/procedure';
-import { workUntil } from '../hands/shop.ts';
+import { workUntil } from '../helpers/shop.ts';
 import { root } from '../../scripts/lib/run.mjs';
 
 const shop = process.env['SHOP_URL'] ?? 'http://127.0.0.1:8080';
@@ -127,8 +127,8 @@ async function whatWaits(browser: Browser, office: Page): Promise<void> {
   await tablet.goto(`${shop}${pathname}?at=1L`);
   await tablet.getByRole('heading', { level: 2 }).first().waitFor();
   await context.route('**/events', (route) => route.abort());
-  const hand = tablet.getByRole('region', { name: 'Step at hand' });
-  const title = await hand.getByRole('heading', { level: 2 }).first().innerText();
+  const stepPanel = tablet.getByRole('region', { name: 'Step at hand' });
+  const title = await stepPanel.getByRole('heading', { level: 2 }).first().innerText();
   await workUntil(tablet, new RegExp(`^(?!${title}$)`));
   await office.goto(`${shop}${pathname}?at=1L`);
   await office.getByRole('heading', { level: 2 }).first().waitFor();

@@ -1,10 +1,10 @@
 import { expect, type Page } from '@playwright/test';
-import { axe, hand as handPart } from '../hands/axe.ts';
-import { shopUrl, signedIn, test } from '../hands/shop.ts';
-import { fetchJob, newFamilyJob, recordTo, recordWhile } from '../hands/work-through.ts';
+import { axe, stepPart } from '../helpers/axe.ts';
+import { shopUrl, signedIn, test } from '../helpers/shop.ts';
+import { fetchJob, newFamilyJob, recordTo, recordWhile } from '../helpers/work-through.ts';
 import { stepAtHand } from '../../core/src/traveller/index.ts';
 
-const hand = (page: Page) => page.getByRole('region', { name: 'Step at hand' });
+const stepPanel = (page: Page) => page.getByRole('region', { name: 'Step at hand' });
 const version = async (page: Page, jobId: string) => (await fetchJob(page, jobId)).version;
 
 /** A job on one wheel end, recorded up to a step, its page open. */
@@ -12,7 +12,7 @@ async function openAt(page: Page, name: string, sheetId: string, stepId: string)
   const { jobId } = await newFamilyJob(page, name, sheetId);
   await recordTo(page, jobId, stepId);
   await page.goto(`${shopUrl()}/jobs/${jobId}`);
-  await hand(page).getByRole('heading', { level: 2 }).waitFor();
+  await stepPanel(page).getByRole('heading', { level: 2 }).waitFor();
   return jobId;
 }
 
@@ -34,23 +34,23 @@ test('a reload in the middle of every kind of step loses nothing and doubles not
     }
     seen.add(step.kind);
     await test.step(step.title, async () => {
-      const heading = hand(page).getByRole('heading', { level: 2, name: step.title, exact: true });
+      const heading = stepPanel(page).getByRole('heading', { level: 2, name: step.title, exact: true });
       await expect(heading).toBeVisible();
-      const field = hand(page).locator('input:not([type]):visible').first();
+      const field = stepPanel(page).locator('input:not([type]):visible').first();
       const typed = (await field.count()) > 0;
       if (typed) await field.fill('12,5 half typed');
       await page.reload();
       await expect(heading).toBeVisible();
       if (typed) await expect(field).toHaveValue('12,5 half typed');
       expect(await version(page, jobId)).toBe(job.version);
-      await axe(page, step.title, handPart);
+      await axe(page, step.title, stepPart);
     });
   }
   expect(seen.size).toBeGreaterThan(15);
   await page.reload();
   await expect(page.getByRole('heading', { name: 'Release 1L' })).toBeVisible();
   await openAt(page, 'Marsh 71', 'h-lock-nuts', 'drag');
-  await axe(page, 'Check the drag', handPart);
+  await axe(page, 'Check the drag', stepPart);
 });
 
 test('what cannot be is refused in words beside its field, and stays there to be put right', async ({
@@ -73,7 +73,7 @@ test('what cannot be is refused in words beside its field, and stays there to be
       await page.getByLabel(/^Pushed in/).fill('0');
       await page.getByLabel(/^Pulled out/).fill(pulled);
       await page.getByLabel(/^Pulled out/).press('Enter');
-      await expect(hand(page).getByText(says).last()).toBeVisible();
+      await expect(stepPanel(page).getByText(says).last()).toBeVisible();
       await expect(page.getByLabel(/^Pulled out/)).toHaveValue(pulled);
     }
     expect(await version(page, jobId)).toBe(before);
@@ -85,14 +85,14 @@ test('what cannot be is refused in words beside its field, and stays there to be
   await test.step('torque', async () => {
     const jobId = await openAt(page, 'Marsh 73', 'a-drive-dowel', 'seat');
     const before = await version(page, jobId);
-    await hand(page)
+    await stepPanel(page)
       .getByRole('button', { name: /^TW-01/ })
       .click();
     for (const reached of ['-200', '99999', '200 mm', 'NaN', '']) {
       await page.getByLabel(/^Reached/).fill(reached);
-      await hand(page).getByRole('button', { name: 'Record the torque' }).click();
+      await stepPanel(page).getByRole('button', { name: 'Record the torque' }).click();
       await expect(page.getByLabel(/^Reached/)).toHaveValue(reached);
-      await expect(hand(page).getByRole('heading', { name: 'Seat the bearings' })).toBeVisible();
+      await expect(stepPanel(page).getByRole('heading', { name: 'Seat the bearings' })).toBeVisible();
     }
     expect(await version(page, jobId)).toBe(before);
   });
@@ -102,7 +102,7 @@ test('what cannot be is refused in words beside its field, and stays there to be
     const before = await version(page, jobId);
     await page.getByLabel('Inner lining, mm').fill('-3');
     await page.getByLabel('Outer lining, mm').fill('12 km');
-    await hand(page).getByRole('button', { name: 'Record the brake' }).click();
+    await stepPanel(page).getByRole('button', { name: 'Record the brake' }).click();
     await expect(page.getByLabel('Outer lining, mm')).toHaveValue('12 km');
     expect(await version(page, jobId)).toBe(before);
   });
@@ -112,7 +112,7 @@ test('a double tap, a held Enter and the back button do a step once', async ({ b
   test.setTimeout(120_000);
   const page = await signedIn(browser, 'M. Pellow', { hasTouch: true });
   const titleIs = (name: string) =>
-    expect(hand(page).getByRole('heading', { level: 2, name, exact: true })).toBeVisible();
+    expect(stepPanel(page).getByRole('heading', { level: 2, name, exact: true })).toBeVisible();
 
   // Steps in a row whose one button stands in the same place.
   const { jobId } = await newFamilyJob(page, 'Marsh 75', 'g-c-clip', { role: 'drive' });
@@ -120,12 +120,12 @@ test('a double tap, a held Enter and the back button do a step once', async ({ b
   await page.goto(`${shopUrl()}/jobs/${jobId}`);
   const before = await version(page, jobId);
   await titleIs('Wheel off');
-  await hand(page).getByRole('button', { name: 'Done' }).dblclick();
+  await stepPanel(page).getByRole('button', { name: 'Done' }).dblclick();
   await titleIs('Adjuster backed off, drum off');
   await page.waitForTimeout(300);
   expect(await version(page, jobId)).toBe(before + 1);
 
-  const done = (await hand(page).getByRole('button', { name: 'Done' }).boundingBox())!;
+  const done = (await stepPanel(page).getByRole('button', { name: 'Done' }).boundingBox())!;
   const [x, y] = [done.x + done.width / 2, done.y + done.height / 2];
   await page.touchscreen.tap(x, y);
   await page.touchscreen.tap(x, y);
@@ -133,7 +133,7 @@ test('a double tap, a held Enter and the back button do a step once', async ({ b
   await page.waitForTimeout(300);
   expect(await version(page, jobId)).toBe(before + 2);
 
-  await hand(page).getByRole('button', { name: 'Done' }).focus();
+  await stepPanel(page).getByRole('button', { name: 'Done' }).focus();
   for (let i = 0; i < 6; i++) await page.keyboard.down('Enter');
   await page.keyboard.up('Enter');
   await titleIs('Pin bolt, pin and clip out');

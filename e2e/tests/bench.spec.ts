@@ -1,7 +1,7 @@
 import { expect } from '@playwright/test';
-import { axe } from '../hands/axe.ts';
-import { doStep, inBand, measure, newJob, shopUrl, signedIn, test, workUntil } from '../hands/shop.ts';
-import { fetchJob, recordTo } from '../hands/work-through.ts';
+import { axe } from '../helpers/axe.ts';
+import { doStep, inBand, measure, newJob, shopUrl, signedIn, test, workUntil } from '../helpers/shop.ts';
+import { fetchJob, recordTo } from '../helpers/work-through.ts';
 
 test('family D by touch on a phone, set by torque, locked with a cotter', async ({ browser }) => {
   test.setTimeout(180_000);

@@ -1,6 +1,6 @@
 import { expect, type Browser, type Page } from '@playwright/test';
-import { doStep, inBand, measure, newJob, shopUrl, signedIn, test } from '../hands/shop.ts';
-import { fetchJob, recordTo, recordWhile } from '../hands/work-through.ts';
+import { doStep, inBand, measure, newJob, shopUrl, signedIn, test } from '../helpers/shop.ts';
+import { fetchJob, recordTo, recordWhile } from '../helpers/work-through.ts';
 
 /** A tablet that has the program and what it needs for a day on itself. */
 async function tablet(browser: Browser, person: string, jobId: string): Promise<Page> {

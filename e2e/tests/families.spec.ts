@@ -1,7 +1,7 @@
 import { expect } from '@playwright/test';
 import type { Work } from '@lanternwright/core/stack';
-import { shopUrl, signedIn, test, workUntil } from '../hands/shop.ts';
-import { fetchJob, newFamilyJob } from '../hands/work-through.ts';
+import { shopUrl, signedIn, test, workUntil } from '../helpers/shop.ts';
+import { fetchJob, newFamilyJob } from '../helpers/work-through.ts';
 
 interface Kind {
   sheetId: string;

@@ -1,8 +1,8 @@
 import { expect, type Page } from '@playwright/test';
-import { axe } from '../hands/axe.ts';
-import { openShop, withEmptyShop } from '../hands/empty-shop.ts';
-import { test, watched, workUntil } from '../hands/shop.ts';
-import { workbook } from '../hands/workbook.ts';
+import { axe } from '../helpers/axe.ts';
+import { openShop, withEmptyShop } from '../helpers/empty-shop.ts';
+import { test, watched, workUntil } from '../helpers/shop.ts';
+import { workbook } from '../helpers/workbook.ts';
 
 const CODE = '4711-0815';
 

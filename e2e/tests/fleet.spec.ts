@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import type { Found } from '@lanternwright/contract/fleet';
-import { browserOf, shopUrl, signedIn, test } from '../hands/shop.ts';
-import { workbook } from '../hands/workbook.ts';
+import { browserOf, shopUrl, signedIn, test } from '../helpers/shop.ts';
+import { workbook } from '../helpers/workbook.ts';
 
 async function plateOf(page: Page, unit: string): Promise<string> {
   const answer = await page.request.get(`${shopUrl()}/api/find`, { params: { text: unit } });

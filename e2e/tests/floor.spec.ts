@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { browserOf, newJob, shopUrl, signedIn, test } from '../hands/shop.ts';
+import { browserOf, newJob, shopUrl, signedIn, test } from '../helpers/shop.ts';
 
 const lane = (page: Page, bay: string) =>
   page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: bay, exact: true }) });

@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
-import { press, tabTo, typeIn } from '../hands/keyboard.ts';
-import { shopUrl, signedIn, test } from '../hands/shop.ts';
+import { press, tabTo, typeIn } from '../helpers/keyboard.ts';
+import { shopUrl, signedIn, test } from '../helpers/shop.ts';
 
 test('a unit is added, a job opened on it and its first steps recorded with no hand at a mouse', async ({
   browser,

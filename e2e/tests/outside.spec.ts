@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
 import { layouts } from '@lanternwright/core/axle-plan';
-import { addUnit, shopUrl, signedIn, test } from '../hands/shop.ts';
+import { addUnit, shopUrl, signedIn, test } from '../helpers/shop.ts';
 
 const tell = async (path: string, data: object) => {
   const answer = await fetch(`${process.env['FEED_URL']!}${path}`, {

@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
-import { axe } from '../hands/axe.ts';
-import { shopUrl, signedIn, test } from '../hands/shop.ts';
+import { axe } from '../helpers/axe.ts';
+import { shopUrl, signedIn, test } from '../helpers/shop.ts';
 
 /** Every main page, with a heading that is there once it stands. */
 const pages: readonly [path: string, heading: string | RegExp][] = [

@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
-import { axe } from '../hands/axe.ts';
-import { addUnit, browserOf, shopUrl, test } from '../hands/shop.ts';
+import { axe } from '../helpers/axe.ts';
+import { addUnit, browserOf, shopUrl, test } from '../helpers/shop.ts';
 
 /** A Monday some weeks on, by this machine's clock, as the demo shop's is. */
 function mondayIn(weeks: number): Date {

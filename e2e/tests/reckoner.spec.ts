@@ -1,6 +1,6 @@
-import { axe } from '../hands/axe.ts';
+import { axe } from '../helpers/axe.ts';
 import { expect } from '@playwright/test';
-import { browserOf, shopUrl, signedIn, test } from '../hands/shop.ts';
+import { browserOf, shopUrl, signedIn, test } from '../helpers/shop.ts';
 
 test('a sum is live as one types, remembered, and travels by its address', async ({ browser }) => {
   const page = await browserOf(browser, 'I. Okonedo');

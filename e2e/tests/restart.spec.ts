@@ -3,8 +3,8 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from '@playwright/test';
-import { openShop } from '../hands/empty-shop.ts';
-import { test } from '../hands/shop.ts';
+import { openShop } from '../helpers/empty-shop.ts';
+import { test } from '../helpers/shop.ts';
 import { root } from '../../scripts/lib/run.mjs';
 
 /** Children of a process whose command has these words. */

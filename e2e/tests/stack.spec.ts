@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { doStep, measure, newJob, shopUrl, signedIn, test, workUntil } from '../hands/shop.ts';
+import { doStep, measure, newJob, shopUrl, signedIn, test, workUntil } from '../helpers/shop.ts';
 import {
   fetchJob,
   newFamilyJob,
@@ -7,7 +7,7 @@ import {
   recordTo,
   recordWhile,
   stepAt,
-} from '../hands/work-through.ts';
+} from '../helpers/work-through.ts';
 
 test('a brake job on a drive axle finds a leaking seal, goes deeper, and ends released', async ({
   browser,

@@ -1,7 +1,7 @@
 import { expect } from '@playwright/test';
-import { axe, hand } from '../hands/axe.ts';
-import { doStep, newJob, shopUrl, signedIn, test, workUntil } from '../hands/shop.ts';
-import { fetchJob, recordTo, recordWhile, stepAt } from '../hands/work-through.ts';
+import { axe, stepPart } from '../helpers/axe.ts';
+import { doStep, newJob, shopUrl, signedIn, test, workUntil } from '../helpers/shop.ts';
+import { fetchJob, recordTo, recordWhile, stepAt } from '../helpers/work-through.ts';
 
 test('the blamed kingpin: two indicators lead to the bearing; a doubtful part goes to the supervisor and back', async ({
   browser,
@@ -17,7 +17,7 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await page.getByRole('radiogroup', { name: 'Hub seal' }).getByRole('radio', { name: 'Missing' }).click();
     await page.getByRole('button', { name: 'Start all the same' }).click();
     await expect(page.getByText('Say why, or wait for it')).toBeVisible();
-    await axe(page, 'Ready', hand);
+    await axe(page, 'Ready', stepPart);
     await page.getByLabel(/why the work starts all the same/i).fill('Comes with the noon delivery');
     await page.getByRole('button', { name: 'Start all the same' }).click();
     await expect(page.getByText('Hub seal: not here yet')).toBeVisible();
@@ -36,7 +36,7 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await page.getByLabel(/^Allowed at the kingpin/).fill('0.010 in');
     await page.getByLabel('Square on the end of the hub').check();
     await expect(page.getByText(/The bearing is loose, the kingpin is sound\. 91 %/)).toBeVisible();
-    await axe(page, 'Diagnose', hand);
+    await axe(page, 'Diagnose', stepPart);
     await page.getByRole('button', { name: 'Record the movement' }).click();
     await workUntil(page, 'Judge the parts');
   });
@@ -78,7 +78,7 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await page.getByRole('radio', { name: /^Bent, cracked/ }).check();
     await page.getByRole('radio', { name: /^A small step/ }).check();
     await expect(page.getByText('Replace as a set, cone and cup together')).toBeVisible();
-    await axe(page, 'Inspect', hand);
+    await axe(page, 'Inspect', stepPart);
     await page.getByRole('button', { name: 'Record and ask the supervisor' }).click();
     await expect(page.getByText('Waits for the supervisor: spindle shoulder of 1L')).toBeVisible();
     // The new cage is asked for before anything goes back together.

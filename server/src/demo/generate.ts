@@ -8,7 +8,7 @@ import type { Actor, JobOpened, Meter, StoredEvent } from '@lanternwright/core/t
 import type { Picture } from './pictures.ts';
 import { seededRandom, type Random } from './random.ts';
 import { complaints, fleetLines, type FleetLine } from './scenario.ts';
-import { workJob, type JobPlan } from './shop-hand.ts';
+import { workJob, type JobPlan } from './work-job.ts';
 import { ToolCrib } from './tool-crib.ts';
 
 export interface DemoUnit {

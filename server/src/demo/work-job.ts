@@ -84,17 +84,17 @@ export function workJob(random: Random, plan: JobPlan): StoredEvent[] {
 
   for (const [i, { position }] of job.wheelEnds.entries()) {
     const by = plan.technicians[i % plan.technicians.length]!;
-    const hand = new Hand(random, plan, position, by, send, () => wheelEndAt(job, position)!);
+    const mechanic = new Mechanic(random, plan, position, by, send, () => wheelEndAt(job, position)!);
     for (let guard = 0; guard < 400; guard++) {
       const w = wheelEndAt(job, position)!;
       const step = stepAtHand(w);
       const isStop =
         step && plan.stopAt?.stage === step.stage && (!plan.stopAt.stepId || plan.stopAt.stepId === step.id);
-      if (!step && !isStop && hand.goesDeeper(w)) continue;
+      if (!step && !isStop && mechanic.goesDeeper(w)) continue;
       if (!step || isStop) break;
-      hand.work(w, step);
+      mechanic.work(w, step);
     }
-    if (!plan.stopAt) hand.release(wheelEndAt(job, position)!);
+    if (!plan.stopAt) mechanic.release(wheelEndAt(job, position)!);
   }
   if (plan.retorque) {
     at += random.between(1, 4) * 86_400_000;
@@ -132,7 +132,7 @@ const MINUTES: Partial<Record<Step['kind'], number>> = {
 type Findings = Extract<StepData, { kind: 'judge' }>['findings'];
 
 /** One pair of hands on one wheel end. */
-class Hand {
+class Mechanic {
   private readonly random: Random;
   private readonly plan: JobPlan;
   private readonly position: string;
@@ -148,8 +148,8 @@ class Hand {
     plan: JobPlan,
     position: string,
     by: Actor,
-    send: Hand['send'],
-    look: Hand['look'],
+    send: Mechanic['send'],
+    look: Mechanic['look'],
   ) {
     this.random = random;
     this.plan = plan;

@@ -2,7 +2,7 @@ import { AxeBuilder } from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
 
 /** The step a technician works on. */
-export const hand = 'section[aria-label="Step at hand"]';
+export const stepPart = 'section[aria-label="Step at hand"]';
 
 /** No fault that axe finds, on the whole page or on the part that a selector names. */
 export async function axe(page: Page, where: string, part?: string): Promise<void> {

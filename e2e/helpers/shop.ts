@@ -175,14 +175,14 @@ const titleOf = (page: Page): Promise<string> =>
   stepAtHand(page).getByRole('heading', { level: 2 }).first().innerText();
 
 async function fillTorque(page: Page): Promise<void> {
-  const hand = stepAtHand(page);
+  const stepPanel = stepAtHand(page);
   const makers = page.getByLabel(/^The maker’s sheet asks for/);
   const reached = page.getByLabel(/^Reached/);
   if (await makers.isVisible()) {
     await makers.fill('60');
     await reached.fill('60');
   } else {
-    const words = await hand.innerText();
+    const words = await stepPanel.innerText();
     const figure = /([\d.]+)(?: to ([\d.]+))? lbf·ft/.exec(words);
     await reached.fill(figure![2] ?? figure![1]!);
   }
@@ -210,8 +210,8 @@ const answers = [
 
 /** Answers whatever step is shown by what it shows, as an honest technician would. */
 async function answerShown(page: Page, how: Touch, tries = 4): Promise<void> {
-  const hand = stepAtHand(page);
-  const button = (name: string | RegExp) => hand.getByRole('button', { name });
+  const stepPanel = stepAtHand(page);
+  const button = (name: string | RegExp) => stepPanel.getByRole('button', { name });
   const seen = (name: string | RegExp) => button(name).first().isVisible();
   if (await seen('Record the torque')) {
     await fillTorque(page);
@@ -222,7 +222,7 @@ async function answerShown(page: Page, how: Touch, tries = 4): Promise<void> {
     return press(page, /^Accept/, how);
   }
   if (await seen('Record the lock')) {
-    await hand.getByRole('radio').first().check();
+    await stepPanel.getByRole('radio').first().check();
     return press(page, 'Record the lock', how);
   }
   if (await seen(/has looked: locked$/)) return press(page, /has looked: locked$/, how);
@@ -260,7 +260,7 @@ async function answerShown(page: Page, how: Touch, tries = 4): Promise<void> {
     return press(page, 'Seal is in', how);
   }
   if (await seen('Record the measurement')) {
-    await hand.getByRole('textbox').nth(0).fill('0.2 mm');
+    await stepPanel.getByRole('textbox').nth(0).fill('0.2 mm');
     await page.getByLabel(/^At least/).fill('0.1 mm');
     await page.getByLabel(/^At most/).fill('0.3 mm');
     return press(page, 'Record the measurement', how);
@@ -276,8 +276,8 @@ async function answerShown(page: Page, how: Touch, tries = 4): Promise<void> {
 
 /** Does the step whose title is given; it must be the one that is shown. */
 export async function doStep(page: Page, title: string, how: Touch): Promise<void> {
-  const hand = stepAtHand(page);
-  await expect(hand.getByRole('heading', { name: title, level: 2, exact: true })).toBeVisible();
+  const stepPanel = stepAtHand(page);
+  await expect(stepPanel.getByRole('heading', { name: title, level: 2, exact: true })).toBeVisible();
   await answerShown(page, how);
 }
 
