@@ -154,7 +154,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
     { pool, bring, enqueue: (id) => addToQueue(db, 'meter-file', { id }) },
     clock,
   );
-  const floor = floorService(db, { fleet, jobs }, clock);
+  const floor = floorService(db, clock);
   const followUps = shopFollowUps(clock);
   const morning = morningService(db, { settings, floor, absences, followUps }, config, clock);
   const streams = eventStreams(rights.stillHolds, log);

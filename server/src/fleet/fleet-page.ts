@@ -32,7 +32,7 @@ export interface UnitRow {
 
 export const toSummary = (row: UnitRow) => summarise(row, row.axles, row.wheelEnds, row.meter);
 
-export const SOME = `select ${UNIT_ROW} from unit u join owner o on o.id = u.owner_id where u.id = any($1 ::uuid[])
+const SOME = `select ${UNIT_ROW} from unit u join owner o on o.id = u.owner_id where u.id = any($1 ::uuid[])
   order by u.name collate natural_order, u.id`;
 
 const IN_STATE = (state: string) => `exists (

@@ -1,19 +1,19 @@
 import type { Due } from '@lanternwright/contract/fleet';
 import type { DueUnit, Floor } from '@lanternwright/contract/plan';
-import { JOBS_A_PAGE, type JobSummary } from '@lanternwright/contract/jobs';
+import { JOBS_A_PAGE } from '@lanternwright/contract/jobs';
 import { DUE_A_PAGE } from '@lanternwright/contract/plan';
 import { addDays, dueState } from '@lanternwright/core/interval';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
 import { isoTime } from '../database/sql-time.ts';
-import type { FleetService } from '../fleet/service.ts';
-import type { JobsService } from '../jobs/service.ts';
+import { toSummary, UNIT_ROW, type UnitRow } from '../fleet/fleet-page.ts';
+import { jobLines } from '../jobs/service.ts';
 import type { Viewer } from '../http/viewer.ts';
 import type { Clock } from '../shop/clock.ts';
-import { bookedBetween, UNIT_HEAD } from './bookings.ts';
+import { bookedWhere, UNIT_HEAD } from './bookings.ts';
 import { dueOfUnit } from './due-sql.ts';
 
-export const DOUBTED = `
+const DOUBTED = `
   select ${UNIT_HEAD} as unit, to_char(m.date, 'YYYY-MM-DD') as date, m.km, m.hours
   from meter_reading m join unit u on u.id = m.unit_id join owner o on o.id = u.owner_id
   where (m.km is not null and m.total_km is null) or (m.hours is not null and m.total_hours is null)
@@ -40,36 +40,45 @@ export const DUE_COUNTS = `
     count(*) filter (where d.due_on < $3 ::date) ::int as overdue
   from unit_due d where ${OF_OWNER}`;
 
-interface Neighbours {
-  fleet: FleetService;
-  jobs: JobsService;
+/**
+ * SQL: the Floor as one row; $1 and $2 are the moments between which bookings are shown, $3 how many jobs, $4 whose
+ * (null: all). One statement, since each of five waits its turn for a connection and for the processor.
+ */
+export const FLOOR = `
+  with booked as materialized (${bookedWhere('b.during && tstzrange($1, $2)')}),
+  open as materialized (${jobLines('open', { owners: '$4', limit: '$3', offset: '0' })}),
+  doubted as materialized (${DOUBTED}),
+  here as (select "unitId" as id from booked union select (unit ->> 'id') ::uuid from open)
+  select
+    (select coalesce(json_agg(b), '[]') from booked b) as bookings,
+    (select coalesce(json_agg(j), '[]') from open j) as jobs,
+    (select coalesce(json_agg(d), '[]') from doubted d) as doubted,
+    (select coalesce(json_agg(r), '[]') from (
+      select ${UNIT_ROW} from here h join unit u on u.id = h.id join owner o on o.id = u.owner_id
+      order by u.name collate natural_order, u.id) r) as units,
+    (select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name) order by p.name, p.id), '[]') from person p
+      where p.role in ('technician', 'supervisor') and p.switched_off_at is null) as people`;
+
+interface FloorRow extends Pick<Floor, 'bookings' | 'jobs' | 'doubted' | 'people'> {
+  units: UnitRow[];
 }
 
 /** What the supervisor looks at in the morning. */
-export function floorService(db: Database, { fleet, jobs }: Neighbours, clock: Clock) {
+export function floorService(db: Database, clock: Clock) {
   return {
-    async floor(viewer: Pick<Viewer, 'owners'>): Promise<Floor> {
+    async floor({ owners }: Pick<Viewer, 'owners'>): Promise<Floor> {
       const until = new Date(clock.now().getTime() + 86_400_000).toISOString();
-      const [bookings, page, doubted, people] = await Promise.all([
-        bookedBetween(db, clock.now().toISOString(), until),
-        jobs.list('open', 1, viewer, db),
-        prepared<Floor['doubted'][number]>(db, 'meters-doubted', DOUBTED, []),
-        db.person.findAll({
-          attributes: ['id', 'name'],
-          where: { role: ['technician', 'supervisor'], switchedOffAt: null },
-          order: ['name'],
-          raw: true,
-        }),
+      const [row] = await prepared<FloorRow>(db, 'floor', FLOOR, [
+        clock.now().toISOString(),
+        until,
+        JOBS_A_PAGE,
+        owners === 'all' ? null : owners,
       ]);
-      const open = JSON.parse(page.text) as JobSummary[];
-      const ids = new Set([...bookings.map((b) => b.unitId), ...open.map((j) => j.unit.id)]);
+      const floor = row!;
       return {
-        bookings,
-        jobs: open,
-        moreJobs: open.length === JOBS_A_PAGE,
-        units: await fleet.some([...ids]),
-        doubted,
-        people: people.map(({ id, name }) => ({ id, name })),
+        ...floor,
+        moreJobs: floor.jobs.length === JOBS_A_PAGE,
+        units: floor.units.map(toSummary),
       };
     },
 

@@ -7,13 +7,12 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { NEEDING_A_PAGE, standingStates, UNITS_A_PAGE } from '@lanternwright/contract/fleet';
 import { fillFleet } from '../../../../bench/fleet.mjs';
 import { findUnits } from '../../fleet/find.ts';
-import { countsSql, partsOf, places, SOME, STANDING, unitsSql } from '../../fleet/fleet-page.ts';
+import { countsSql, partsOf, places, STANDING, unitsSql } from '../../fleet/fleet-page.ts';
 import { OVERVIEW } from '../../fleet/overview.ts';
 import { wordsFound } from '../../fleet/find-words.ts';
 import { UNIT_PAGE } from '../../fleet/unit-page.ts';
 import { bookedWhere } from '../../plan/bookings.ts';
-import { DOUBTED, DUE, DUE_COUNTS } from '../../plan/floor.ts';
-import { OPEN_JOBS } from '../../jobs/service.ts';
+import { DUE, DUE_COUNTS, FLOOR } from '../../plan/floor.ts';
 import { bareClients, measure, say } from './measure.ts';
 import { openLoadShop, type LoadShop } from './shop.ts';
 import { must, openWork } from './technician.ts';
@@ -125,12 +124,7 @@ it('reads a large fleet', async () => {
   await read(
     'floor',
     () => '/api/plan/floor',
-    () => [
-      [booked, day],
-      [OPEN_JOBS, [50, 0, null]],
-      [DOUBTED, []],
-      [SOME, [fleet.units.slice(0, 60)]],
-    ],
+    () => [[FLOOR, [...day, 50, null]]],
   );
   await read(
     'what is due',
