@@ -9,6 +9,7 @@ import { peopleRoutes } from '../people/index.ts';
 import { reckonerRoutes } from '../reckoner/index.ts';
 import { shopRoutes } from '../shop/index.ts';
 import { sheetsRoutes } from '../sheets/index.ts';
+import { storesRoutes } from '../stores/index.ts';
 import { toolsRoutes } from '../tools/index.ts';
 import { problemSchema, type Route } from '../route/index.ts';
 
@@ -24,6 +25,7 @@ const features = {
   exchange: exchangeRoutes,
   meterFiles: meterFileRoutes,
   reckoner: reckonerRoutes,
+  stores: storesRoutes,
   tools: toolsRoutes,
   instruments: instrumentsRoutes,
 };

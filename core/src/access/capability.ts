@@ -22,6 +22,11 @@ export const capabilities = {
   'record-on-jobs': [...shop, 'owner-contact'],
   'change-sheets': ['supervisor'],
   'change-tools': ['supervisor', 'storekeeper'],
+  'see-stores': shop,
+  'use-parts': shop,
+  'keep-stores': ['supervisor', 'storekeeper'],
+  /** What parts cost. */
+  'see-prices': ['supervisor', 'storekeeper'],
   'run-sums': [...shop, 'trainee'],
   'share-terminal': shop,
   'manage-people': ['supervisor'],

@@ -4,6 +4,7 @@ export { parseQuantity, parseTogether, type Parsed } from './parse.ts';
 export { convert, quantity, toSi, valueIn, type Quantity } from './quantity.ts';
 export {
   amountSchema,
+  dimensionSchema,
   distanceSchema,
   forceSchema,
   hoursSchema,

@@ -35,6 +35,8 @@ export const forceSchema = quantitySchema(['N', 'lbf'], { min: 0, max: 2000, uni
 export const temperatureSchema = quantitySchema(['degC', 'degF'], { min: -40, max: 400, unit: 'degC' });
 /** A place along a spindle or in a hub. */
 export const placeSchema = quantitySchema(['mm', 'in'], { min: -200, max: 500, unit: 'mm' });
+/** A part across or along: the largest hub of a work machine is under 2 m. */
+export const dimensionSchema = quantitySchema(['mm', 'in'], { min: 0.1, max: 2000, unit: 'mm' });
 /** Lubricant, weighed or measured. */
 export const amountSchema = z.union([
   quantitySchema(['g', 'kg', 'lb'], { min: 0, max: 20, unit: 'kg' }),

@@ -43,5 +43,19 @@ export {
 } from './meter.ts';
 export { personAggregate, type PersonCommand, type PersonState } from './person.ts';
 export { sheetAggregate, type SheetState } from './sheet.ts';
+export {
+  freeOf,
+  movementSchema,
+  onHand,
+  reservationSchema,
+  stockAggregate,
+  stockMoves,
+  type Movement,
+  type Reservation,
+  type StockCommand,
+  type StockMove,
+  type StockMovement,
+  type StockState,
+} from './stock.ts';
 export { toolAggregate, type ListedToolState } from './tool.ts';
 export { unitAggregate, unitFactsSchema, type Unit, type UnitCommand, type UnitFacts } from './unit.ts';

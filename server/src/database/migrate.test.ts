@@ -25,6 +25,7 @@ const all = [
   '0019-duty',
   '0020-morning',
   '0021-units',
+  '0022-stores',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

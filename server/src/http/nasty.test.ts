@@ -99,6 +99,25 @@ beforeAll(async () => {
     '/api/people/:id/off': { seenVersion: 1 },
     '/api/people/:id/code': { seenVersion: 1 },
     '/api/people/:id/details': { telephone: '+00 000', mail: 'a@shop.example' },
+    '/api/stores/parts': {
+      seenVersion: 0,
+      part: {
+        ...{ id: randomUUID(), kind: 'seal', title: 'Hub seal', number: '47-2210', crossings: ['HS 47'] },
+        dims: { bore: { value: 82.5, unit: 'mm', si: 0.0825 } },
+        lips: { count: 2, facing: 'inward' },
+        fits: [{ sheetId: 'a-drive-tang', line: 'part:hub-seal' }],
+        ...{ price: { currency: 'USD', minor: 4185 }, core: null, supplier: 'Quayside', leadDays: 5 },
+        ...{ reorderLevel: 2, supersededBy: null },
+      },
+    },
+    '/api/stores/parts/:id/movements': {
+      id: randomUUID(),
+      movement: { what: 'counted', quantity: 2, place: 'A3', reason: 'counted' },
+    },
+    '/api/stores/parts/:id/uses': {
+      id: randomUUID(),
+      movement: { what: 'used', quantity: 2, place: 'A3', jobId: randomUUID(), position: '2L' },
+    },
     '/api/tools': {
       seenVersion: 0,
       tool: {

@@ -6,6 +6,7 @@ import {
   meterAggregate,
   personAggregate,
   sheetAggregate,
+  stockAggregate,
   toolAggregate,
   unitAggregate,
   type Aggregate,
@@ -127,6 +128,26 @@ export function kindsOf(numberOf: (jobId: string) => number | undefined): Kind<u
           booking_claim: claims.map((claim) => ({ ...claim, bookingId: id, during })),
         };
       },
+    ),
+    kind(
+      stockAggregate,
+      [
+        ['stock_movement', 'part_id'],
+        ['reservation', 'part_id'],
+        ['stock', 'part_id'],
+        ['part_number', 'part_id'],
+        ['part', 'id'],
+      ],
+      (id, { part, numbers, counts, reservations, movements }) => ({
+        part: [part],
+        part_number: numbers.map((n) => ({ ...n, partId: id })),
+        stock: counts.map((c) => ({ ...c, partId: id })),
+        reservation: reservations.map((r) => ({ ...r, partId: id })),
+        stock_movement: movements.map(({ to, price, ...m }) => ({
+          ...m,
+          ...{ partId: id, toPlace: to, currency: price?.currency, minor: price?.minor },
+        })),
+      }),
     ),
     kind(absenceAggregate, [['absence', 'id']], (id, { from, until, ...absence }) => ({
       absence: [{ ...absence, id, during: `[${from},${until})` }],

@@ -111,6 +111,40 @@ export const tables: readonly Table[] = [
     columns: ['id', 'what', 'of', 'during', 'why', 'cancelled', 'version'],
   },
   {
+    name: 'part',
+    key: ['id'],
+    columns: [
+      ...[
+        'id',
+        'part',
+        'version',
+        'changed_at',
+        'changed_by',
+        'kind',
+        'title',
+        'bore_mm',
+        'outside_mm',
+        'width_mm',
+      ],
+      ...['on_hand', 'reserved', 'cores'],
+    ],
+  },
+  { name: 'part_number', key: ['part_id', 'plain'], columns: ['part_id', 'plain', 'number', 'own'] },
+  { name: 'stock', key: ['part_id', 'what', 'of'], columns: ['part_id', 'what', 'of', 'quantity'] },
+  {
+    name: 'reservation',
+    key: ['id'],
+    columns: ['id', 'part_id', 'job_id', 'position', 'line', 'quantity'],
+  },
+  {
+    name: 'stock_movement',
+    key: ['part_id', 'version'],
+    columns: [
+      ...['part_id', 'version', 'at', 'by_name', 'what', 'quantity', 'change', 'place', 'to_place', 'who'],
+      ...['job_id', 'position', 'line', 'reason', 'currency', 'minor'],
+    ],
+  },
+  {
     name: 'person',
     key: ['id'],
     columns: ['id', 'name', 'role', 'version', 'switched_off_at'],

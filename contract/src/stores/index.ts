@@ -1,0 +1,178 @@
+import { z } from 'zod';
+import { lipFacingIds, measuredIds, partKindIds, partSchema, priceSchema } from '@lanternwright/core/part';
+import { positionSchema } from '@lanternwright/core/axle-plan';
+import { movementSchema, reservationSchema } from '@lanternwright/core/record';
+import { defineRoute, idParams, pageNumber } from '../route/index.ts';
+
+export const PARTS_A_PAGE = 40;
+/** Movements that stand on a part's own page. */
+export const MOVEMENTS_SHOWN = 60;
+
+const partLineSchema = z.object({
+  id: z.uuid(),
+  kind: z.enum(partKindIds),
+  title: z.string(),
+  number: z.string(),
+  /** In the store, wherever. */
+  onHand: z.int(),
+  /** Of them kept for jobs; more than there are where they are short. */
+  reserved: z.int(),
+  places: z.array(z.object({ place: z.string(), quantity: z.int() })),
+  reorderLevel: z.int().nullable(),
+  supersededBy: z.object({ id: z.uuid(), number: z.string() }).nullable(),
+});
+export type PartLine = z.output<typeof partLineSchema>;
+
+/** Why a part was found. */
+const foundSchema = z.object({
+  /** same: its own number; crossing: another it is sold under; like: it has the signs that were read; near: one that is nearly so. */
+  how: z.enum(['same', 'crossing', 'like', 'near', 'title', 'listed']),
+  /** The number that was found, as it is written. */
+  number: z.string(),
+  /** Signs between it and what was read. */
+  distance: z.number(),
+});
+export type Found = z.output<typeof foundSchema>;
+
+const partsPageSchema = z.object({
+  parts: z.array(partLineSchema.extend({ found: foundSchema })),
+  more: z.boolean(),
+});
+export type PartsPage = z.output<typeof partsPageSchema>;
+
+const millimetres = z.coerce.number<number>().positive().max(2000).optional();
+const measuredQuery = z.object({
+  kind: z.enum(partKindIds).optional(),
+  bore: millimetres,
+  outside: millimetres,
+  width: millimetres,
+  lips: z.coerce.number<number>().int().min(1).max(4).optional(),
+  facing: z.enum(lipFacingIds).optional(),
+  /** By how much a dimension may differ, mm. */
+  tolerance: z.coerce.number<number>().min(0.01).max(5).default(0.3),
+});
+export type MeasuredQuery = z.output<typeof measuredQuery>;
+
+const fitSchema = z.object({
+  off: z.partialRecord(z.enum(measuredIds), z.number()),
+  unknown: z.array(z.enum(measuredIds)),
+  fits: z.boolean(),
+  lips: z.enum(['same', 'other', 'unknown', 'not-asked']),
+  far: z.number(),
+});
+const measuredPartSchema = partLineSchema.extend({
+  dims: partSchema.shape.dims,
+  lips: partSchema.shape.lips,
+  fit: fitSchema,
+});
+export type MeasuredPart = z.output<typeof measuredPartSchema>;
+
+const movementRowSchema = movementSchema.omit({ to: true }).extend({
+  version: z.int(),
+  at: z.iso.datetime(),
+  byName: z.string(),
+  change: z.int(),
+  to: z.string().nullable(),
+  who: z.string().nullable(),
+  jobId: z.uuid().nullable(),
+  jobNumber: z.int().nullable(),
+  position: z.string().nullable(),
+  line: z.string().nullable(),
+  reason: z.string().nullable(),
+  price: priceSchema.nullable(),
+});
+export type MovementRow = z.output<typeof movementRowSchema>;
+
+const reservationRowSchema = reservationSchema.extend({ jobNumber: z.int().nullable(), unit: z.string() });
+export type ReservationRow = z.output<typeof reservationRowSchema>;
+
+const storePartSchema = z.object({
+  part: partSchema,
+  version: z.int(),
+  changedAt: z.iso.datetime(),
+  changedBy: z.string(),
+  onHand: z.int(),
+  reserved: z.int(),
+  /** Old ones that the supplier takes back. */
+  cores: z.int(),
+  places: z.array(z.object({ place: z.string(), quantity: z.int() })),
+  lent: z.array(z.object({ who: z.string(), quantity: z.int() })),
+  reservations: z.array(reservationRowSchema),
+  /** The newest first. */
+  movements: z.array(movementRowSchema),
+  supersededBy: z.object({ id: z.uuid(), number: z.string() }).nullable(),
+});
+export type StorePart = z.output<typeof storePartSchema>;
+
+/** Sent twice it happens once: `id` is the browser's. */
+const moving = <T extends z.ZodType>(movement: T) => z.object({ id: z.uuid(), movement });
+
+const onJob = movementSchema.extend({
+  what: z.enum(['used', 'returned']),
+  jobId: z.uuid(),
+  position: positionSchema,
+});
+const inStore = movementSchema.extend({
+  what: z.enum(['received', 'counted', 'scrapped', 'moved', 'lent', 'lent-back', 'core-returned']),
+});
+
+const seenVersion = z.int().min(0);
+
+export const storesRoutes = {
+  parts: defineRoute({
+    method: 'get',
+    path: '/api/stores/parts',
+    summary:
+      'Parts by number read off an old one (? and * for what cannot be read), near numbers, crossings, or words',
+    access: 'see-stores',
+    query: z.object({
+      text: z.string().trim().max(80).default(''),
+      kind: z.enum(partKindIds).optional(),
+      page: pageNumber,
+    }),
+    answer: partsPageSchema,
+  }),
+  byMeasure: defineRoute({
+    method: 'get',
+    path: '/api/stores/by-measure',
+    summary: 'Parts by what was measured of an old one, the nearest first, with their differences in mm',
+    access: 'see-stores',
+    query: measuredQuery,
+    answer: z.array(measuredPartSchema),
+  }),
+  part: defineRoute({
+    method: 'get',
+    path: '/api/stores/parts/:id',
+    summary: 'A part: where how many lie, what is kept for whom, what moved',
+    access: 'see-stores',
+    params: idParams,
+    answer: storePartSchema,
+  }),
+  list: defineRoute({
+    method: 'put',
+    path: '/api/stores/parts',
+    summary: 'Put a part on the list, or change one by its id',
+    access: 'keep-stores',
+    body: z.object({ seenVersion, part: partSchema }),
+    answer: storePartSchema,
+  }),
+  move: defineRoute({
+    method: 'post',
+    path: '/api/stores/parts/:id/movements',
+    summary:
+      'Record what happened to parts in the store: received, counted, scrapped, moved, lent, core returned',
+    access: 'keep-stores',
+    params: idParams,
+    body: moving(inStore),
+    answer: storePartSchema,
+  }),
+  use: defineRoute({
+    method: 'post',
+    path: '/api/stores/parts/:id/uses',
+    summary: 'Record that parts were used on a job, or returned from it',
+    access: 'use-parts',
+    params: idParams,
+    body: moving(onJob),
+    answer: storePartSchema,
+  }),
+};

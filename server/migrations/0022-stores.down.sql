@@ -1,0 +1,2 @@
+drop table stock_movement, reservation, stock, part_number, part;
+drop extension pg_trgm;

@@ -1,0 +1,90 @@
+import { QueryTypes } from 'sequelize';
+import { randomUUID } from 'node:crypto';
+import { may } from '@lanternwright/core/access';
+import type { Part } from '@lanternwright/core/part';
+import type { Movement } from '@lanternwright/core/record';
+import { MOVEMENTS_SHOWN, type StorePart } from '@lanternwright/contract/stores';
+import type { Database } from '../database/connect.ts';
+import { isoTime } from '../database/sql-time.ts';
+import { notFound, refused } from '../http/problem.ts';
+import type { Viewer } from '../http/viewer.ts';
+import { partSearch } from './search.ts';
+import { changeStock, type StockAsked } from './stock.ts';
+
+const counts = (what: string, name: string) => `
+  (select coalesce(json_agg(json_build_object('${name}', s.of, 'quantity', s.quantity) order by s.of), '[]')
+    from stock s where s.part_id = p.id and s.what = '${what}')`;
+
+const PART = `
+  select p.part, p.version, ${isoTime('p.changed_at')} as "changedAt", p.changed_by as "changedBy",
+    p.on_hand as "onHand", p.reserved, p.cores,
+    ${counts('place', 'place')} as places, ${counts('lent', 'who')} as lent,
+    (select coalesce(json_agg(json_build_object('id', r.id, 'jobId', r.job_id, 'position', r.position, 'line', r.line,
+        'quantity', r.quantity, 'jobNumber', j.number, 'unit', coalesce(u.name, '')) order by j.number, r.position, r.id), '[]')
+      from reservation r left join job j on j.id = r.job_id left join unit u on u.id = j.unit_id
+      where r.part_id = p.id) as reservations,
+    (select coalesce(json_agg(json_build_object('version', m.version, 'at', ${isoTime('m.at')}, 'byName', m.by_name,
+        'what', m.what, 'quantity', m.quantity, 'change', m.change, 'place', m.place, 'to', m.to_place, 'who', m.who,
+        'jobId', m.job_id, 'jobNumber', m.number, 'position', m.position, 'line', m.line, 'reason', m.reason,
+        'price', case when m.minor is null then null
+          else json_build_object('currency', m.currency, 'minor', m.minor) end) order by m.version desc), '[]')
+      from (select m.*, j.number from stock_movement m left join job j on j.id = m.job_id
+        where m.part_id = p.id order by m.version desc limit ${MOVEMENTS_SHOWN}) m) as movements,
+    (select json_build_object('id', n.id, 'number', n.part ->> 'number') from part n
+      where n.id = (p.part ->> 'supersededBy') ::uuid) as "supersededBy"
+  from part p where p.id = $1`;
+
+/** Prices are for those who buy and those who bill. */
+function withoutPrices(found: StorePart): StorePart {
+  return {
+    ...found,
+    part: { ...found.part, price: null, core: null },
+    movements: found.movements.map((m) => ({ ...m, price: null })),
+  };
+}
+
+/** The store: parts, what lies where, and what happened to them. */
+export function storesService(db: Database) {
+  async function part(id: string, { person }: Pick<Viewer, 'person'>): Promise<StorePart> {
+    const [row] = await db.sequelize.query<StorePart>(PART, { type: QueryTypes.SELECT, bind: [id] });
+    if (!row) throw notFound('part');
+    return may(person.role, 'see-prices') ? row : withoutPrices(row);
+  }
+
+  /** @throws HttpProblem 422 where the job is closed or does not have this wheel end */
+  async function mustBeOpen({ jobId, position }: Movement): Promise<void> {
+    const [job] = await db.sequelize.query<{ open: boolean; at: boolean }>(
+      `select closed_at is null as open,
+         exists (select 1 from jsonb_array_elements(wheel_ends) w where w ->> 'position' = $2) as at
+       from job where id = $1`,
+      { type: QueryTypes.SELECT, bind: [jobId, position] },
+    );
+    if (!job) throw notFound('job');
+    if (!job.open) throw refused('This job is closed', 'movement.jobId');
+    if (!job.at) throw refused(`${position} is not in this job`, 'movement.position');
+  }
+
+  return {
+    ...partSearch(db),
+    part,
+
+    /** Puts a part on the list, or changes the one of its id. */
+    async list(
+      wanted: Part,
+      asked: Omit<StockAsked, 'id'> & { expected: number },
+      viewer: Viewer,
+    ): Promise<StorePart> {
+      await changeStock(db, wanted.id, { kind: 'list', part: wanted }, { ...asked, id: randomUUID() });
+      return part(wanted.id, viewer);
+    },
+
+    /** @throws HttpProblem 404 for no such part, 422 with why it cannot have happened */
+    async move(id: string, movement: Movement, asked: StockAsked, viewer: Viewer): Promise<StorePart> {
+      await part(id, viewer);
+      if (movement.jobId) await mustBeOpen(movement);
+      await changeStock(db, id, { kind: 'move', movement }, asked);
+      return part(id, viewer);
+    },
+  };
+}
+export type StoresService = ReturnType<typeof storesService>;

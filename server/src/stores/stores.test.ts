@@ -1,0 +1,207 @@
+import { randomUUID } from 'node:crypto';
+import { QueryTypes } from 'sequelize';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { partSchema, type Part } from '@lanternwright/core/part';
+import { stockMoves, type Movement, type StockMove } from '@lanternwright/core/record';
+import { quantity } from '@lanternwright/core/quantity';
+import type { MeasuredPart, PartsPage, StorePart } from '@lanternwright/contract/stores';
+import { seededRandom } from '../demo/random.ts';
+import { compareProjections, rebuildProjections } from '../record/rebuild.ts';
+import { verifyChain } from '../record/verify-chain.ts';
+import { addUnit, openJobOn, openShop, type Caller, type Shop } from '../testing/shop.ts';
+import { changeStock } from './stock.ts';
+
+let shop: Shop;
+let keeper: Awaited<ReturnType<Shop['signedIn']>>;
+let jobId: string;
+beforeAll(async () => {
+  shop = await openShop();
+  keeper = await shop.signedIn({
+    name: 'P. Quill',
+    login: 'quill',
+    role: 'storekeeper',
+    password: 'ship shape store',
+  });
+  jobId = await openJobOn(shop, await addUnit(shop, 'Tern 650'), ['2L']);
+});
+afterAll(() => shop.close());
+
+const sized = (bore: number, outside: number, width: number) => ({
+  dims: { bore: quantity(bore, 'mm'), outside: quantity(outside, 'mm'), width: quantity(width, 'mm') },
+});
+const seal = (number: string, more: object = {}): Part =>
+  partSchema.parse({
+    ...{ id: randomUUID(), kind: 'seal', title: 'Hub seal of the drive axle', number },
+    ...{ price: { currency: 'USD', minor: 4185 }, ...sized(82.5, 127, 20) },
+    ...more,
+  });
+
+async function list(part: Part, seenVersion = 0, call = keeper.call): Promise<Part> {
+  await call.put('/api/stores/parts').send({ seenVersion, part }).expect(200);
+  return part;
+}
+const moving = (call: Caller, part: Part, movement: Partial<Movement>, id: string = randomUUID()) =>
+  call.post(`/api/stores/parts/${part.id}/movements`).send({ id, movement: { place: 'A3', ...movement } });
+const using = (call: Caller, part: Part, quantity: number, more: object = {}) =>
+  call.post(`/api/stores/parts/${part.id}/uses`).send({
+    id: randomUUID(),
+    movement: { what: 'used', quantity, place: 'A3', jobId, position: '2L', line: 'part:hub-seal', ...more },
+  });
+const look = async (part: Part, call = keeper.call) =>
+  (await call.get(`/api/stores/parts/${part.id}`).expect(200)).body as StorePart;
+const find = async (text: string) =>
+  ((await shop.technician.call.get('/api/stores/parts').query({ text }).expect(200)).body as PartsPage).parts;
+
+describe('the store', () => {
+  it('a part is put on the list, received, used on a job and returned; who may do what', async () => {
+    const part = seal('50-1001');
+    await shop.technician.call.put('/api/stores/parts').send({ seenVersion: 0, part }).expect(403);
+    await list(part);
+    await moving(shop.technician.call, part, { what: 'received', quantity: 4 }).expect(403);
+    await moving(keeper.call, part, { what: 'received', quantity: 4 }).expect(200);
+    await using(shop.technician.call, part, 1).expect(200);
+    await using(shop.technician.call, part, 1, { what: 'returned' }).expect(200);
+    const found = await look(part);
+    expect(found).toMatchObject({ onHand: 4, places: [{ place: 'A3', quantity: 4 }], version: 4 });
+    expect(found.movements.map((m) => [m.what, m.change, m.byName])).toEqual([
+      ['returned', 1, 'D. Achterberg'],
+      ['used', -1, 'D. Achterberg'],
+      ['received', 4, 'P. Quill'],
+    ]);
+    expect(found.movements[1]).toMatchObject({ jobId, position: '2L', price: { minor: 4185 } });
+  });
+
+  it('prices are shown to whom they concern', async () => {
+    const part = seal('50-1002');
+    await list(part);
+    await moving(keeper.call, part, {
+      what: 'received',
+      quantity: 1,
+      price: { currency: 'USD', minor: 3000 },
+    });
+    expect((await look(part)).part.price).toEqual({ currency: 'USD', minor: 4185 });
+    const seen = await look(part, shop.technician.call);
+    expect([seen.part.price, seen.movements[0]!.price]).toEqual([null, null]);
+  });
+
+  it('what is sent twice happens once; what was changed meanwhile is told', async () => {
+    const part = seal('50-1003');
+    await list(part);
+    const id = randomUUID();
+    for (let i = 0; i < 2; i++)
+      await moving(keeper.call, part, { what: 'received', quantity: 2 }, id).expect(200);
+    expect((await look(part)).onHand).toBe(2);
+    await keeper.call
+      .put('/api/stores/parts')
+      .send({ seenVersion: 1, part: { ...part, title: 'Other' } })
+      .expect(409);
+    const elsewhere = seal('50-1004');
+    await list(elsewhere);
+    await moving(keeper.call, elsewhere, { what: 'received', quantity: 2 }, id).expect(422);
+  });
+
+  it('a refusal names its field and changes nothing', async () => {
+    const part = seal('50-1005');
+    await list(part);
+    const { body } = await using(shop.technician.call, part, 1).expect(422);
+    expect(body.detail).toBe('None lies at A3');
+    const counted = await moving(keeper.call, part, { what: 'counted', quantity: 3 }).expect(422);
+    expect(counted.body.issues).toMatchObject([{ path: 'reason' }]);
+    await using(shop.technician.call, part, 1, { position: '3R' }).expect(422);
+    await using(shop.technician.call, part, 1, { jobId: randomUUID() }).expect(404);
+    expect((await look(part)).movements).toEqual([]);
+  });
+
+  it('50 people take of the last three at once: three get one', async () => {
+    const part = seal('50-1006');
+    await list(part);
+    await moving(keeper.call, part, { what: 'received', quantity: 3 }).expect(200);
+    const answers = await Promise.all(Array.from({ length: 50 }, () => using(shop.technician.call, part, 1)));
+    const states = answers.map((a) => a.status).sort();
+    expect(states).toEqual([
+      ...Array.from({ length: 3 }, () => 200),
+      ...Array.from({ length: 47 }, () => 422),
+    ]);
+    expect(await look(part)).toMatchObject({ onHand: 0, places: [] });
+  }, 60_000);
+});
+
+describe('a part is found', () => {
+  it('by its number, a crossing, what can be read of it, and what is nearly it', async () => {
+    const part = await list(seal('63-4418 B', { crossings: ['HSX 9917'] }));
+    const how = async (text: string) => {
+      const line = (await find(text)).find((p) => p.id === part.id);
+      return line && [line.found.how, line.found.number];
+    };
+    expect(await how('634418b')).toEqual(['same', '63-4418 B']);
+    expect(await how('hsx-99 17')).toEqual(['crossing', 'HSX 9917']);
+    expect(await how('63-44')).toEqual(['like', '63-4418 B']);
+    expect(await how('6?44*B')).toEqual(['like', '63-4418 B']);
+    expect(await how('63-4413 B')).toEqual(['near', '63-4418 B']);
+    expect(await how('63-441B')).toEqual(['near', '63-4418 B']);
+    expect(await how('99-9999')).toBeUndefined();
+    const titled = (await find('drive seal')).find((p) => p.id === part.id);
+    expect(titled?.found.how).toBe('title');
+  });
+
+  it('by measuring: what fits first, what is near with its difference, nothing of another kind', async () => {
+    const fits = await list(seal('63-5001', sized(101.6, 150, 22)));
+    const wide = await list(seal('63-5002', sized(101.6, 150, 26)));
+    const cup = await list(seal('63-5003', { kind: 'cup', ...sized(101.6, 150, 22) }));
+    const { body } = await shop.technician.call
+      .get('/api/stores/by-measure')
+      .query({ kind: 'seal', bore: 101.5, outside: 150.1, width: 22 })
+      .expect(200);
+    const found = body as MeasuredPart[];
+    expect(found.slice(0, 2).map((p) => [p.id, p.fit.fits])).toEqual([
+      [fits.id, true],
+      [wide.id, false],
+    ]);
+    expect(found[1]!.fit.off.width).toBeCloseTo(4, 9);
+    expect(found.some((p) => p.id === cup.id)).toBe(false);
+  });
+});
+
+it('stock is what 10,000 random movements come to, and a rebuild finds the same', async () => {
+  const random = seededRandom(13);
+  const parts = Array.from({ length: 30 }, (_, i) => seal(`70-${i}`));
+  for (const part of parts) await list(part);
+  const by = { id: keeper.person.id, name: keeper.person.name, role: 'storekeeper' as const };
+  const moves = Object.keys(stockMoves) as StockMove[];
+  let taken = 0;
+  const all = async (n: number) => {
+    for (let i = 0; i < n; i++) {
+      const what = random.next() < 0.4 ? 'received' : random.pick(moves);
+      const movement = {
+        ...{
+          what,
+          quantity: random.whole(0, 5),
+          place: random.pick(['A3', 'B1']),
+          to: random.pick(['A3', 'C2']),
+        },
+        ...{ who: 'The yard', jobId, position: '2L', reason: 'because' },
+      } as Movement;
+      const asked = { by, at: new Date().toISOString(), id: randomUUID() };
+      try {
+        await changeStock(shop.db, random.pick(parts).id, { kind: 'move', movement }, asked);
+        taken += 1;
+      } catch (error) {
+        if ((error as { status?: number }).status !== 422) throw error;
+      }
+    }
+  };
+  await Promise.all([all(3_334), all(3_333), all(3_333)]);
+  expect(taken).toBeGreaterThan(4_000);
+  for (const part of parts) {
+    const [row] = await shop.db.sequelize.query<{ moved: number; here: number; shelves: number }>(
+      `select (select sum(change) from stock_movement where part_id = p.id) ::int as moved, p.on_hand as here,
+         (select coalesce(sum(quantity), 0) from stock where part_id = p.id and what = 'place') ::int as shelves
+       from part p where p.id = $1`,
+      { type: QueryTypes.SELECT, bind: [part.id] },
+    );
+    expect([row!.here, row!.shelves]).toEqual([row!.moved, row!.moved]);
+  }
+  expect(await compareProjections(shop.db)).toMatchObject({ differs: null, aside: [] });
+  await rebuildProjections(shop.db);
+  expect(await verifyChain(shop.db)).toMatchObject({ ok: true });
+}, 240_000);
