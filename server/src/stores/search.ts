@@ -27,25 +27,23 @@ const PART_LINE = `
   (select json_build_object('id', n.id, 'number', n.part ->> 'number') from part n
     where n.id = (p.part ->> 'supersededBy') ::uuid) as "supersededBy"`;
 
-/**
- * SQL: numbers that are the same, that have the signs that were read ($2), or that share three signs in a row with it
- * often enough; $1 is what was read, plain. The last are judged by how far they are.
- */
+/** SQL: numbers that have the signs that were read ($2); $1 is what was read, plain. */
 export const NUMBERS = `
-  select n.part_id as id, n.number, n.plain, n.own, n.plain = $1 as same, n.plain like $2 as like
-  from (
-    (select * from part_number where plain like $2 limit 200)
-    union
-    (select * from part_number where plain % $1 order by similarity(plain, $1) desc limit 60)
-  ) n`;
+  select part_id as id, number, plain, own, plain = $1 as same, true as like
+  from part_number where plain like $2 order by plain = $1 desc limit 200`;
+
+/** SQL: numbers that share three signs in a row with what was read ($1) often enough; they are judged by how far they are. */
+export const NEAR_NUMBERS = `
+  select part_id as id, number, plain, own, false as same, false as like
+  from part_number where plain % $1 order by similarity(plain, $1) desc limit 60`;
 
 export const LINES = `select ${PART_LINE} from part p where p.id = any($1 ::uuid[])`;
 
-const LISTED = `
+/** SQL: parts of a kind ($1, null: any) in whose title every word stands, by title. @param words how many */
+const listedSql = (words: number) => `
   select ${PART_LINE} from part p
-  where ($1 ::text is null or p.kind = $1)
-    and not exists (select 1 from unnest($2 ::text[]) w where p.title not ilike w)
-  order by p.title, p.id limit $3 offset $4`;
+  where ($1 ::text is null or p.kind = $1) ${Array.from({ length: words }, (_, i) => `and p.title ilike $${i + 4}`).join(' ')}
+  order by p.title, p.id limit $2 offset $3`;
 
 /** Signs that may be wrong in a number for it to be shown: one in four. */
 const mostWrong = (read: number) => Math.max(1, Math.floor(read / 4));
@@ -87,12 +85,14 @@ const MOST_MEASURED = 24;
 /** Finds parts of the store. */
 export function partSearch(db: Database) {
   async function listed(text: string, kind: string | null, page: number): Promise<PartsPage> {
-    const rows = await prepared<PartLine>(db, 'parts-listed', LISTED, [
-      kind,
-      patternsOf(text),
-      PARTS_A_PAGE + 1,
-      (page - 1) * PARTS_A_PAGE,
-    ]);
+    const words = patternsOf(text);
+    const values = [kind, PARTS_A_PAGE + 1, (page - 1) * PARTS_A_PAGE, ...words];
+    const rows = await prepared<PartLine>(
+      db,
+      `parts-listed-${words.length}`,
+      listedSql(words.length),
+      values,
+    );
     const how = text === '' ? ('listed' as const) : ('title' as const);
     return {
       parts: rows
@@ -108,7 +108,10 @@ export function partSearch(db: Database) {
     const plain = hasGaps ? pattern : plainNumber(text);
     // What was read may be the beginning of a number.
     const like = hasGaps ? pattern.replace(/\?/g, '_').replace(/\*/g, '%') : `${plain}%`;
-    const rows = await prepared<NumberRow>(db, 'part-numbers', NUMBERS, [plain, like]);
+    const exact = await prepared<NumberRow>(db, 'part-numbers', NUMBERS, [plain, like]);
+    // A guess is made where nothing has the signs that were read.
+    const guess = exact.length === 0 && !hasGaps && read >= LEAST_NEAR;
+    const rows = guess ? await prepared<NumberRow>(db, 'near-numbers', NEAR_NUMBERS, [plain]) : exact;
     const best = new Map<string, Found>();
     for (const row of rows) {
       const found = foundBy(row, plain, hasGaps);
