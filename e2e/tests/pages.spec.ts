@@ -18,6 +18,8 @@ const pages: readonly [path: string, heading: string | RegExp][] = [
   ['/jobs', 'Jobs'],
   ['/jobs/closed', 'Closed jobs'],
   ['/jobs/follow-ups', 'Follow up'],
+  ['/stores', 'Stores'],
+  ['/stores?by=measure&kind=seal&bore=114.4', 'Stores'],
   ['/reckoner/nut-setting', 'Nut setting'],
   ['/reckoner/gauge-study', 'Gauge study'],
   ['/people', 'People'],

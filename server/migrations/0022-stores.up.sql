@@ -19,6 +19,7 @@ create table part (
 create index part_bore on part (kind, bore_mm);
 create index part_outside on part (kind, outside_mm);
 create index part_title on part using gin (title gin_trgm_ops);
+create index part_fits on part using gin ((part -> 'fits') jsonb_path_ops);
 create index part_by_title on part (title, id);
 
 -- Its own number and those it is sold under besides, as numbers are compared.

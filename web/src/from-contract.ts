@@ -24,7 +24,9 @@ type Beside<R extends Route> = Fields<R['query']> & Fields<R['body']>;
 export type Given<R extends Route> = unknown extends Fields<R['params']> & Beside<R>
   ? void
   : unknown extends Beside<R>
-    ? string
+    ? R['path'] extends `${string}:${string}:${string}`
+      ? Fields<R['params']>
+      : string
     : Fields<R['params']> & Beside<R>;
 /** What a route answers. */
 export type Answer<R extends Route> = z.output<R['answer']>;

@@ -109,6 +109,14 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./jobs/release-page.tsx')).ReleasePage }),
       },
       {
+        path: 'stores',
+        lazy: async () => ({ Component: (await import('./stores/stores-page.tsx')).StoresPage }),
+      },
+      {
+        path: 'stores/:id',
+        lazy: async () => ({ Component: (await import('./stores/part-page.tsx')).PartPage }),
+      },
+      {
         path: 'reckoner',
         lazy: async () => ({ Component: (await import('./reckoner/reckoner-page.tsx')).ReckonerPage }),
       },

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { lipFacingIds, measuredIds, partKindIds, partSchema, priceSchema } from '@lanternwright/core/part';
 import { positionSchema } from '@lanternwright/core/axle-plan';
 import { movementSchema, reservationSchema } from '@lanternwright/core/record';
-import { defineRoute, idParams, pageNumber } from '../route/index.ts';
+import { defineRoute, idParams, okSchema, pageNumber } from '../route/index.ts';
 
 export const PARTS_A_PAGE = 40;
 /** Movements that stand on a part's own page. */
@@ -104,8 +104,8 @@ const storePartSchema = z.object({
 });
 export type StorePart = z.output<typeof storePartSchema>;
 
-/** Sent twice it happens once: `id` is the browser's. */
-const moving = <T extends z.ZodType>(movement: T) => z.object({ id: z.uuid(), movement });
+/** Sent twice it happens once: the browser names the record. */
+const moving = <T extends z.ZodType>(movement: T) => z.object({ recordId: z.uuid(), movement });
 
 const onJob = movementSchema.extend({
   what: z.enum(['used', 'returned']),
@@ -115,6 +115,27 @@ const onJob = movementSchema.extend({
 const inStore = movementSchema.extend({
   what: z.enum(['received', 'counted', 'scrapped', 'moved', 'lent', 'lent-back', 'core-returned']),
 });
+
+/** A line of a job's readiness list that a part answers, and how it stands. */
+const jobPartsSchema = z.object({
+  position: z.string(),
+  /** As the list records it: `part:hub-seal`; empty for what was used besides. */
+  line: z.string(),
+  title: z.string(),
+  /** Parts that fit the sheet of this wheel end here. */
+  fitting: z.array(partLineSchema),
+  kept: z.array(z.object({ id: z.uuid(), partId: z.uuid(), number: z.string(), quantity: z.int() })),
+  used: z.array(
+    z.object({
+      partId: z.uuid(),
+      number: z.string(),
+      title: z.string(),
+      quantity: z.int(),
+      price: priceSchema.nullable(),
+    }),
+  ),
+});
+export type JobParts = z.output<typeof jobPartsSchema>;
 
 const seenVersion = z.int().min(0);
 
@@ -174,5 +195,30 @@ export const storesRoutes = {
     params: idParams,
     body: moving(onJob),
     answer: storePartSchema,
+  }),
+  jobParts: defineRoute({
+    method: 'get',
+    path: '/api/stores/jobs/:id',
+    summary: 'Parts that a job needs, line by line: what fits, what is kept for it, what it used',
+    access: 'see-stores',
+    params: idParams,
+    answer: z.array(jobPartsSchema),
+  }),
+  reserve: defineRoute({
+    method: 'post',
+    path: '/api/stores/parts/:id/reservations',
+    summary: 'Keep parts for a job; more than there are is a shortage that is known early',
+    access: 'use-parts',
+    params: idParams,
+    body: z.object({ reservation: reservationSchema }),
+    answer: okSchema,
+  }),
+  endReservation: defineRoute({
+    method: 'delete',
+    path: '/api/stores/parts/:id/reservations/:reservationId',
+    summary: 'Keep parts for a job no longer',
+    access: 'use-parts',
+    params: z.object({ id: z.uuid(), reservationId: z.uuid() }),
+    answer: okSchema,
   }),
 };

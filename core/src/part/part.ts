@@ -31,7 +31,7 @@ export const partSchema = z
   .object({
     id: z.uuid(),
     kind: z.enum(partKindIds),
-    title: z.string().trim().min(1, 'say what it is').max(120),
+    title: z.string().trim().min(1, 'say it in words').max(120),
     number: partNumberSchema,
     /** Other numbers under which the same part is sold. */
     crossings: z.array(partNumberSchema).max(40).default([]),

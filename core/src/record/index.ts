@@ -52,6 +52,7 @@ export {
   stockMoves,
   type Movement,
   type Reservation,
+  type StockBody,
   type StockCommand,
   type StockMove,
   type StockMovement,

@@ -14,6 +14,7 @@ import type { Clock } from '../shop/clock.ts';
 import type { PeopleService } from '../people/service.ts';
 import { demoIntervals } from './intervals.ts';
 import { generateDemo, type Demo, type DemoUnit } from './generate.ts';
+import { demoStore } from './parts.ts';
 import { demoOthers, demoPeople, demoShop } from './scenario.ts';
 
 function first(stream: StreamKind, streamId: string, at: string, by: Recorder, body: object): Entry {
@@ -106,6 +107,12 @@ function nextWeek(units: Demo['units'], hands: readonly Actor[], now: number) {
   }));
 }
 
+function storeEntries(demo: Demo, actors: readonly Actor[], clock: Clock): Entry[] {
+  return demoStore(demo, actors[0]!, clock.now()).flatMap(({ partId, bodies }) =>
+    bodies.map(({ at, by, body }, i) => ({ ...first('stock', partId, at, by, body), version: i + 1 })),
+  );
+}
+
 /**
  * Loads the demo shop once, into a database that has neither people nor units. Demo people get a
  * password nobody knows: they are signed in as from the list.
@@ -139,6 +146,7 @@ export async function loadDemo(
         .map((tool) => first('tool', tool.id, clock.now().toISOString(), by, { kind: 'tool-kept', tool })),
       ...demo.jobs.flatMap((j) => j.events.map(entryOf)),
       ...bookingEntries(demo, actors, clock),
+      ...storeEntries(demo, actors, clock),
     ]);
     await rebuildProjections(db);
     const at = clock.now();

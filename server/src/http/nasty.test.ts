@@ -111,11 +111,20 @@ beforeAll(async () => {
       },
     },
     '/api/stores/parts/:id/movements': {
-      id: randomUUID(),
+      recordId: randomUUID(),
       movement: { what: 'counted', quantity: 2, place: 'A3', reason: 'counted' },
     },
+    '/api/stores/parts/:id/reservations': {
+      reservation: {
+        id: randomUUID(),
+        jobId: randomUUID(),
+        position: '2L',
+        line: 'part:hub-seal',
+        quantity: 2,
+      },
+    },
     '/api/stores/parts/:id/uses': {
-      id: randomUUID(),
+      recordId: randomUUID(),
       movement: { what: 'used', quantity: 2, place: 'A3', jobId: randomUUID(), position: '2L' },
     },
     '/api/tools': {

@@ -16,11 +16,20 @@ export function storesRouter(stores: StoresService, clock: Clock): Router {
   serve(router, storesRoutes.list, ({ body: { seenVersion, part }, viewer }) =>
     stores.list(part, { ...asking(viewer), expected: seenVersion }, viewer),
   );
-  serve(router, storesRoutes.move, ({ params, body: { id, movement }, viewer }) =>
+  serve(router, storesRoutes.move, ({ params, body: { recordId: id, movement }, viewer }) =>
     stores.move(params.id, movement, { ...asking(viewer), id }, viewer),
   );
-  serve(router, storesRoutes.use, ({ params, body: { id, movement }, viewer }) =>
+  serve(router, storesRoutes.use, ({ params, body: { recordId: id, movement }, viewer }) =>
     stores.move(params.id, movement, { ...asking(viewer), id }, viewer),
   );
+  serve(router, storesRoutes.jobParts, ({ params, viewer }) => stores.ofJob(params.id, viewer));
+  serve(router, storesRoutes.reserve, async ({ params, body: { reservation }, viewer }) => {
+    await stores.reserve(params.id, reservation, asking(viewer), viewer);
+    return { ok: true as const };
+  });
+  serve(router, storesRoutes.endReservation, async ({ params, viewer }) => {
+    await stores.endReservation(params, asking(viewer), viewer);
+    return { ok: true as const };
+  });
   return router;
 }

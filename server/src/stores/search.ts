@@ -19,7 +19,7 @@ import { prepared } from '../database/prepared.ts';
 import { patternsOf } from '../fleet/find-words.ts';
 
 /** SQL: what lists show of a part p. */
-const PART_LINE = `
+export const PART_LINE = `
   p.id, p.kind, p.title, p.part ->> 'number' as number, p.on_hand as "onHand", p.reserved,
   (p.part ->> 'reorderLevel') ::int as "reorderLevel",
   (select coalesce(json_agg(json_build_object('place', s.of, 'quantity', s.quantity) order by s.of), '[]')

@@ -2,12 +2,15 @@ import { QueryTypes } from 'sequelize';
 import { randomUUID } from 'node:crypto';
 import { may } from '@lanternwright/core/access';
 import type { Part } from '@lanternwright/core/part';
-import type { Movement } from '@lanternwright/core/record';
-import { MOVEMENTS_SHOWN, type StorePart } from '@lanternwright/contract/stores';
+import type { Movement, Reservation } from '@lanternwright/core/record';
+import { fold } from '@lanternwright/core/traveller';
+import { MOVEMENTS_SHOWN, type JobParts, type StorePart } from '@lanternwright/contract/stores';
 import type { Database } from '../database/connect.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { notFound, refused } from '../http/problem.ts';
 import type { Viewer } from '../http/viewer.ts';
+import type { JobsService } from '../jobs/service.ts';
+import { jobPartsOf } from './job-parts.ts';
 import { partSearch } from './search.ts';
 import { changeStock, type StockAsked } from './stock.ts';
 
@@ -44,7 +47,7 @@ function withoutPrices(found: StorePart): StorePart {
 }
 
 /** The store: parts, what lies where, and what happened to them. */
-export function storesService(db: Database) {
+export function storesService(db: Database, jobs: Pick<JobsService, 'detail'>) {
   async function part(id: string, { person }: Pick<Viewer, 'person'>): Promise<StorePart> {
     const [row] = await db.sequelize.query<StorePart>(PART, { type: QueryTypes.SELECT, bind: [id] });
     if (!row) throw notFound('part');
@@ -52,7 +55,7 @@ export function storesService(db: Database) {
   }
 
   /** @throws HttpProblem 422 where the job is closed or does not have this wheel end */
-  async function mustBeOpen({ jobId, position }: Movement): Promise<void> {
+  async function mustBeOpen({ jobId, position }: Pick<Movement, 'jobId' | 'position'>): Promise<void> {
     const [job] = await db.sequelize.query<{ open: boolean; at: boolean }>(
       `select closed_at is null as open,
          exists (select 1 from jsonb_array_elements(wheel_ends) w where w ->> 'position' = $2) as at
@@ -76,6 +79,40 @@ export function storesService(db: Database) {
     ): Promise<StorePart> {
       await changeStock(db, wanted.id, { kind: 'list', part: wanted }, { ...asked, id: randomUUID() });
       return part(wanted.id, viewer);
+    },
+
+    /** What a job needs of the store, and how that stands. @throws HttpProblem 404 for no such job */
+    async ofJob(id: string, viewer: Viewer): Promise<JobParts[]> {
+      const { events } = await jobs.detail(id, viewer);
+      const lines = await jobPartsOf(db, fold(events));
+      if (may(viewer.person.role, 'see-prices')) return lines;
+      return lines.map((line) => ({ ...line, used: line.used.map((u) => ({ ...u, price: null })) }));
+    },
+
+    /** Keeps parts for a job. @throws HttpProblem 404 for no such part or job, 422 where the job is closed */
+    async reserve(
+      id: string,
+      reservation: Reservation,
+      asked: Omit<StockAsked, 'id'>,
+      viewer: Viewer,
+    ): Promise<void> {
+      await part(id, viewer);
+      await mustBeOpen(reservation);
+      await changeStock(db, id, { kind: 'reserve', reservation }, { ...asked, id: reservation.id });
+    },
+
+    async endReservation(
+      { id, reservationId }: { id: string; reservationId: string },
+      asked: Omit<StockAsked, 'id'>,
+      viewer: Viewer,
+    ): Promise<void> {
+      await part(id, viewer);
+      await changeStock(
+        db,
+        id,
+        { kind: 'end-reservation', id: reservationId },
+        { ...asked, id: randomUUID() },
+      );
     },
 
     /** @throws HttpProblem 404 for no such part, 422 with why it cannot have happened */

@@ -41,10 +41,12 @@ async function list(part: Part, seenVersion = 0, call = keeper.call): Promise<Pa
   return part;
 }
 const moving = (call: Caller, part: Part, movement: Partial<Movement>, id: string = randomUUID()) =>
-  call.post(`/api/stores/parts/${part.id}/movements`).send({ id, movement: { place: 'A3', ...movement } });
+  call
+    .post(`/api/stores/parts/${part.id}/movements`)
+    .send({ recordId: id, movement: { place: 'A3', ...movement } });
 const using = (call: Caller, part: Part, quantity: number, more: object = {}) =>
   call.post(`/api/stores/parts/${part.id}/uses`).send({
-    id: randomUUID(),
+    recordId: randomUUID(),
     movement: { what: 'used', quantity, place: 'A3', jobId, position: '2L', line: 'part:hub-seal', ...more },
   });
 const look = async (part: Part, call = keeper.call) =>

@@ -41,7 +41,7 @@ function typedOf({ currency, lines, suppliesPercent, taxes }: Bill, priced: bool
     lines: lines.map(({ quantity, unitMinor, ...line }) => ({
       ...line,
       quantity: String(quantity),
-      price: priced ? typedMoney(unitMinor, currency) : '',
+      price: priced || unitMinor > 0 ? typedMoney(unitMinor, currency) : '',
     })),
     supplies: String(suppliesPercent),
     taxes: taxes.map((tax) => ({ ...tax, percent: String(tax.percent) })),

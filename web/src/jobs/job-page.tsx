@@ -30,6 +30,7 @@ import { BayCaution, BayHead } from './bay-view.tsx';
 import { HoldBar } from './hold-bar.tsx';
 import { refusalSeen } from './outbox.ts';
 import { MoneyPanel } from './money-panel.tsx';
+import { PartsPanel } from './parts-panel.tsx';
 import { PaperLinks } from './paper-links.tsx';
 import { Questions } from './questions.tsx';
 import { ReleasePanel } from './release-panel.tsx';
@@ -172,9 +173,9 @@ function JobView({ open }: { open: OpenJob }) {
   const { position } = wheelEnd;
   const recorded = wheelEnd.records.length + wheelEnd.rounds.length;
   const [look, setLook] = useState<{ stage: Stage; position: string; recorded: number } | null>(null);
-  const money = params.has('money');
-  const turnMoney = (shown: boolean) =>
-    setParams({ at: position, ...(shown ? { money: '' } : {}) }, { replace: true });
+  const view = params.has('money') ? 'money' : params.has('parts') ? 'parts' : null;
+  const turnTo = (shown: 'money' | 'parts' | null) =>
+    setParams({ at: position, ...(shown ? { [shown]: '' } : {}) }, { replace: true });
   // Looking back at a stage ends when another wheel end is chosen or something new is recorded here.
   const viewed = look?.position === position && look.recorded === recorded ? look.stage : null;
   const select = (stage: string, at: string) => {
@@ -208,8 +209,10 @@ function JobView({ open }: { open: OpenJob }) {
       <Refusal jobId={job.id} />
       <Questions key={position} open={open} wheelEnd={wheelEnd} />
       {job.stopped && <HoldBar open={open} />}
-      {money ? (
-        <MoneyPanel open={open} back={() => turnMoney(false)} />
+      {view === 'money' ? (
+        <MoneyPanel open={open} back={() => turnTo(null)} />
+      ) : view === 'parts' ? (
+        <PartsPanel open={open} back={() => turnTo(null)} />
       ) : (
         <Center open={open} wheelEnd={wheelEnd} viewed={viewed} back={() => setLook(null)} />
       )}
@@ -241,9 +244,18 @@ function JobView({ open }: { open: OpenJob }) {
           <Button className="mb-3 w-full" onClick={switchBay}>
             Bay view
           </Button>
-          <Button className="mb-3 w-full" aria-pressed={money} onClick={() => turnMoney(!money)}>
-            Estimate and bill
-          </Button>
+          {(may(open.person.role, 'see-stores') ? (['parts', 'money'] as const) : (['money'] as const)).map(
+            (of) => (
+              <Button
+                key={of}
+                className="mb-3 w-full"
+                aria-pressed={view === of}
+                onClick={() => turnTo(view === of ? null : of)}
+              >
+                {of === 'money' ? 'Estimate and bill' : 'Parts'}
+              </Button>
+            ),
+          )}
           {!job.stopped && may(open.person.role, 'work-on-jobs') && <HoldBar open={open} />}
           <PaperLinks open={open} />
         </nav>

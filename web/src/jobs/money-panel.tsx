@@ -10,11 +10,13 @@ import {
 import { works, type Work } from '@lanternwright/core/stack';
 import { useShop } from '../people/people-api.ts';
 import { formatTime } from '../shell/words.ts';
+import { useJobPartsQuery } from '../stores/stores-api.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { BillForm } from './bill-form.tsx';
 import { BillView } from './bill-view.tsx';
+import { withUsedParts } from './used-parts.ts';
 import type { OpenJob } from './use-job.ts';
 
 /** Parts the readiness list asks for, in words. */
@@ -205,6 +207,7 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
   const [writing, setWriting] = useState<'estimate' | 'actual' | null>(null);
   const isSupervisor = open.person.role === 'supervisor';
   const currency = useShop()?.currency ?? 'USD';
+  const parts = useJobPartsQuery(open.job.id, { skip: writing !== 'actual' });
   const save = (as: 'estimate' | 'actual') => (bill: Bill) => {
     const refused = open.send({ kind: 'bill-written', as, bill });
     if (!refused) setWriting(null);
@@ -261,9 +264,12 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
           onSave={save('estimate')}
         />
       )}
-      {writing === 'actual' && (
+      {writing === 'actual' && (actual || !parts.isLoading) && (
         <BillForm
-          start={(actual ?? estimate)?.bill ?? firstEstimate(open.job, currency)}
+          start={
+            actual?.bill ??
+            withUsedParts(estimate?.bill ?? firstEstimate(open.job, currency), parts.data ?? [])
+          }
           priced={actual !== null || estimate !== null}
           button="Save the bill"
           onSave={save('actual')}

@@ -18,6 +18,7 @@ const places: readonly Place[] = [
   { to: '/fleet', title: 'Fleet', needs: 'see-units' },
   { to: '/jobs', title: 'Jobs', needs: 'see-jobs' },
   { to: '/plan', title: 'Plan', needs: 'see-plan' },
+  { to: '/stores', title: 'Stores', needs: 'see-stores' },
   { to: '/fleet/sheets', title: 'Sheets', needs: 'see-sheets', unless: 'see-units' },
   { to: '/reckoner', title: 'Reckoner', needs: 'run-sums' },
 ];

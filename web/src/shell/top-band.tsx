@@ -46,13 +46,16 @@ export function TopBand({ onFind, onPerson }: Props) {
         <LanternMark />
         <span className="hidden text-16 font-semibold sm:inline">Lanternwright</span>
       </Link>
-      <nav aria-label="Places" className="flex gap-1">
+      <nav
+        aria-label="Places"
+        className="order-last flex w-full justify-between sm:order-none sm:w-auto sm:gap-1"
+      >
         {placesFor(able).map((p) => (
           <NavLink
             key={p.to}
             to={p.to}
             className={({ isActive }) =>
-              `flex min-h-9 items-center rounded-md px-3 text-14 ${isActive ? 'bg-band-on' : 'hover:bg-band-on'}`
+              `flex min-h-9 items-center rounded-md px-2 text-14 sm:px-3 ${isActive ? 'bg-band-on' : 'hover:bg-band-on'}`
             }
           >
             {p.title}

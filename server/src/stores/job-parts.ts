@@ -1,0 +1,84 @@
+import { readinessLines, type Job } from '@lanternwright/core/traveller';
+import type { JobParts, PartLine } from '@lanternwright/contract/stores';
+import type { Database } from '../database/connect.ts';
+import { prepared } from '../database/prepared.ts';
+import { PART_LINE } from './search.ts';
+
+/** SQL: parts that fit lines ($2) of sheets ($1); those that another one has replaced only while some lie here. */
+const FITTING = `
+  select w.sheet, w.line, ${PART_LINE}
+  from unnest($1 ::text[], $2 ::text[]) as w(sheet, line)
+  join part p on p.part -> 'fits' @> jsonb_build_array(jsonb_build_object('sheetId', w.sheet, 'line', w.line))
+  where p.on_hand > 0 or p.part ->> 'supersededBy' is null
+  order by p.on_hand > p.reserved desc, p.title, p.id`;
+
+const KEPT = `
+  select r.id, r.part_id as "partId", r.position, r.line, r.quantity, p.part ->> 'number' as number
+  from reservation r join part p on p.id = r.part_id where r.job_id = $1 order by r.position, r.line, r.id`;
+
+/** SQL: what a job used and did not return, each at the price it was used at last. */
+const USED = `
+  select m.part_id as "partId", m.position, coalesce(m.line, '') as line, p.part ->> 'number' as number, p.title,
+    sum(case m.what when 'used' then m.quantity else -m.quantity end) ::int as quantity,
+    (array_agg(case when m.minor is null then null else json_build_object('currency', m.currency, 'minor', m.minor) end
+      order by m.version desc))[1] as price
+  from stock_movement m join part p on p.id = m.part_id
+  where m.job_id = $1 and m.what in ('used', 'returned')
+  group by m.part_id, m.position, m.line, p.part, p.title
+  having sum(case m.what when 'used' then m.quantity else -m.quantity end) > 0
+  order by m.position, number`;
+
+type At = Pick<JobParts, 'position' | 'line'>;
+const isAt = (a: At) => (b: At) => a.position === b.position && a.line === b.line;
+
+/**
+ * What a job's routes ask of the store, line by line, with what fits each, what is kept for it and what was used; what
+ * was used beside the lists stands last.
+ */
+export async function jobPartsOf(db: Database, job: Job): Promise<JobParts[]> {
+  const asked = job.wheelEnds.flatMap((w) =>
+    readinessLines(w)
+      .filter((l) => l.group === 'part' || l.group === 'lubricant')
+      .map(({ what, title }) => ({
+        position: w.position,
+        line: what,
+        title: title ?? what,
+        sheet: w.sheet.sheetId,
+      })),
+  );
+  const pairs = [...new Map(asked.map((a) => [`${a.sheet} ${a.line}`, a])).values()];
+  const [fitting, kept, used] = await Promise.all([
+    prepared<PartLine & { sheet: string; line: string }>(db, 'job-parts-fitting', FITTING, [
+      pairs.map((p) => p.sheet),
+      pairs.map((p) => p.line),
+    ]),
+    prepared<JobParts['kept'][number] & At>(db, 'job-parts-kept', KEPT, [job.id]),
+    prepared<JobParts['used'][number] & At>(db, 'job-parts-used', USED, [job.id]),
+  ]);
+  const beside = [...kept, ...used].filter((at) => !asked.some(isAt(at)));
+  const others = [
+    ...new Map(beside.map(({ position, line }) => [`${position} ${line}`, { position, line }])).values(),
+  ];
+  return [...asked, ...others.map((at) => ({ ...at, title: 'Another part', sheet: '' }))].map(
+    ({ position, line, title, sheet }) => {
+      const at = { position, line };
+      return {
+        ...at,
+        title,
+        fitting: fitting.filter((f) => f.sheet === sheet && f.line === line),
+        kept: kept
+          .filter(isAt(at))
+          .map(({ id, partId, number, quantity }) => ({ id, partId, number, quantity })),
+        used: used
+          .filter(isAt(at))
+          .map(({ partId, number, title: of, quantity, price }) => ({
+            partId,
+            number,
+            title: of,
+            quantity,
+            price,
+          })),
+      };
+    },
+  );
+}

@@ -1,0 +1,162 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { v4 as uuid } from 'uuid';
+import type { JobParts, PartLine } from '@lanternwright/contract/stores';
+import { isClosed } from '@lanternwright/core/traveller';
+import { problemText } from '../api.ts';
+import { useMay } from '../people/people-api.ts';
+import { stockWords } from '../stores/part-words.ts';
+import {
+  useEndReservationMutation,
+  useJobPartsQuery,
+  useReservePartMutation,
+  useUsePartMutation,
+} from '../stores/stores-api.ts';
+import { Button } from '../ui/button.tsx';
+import { Note } from '../ui/problem-note.tsx';
+import type { OpenJob } from './use-job.ts';
+
+/** What can be done with the parts of one line; whatever is sent twice is recorded once. */
+function useLine({ position, line }: JobParts, jobId: string) {
+  const [recordId, setRecordId] = useState(() => uuid());
+  const [record, recording] = useUsePartMutation();
+  const [reserve, reserving] = useReservePartMutation();
+  const [end, ending] = useEndReservationMutation();
+  const at = { jobId, position, ...(line ? { line } : {}) };
+  const move = async (id: string, what: 'used' | 'returned', place: string) => {
+    const { data } = await record({ id, recordId, movement: { what, quantity: 1, place, ...at } });
+    if (data) setRecordId(uuid());
+  };
+  return {
+    move,
+    keep: async (id: string) => {
+      const { data } = await reserve({
+        id,
+        reservation: { id: recordId, jobId, position, line, quantity: 1 },
+      });
+      if (data) setRecordId(uuid());
+    },
+    free: (id: string, reservationId: string) => void end({ id, reservationId }),
+    busy: recording.isLoading || reserving.isLoading || ending.isLoading,
+    error: recording.error ?? reserving.error ?? ending.error,
+  };
+}
+
+/** Where one is put that was taken and not needed: where it was, or on the returns shelf. */
+const backTo = (part: PartLine | undefined) => part?.places[0]?.place ?? 'Returns';
+
+function Line({ needed, jobId, mayUse }: { needed: JobParts; jobId: string; mayUse: boolean }) {
+  const { title, fitting, kept, used } = needed;
+  const act = useLine(needed, jobId);
+  const of = (id: string) => fitting.find((f) => f.id === id);
+  const keptOf = (part: PartLine) =>
+    kept.filter((k) => k.partId === part.id).reduce((n, k) => n + k.quantity, 0);
+  return (
+    <li className="border-b border-rule py-3">
+      <h4 className="text-16 font-semibold">{title}</h4>
+      {used.map((u) => (
+        <div key={u.partId} className="flex flex-wrap items-center justify-between gap-2">
+          <span className="text-14">
+            Used: {u.quantity} × <span className="figure">{u.number}</span>
+          </span>
+          {mayUse && (
+            <Button
+              weight="quiet"
+              disabled={act.busy}
+              onClick={() => void act.move(u.partId, 'returned', backTo(of(u.partId)))}
+            >
+              Return one to {backTo(of(u.partId))}
+            </Button>
+          )}
+        </div>
+      ))}
+      {kept.map((k) => (
+        <div key={k.id} className="flex flex-wrap items-center justify-between gap-2">
+          <span className="text-14">
+            Kept: {k.quantity} × <span className="figure">{k.number}</span>
+          </span>
+          {mayUse && (
+            <Button weight="quiet" disabled={act.busy} onClick={() => act.free(k.partId, k.id)}>
+              Keep it no longer
+            </Button>
+          )}
+        </div>
+      ))}
+      {fitting.map((part) => (
+        <div key={part.id} className="flex flex-wrap items-center justify-between gap-2 py-1">
+          <span className="text-14">
+            <Link className="figure underline underline-offset-2" to={`/stores/${part.id}`}>
+              {part.number}
+            </Link>{' '}
+            {part.title}
+            <span className="block text-13 text-muted">{stockWords(part)}</span>
+          </span>
+          {mayUse && (
+            <span className="flex flex-wrap gap-2">
+              {part.places.slice(0, 3).map(({ place }) => (
+                <Button
+                  key={place}
+                  disabled={act.busy}
+                  onClick={() => void act.move(part.id, 'used', place)}
+                  aria-label={`Use one ${part.number} from ${place}`}
+                >
+                  Use one from {place}
+                </Button>
+              ))}
+              {keptOf(part) === 0 && used.length === 0 && (
+                <Button
+                  disabled={act.busy}
+                  onClick={() => void act.keep(part.id)}
+                  aria-label={`Keep one ${part.number}`}
+                >
+                  Keep one
+                </Button>
+              )}
+            </span>
+          )}
+        </div>
+      ))}
+      {fitting.length === 0 && used.length === 0 && kept.length === 0 && (
+        <p className="text-13 text-muted">
+          No part of the store is told to fit here.{' '}
+          <Link className="underline underline-offset-2" to="/stores?by=measure">
+            Find one by measuring
+          </Link>
+        </p>
+      )}
+      {act.error && <Note tone="trouble">{problemText(act.error)}</Note>}
+    </li>
+  );
+}
+
+/** Parts that the routes of a job need: what fits, what is kept for it, what it used. */
+export function PartsPanel({ open, back }: { open: OpenJob; back: () => void }) {
+  const { job } = open;
+  const able = useMay();
+  const { data, error } = useJobPartsQuery(job.id);
+  const mayUse = able('use-parts') && !isClosed(job);
+  const positions = [...new Set((data ?? []).map((l) => l.position))];
+  return (
+    <>
+      <h2 className="text-26">Parts</h2>
+      {error && <Note tone="trouble">{problemText(error)}</Note>}
+      {!data && !error && <p className="text-16 text-muted">Looking in the store.</p>}
+      {data?.length === 0 && <p className="text-16 text-muted">The work of this job needs none.</p>}
+      {positions.map((position) => (
+        <section key={position} aria-label={`Parts of ${position}`}>
+          <h3 className="text-18">{position}</h3>
+          <ul>
+            {data!
+              .filter((l) => l.position === position)
+              .map((needed) => (
+                <Line key={needed.line} needed={needed} jobId={job.id} mayUse={mayUse} />
+              ))}
+          </ul>
+        </section>
+      ))}
+      <div>
+        <Button onClick={back}>Back to the work</Button>
+      </div>
+    </>
+  );
+}

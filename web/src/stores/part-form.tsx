@@ -1,0 +1,223 @@
+import { Plus, X } from 'lucide-react';
+import { useFieldArray } from 'react-hook-form';
+import { useNavigate } from 'react-router';
+import { v4 as uuid } from 'uuid';
+import { z } from 'zod';
+import type { StorePart } from '@lanternwright/contract/stores';
+import { toMinor, typedMoney } from '@lanternwright/core/cost';
+import {
+  lipFacings,
+  measures,
+  partKindIds,
+  partKinds,
+  partSchema,
+  type LipFacing,
+  type Measured,
+  type Part,
+  type PartKind,
+  type Price,
+} from '@lanternwright/core/part';
+import { formatTyped } from '@lanternwright/core/quantity';
+import { FormProblem } from '../form-problem.tsx';
+import { optionalQuantity } from '../optional-quantity.ts';
+import { useShop } from '../people/people-api.ts';
+import { useReader } from '../shell/use-reader.ts';
+import { Button } from '../ui/button.tsx';
+import { SelectField, TextField } from '../ui/field.tsx';
+import { useRequestForm } from '../use-request-form.ts';
+import { useSavePartMutation } from './stores-api.ts';
+
+const facings = Object.keys(lipFacings) as LipFacing[];
+const counted = (most: number) =>
+  z.string().transform((text, context) => {
+    if (text.trim() === '') return null;
+    const n = Number(text.trim());
+    if (Number.isInteger(n) && n >= 0 && n <= most) return n;
+    context.addIssue({ code: 'custom', message: `A whole number up to ${most}` });
+    return z.NEVER;
+  });
+
+const schemaFor = (id: string, currency: string, before: Part | null, assumed: 'mm' | 'in') => {
+  const size = optionalQuantity(['mm', 'in'], assumed);
+  const price = z.string().transform((text, context): Price | null => {
+    if (text.trim() === '') return null;
+    const amount = Number(text.trim().replace(',', '.'));
+    if (amount >= 0) return { currency, minor: toMinor(amount, currency) };
+    context.addIssue({ code: 'custom', message: `An amount in ${currency}` });
+    return z.NEVER;
+  });
+  return z
+    .object({
+      kind: z.string(),
+      number: z.string(),
+      title: z.string(),
+      crossings: z.array(z.object({ number: z.string() })),
+      ...{ bore: size, outside: size, width: size, lips: z.string(), facing: z.string() },
+      ...{ price, core: price, supplier: z.string(), leadDays: counted(400), reorderLevel: counted(10_000) },
+    })
+    .transform((typed, context): Part => {
+      const { kind, number, title, crossings, lips, facing, bore, outside, width, ...rest } = typed;
+      const dims = Object.fromEntries(Object.entries({ bore, outside, width }).filter(([, q]) => q !== null));
+      const read = partSchema.safeParse({
+        ...{ id, kind: kind || undefined, number, title, dims, ...rest },
+        crossings: crossings.map((c) => c.number).filter((c) => c.trim() !== ''),
+        lips: kind === 'seal' && lips !== '' ? { count: Number(lips), facing: facing || undefined } : null,
+        ...{ fits: before?.fits ?? [], supersededBy: before?.supersededBy ?? null },
+      });
+      if (read.success) return read.data;
+      for (const { path, message } of read.error.issues)
+        context.addIssue({ code: 'custom', message: wordsFor(path, message), path: fieldAt(path) });
+      return z.NEVER;
+    });
+};
+
+/** What the schema of a part calls a field, and the field that it is typed in. */
+function fieldAt(path: readonly PropertyKey[]): PropertyKey[] {
+  const [first, second] = path;
+  if (first === 'dims') return [second ?? 'bore'];
+  if (first === 'lips') return [second === 'facing' ? 'facing' : 'lips'];
+  return first === 'crossings' ? ['crossings', second ?? 0, 'number'] : [first ?? 'number'];
+}
+const wordsFor = ([first]: readonly PropertyKey[], message: string): string =>
+  first === 'kind' ? 'Choose what it is' : message.charAt(0).toUpperCase() + message.slice(1);
+
+/** Adds a part, or changes one; what fits where and what replaces it is told on its page. */
+export function PartForm({ part: found, onDone }: { part: StorePart | null; onDone: () => void }) {
+  const reader = useReader();
+  const shopCurrency = useShop()?.currency ?? 'USD';
+  const navigate = useNavigate();
+  const [save, { isLoading, error }] = useSavePartMutation();
+  const part = found?.part ?? null;
+  const currency = part?.price?.currency ?? shopCurrency;
+  const money = (price: Price | null | undefined) => (price ? typedMoney(price.minor, price.currency) : '');
+  const size = (what: Measured) => (part?.dims[what] ? formatTyped(part.dims[what]) : '');
+  const start = {
+    ...{ kind: part?.kind ?? '', number: part?.number ?? '', title: part?.title ?? '' },
+    crossings: (part?.crossings ?? []).map((number) => ({ number })),
+    ...{ bore: size('bore'), outside: size('outside'), width: size('width') },
+    ...{ lips: part?.lips ? String(part.lips.count) : '', facing: part?.lips?.facing ?? '' },
+    ...{ price: money(part?.price), core: money(part?.core), supplier: part?.supplier ?? '' },
+    ...{ leadDays: part?.leadDays?.toString() ?? '', reorderLevel: part?.reorderLevel?.toString() ?? '' },
+  };
+  const id = part?.id ?? uuid();
+  const form = useRequestForm(schemaFor(id, currency, part, reader.thickness), start, error, {
+    'part.number': 'number',
+    'part.title': 'title',
+  });
+  const { control, errorOf, field, handleSubmit, register, watch } = form;
+  const crossings = useFieldArray({ control, name: 'crossings' });
+  const kind = watch('kind') as PartKind | '';
+  const measured: readonly Measured[] = kind ? partKinds[kind].measured : [];
+  const keep = handleSubmit(async (asked) => {
+    const { data } = await save({ seenVersion: found?.version ?? 0, part: asked });
+    if (!data) return;
+    onDone();
+    if (!found) void navigate(`/stores/${data.part.id}`);
+  });
+  return (
+    <form
+      className="flex flex-col gap-4 rounded-lg border border-lamp-edge bg-lamp p-4"
+      onSubmit={(e) => void keep(e)}
+    >
+      <h2 className="text-18">{part ? `Change ${part.number}` : 'Add a part'}</h2>
+      <div className="grid gap-3 sm:grid-cols-3">
+        <SelectField label="What it is" {...field('kind')}>
+          <option value="">Choose</option>
+          {partKindIds.map((of) => (
+            <option key={of} value={of}>
+              {partKinds[of].title}
+            </option>
+          ))}
+        </SelectField>
+        <TextField label="Number" className="figure" maxLength={40} {...field('number')} />
+        <TextField
+          label="In words"
+          placeholder="Hub seal of the drive axle"
+          maxLength={120}
+          {...field('title')}
+        />
+        {measured.map((what) => (
+          <TextField
+            key={what}
+            label={`${measures[what]}, optional, ${reader.thickness}`}
+            className="figure"
+            {...field(what)}
+          />
+        ))}
+        {kind === 'seal' && (
+          <>
+            <SelectField label="Lips, optional" {...field('lips')}>
+              <option value="">Not told</option>
+              {[1, 2, 3, 4].map((n) => (
+                <option key={n}>{n}</option>
+              ))}
+            </SelectField>
+            <SelectField label="The main lip looks" {...field('facing')}>
+              <option value="">Not told</option>
+              {facings.map((of) => (
+                <option key={of} value={of}>
+                  {lipFacings[of]}
+                </option>
+              ))}
+            </SelectField>
+          </>
+        )}
+      </div>
+      <fieldset className="flex flex-col gap-2">
+        <legend className="caption pb-1">Other numbers it is sold under, optional</legend>
+        {crossings.fields.map(({ id: row }, i) => (
+          <div key={row} className="flex items-start gap-2">
+            <div className="w-full max-w-72">
+              <TextField
+                label={`Number ${i + 1}`}
+                className="figure"
+                error={errorOf(`crossings.${i}.number`)}
+                {...register(`crossings.${i}.number`)}
+              />
+            </div>
+            <Button
+              className="mt-5"
+              aria-label={`Remove number ${i + 1}`}
+              onClick={() => crossings.remove(i)}
+            >
+              <X size={18} aria-hidden />
+            </Button>
+          </div>
+        ))}
+        <div>
+          <Button onClick={() => crossings.append({ number: '' })}>
+            <Plus size={18} aria-hidden /> Add a number
+          </Button>
+        </div>
+      </fieldset>
+      <div className="grid gap-3 sm:grid-cols-3">
+        <TextField label={`Price of one, optional, ${currency}`} className="figure" {...field('price')} />
+        <TextField
+          label={`For the old one back, optional, ${currency}`}
+          className="figure"
+          {...field('core')}
+        />
+        <TextField label="Supplier, optional" maxLength={80} {...field('supplier')} />
+        <TextField
+          label="Days from order to shelf, optional"
+          className="figure"
+          inputMode="numeric"
+          {...field('leadDays')}
+        />
+        <TextField
+          label="Order again when so many are free, optional"
+          className="figure"
+          inputMode="numeric"
+          {...field('reorderLevel')}
+        />
+      </div>
+      <FormProblem error={error} />
+      <div className="flex flex-wrap gap-2">
+        <Button type="submit" weight="main" disabled={isLoading}>
+          {part ? `Save ${part.number}` : 'Put it on the list'}
+        </Button>
+        <Button onClick={onDone}>Cancel</Button>
+      </div>
+    </form>
+  );
+}
