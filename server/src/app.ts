@@ -240,7 +240,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(feedRouter(feed));
   app.use(sheetsRouter(sheets, sheetCarrier(db, { sheets, fleet }, clock)));
   app.use(toolsRouter(tools, clock));
-  app.use(storesRouter(storesService(db, jobs), clock));
+  app.use(storesRouter(storesService(db, jobs, clock), clock));
   app.use(jobsRouter(jobs, photos, people, tries, followUps, standby));
   app.use(
     exchangeRouter(

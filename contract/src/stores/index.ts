@@ -137,6 +137,22 @@ const jobPartsSchema = z.object({
 });
 export type JobParts = z.output<typeof jobPartsSchema>;
 
+const shortageSchema = z.object({
+  part: partLineSchema,
+  leadDays: z.int().nullable(),
+  /** The first day on which there is not enough. */
+  shortOn: z.iso.date().nullable(),
+  /** What is short first. */
+  first: z.string().nullable(),
+  missing: z.int(),
+  /** The last day to order so that it comes in time; null where nobody knows how long it takes. */
+  orderBy: z.iso.date().nullable(),
+  late: z.boolean(),
+  /** What is wanted on each day, and for which units. */
+  demands: z.array(z.object({ date: z.iso.date(), quantity: z.int(), what: z.string() })),
+});
+export type Shortage = z.output<typeof shortageSchema>;
+
 const seenVersion = z.int().min(0);
 
 export const storesRoutes = {
@@ -220,5 +236,13 @@ export const storesRoutes = {
     access: 'use-parts',
     params: z.object({ id: z.uuid(), reservationId: z.uuid() }),
     answer: okSchema,
+  }),
+  shortages: defineRoute({
+    method: 'get',
+    path: '/api/stores/shortages',
+    summary:
+      'Parts that will be short: what is planned, due and open against what lies here, eight weeks ahead',
+    access: 'see-stores',
+    answer: z.array(shortageSchema),
   }),
 };

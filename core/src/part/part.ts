@@ -3,7 +3,7 @@ import { dimensionSchema } from '../quantity/index.ts';
 import { lipFacingIds, measuredIds, partKindIds, partKinds } from './kinds.ts';
 import { LONGEST_NUMBER, plainNumber } from './number.ts';
 
-export const partNumberSchema = z
+const partNumberSchema = z
   .string()
   .trim()
   .max(LONGEST_NUMBER)

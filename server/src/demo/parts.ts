@@ -201,6 +201,16 @@ const listed: readonly Listed[] = [
     ...{ supplier: 'Hollow Lane Fasteners', leadDays: 4 },
   },
   {
+    ...{ kind: 'lining', number: 'BL 4515', title: 'Shoes and linings of one drum', mm: [null, null, 21] },
+    ...{ line: 'part:lining', sheets: drive, price: 74, place: 'E1', here: 8, reorderLevel: 4 },
+    ...{ supplier: 'Marsh End Brakes', leadDays: 9 },
+  },
+  {
+    ...{ kind: 'seal', number: 'JS 80-13', title: 'Shaft seal behind its snap ring', mm: [80, 100, 13] },
+    ...{ line: 'part:shaft-seal', sheets: ['j-shaft-seal'], price: 63, place: 'A6', here: 0, lips: lips(1) },
+    ...{ supplier: 'Quayside Bearings', leadDays: 21 },
+  },
+  {
     ...{ kind: 'hub-unit', number: 'HU 3205', title: 'Hub unit, reman', mm: [64, 110, null], price: 310 },
     ...{
       core: { currency: demoShop.currency, minor: 6000 },

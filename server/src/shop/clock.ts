@@ -1,5 +1,7 @@
 /** The shop's one clock. */
 export interface Clock {
+  /** The shop's zone, an IANA name. */
+  zone: () => string;
   now: () => Date;
   /** The calendar date in the shop's zone. */
   today: () => string;
@@ -24,6 +26,7 @@ export function shopClock(zone: () => string): Clock {
     return made;
   }
   return {
+    zone,
     now: () => new Date(),
     today: () => format().date.format(new Date()),
     dayOf: (iso) => format().date.format(new Date(iso)),

@@ -69,15 +69,13 @@ export async function jobPartsOf(db: Database, job: Job): Promise<JobParts[]> {
         kept: kept
           .filter(isAt(at))
           .map(({ id, partId, number, quantity }) => ({ id, partId, number, quantity })),
-        used: used
-          .filter(isAt(at))
-          .map(({ partId, number, title: of, quantity, price }) => ({
-            partId,
-            number,
-            title: of,
-            quantity,
-            price,
-          })),
+        used: used.filter(isAt(at)).map(({ partId, number, title: of, quantity, price }) => ({
+          partId,
+          number,
+          title: of,
+          quantity,
+          price,
+        })),
       };
     },
   );

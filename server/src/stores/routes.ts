@@ -31,5 +31,6 @@ export function storesRouter(stores: StoresService, clock: Clock): Router {
     await stores.endReservation(params, asking(viewer), viewer);
     return { ok: true as const };
   });
+  serve(router, storesRoutes.shortages, () => stores.shortages());
   return router;
 }

@@ -11,7 +11,9 @@ import { notFound, refused } from '../http/problem.ts';
 import type { Viewer } from '../http/viewer.ts';
 import type { JobsService } from '../jobs/service.ts';
 import { jobPartsOf } from './job-parts.ts';
+import type { Clock } from '../shop/clock.ts';
 import { partSearch } from './search.ts';
+import { shortagesOf } from './shortages.ts';
 import { changeStock, type StockAsked } from './stock.ts';
 
 const counts = (what: string, name: string) => `
@@ -47,7 +49,7 @@ function withoutPrices(found: StorePart): StorePart {
 }
 
 /** The store: parts, what lies where, and what happened to them. */
-export function storesService(db: Database, jobs: Pick<JobsService, 'detail'>) {
+export function storesService(db: Database, jobs: Pick<JobsService, 'detail'>, clock: Clock) {
   async function part(id: string, { person }: Pick<Viewer, 'person'>): Promise<StorePart> {
     const [row] = await db.sequelize.query<StorePart>(PART, { type: QueryTypes.SELECT, bind: [id] });
     if (!row) throw notFound('part');
@@ -80,6 +82,8 @@ export function storesService(db: Database, jobs: Pick<JobsService, 'detail'>) {
       await changeStock(db, wanted.id, { kind: 'list', part: wanted }, { ...asked, id: randomUUID() });
       return part(wanted.id, viewer);
     },
+
+    shortages: () => shortagesOf(db, clock),
 
     /** What a job needs of the store, and how that stands. @throws HttpProblem 404 for no such job */
     async ofJob(id: string, viewer: Viewer): Promise<JobParts[]> {

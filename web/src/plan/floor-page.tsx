@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { UnitSummary } from '@lanternwright/contract/fleet';
 import type { JobSummary } from '@lanternwright/contract/jobs';
@@ -15,6 +15,10 @@ import { Note } from '../ui/problem-note.tsx';
 import { BookingForm, type Wanted } from './booking-soon.tsx';
 import { ComingIn, Decide, FollowUp } from './floor-side.tsx';
 import { useEndBookingMutation, useFloorQuery } from './plan-api.ts';
+
+const ShortOnFloor = lazy(() =>
+  import('../stores/short-on-floor.tsx').then((m) => ({ default: m.ShortOnFloor })),
+);
 
 const numberWords = [
   'no',
@@ -316,6 +320,9 @@ export function FloorPage() {
         <Decide jobs={floor.jobs} doubted={floor.doubted} />
         <FollowUp />
         <ComingIn bookings={floor.bookings} move={move} />
+        <Suspense>
+          <ShortOnFloor />
+        </Suspense>
       </aside>
       {wanted && <BookingForm wanted={wanted} people={floor.people} onClose={() => setWanted(null)} />}
     </main>

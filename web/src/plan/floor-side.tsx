@@ -10,39 +10,13 @@ import { findingsAsked, releasesWaiting } from '../jobs/what-waits.ts';
 import { formatClock, formatDate, formatDistance, formatMeter, shopToday } from '../shell/words.ts';
 import { useToolsQuery } from '../tools/tools-api.ts';
 import { useMay } from '../people/people-api.ts';
-import { Button, buttonLook } from '../ui/button.tsx';
+import { Button } from '../ui/button.tsx';
+import { FloorLine, FloorPart } from './floor-part.tsx';
 import { useDueQuery } from './plan-api.ts';
 import { useReader } from '../shell/use-reader.ts';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
 
 const LookAfter = lazy(() => import('../jobs/look-after.tsx').then((m) => ({ default: m.LookAfter })));
-
-function Part({ title, more, children }: { title: string; more?: ReactNode; children: ReactNode }) {
-  return (
-    <section aria-label={title}>
-      <h2 className="flex items-baseline justify-between gap-3 border-b border-rule pb-1 text-16 wall:text-23">
-        {title}
-        {more && <span className="text-13 font-normal">{more}</span>}
-      </h2>
-      <ul>{children}</ul>
-    </section>
-  );
-}
-
-/** One line that leads to its act. */
-function Line({ to, act, head, children }: { to: string; act?: string; head: string; children?: ReactNode }) {
-  return (
-    <li className="border-b border-rule">
-      <Link to={to} className="flex min-h-12 items-center justify-between gap-3 py-2 hover:bg-panel">
-        <span className="min-w-0">
-          <span className="block text-14 font-semibold wall:text-18">{head}</span>
-          <span className="block text-13 text-muted wall:text-16">{children}</span>
-        </span>
-        {act && <span className={`${buttonLook('plain')} shrink-0 text-14!`}>{act}</span>}
-      </Link>
-    </li>
-  );
-}
 
 const Nothing = ({ children }: { children: ReactNode }) => (
   <li className="py-2 text-13 text-muted wall:text-16">{children}</li>
@@ -56,35 +30,35 @@ export function Decide({ jobs, doubted }: { jobs: readonly JobSummary[]; doubted
   const estimates = jobs.filter((j) => j.estimate === 'asks');
   const none = asked.length + releases.length + estimates.length + doubted.length === 0;
   return (
-    <Part title="Decide">
+    <FloorPart title="Decide">
       {none && <Nothing>Nothing waits for a decision.</Nothing>}
       {asked.map(({ job, position, q }) => (
-        <Line
+        <FloorLine
           key={`${job.id}${position}${q.component}`}
           to={`/jobs/${job.id}?at=${position}`}
           act="Judge"
           head={`${q.title}, ${job.unit.name} ${position}`}
         >
           {q.seen}. {q.askedBy}
-        </Line>
+        </FloorLine>
       ))}
       {releases.map(({ job, ends }) => (
-        <Line
+        <FloorLine
           key={job.id}
           to={`/jobs/${job.id}/release`}
           act="Release"
           head={`${job.unit.name}, ${ends.map((w) => w.position).join(' and ')}`}
         >
           All is done but the release. {ends[0]!.who}
-        </Line>
+        </FloorLine>
       ))}
       {estimates.map((job) => (
-        <Line key={`e${job.id}`} to={`/jobs/${job.id}`} act="Look" head={`Estimate, ${job.unit.name}`}>
+        <FloorLine key={`e${job.id}`} to={`/jobs/${job.id}`} act="Look" head={`Estimate, ${job.unit.name}`}>
           {job.unit.owner.name} has not answered
-        </Line>
+        </FloorLine>
       ))}
       {doubted.map((d) => (
-        <Line
+        <FloorLine
           key={`${d.unit.id}${d.date}`}
           to={`/fleet/${d.unit.id}`}
           act="Look"
@@ -92,9 +66,9 @@ export function Decide({ jobs, doubted }: { jobs: readonly JobSummary[]; doubted
         >
           {formatMeter(d.km, d.hours, reader)} on {formatDate(d.date)} does not fit: swapped, set back or
           misread
-        </Line>
+        </FloorLine>
       ))}
-    </Part>
+    </FloorPart>
   );
 }
 
@@ -136,7 +110,7 @@ export function FollowUp() {
     })
     .sort((a, b) => a.days - b.days);
   return (
-    <Part
+    <FloorPart
       title="Follow up"
       more={
         data &&
@@ -185,20 +159,20 @@ export function FollowUp() {
           </li>
         ))}
       {ending.slice(0, 4).map((t) => (
-        <Line key={t.id} to="/fleet/tools" head={`${t.title} ${t.code}`}>
+        <FloorLine key={t.id} to="/fleet/tools" head={`${t.title} ${t.code}`}>
           {t.days < 0
             ? 'calibration has ended'
             : t.days === 0
               ? 'calibration ends today'
               : `calibration ends in ${t.days} days`}
-        </Line>
+        </FloorLine>
       ))}
       {at && (
         <Suspense>
           <LookAfter {...at} onClose={() => setAt(null)} />
         </Suspense>
       )}
-    </Part>
+    </FloorPart>
   );
 }
 
@@ -218,7 +192,7 @@ export function ComingIn({
   const coming = bookings.filter((b) => b.from > now);
   const waiting = (data?.rows ?? []).filter((r) => r.bookedFrom === null && r.openJobId === null).slice(0, 5);
   return (
-    <Part
+    <FloorPart
       title="Coming in"
       more={
         <Link to="/plan" className="underline underline-offset-2">
@@ -245,11 +219,11 @@ export function ComingIn({
         </li>
       ))}
       {waiting.map((r) => (
-        <Line key={r.unit.id} to={`/plan`} act="Plan" head={`${r.unit.name}, ${r.unit.owner.name}`}>
+        <FloorLine key={r.unit.id} to={`/plan`} act="Plan" head={`${r.unit.name}, ${r.unit.owner.name}`}>
           {describeWorks(r.due)}; since {formatDate(r.dueOn!)}
-        </Line>
+        </FloorLine>
       ))}
       {data && coming.length + waiting.length === 0 && <Nothing>Nothing is booked or due.</Nothing>}
-    </Part>
+    </FloorPart>
   );
 }

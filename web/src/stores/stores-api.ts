@@ -4,7 +4,7 @@ import { api } from '../api.ts';
 
 type StoresRoutes = typeof storesRoutes;
 
-export const storesApi = api.injectEndpoints({
+const storesApi = api.injectEndpoints({
   endpoints: (build) => {
     const { read, write } = fromContract(build);
     return {
@@ -14,6 +14,9 @@ export const storesApi = api.injectEndpoints({
       savePart: write<StoresRoutes['list']>('put', '/api/stores/parts', { invalidatesTags: ['parts'] }),
       movePart: write<StoresRoutes['move']>('post', '/api/stores/parts/:id/movements', {
         invalidatesTags: ['parts'],
+      }),
+      shortages: read<StoresRoutes['shortages']>('/api/stores/shortages', {
+        providesTags: ['parts', 'plan'],
       }),
       jobParts: read<StoresRoutes['jobParts']>('/api/stores/jobs/:id', { providesTags: ['parts'] }),
       reservePart: write<StoresRoutes['reserve']>('post', '/api/stores/parts/:id/reservations', {
@@ -37,6 +40,7 @@ export const {
   usePartQuery,
   useSavePartMutation,
   useMovePartMutation,
+  useShortagesQuery,
   useUsePartMutation,
   useJobPartsQuery,
   useReservePartMutation,

@@ -9,6 +9,7 @@ import { useReader } from '../shell/use-reader.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { MeasureForm, measuredIn } from './measure-form.tsx';
+import { ShortageList } from './shortage-list.tsx';
 import { PartForm } from './part-form.tsx';
 import { PartSection } from './part-section.tsx';
 import { dimsWords, offWords, stockWords } from './part-words.ts';
@@ -200,10 +201,11 @@ export function StoresPage() {
   const able = useMay();
   const [params] = useSearchParams();
   const [adding, setAdding] = useState(false);
-  const byMeasure = params.get('by') === 'measure';
+  const by = params.get('by');
   const ways = [
-    { to: '/stores', title: 'By number', on: !byMeasure },
-    { to: '/stores?by=measure', title: 'By measuring', on: byMeasure },
+    { to: '/stores', title: 'By number', on: by === null },
+    { to: '/stores?by=measure', title: 'By measuring', on: by === 'measure' },
+    { to: '/stores?by=shortage', title: 'Shortages', on: by === 'shortage' },
   ];
   return (
     <main className="mx-auto flex w-full max-w-[1080px] flex-col gap-5 p-5">
@@ -216,7 +218,7 @@ export function StoresPage() {
         )}
       </div>
       {adding && <PartForm part={null} onDone={() => setAdding(false)} />}
-      <nav aria-label="How to find a part" className="flex gap-2">
+      <nav aria-label="Parts by" className="flex gap-2">
         {ways.map(({ to, title, on }) => (
           <Link
             key={to}
@@ -228,7 +230,13 @@ export function StoresPage() {
           </Link>
         ))}
       </nav>
-      {byMeasure ? <ByMeasure key={params.toString()} /> : <ByNumber />}
+      {by === 'measure' ? (
+        <ByMeasure key={params.toString()} />
+      ) : by === 'shortage' ? (
+        <ShortageList />
+      ) : (
+        <ByNumber />
+      )}
     </main>
   );
 }

@@ -1,0 +1,46 @@
+import type { PlacedAxle } from '../axle-plan/index.ts';
+import { stackOfSheet, type ReadyLine } from '../procedure/index.ts';
+import { worksOf, type Work } from '../stack/index.ts';
+import { readyLines } from './findings.ts';
+import { fold } from './fold.ts';
+import type { WheelEnd } from './job.ts';
+import { readinessLines } from './route-progress.ts';
+
+const nobody = { id: '00000000-0000-4000-8000-000000000000', name: '-', role: 'supervisor' } as const;
+
+/**
+ * What works on a wheel end would need, were they begun now. Works that it cannot have are left out.
+ * @returns none where nobody has said how it is built
+ */
+export function linesOfWork(axle: PlacedAxle, works: readonly Work[]): readonly ReadyLine[] {
+  const stack = stackOfSheet(axle.sheet, axle);
+  const can = stack ? works.filter((w) => worksOf(stack).includes(w)) : [];
+  if (!stack || can.length === 0) return [];
+  const position = `${axle.number}L`;
+  const route = { rules: 1 as const, stack: [...stack], works: can, alreadyOff: [], together: false };
+  const opened = {
+    ...{ id: nobody.id, jobId: nobody.id, version: 1, at: '2000-01-01T00:00:00.000Z', by: nobody },
+    body: {
+      ...{
+        kind: 'job-opened' as const,
+        unitId: nobody.id,
+        title: '-',
+        complaint: '',
+        reportedBy: '',
+        symptoms: [],
+      },
+      ...{ meter: {}, wheelEnds: [{ position, axleId: axle.id, sheet: axle.sheet, axle: axle.role, route }] },
+    },
+  };
+  return fold([opened]).wheelEnds.flatMap((w) => readinessLines(w));
+}
+
+/** Lines of a wheel end that a part is still wanted for: what was not told to be here, or to come from the owner. */
+export function partsWanted(w: WheelEnd): readonly ReadyLine[] {
+  if (w.release) return [];
+  const told = readyLines(w);
+  return readinessLines(w).filter(({ group, what }) => {
+    const state = told.get(what)?.state;
+    return group === 'part' && state !== 'have' && state !== 'owner';
+  });
+}

@@ -1,0 +1,151 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { addDays } from '@lanternwright/core/interval';
+import { partSchema } from '@lanternwright/core/part';
+import { intervalFigureSchema } from '@lanternwright/core/procedure';
+import type { JobParts, Shortage } from '@lanternwright/contract/stores';
+import { addUnit, axlesOf, fetchJob, mirrored, openJobOn, openShop, type Shop } from '../testing/shop.ts';
+
+let shop: Shop;
+let today: string;
+const part = (number: string, more: object) =>
+  partSchema.parse({ id: randomUUID(), kind: 'seal', title: 'Hub seal', number, leadDays: 5, ...more });
+
+async function list(wanted: ReturnType<typeof part>, here: number) {
+  const call = shop.supervisor.call;
+  await call.put('/api/stores/parts').send({ seenVersion: 0, part: wanted }).expect(200);
+  if (here === 0) return;
+  const movement = { what: 'received', quantity: here, place: 'A3' };
+  await call
+    .post(`/api/stores/parts/${wanted.id}/movements`)
+    .send({ recordId: randomUUID(), movement })
+    .expect(200);
+}
+const shortages = async () =>
+  (await shop.technician.call.get('/api/stores/shortages').expect(200)).body as Shortage[];
+const short = async (number: string) => (await shortages()).find((s) => s.part.number === number);
+const partsOf = async (jobId: string) =>
+  (await shop.technician.call.get(`/api/stores/jobs/${jobId}`).expect(200)).body as JobParts[];
+
+let sheetId: string;
+let unitId: string;
+let jobId: string;
+beforeAll(async () => {
+  shop = await openShop();
+  const bays = [{ id: 'bay-1', name: 'Bay 1' }];
+  await shop.supervisor.call
+    .put('/api/shop/settings')
+    .send({ ...shop.settings.current(), bays })
+    .expect(200);
+  today = shop.clock.today();
+  unitId = await addUnit(shop, 'Tern 660');
+  jobId = await openJobOn(shop, unitId, ['2L', '2R']);
+  sheetId = (await fetchJob(shop.technician.call, jobId)).wheelEnds[0]!.sheet.sheetId;
+}, 60_000);
+afterAll(() => shop.close());
+
+describe('a shortage', () => {
+  it('is seen nine days ahead, with what it is for and until when to order: worked by hand', async () => {
+    const from = `${addDays(today, 9)}T08:00:00.000Z`;
+    const booking = {
+      unitId,
+      jobId,
+      bayId: 'bay-1',
+      people: [],
+      from,
+      until: from.replace('T08', 'T12'),
+      note: '',
+    };
+    await shop.technician.call.post('/api/plan/bookings').send(booking).expect(200);
+    const fits = [{ sheetId, line: 'part:hub-seal' }];
+    await list(part('80-1', { fits }), 1);
+    // Two wheel ends want one each on day nine, one lies here: one is missing; five days to come are day four.
+    expect(await short('80-1')).toMatchObject({
+      ...{
+        shortOn: addDays(today, 9),
+        missing: 1,
+        orderBy: addDays(today, 4),
+        late: false,
+        first: 'Tern 660',
+      },
+      demands: [{ date: addDays(today, 9), quantity: 2, what: 'Tern 660' }],
+    });
+    // Another of the same size would do: the one of which more are free is taken.
+    const sized = { dims: {} };
+    await list(part('80-2', { fits, ...sized, title: 'Another' }), 0);
+    expect((await short('80-2'))!.missing).toBe(2);
+  });
+
+  it('is gone once somebody has the parts at hand, and back when fewer lie here', async () => {
+    const { t, flush } = mirrored(shop, jobId, ['2L', '2R']);
+    t.workTo('2L', 'chocks');
+    t.workTo('2R', 'chocks');
+    await flush();
+    expect(await short('80-1')).toBeUndefined();
+  });
+
+  it('counts what is kept for a job, once, and not what was used', async () => {
+    const other = await openJobOn(shop, await addUnit(shop, 'Tern 661'), ['2L']);
+    const fits = [{ sheetId, line: 'part:flange-gasket' }];
+    const gasket = part('81-1', { fits, kind: 'gasket', leadDays: null });
+    await list(gasket, 1);
+    const wanted = async () => (await short('81-1'))?.demands[0]?.quantity ?? 0;
+    expect(await wanted()).toBe(0);
+    const reservation = {
+      id: randomUUID(),
+      jobId: other,
+      position: '2L',
+      line: 'part:flange-gasket',
+      quantity: 2,
+    };
+    for (let i = 0; i < 2; i++)
+      await shop.technician.call
+        .post(`/api/stores/parts/${gasket.id}/reservations`)
+        .send({ reservation })
+        .expect(200);
+    expect(await short('81-1')).toMatchObject({ missing: 1, shortOn: today, orderBy: null, late: false });
+    expect(await wanted()).toBe(2);
+    const line = (await partsOf(other)).find((l) => l.line === 'part:flange-gasket');
+    expect(line).toMatchObject({ kept: [{ id: reservation.id, quantity: 2 }], used: [] });
+    const use = {
+      what: 'used',
+      quantity: 1,
+      place: 'A3',
+      jobId: other,
+      position: '2L',
+      line: 'part:flange-gasket',
+    };
+    await shop.technician.call
+      .post(`/api/stores/parts/${gasket.id}/uses`)
+      .send({ recordId: randomUUID(), movement: use })
+      .expect(200);
+    expect((await partsOf(other)).find((l) => l.line === 'part:flange-gasket')).toMatchObject({
+      kept: [{ quantity: 1 }],
+      used: [{ quantity: 1, number: '81-1', price: null }],
+    });
+    await shop.technician.call
+      .delete(`/api/stores/parts/${gasket.id}/reservations/${reservation.id}`)
+      .expect(200);
+    expect((await partsOf(other)).find((l) => l.line === 'part:flange-gasket')!.kept).toEqual([]);
+  });
+
+  it('counts what is due and in no job, on its day; what is overdue counts today', async () => {
+    const seals = intervalFigureSchema.parse({ work: 'seal', months: 12, mark: 'shop', source: 'ours' });
+    const axles = axlesOf('tractor-3').map((a) => ({ ...a, sheet: { ...a.sheet, intervals: [seals] } }));
+    const unit = { owner: 'Tern & Hollow Haulage', name: 'Tern 662', kind: 'tractor', plate: '', axles };
+    const meter = { distance: { value: 81_000, unit: 'km' } };
+    const added = await shop.supervisor.call
+      .post('/api/fleet/units')
+      .send({ ...unit, meter })
+      .expect(200);
+    const due = (added.body as { id: string }).id;
+    await list(part('82-1', { fits: [{ sheetId, line: 'part:hub-seal' }], title: 'Due', kind: 'seal' }), 0);
+    const before = (await short('82-1'))?.demands[0]?.quantity ?? 0;
+    const told = { position: '2L', date: '2012-03-01', works: ['seal'] };
+    await shop.supervisor.call.post(`/api/fleet/units/${due}/services`).send(told).expect(200);
+    const after = (await short('82-1'))!;
+    expect(after.demands[0]!.date).toBe(today);
+    expect(after.demands[0]!.quantity).toBe(before + 1);
+    expect(after.demands[0]!.what).toContain('Tern 662');
+  });
+});

@@ -1,0 +1,159 @@
+import { QueryTypes } from 'sequelize';
+import type { PlacedAxle } from '@lanternwright/core/axle-plan';
+import { forecastStock, type Part, type PartDemand } from '@lanternwright/core/part';
+import { addDays } from '@lanternwright/core/interval';
+import { jobAggregate, replay } from '@lanternwright/core/record';
+import type { Work } from '@lanternwright/core/stack';
+import { linesOfWork, partsWanted } from '@lanternwright/core/traveller';
+import type { PartLine, Shortage } from '@lanternwright/contract/stores';
+import type { Database } from '../database/connect.ts';
+import { entriesOfAll } from '../record/append.ts';
+import type { Clock } from '../shop/clock.ts';
+import { PART_LINE } from './search.ts';
+
+/** How far ahead it is looked, days: longer than most parts take to come. */
+const AHEAD_DAYS = 56;
+/** Open jobs that are looked into; a shop has far fewer. */
+const MOST_JOBS = 400;
+/** Parts whose sizes differ by no more than this, mm, do the same work. */
+const SAME_MM = 0.5;
+
+interface DueWork {
+  works: Work[];
+  date: string;
+  count: number;
+  units: string[];
+  axle: PlacedAxle;
+}
+
+/**
+ * SQL: work that comes due until $1, as many wheel ends of one sheet on one day to a row, by the day its unit is booked
+ * for where it is. Wheel ends in an open job are not among them: their job says what it needs. $2 is the shop's zone.
+ */
+const DUE_WORK = `
+  with booked as (
+    select unit_id, (min(lower(during)) at time zone $2) ::date as day from booking
+    where not cancelled and job_id is null and lower(during) > now() group by unit_id
+  ), ends as (
+    select d.axle_id, d.position, d.unit_id, array_agg(d.work order by d.work) as works,
+      coalesce(min(b.day), min(d.due_on)) as day
+    from due d left join booked b on b.unit_id = d.unit_id
+    where d.due_on <= $1 ::date
+      and not exists (select 1 from wheel_end w
+        where w.axle_id = d.axle_id and w.position = d.position and w.open_job_id is not null)
+    group by d.axle_id, d.position, d.unit_id
+  ), kinds as (
+    select (array_agg(a.id))[1] as id, e.works, e.day, count(*) ::int as count, array_agg(distinct u.name) as units
+    from ends e join axle a on a.id = e.axle_id and a.taken_out_at is null join unit u on u.id = e.unit_id
+    where e.day <= $1 ::date
+    group by a.sheet ->> 'sheetId', a.sheet ->> 'revision', a.role, a.brake, e.works, e.day
+  )
+  select k.works, to_char(k.day, 'YYYY-MM-DD') as date, k.count, k.units,
+    json_build_object('id', a.id, 'number', a.number, 'role', a.role, 'wheels', a.wheels, 'brake', a.brake,
+      'sheet', a.sheet) as axle
+  from kinds k join axle a on a.id = k.id`;
+
+/** SQL: open jobs with the day they stand in a bay; $1 is the shop's zone. */
+const OPEN = `
+  select j.id, u.name as unit,
+    to_char((select min(lower(b.during)) from booking b where b.job_id = j.id and not b.cancelled) at time zone $1,
+      'YYYY-MM-DD') as day
+  from job j join unit u on u.id = j.unit_id where j.closed_at is null order by j.opened_at desc limit ${MOST_JOBS}`;
+
+const FITS = `
+  select ${PART_LINE}, p.part, p.part -> 'fits' as fits from part p
+  where jsonb_array_length(p.part -> 'fits') > 0 and (p.part ->> 'supersededBy' is null or p.on_hand > 0)`;
+
+const KEPT = `
+  select r.part_id as "partId", r.job_id as "jobId", r.position, r.line, r.quantity from reservation r`;
+
+type Fitting = PartLine & { part: Part };
+
+/** What does the same work: of a line, parts of one size. */
+function sizeOf({ part: { dims, number } }: Fitting): string {
+  const sizes = Object.entries(dims).map(([what, q]) => `${what} ${Math.round((q.si * 1000) / SAME_MM)}`);
+  return sizes.length > 0 ? sizes.sort().join() : number;
+}
+
+/** The parts of one line that are taken: of each size the one of which most are free. */
+function chosen(fitting: readonly Fitting[]): Fitting[] {
+  const bySize = new Map<string, Fitting>();
+  const free = (p: Fitting) => p.onHand - p.reserved;
+  for (const part of fitting) {
+    const known = bySize.get(sizeOf(part));
+    if (!known || free(part) > free(known)) bySize.set(sizeOf(part), part);
+  }
+  return [...bySize.values()];
+}
+
+/** Which parts will be short, on which day, and until when they can be ordered. */
+export async function shortagesOf(db: Database, clock: Clock): Promise<Shortage[]> {
+  const today = clock.today();
+  const ask = <T extends object>(sql: string, bind: unknown[]) =>
+    db.sequelize.query<T>(sql, { type: QueryTypes.SELECT, bind });
+  const parts = await ask<Fitting>(FITS, []);
+  const due = await ask<DueWork>(DUE_WORK, [addDays(today, AHEAD_DAYS), clock.zone()]);
+  const open = await ask<{ id: string; unit: string; day: string | null }>(OPEN, [clock.zone()]);
+  const kept = await ask<{ partId: string; jobId: string; position: string; line: string; quantity: number }>(
+    KEPT,
+    [],
+  );
+  const entries = await entriesOfAll(
+    db,
+    'job',
+    open.map((j) => j.id),
+  );
+  const ofLine = new Map<string, Fitting[]>();
+  for (const part of parts)
+    for (const { sheetId, line } of part.part.fits)
+      ofLine.set(`${sheetId} ${line}`, [...(ofLine.get(`${sheetId} ${line}`) ?? []), part]);
+  const demands = new Map<string, PartDemand[]>();
+  const want = (sheetId: string, line: string, demand: PartDemand) => {
+    for (const { id } of chosen(ofLine.get(`${sheetId} ${line}`) ?? []))
+      demands.set(id, [...(demands.get(id) ?? []), demand]);
+  };
+
+  for (const { works, date, count, units, axle } of due) {
+    const what = units.length > 3 ? `${units.slice(0, 3).join(', ')} and others` : units.join(', ');
+    for (const line of linesOfWork(axle, works))
+      if (line.group === 'part') want(axle.sheet.sheetId, line.what, { date, quantity: count, what });
+  }
+  for (const { id, unit, day } of open) {
+    const date = day ?? today;
+    const own = kept.filter((k) => k.jobId === id);
+    for (const { partId, quantity } of own)
+      demands.set(partId, [...(demands.get(partId) ?? []), { date, quantity, what: unit }]);
+    for (const w of replay(jobAggregate, entries.get(id) ?? [])?.wheelEnds ?? [])
+      for (const { what: line } of partsWanted(w))
+        if (!own.some((k) => k.position === w.position && k.line === line))
+          want(w.sheet.sheetId, line, { date, quantity: 1, what: unit });
+  }
+  return parts
+    .map(({ part, ...line }): Shortage => {
+      const wanted = demands.get(line.id) ?? [];
+      const { onHand } = line;
+      const forecast = forecastStock({
+        today,
+        onHand,
+        demands: wanted,
+        arrivals: [],
+        leadDays: part.leadDays,
+      });
+      return { part: line, leadDays: part.leadDays, ...forecast, demands: byDay(wanted, today) };
+    })
+    .filter((s) => s.shortOn !== null)
+    .sort((a, b) => (a.orderBy ?? a.shortOn!).localeCompare(b.orderBy ?? b.shortOn!));
+}
+
+/** Demands by day, one line a day. */
+function byDay(demands: readonly PartDemand[], today: string): PartDemand[] {
+  const days = new Map<string, { quantity: number; units: Set<string> }>();
+  for (const { date, quantity, what } of demands) {
+    const day = date < today ? today : date;
+    const known = days.get(day) ?? { quantity: 0, units: new Set<string>() };
+    days.set(day, { quantity: known.quantity + quantity, units: known.units.add(what) });
+  }
+  return [...days]
+    .map(([date, { quantity, units }]) => ({ date, quantity, what: [...units].join(', ') }))
+    .sort((a, b) => a.date.localeCompare(b.date));
+}
