@@ -1,2 +1,5 @@
-drop table stock_movement, reservation, stock, part_number, part;
+drop table purchase, stock_movement, reservation, stock, part_number, part;
 drop extension pg_trgm;
+alter table entry drop constraint entry_stream_check;
+alter table entry add constraint entry_stream_check
+  check (stream in ('job', 'meter', 'booking', 'absence', 'stock', 'tool', 'sheet', 'unit', 'person', 'shop', 'batch'));

@@ -1,6 +1,10 @@
 -- The store: parts with their numbers, what lies where, what is kept for jobs, and every movement.
 create extension if not exists pg_trgm;
 
+alter table entry drop constraint entry_stream_check;
+alter table entry add constraint entry_stream_check check (stream in
+  ('job', 'meter', 'booking', 'absence', 'stock', 'order', 'tool', 'sheet', 'unit', 'person', 'shop', 'batch'));
+
 create table part (
   id uuid primary key,
   part jsonb not null,
@@ -72,6 +76,7 @@ create table stock_movement (
   position text,
   line text,
   reason text,
+  order_id uuid,
   currency text,
   minor integer,
   primary key (part_id, version)
@@ -80,3 +85,23 @@ create index stock_movement_job on stock_movement (job_id) where job_id is not n
 alter table stock_movement enable row level security;
 alter table stock_movement force row level security;
 create policy shop_only on stock_movement using ((select reads_all()));
+
+-- What is ordered; `purchase`, since order is a word of SQL.
+create table purchase (
+  id uuid primary key,
+  number integer not null unique,
+  supplier text not null,
+  status text not null check (status in ('draft', 'sent', 'done', 'cancelled')),
+  lines jsonb not null,
+  expected date,
+  reference text not null,
+  sent_at timestamptz,
+  version integer not null,
+  changed_at timestamptz not null,
+  changed_by text not null,
+  reason text
+);
+create index purchase_status on purchase (status, number desc);
+alter table purchase enable row level security;
+alter table purchase force row level security;
+create policy shop_only on purchase using ((select reads_all()));

@@ -61,6 +61,7 @@ import { beginOwnShop } from './shop/begin.ts';
 import { shopClock } from './shop/clock.ts';
 import { shopRouter } from './shop/routes.ts';
 import { settingsService } from './shop/settings.ts';
+import { ordersService } from './stores/orders.ts';
 import { storesRouter } from './stores/routes.ts';
 import { storesService } from './stores/service.ts';
 import { toolsRouter } from './tools/routes.ts';
@@ -240,7 +241,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(feedRouter(feed));
   app.use(sheetsRouter(sheets, sheetCarrier(db, { sheets, fleet }, clock)));
   app.use(toolsRouter(tools, clock));
-  app.use(storesRouter(storesService(db, jobs, clock), clock));
+  app.use(storesRouter(storesService(db, jobs, clock), ordersService(db, clock), clock));
   app.use(jobsRouter(jobs, photos, people, tries, followUps, standby));
   app.use(
     exchangeRouter(

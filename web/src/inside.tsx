@@ -113,6 +113,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./stores/stores-page.tsx')).StoresPage }),
       },
       {
+        path: 'stores/orders/:id',
+        lazy: async () => ({ Component: (await import('./stores/order-page.tsx')).OrderPage }),
+      },
+      {
         path: 'stores/:id',
         lazy: async () => ({ Component: (await import('./stores/part-page.tsx')).PartPage }),
       },

@@ -9,7 +9,7 @@ import { peopleRoutes } from '../people/index.ts';
 import { reckonerRoutes } from '../reckoner/index.ts';
 import { shopRoutes } from '../shop/index.ts';
 import { sheetsRoutes } from '../sheets/index.ts';
-import { storesRoutes } from '../stores/index.ts';
+import { ordersRoutes, storesRoutes } from '../stores/index.ts';
 import { toolsRoutes } from '../tools/index.ts';
 import { problemSchema, type Route } from '../route/index.ts';
 
@@ -26,6 +26,7 @@ const features = {
   meterFiles: meterFileRoutes,
   reckoner: reckonerRoutes,
   stores: storesRoutes,
+  orders: ordersRoutes,
   tools: toolsRoutes,
   instruments: instrumentsRoutes,
 };

@@ -4,6 +4,8 @@ import { positionSchema } from '@lanternwright/core/axle-plan';
 import { movementSchema, reservationSchema } from '@lanternwright/core/record';
 import { defineRoute, idParams, okSchema, pageNumber } from '../route/index.ts';
 
+export { ordersRoutes, ORDERS_A_PAGE, type Order, type Proposed } from './orders.ts';
+
 export const PARTS_A_PAGE = 40;
 /** Movements that stand on a part's own page. */
 export const MOVEMENTS_SHOWN = 60;
@@ -79,6 +81,7 @@ const movementRowSchema = movementSchema.omit({ to: true }).extend({
   position: z.string().nullable(),
   line: z.string().nullable(),
   reason: z.string().nullable(),
+  orderId: z.uuid().nullable(),
   price: priceSchema.nullable(),
 });
 export type MovementRow = z.output<typeof movementRowSchema>;
@@ -148,6 +151,10 @@ const shortageSchema = z.object({
   /** The last day to order so that it comes in time; null where nobody knows how long it takes. */
   orderBy: z.iso.date().nullable(),
   late: z.boolean(),
+  /** What is on its way of it; an order that is late does not count as coming. */
+  onOrder: z.array(
+    z.object({ orderNumber: z.int(), quantity: z.int(), expected: z.iso.date(), late: z.boolean() }),
+  ),
   /** What is wanted on each day, and for which units. */
   demands: z.array(z.object({ date: z.iso.date(), quantity: z.int(), what: z.string() })),
 });

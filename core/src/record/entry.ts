@@ -8,6 +8,7 @@ export const streams = [
   'booking',
   'absence',
   'stock',
+  'order',
   'tool',
   'sheet',
   'unit',

@@ -41,6 +41,15 @@ export {
   type MeterState,
   type MeterSwap,
 } from './meter.ts';
+export {
+  openOf,
+  orderAggregate,
+  orderStates,
+  type OrderCommand,
+  type OrderLine,
+  type OrderState,
+  type OrderStatus,
+} from './order.ts';
 export { personAggregate, type PersonCommand, type PersonState } from './person.ts';
 export { sheetAggregate, type SheetState } from './sheet.ts';
 export {

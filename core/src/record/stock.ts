@@ -34,6 +34,8 @@ export const movementSchema = z.object({
   position: positionSchema.optional(),
   line: z.string().min(1).max(80).optional(),
   reason: words.optional(),
+  /** The order it came with. */
+  orderId: z.uuid().optional(),
   /** Of one piece: as it was paid, or as it is billed. */
   price: priceSchema.optional(),
 });

@@ -32,6 +32,8 @@ describe('what comes from outside', () => {
     [{ lines: [{ what: 'x' }, { what: '\ud800' }] }, 'lines.1.what: holds half a character'],
     [{ a: { 'b\0': 1 } }, 'a: holds a NUL'],
     ['\udc00 alone', 'holds half a character'],
+    // What a check of a text would ask, answered so that it breaks.
+    [{ supplier: { length: { toString: 1 } } }, 'supplier.length: is a figure or a word'],
   ])('is refused with the field named: %j', (value, words) => {
     expect(refusal(value)).toMatchObject({ status: 422, detail: expect.stringContaining(words) as string });
   });

@@ -11,6 +11,9 @@ function cleanText(text: string, path: readonly string[]): string {
   return uuid.test(text) ? text.toLowerCase() : text.normalize('NFC');
 }
 
+/** A check of a text or a list asks for these; what answers with more than a figure or a word is neither. */
+const measured = new Set(['length', 'size']);
+
 function unfit(path: readonly string[], message: string): HttpProblem {
   const at = path.join('.');
   return new HttpProblem(422, 'Some fields do not fit', at ? `${at}: ${message}` : message, {
@@ -20,7 +23,8 @@ function unfit(path: readonly string[], message: string): HttpProblem {
 
 /**
  * What came from outside as the rest of the server may rely on it: every text is whole Unicode without NUL and in
- * one normal form, every id in lower case, as the database gives it back. Nothing else is changed.
+ * one normal form, every id in lower case, as the database gives it back, and nothing passes for a text or a list that is
+ * none. Nothing else is changed.
  * @throws HttpProblem 422 that names the field
  */
 export function cleanInput(value: unknown, path: readonly string[] = []): unknown {
@@ -29,6 +33,10 @@ export function cleanInput(value: unknown, path: readonly string[] = []): unknow
   if (path.length >= DEEPEST) throw unfit(path.slice(0, 3), 'is nested too deeply');
   if (Array.isArray(value)) return value.map((v, i) => cleanInput(v, [...path, String(i)]));
   return Object.fromEntries(
-    Object.entries(value).map(([key, v]) => [cleanText(key, path), cleanInput(v, [...path, key])]),
+    Object.entries(value).map(([key, v]) => {
+      if (measured.has(key) && typeof v === 'object' && v !== null)
+        throw unfit([...path, key], 'is a figure or a word');
+      return [cleanText(key, path), cleanInput(v, [...path, key])];
+    }),
   );
 }

@@ -110,6 +110,18 @@ beforeAll(async () => {
         ...{ reorderLevel: 2, supersededBy: null },
       },
     },
+    '/api/stores/orders': {
+      ...{ id: randomUUID(), seenVersion: 0, supplier: 'Quayside' },
+      lines: [{ partId: randomUUID(), quantity: 2 }],
+    },
+    '/api/stores/orders/:id/sent': { seenVersion: 1, expected: '2027-01-04', reference: 'Q-88' },
+    '/api/stores/orders/:id/promised': { seenVersion: 1, expected: '2027-01-04' },
+    '/api/stores/orders/:id/delivered': {
+      ...{ seenVersion: 1, place: 'A3' },
+      lines: [{ partId: randomUUID(), quantity: 2 }],
+    },
+    '/api/stores/orders/:id/ended': { seenVersion: 1, partId: randomUUID(), reason: 'not made' },
+    '/api/stores/orders/:id/cancelled': { seenVersion: 1, reason: 'not wanted' },
     '/api/stores/parts/:id/movements': {
       recordId: randomUUID(),
       movement: { what: 'counted', quantity: 2, place: 'A3', reason: 'counted' },

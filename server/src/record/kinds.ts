@@ -4,6 +4,7 @@ import {
   bookingAggregate,
   jobAggregate,
   meterAggregate,
+  orderAggregate,
   personAggregate,
   sheetAggregate,
   stockAggregate,
@@ -149,6 +150,7 @@ export function kindsOf(numberOf: (jobId: string) => number | undefined): Kind<u
         })),
       }),
     ),
+    kind(orderAggregate, [['purchase', 'id']], (id, order) => ({ purchase: [{ ...order, id }] })),
     kind(absenceAggregate, [['absence', 'id']], (id, { from, until, ...absence }) => ({
       absence: [{ ...absence, id, during: `[${from},${until})` }],
     })),

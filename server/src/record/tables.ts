@@ -141,7 +141,15 @@ export const tables: readonly Table[] = [
     key: ['part_id', 'version'],
     columns: [
       ...['part_id', 'version', 'at', 'by_name', 'what', 'quantity', 'change', 'place', 'to_place', 'who'],
-      ...['job_id', 'position', 'line', 'reason', 'currency', 'minor'],
+      ...['job_id', 'position', 'line', 'reason', 'order_id', 'currency', 'minor'],
+    ],
+  },
+  {
+    name: 'purchase',
+    key: ['id'],
+    columns: [
+      ...['id', 'number', 'supplier', 'status', 'lines', 'expected', 'reference', 'sent_at', 'version'],
+      ...['changed_at', 'changed_by', 'reason'],
     ],
   },
   {

@@ -30,7 +30,7 @@ const PART = `
       where r.part_id = p.id) as reservations,
     (select coalesce(json_agg(json_build_object('version', m.version, 'at', ${isoTime('m.at')}, 'byName', m.by_name,
         'what', m.what, 'quantity', m.quantity, 'change', m.change, 'place', m.place, 'to', m.to_place, 'who', m.who,
-        'jobId', m.job_id, 'jobNumber', m.number, 'position', m.position, 'line', m.line, 'reason', m.reason,
+        'jobId', m.job_id, 'jobNumber', m.number, 'position', m.position, 'line', m.line, 'reason', m.reason, 'orderId', m.order_id,
         'price', case when m.minor is null then null
           else json_build_object('currency', m.currency, 'minor', m.minor) end) order by m.version desc), '[]')
       from (select m.*, j.number from stock_movement m left join job j on j.id = m.job_id

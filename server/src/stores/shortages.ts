@@ -67,6 +67,16 @@ const FITS = `
 const KEPT = `
   select r.part_id as "partId", r.job_id as "jobId", r.position, r.line, r.quantity from reservation r`;
 
+/** SQL: what is on its way, part by part, with the day it is promised for; where nobody promised, from its lead time. $1 is the shop's zone. */
+const COMING = `
+  select (l ->> 'partId') ::uuid as "partId", o.number as "orderNumber",
+    (l ->> 'quantity') ::int - (l ->> 'delivered') ::int as quantity,
+    to_char(coalesce(o.expected, (o.sent_at at time zone $1) ::date + coalesce((p.part ->> 'leadDays') ::int, 0)), 'YYYY-MM-DD')
+      as expected
+  from purchase o cross join jsonb_array_elements(o.lines) l join part p on p.id = (l ->> 'partId') ::uuid
+  where o.status = 'sent' and l ->> 'ended' is null and (l ->> 'quantity') ::int > (l ->> 'delivered') ::int
+  order by 4, o.number`;
+
 type Fitting = PartLine & { part: Part };
 
 /** What does the same work: of a line, parts of one size. */
@@ -97,6 +107,10 @@ export async function shortagesOf(db: Database, clock: Clock): Promise<Shortage[
   const kept = await ask<{ partId: string; jobId: string; position: string; line: string; quantity: number }>(
     KEPT,
     [],
+  );
+  const coming = await ask<{ partId: string; orderNumber: number; quantity: number; expected: string }>(
+    COMING,
+    [clock.zone()],
   );
   const entries = await entriesOfAll(
     db,
@@ -131,15 +145,20 @@ export async function shortagesOf(db: Database, clock: Clock): Promise<Shortage[
   return parts
     .map(({ part, ...line }): Shortage => {
       const wanted = demands.get(line.id) ?? [];
-      const { onHand } = line;
+      const onOrder = coming
+        .filter((c) => c.partId === line.id)
+        .map(({ orderNumber, quantity, expected }) => ({
+          orderNumber,
+          quantity,
+          expected,
+          late: expected < today,
+        }));
       const forecast = forecastStock({
-        today,
-        onHand,
-        demands: wanted,
-        arrivals: [],
-        leadDays: part.leadDays,
+        ...{ today, onHand: line.onHand, demands: wanted, leadDays: part.leadDays },
+        // What is late has no day that could be counted on.
+        arrivals: onOrder.filter((o) => !o.late).map((o) => ({ date: o.expected, quantity: o.quantity })),
       });
-      return { part: line, leadDays: part.leadDays, ...forecast, demands: byDay(wanted, today) };
+      return { part: line, leadDays: part.leadDays, ...forecast, onOrder, demands: byDay(wanted, today) };
     })
     .filter((s) => s.shortOn !== null)
     .sort((a, b) => (a.orderBy ?? a.shortOn!).localeCompare(b.orderBy ?? b.shortOn!));

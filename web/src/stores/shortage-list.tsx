@@ -7,7 +7,7 @@ import { orderWords } from './shortage-words.ts';
 import { useShortagesQuery } from './stores-api.ts';
 
 function Row({ short }: { short: Shortage }) {
-  const { part, shortOn, missing, demands, late } = short;
+  const { part, shortOn, missing, demands, late, onOrder } = short;
   return (
     <li className="grid gap-x-6 gap-y-2 border-b border-rule py-3 md:grid-cols-[1fr_1fr]">
       <div>
@@ -22,6 +22,14 @@ function Row({ short }: { short: Shortage }) {
           </span>
           , {stockWords(part).toLowerCase()}
         </p>
+        {onOrder.map((o) => (
+          <p key={o.orderNumber} className={`text-13 ${o.late ? 'font-semibold text-rust' : ''}`}>
+            {o.quantity} on order {o.orderNumber},{' '}
+            {o.late
+              ? `late since ${formatDate(o.expected)}: not counted on`
+              : `for ${formatDate(o.expected)}`}
+          </p>
+        ))}
         <p className={`text-14 ${late ? 'font-semibold text-rust' : ''}`}>{orderWords(short)}</p>
       </div>
       <table className="w-full self-start text-13">

@@ -1,8 +1,10 @@
-import type { storesRoutes } from '@lanternwright/contract/stores';
+import type { ordersRoutes, storesRoutes } from '@lanternwright/contract/stores';
 import { fromContract } from '../from-contract.ts';
 import { api } from '../api.ts';
 
 type StoresRoutes = typeof storesRoutes;
+type OrdersRoutes = typeof ordersRoutes;
+const changes = { invalidatesTags: ['parts' as const] };
 
 const storesApi = api.injectEndpoints({
   endpoints: (build) => {
@@ -30,6 +32,17 @@ const storesApi = api.injectEndpoints({
       usePart: write<StoresRoutes['use']>('post', '/api/stores/parts/:id/uses', {
         invalidatesTags: ['parts'],
       }),
+      orders: read<OrdersRoutes['list']>('/api/stores/orders', { providesTags: ['parts'] }),
+      proposedOrders: read<OrdersRoutes['proposed']>('/api/stores/orders/proposed', {
+        providesTags: ['parts'],
+      }),
+      order: read<OrdersRoutes['one']>('/api/stores/orders/:id', { providesTags: ['parts'] }),
+      draftOrder: write<OrdersRoutes['draft']>('put', '/api/stores/orders', changes),
+      sendOrder: write<OrdersRoutes['send']>('post', '/api/stores/orders/:id/sent', changes),
+      promiseOrder: write<OrdersRoutes['promise']>('post', '/api/stores/orders/:id/promised', changes),
+      deliverOrder: write<OrdersRoutes['deliver']>('post', '/api/stores/orders/:id/delivered', changes),
+      endOrderLine: write<OrdersRoutes['endLine']>('post', '/api/stores/orders/:id/ended', changes),
+      cancelOrder: write<OrdersRoutes['cancel']>('post', '/api/stores/orders/:id/cancelled', changes),
     };
   },
 });
@@ -42,6 +55,15 @@ export const {
   useMovePartMutation,
   useShortagesQuery,
   useUsePartMutation,
+  useOrdersQuery,
+  useProposedOrdersQuery,
+  useOrderQuery,
+  useDraftOrderMutation,
+  useSendOrderMutation,
+  usePromiseOrderMutation,
+  useDeliverOrderMutation,
+  useEndOrderLineMutation,
+  useCancelOrderMutation,
   useJobPartsQuery,
   useReservePartMutation,
   useEndReservationMutation,

@@ -10,6 +10,7 @@ import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { MeasureForm, measuredIn } from './measure-form.tsx';
 import { ShortageList } from './shortage-list.tsx';
+import { OrderList } from './order-list.tsx';
 import { PartForm } from './part-form.tsx';
 import { PartSection } from './part-section.tsx';
 import { dimsWords, offWords, stockWords } from './part-words.ts';
@@ -206,6 +207,7 @@ export function StoresPage() {
     { to: '/stores', title: 'By number', on: by === null },
     { to: '/stores?by=measure', title: 'By measuring', on: by === 'measure' },
     { to: '/stores?by=shortage', title: 'Shortages', on: by === 'shortage' },
+    ...(able('keep-stores') ? [{ to: '/stores?by=order', title: 'Orders', on: by === 'order' }] : []),
   ];
   return (
     <main className="mx-auto flex w-full max-w-[1080px] flex-col gap-5 p-5">
@@ -218,7 +220,7 @@ export function StoresPage() {
         )}
       </div>
       {adding && <PartForm part={null} onDone={() => setAdding(false)} />}
-      <nav aria-label="Parts by" className="flex gap-2">
+      <nav aria-label="Parts by" className="flex flex-wrap gap-2">
         {ways.map(({ to, title, on }) => (
           <Link
             key={to}
@@ -234,6 +236,8 @@ export function StoresPage() {
         <ByMeasure key={params.toString()} />
       ) : by === 'shortage' ? (
         <ShortageList />
+      ) : by === 'order' ? (
+        <OrderList />
       ) : (
         <ByNumber />
       )}

@@ -1,0 +1,154 @@
+import { z } from 'zod';
+import { priceSchema } from '@lanternwright/core/part';
+import { orderStates, type OrderStatus } from '@lanternwright/core/record';
+import { defineRoute, idParams, pageNumber } from '../route/index.ts';
+
+export const ORDERS_A_PAGE = 30;
+
+const orderLineSchema = z.object({
+  partId: z.uuid(),
+  number: z.string(),
+  title: z.string(),
+  quantity: z.int(),
+  price: priceSchema.nullable(),
+  delivered: z.int(),
+  /** Why the rest does not come any more. */
+  ended: z.string().nullable(),
+});
+const orderSchema = z.object({
+  id: z.uuid(),
+  number: z.int(),
+  supplier: z.string(),
+  status: z.enum(Object.keys(orderStates) as [OrderStatus, ...OrderStatus[]]),
+  lines: z.array(orderLineSchema),
+  expected: z.iso.date().nullable(),
+  /** Expected by a day that is past. */
+  late: z.boolean(),
+  reference: z.string(),
+  sentAt: z.iso.datetime().nullable(),
+  version: z.int(),
+  changedAt: z.iso.datetime(),
+  changedBy: z.string(),
+  reason: z.string().nullable(),
+});
+export type Order = z.output<typeof orderSchema>;
+
+const proposedSchema = z.object({
+  supplier: z.string(),
+  lines: z.array(
+    z.object({
+      partId: z.uuid(),
+      number: z.string(),
+      title: z.string(),
+      quantity: z.int(),
+      price: priceSchema.nullable(),
+      /** Why so many, in words. */
+      why: z.string(),
+      orderBy: z.iso.date().nullable(),
+    }),
+  ),
+});
+export type Proposed = z.output<typeof proposedSchema>;
+
+const seenVersion = z.int().min(0);
+const reason = z.string().trim().min(1, 'say why').max(200);
+const place = z.string().trim().min(1, 'say where').max(40);
+const many = z.int().min(1).max(10_000);
+
+export const ordersRoutes = {
+  list: defineRoute({
+    method: 'get',
+    path: '/api/stores/orders',
+    summary: 'Orders of parts, open ones or those that are done with, the newest first',
+    access: 'keep-stores',
+    query: z.object({ status: z.enum(['open', 'closed']).default('open'), page: pageNumber }),
+    answer: z.array(orderSchema),
+  }),
+  proposed: defineRoute({
+    method: 'get',
+    path: '/api/stores/orders/proposed',
+    summary: 'What to order of whom, from what will be short and what is low',
+    access: 'keep-stores',
+    answer: z.array(proposedSchema),
+  }),
+  one: defineRoute({
+    method: 'get',
+    path: '/api/stores/orders/:id',
+    summary: 'One order',
+    access: 'keep-stores',
+    params: idParams,
+    answer: orderSchema,
+  }),
+  draft: defineRoute({
+    method: 'put',
+    path: '/api/stores/orders',
+    summary: 'Write an order, or change one that was not sent yet',
+    access: 'keep-stores',
+    body: z.object({
+      seenVersion,
+      id: z.uuid(),
+      supplier: z.string().trim().min(1, 'say from whom').max(80),
+      lines: z
+        .array(z.object({ partId: z.uuid(), quantity: many }))
+        .min(1, 'there is no part on it')
+        .max(200),
+    }),
+    answer: orderSchema,
+  }),
+  send: defineRoute({
+    method: 'post',
+    path: '/api/stores/orders/:id/sent',
+    summary: 'Record that an order was sent, and when it is promised for',
+    access: 'keep-stores',
+    params: idParams,
+    body: z.object({
+      seenVersion,
+      expected: z.iso.date().nullable(),
+      reference: z.string().trim().max(80).default(''),
+    }),
+    answer: orderSchema,
+  }),
+  promise: defineRoute({
+    method: 'post',
+    path: '/api/stores/orders/:id/promised',
+    summary: 'Record another day that an order is promised for',
+    access: 'keep-stores',
+    params: idParams,
+    body: z.object({ seenVersion, expected: z.iso.date() }),
+    answer: orderSchema,
+  }),
+  deliver: defineRoute({
+    method: 'post',
+    path: '/api/stores/orders/:id/delivered',
+    summary: 'Record what came of an order, and put it on the shelf',
+    access: 'keep-stores',
+    params: idParams,
+    body: z.object({
+      seenVersion,
+      place,
+      lines: z
+        .array(z.object({ partId: z.uuid(), quantity: many }))
+        .min(1, 'say what came')
+        .max(200),
+    }),
+    answer: orderSchema,
+  }),
+  endLine: defineRoute({
+    method: 'post',
+    path: '/api/stores/orders/:id/ended',
+    summary: 'Record that the rest of a part does not come any more',
+    access: 'keep-stores',
+    params: idParams,
+    body: z.object({ seenVersion, partId: z.uuid(), reason }),
+    answer: orderSchema,
+  }),
+  cancel: defineRoute({
+    method: 'post',
+    path: '/api/stores/orders/:id/cancelled',
+    summary: 'Cancel an order of which nothing came',
+    access: 'keep-stores',
+    params: idParams,
+    body: z.object({ seenVersion, reason }),
+    answer: orderSchema,
+  }),
+};

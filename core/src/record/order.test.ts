@@ -1,0 +1,80 @@
+import { describe, expect, it } from 'vitest';
+import { openOf, orderAggregate, replay, type Entry, type OrderCommand, type OrderState } from './index.ts';
+
+const id = '00000000-0000-4000-8000-000000000001';
+const part = (n: number) => `00000000-0000-4000-8000-00000000020${n}`;
+const by = { id, name: 'Q. Farrow', role: 'storekeeper' as const };
+const line = (n: number, quantity: number) => ({
+  ...{ partId: part(n), number: `47-22${n}0`, title: 'Hub seal', quantity, price: null },
+});
+
+function order() {
+  const entries: Entry[] = [];
+  let state: OrderState | null = null;
+  const tell = (command: OrderCommand): string | null => {
+    const decided = orderAggregate.decide(state, command);
+    if (!decided.ok) return decided.reason;
+    for (const body of decided.bodies) {
+      const version = (state?.version ?? 0) + 1;
+      const entry = {
+        id,
+        stream: 'order' as const,
+        streamId: id,
+        version,
+        at: '2026-11-27T08:00:00.000Z',
+        by,
+        body,
+      };
+      entries.push(entry);
+      state = orderAggregate.fold(state, entry);
+    }
+    return null;
+  };
+  const draft = (...lines: ReturnType<typeof line>[]) =>
+    tell({ kind: 'draft', number: 1, supplier: 'Quayside', lines });
+  const deliver = (n: number, quantity: number) =>
+    tell({ kind: 'deliver', place: 'A3', lines: [{ partId: part(n), quantity }] });
+  return { tell, draft, deliver, entries, now: () => state! };
+}
+
+describe('an order', () => {
+  it('is written, changed, sent, promised anew, comes in two parts, and one part of it never', () => {
+    const o = order();
+    expect(o.draft(line(1, 4), line(2, 2))).toBeNull();
+    expect(o.draft(line(1, 5), line(2, 2))).toBeNull();
+    expect(o.deliver(1, 1)).toBe('It is not on its way');
+    expect(o.tell({ kind: 'send', expected: '2026-12-03', reference: 'Q-88' })).toBeNull();
+    expect(o.draft(line(1, 9))).toBe('It was sent already: what it says stays');
+    expect(o.tell({ kind: 'send', expected: null, reference: '' })).toBe('It was sent already');
+    expect(o.tell({ kind: 'promise', expected: '2026-12-08' })).toBeNull();
+    expect(o.deliver(1, 3)).toBeNull();
+    expect(o.deliver(1, 3)).toBe('2 of 47-2210 are still to come');
+    expect(o.deliver(3, 1)).toBe('That part is not on this order');
+    expect(o.tell({ kind: 'cancel', reason: 'no' })).toMatch(/A part of it came/);
+    expect(o.deliver(1, 2)).toBeNull();
+    expect(o.now()).toMatchObject({ status: 'sent', expected: '2026-12-08', reference: 'Q-88' });
+    expect(o.tell({ kind: 'end-line', partId: part(2), reason: 'Unknown number' })).toBeNull();
+    expect(o.now().status).toBe('done');
+    expect(o.now().lines.map(openOf)).toEqual([0, 0]);
+    expect(o.tell({ kind: 'end-line', partId: part(2), reason: 'again' })).toBe('It is not on its way');
+    expect(replay(orderAggregate, o.entries)).toEqual(o.now());
+  });
+
+  it('of which nothing came is cancelled; what is written twice is recorded once', () => {
+    const o = order();
+    o.draft(line(1, 4));
+    o.draft(line(1, 4));
+    expect(o.entries).toHaveLength(1);
+    expect(o.tell({ kind: 'cancel', reason: 'Found some' })).toBeNull();
+    expect(o.tell({ kind: 'send', expected: null, reference: '' })).toBe('This order was cancelled');
+  });
+
+  it('a record in which more came than was ordered does not read', () => {
+    const o = order();
+    o.draft(line(1, 1));
+    o.tell({ kind: 'send', expected: null, reference: '' });
+    const body = { kind: 'order-delivered', place: 'A3', lines: [{ partId: part(1), quantity: 2 }] };
+    const forged = { ...o.entries[1]!, version: 3, body };
+    expect(() => replay(orderAggregate, [...o.entries, forged])).toThrow('More came than was ordered');
+  });
+});

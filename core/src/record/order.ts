@@ -1,0 +1,172 @@
+import { z } from 'zod';
+import { priceSchema } from '../part/index.ts';
+import { begun, refuse, StreamError, type Aggregate } from './aggregate.ts';
+import { sameJson } from './canonical.ts';
+
+/** One part of an order, as it was listed when it was ordered. */
+const orderLineSchema = z.object({
+  partId: z.uuid(),
+  number: z.string().min(1).max(40),
+  title: z.string().min(1).max(120),
+  quantity: z.int().min(1).max(10_000),
+  /** Of one, as it was expected; null where nobody knows. */
+  price: priceSchema.nullable(),
+});
+export type OrderLine = z.output<typeof orderLineSchema>;
+
+const supplier = z.string().trim().min(1, 'say from whom').max(80);
+const reason = z.string().trim().min(1, 'say why').max(200);
+
+const orderBodySchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('order-drafted'),
+    number: z.int().min(1),
+    supplier,
+    lines: z.array(orderLineSchema).min(1, 'there is no part on it').max(200),
+  }),
+  z.object({
+    kind: z.literal('order-sent'),
+    /** The day it should be here, as the supplier says; null where they do not. */
+    expected: z.iso.date().nullable(),
+    /** The supplier's own number for it. */
+    reference: z.string().trim().max(80),
+  }),
+  z.object({ kind: z.literal('order-promised'), expected: z.iso.date() }),
+  z.object({
+    kind: z.literal('order-delivered'),
+    place: z.string().trim().min(1).max(40),
+    lines: z.array(z.object({ partId: z.uuid(), quantity: z.int().min(1).max(10_000) })).min(1),
+  }),
+  /** What is not delivered any more: unknown to the supplier, or not made. */
+  z.object({ kind: z.literal('order-line-ended'), partId: z.uuid(), reason }),
+  z.object({ kind: z.literal('order-cancelled'), reason }),
+]);
+export type OrderBody = z.output<typeof orderBodySchema>;
+
+export const orderStates = {
+  draft: 'Not sent yet',
+  sent: 'On its way',
+  done: 'All of it came',
+  cancelled: 'Cancelled',
+} as const;
+export type OrderStatus = keyof typeof orderStates;
+
+export interface OrderState {
+  number: number;
+  supplier: string;
+  status: OrderStatus;
+  lines: readonly (OrderLine & { delivered: number; ended: string | null })[];
+  expected: string | null;
+  reference: string;
+  sentAt: string | null;
+  version: number;
+  changedAt: string;
+  changedBy: string;
+  reason: string | null;
+}
+
+export type OrderCommand =
+  | { kind: 'draft'; number: number; supplier: string; lines: OrderLine[] }
+  | { kind: 'send'; expected: string | null; reference: string }
+  | { kind: 'promise'; expected: string }
+  | { kind: 'deliver'; place: string; lines: { partId: string; quantity: number }[] }
+  | { kind: 'end-line'; partId: string; reason: string }
+  | { kind: 'cancel'; reason: string };
+
+/** How many of a line are still to come. */
+export const openOf = ({ quantity, delivered, ended }: OrderState['lines'][number]): number =>
+  ended === null ? quantity - delivered : 0;
+
+const isDone = (lines: OrderState['lines']) => lines.every((line) => openOf(line) === 0);
+
+function whyNotDelivered(order: OrderState, lines: readonly { partId: string; quantity: number }[]) {
+  if (new Set(lines.map((l) => l.partId)).size < lines.length) return 'A part is named twice';
+  for (const { partId, quantity } of lines) {
+    const line = order.lines.find((l) => l.partId === partId);
+    if (!line) return 'That part is not on this order';
+    if (quantity > openOf(line))
+      return `${openOf(line) || 'None'} of ${line.number} ${openOf(line) === 1 ? 'is' : 'are'} still to come`;
+  }
+  return null;
+}
+
+/** An order of parts: written, sent, promised for a day, delivered in one or several parts. */
+export const orderAggregate: Aggregate<OrderState, OrderCommand, OrderBody, OrderState> = {
+  stream: 'order',
+  upcast: (body) => orderBodySchema.parse(body),
+
+  decide(state, command) {
+    if (command.kind === 'draft') {
+      const { supplier: from, lines } = command;
+      if (!state) return { ok: true, bodies: [{ ...command, kind: 'order-drafted' }] };
+      if (state.status !== 'draft') return refuse('It was sent already: what it says stays');
+      const before = state.lines.map((l) => orderLineSchema.parse(l));
+      return state.supplier === from && sameJson(before, lines)
+        ? { ok: true, bodies: [] }
+        : { ok: true, bodies: [{ kind: 'order-drafted', number: state.number, supplier: from, lines }] };
+    }
+    const order = begun(state, 'order');
+    if (order.status === 'cancelled') return refuse('This order was cancelled');
+    switch (command.kind) {
+      case 'send': {
+        const { expected, reference } = command;
+        return order.status === 'draft'
+          ? { ok: true, bodies: [{ kind: 'order-sent', expected, reference }] }
+          : refuse('It was sent already');
+      }
+      case 'cancel':
+        return order.lines.some((l) => l.delivered > 0)
+          ? refuse('A part of it came: end the lines that do not come any more')
+          : { ok: true, bodies: [{ kind: 'order-cancelled', reason: command.reason }] };
+    }
+    if (order.status !== 'sent') return refuse('It is not on its way');
+    switch (command.kind) {
+      case 'promise':
+        return { ok: true, bodies: [{ kind: 'order-promised', expected: command.expected }] };
+      case 'deliver': {
+        const { place, lines } = command;
+        const why = whyNotDelivered(order, lines);
+        return why ? refuse(why, 'lines') : { ok: true, bodies: [{ kind: 'order-delivered', place, lines }] };
+      }
+      case 'end-line': {
+        const { partId, reason: why } = command;
+        const line = order.lines.find((l) => l.partId === partId);
+        return line && openOf(line) > 0
+          ? { ok: true, bodies: [{ kind: 'order-line-ended', partId, reason: why }] }
+          : refuse('Nothing of that is still to come');
+      }
+    }
+  },
+
+  fold(state, { version, at, by, body }) {
+    const trace = { version, changedAt: at, changedBy: by.name };
+    if (body.kind === 'order-drafted') {
+      const lines = body.lines.map((line) => ({ ...line, delivered: 0, ended: null }));
+      const empty = { status: 'draft' as const, expected: null, reference: '', sentAt: null, reason: null };
+      return { ...empty, ...trace, number: body.number, supplier: body.supplier, lines };
+    }
+    const order = { ...begun(state, 'order'), ...trace };
+    switch (body.kind) {
+      case 'order-sent':
+        return { ...order, status: 'sent', expected: body.expected, reference: body.reference, sentAt: at };
+      case 'order-promised':
+        return { ...order, expected: body.expected };
+      case 'order-cancelled':
+        return { ...order, status: 'cancelled', reason: body.reason };
+      case 'order-delivered':
+      case 'order-line-ended': {
+        const came = (id: string) =>
+          body.kind === 'order-delivered' ? (body.lines.find((l) => l.partId === id)?.quantity ?? 0) : 0;
+        const lines = order.lines.map((l) => ({
+          ...l,
+          delivered: l.delivered + came(l.partId),
+          ended: body.kind === 'order-line-ended' && body.partId === l.partId ? body.reason : l.ended,
+        }));
+        if (lines.some((l) => l.delivered > l.quantity)) throw new StreamError('More came than was ordered');
+        return { ...order, lines, status: isDone(lines) ? 'done' : order.status };
+      }
+    }
+  },
+
+  project: (order) => order,
+};

@@ -1,0 +1,260 @@
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { z } from 'zod';
+import type { Order } from '@lanternwright/contract/stores';
+import { formatMoney } from '@lanternwright/core/cost';
+import { FormProblem, PageProblem } from '../form-problem.tsx';
+import { problemText } from '../api.ts';
+import { ReasonForm } from '../reason-form.tsx';
+import { formatDate } from '../shell/words.ts';
+import { Button } from '../ui/button.tsx';
+import { TextField } from '../ui/field.tsx';
+import { useRequestForm } from '../use-request-form.ts';
+import { orderStands } from './order-list.tsx';
+import {
+  useCancelOrderMutation,
+  useDeliverOrderMutation,
+  useEndOrderLineMutation,
+  useOrderQuery,
+  usePromiseOrderMutation,
+  useSendOrderMutation,
+} from './stores-api.ts';
+
+const comes = ({ quantity, delivered, ended }: Order['lines'][number]) =>
+  ended === null ? quantity - delivered : 0;
+
+function SendForm({ order, onDone }: { order: Order; onDone: () => void }) {
+  const [send, { isLoading, error }] = useSendOrderMutation();
+  const schema = z.object({ expected: z.string(), reference: z.string() });
+  const { field, handleSubmit } = useRequestForm(schema, { expected: '', reference: '' }, error);
+  const save = handleSubmit(async ({ expected, reference }) => {
+    const { data } = await send({
+      ...{ id: order.id, seenVersion: order.version, reference },
+      expected: expected === '' ? null : expected,
+    });
+    if (data) onDone();
+  });
+  return (
+    <form
+      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4"
+      onSubmit={(e) => void save(e)}
+    >
+      <div className="grid gap-3 sm:grid-cols-2">
+        <TextField label="Promised for, optional" type="date" {...field('expected')} />
+        <TextField label="Their number for it, optional" maxLength={80} {...field('reference')} />
+      </div>
+      <FormProblem error={error} />
+      <div className="flex gap-2">
+        <Button type="submit" weight="main" disabled={isLoading}>
+          It was sent
+        </Button>
+        <Button onClick={onDone}>Cancel</Button>
+      </div>
+    </form>
+  );
+}
+
+function PromiseForm({ order, onDone }: { order: Order; onDone: () => void }) {
+  const [promise, { isLoading, error }] = usePromiseOrderMutation();
+  const schema = z.object({ expected: z.string().min(1, 'Say the day') });
+  const { field, handleSubmit } = useRequestForm(schema, { expected: '' }, error);
+  const save = handleSubmit(async ({ expected }) => {
+    const { data } = await promise({ id: order.id, seenVersion: order.version, expected });
+    if (data) onDone();
+  });
+  return (
+    <form
+      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4"
+      onSubmit={(e) => void save(e)}
+    >
+      <TextField label="Promised for" type="date" {...field('expected')} />
+      <FormProblem error={error} />
+      <div className="flex gap-2">
+        <Button type="submit" weight="main" disabled={isLoading}>
+          Record the day
+        </Button>
+        <Button onClick={onDone}>Cancel</Button>
+      </div>
+    </form>
+  );
+}
+
+const deliverySchema = z
+  .object({
+    place: z.string().trim().min(1, 'Say where they go'),
+    lines: z.array(z.object({ partId: z.string(), quantity: z.string() })),
+  })
+  .transform(({ place, lines }, context) => {
+    const came = lines.map(({ partId, quantity }, i) => {
+      const n = quantity.trim() === '' ? 0 : Number(quantity.trim());
+      if (!Number.isInteger(n) || n < 0)
+        context.addIssue({ code: 'custom', message: 'A whole number', path: ['lines', i, 'quantity'] });
+      return { partId, quantity: n };
+    });
+    const some = came.filter((l) => l.quantity > 0);
+    if (some.length === 0)
+      context.addIssue({ code: 'custom', message: 'Say what came', path: ['lines', 0, 'quantity'] });
+    return { place, lines: some };
+  });
+
+/** What came of an order. Nothing is filled in: what came is counted, not what was ordered. */
+function DeliveryForm({ order, onDone }: { order: Order; onDone: () => void }) {
+  const [deliver, { isLoading, error }] = useDeliverOrderMutation();
+  const open = order.lines.filter((l) => comes(l) > 0);
+  const start = { place: '', lines: open.map(({ partId }) => ({ partId, quantity: '' })) };
+  const { field, handleSubmit } = useRequestForm(deliverySchema, start, error, { lines: 'lines.0.quantity' });
+  const save = handleSubmit(async (came) => {
+    const { data } = await deliver({ id: order.id, seenVersion: order.version, ...came });
+    if (data) onDone();
+  });
+  return (
+    <form
+      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4"
+      onSubmit={(e) => void save(e)}
+    >
+      <div className="grid gap-3 sm:grid-cols-3">
+        {open.map((line, i) => (
+          <TextField
+            key={line.partId}
+            label={`${line.number}: how many came`}
+            hint={`${comes(line)} still to come`}
+            className="figure"
+            inputMode="numeric"
+            {...field(`lines.${i}.quantity`)}
+          />
+        ))}
+        <TextField label="Put at" placeholder="A3" maxLength={40} {...field('place')} />
+      </div>
+      <FormProblem error={error} />
+      <div className="flex gap-2">
+        <Button type="submit" weight="main" disabled={isLoading}>
+          Put them on the shelf
+        </Button>
+        <Button onClick={onDone}>Cancel</Button>
+      </div>
+    </form>
+  );
+}
+
+function Lines({ order, onEnd }: { order: Order; onEnd: (partId: string) => void }) {
+  return (
+    <ul aria-label="Parts of this order" className="border-t border-rule">
+      {order.lines.map((line) => (
+        <li
+          key={line.partId}
+          className="grid items-center gap-x-4 gap-y-1 border-b border-rule py-2 text-14 sm:grid-cols-[60px_1fr_120px_1fr_auto]"
+        >
+          <span className="figure font-semibold">{line.quantity}</span>
+          <Link to={`/stores/${line.partId}`} className="underline underline-offset-2">
+            <span className="figure">{line.number}</span> {line.title}
+          </Link>
+          <span className="figure text-13">
+            {line.price && formatMoney(line.price.minor, line.price.currency)}
+          </span>
+          <span>
+            {line.delivered > 0 && `${line.delivered} came`}
+            {line.delivered > 0 && comes(line) > 0 && ', '}
+            {order.status === 'sent' && comes(line) > 0 && `${comes(line)} to come`}
+            {line.ended !== null && `; the rest does not come: ${line.ended}`}
+          </span>
+          {order.status === 'sent' && comes(line) > 0 && (
+            <Button
+              weight="quiet"
+              aria-label={`No more ${line.number} comes`}
+              onClick={() => onEnd(line.partId)}
+            >
+              No more comes
+            </Button>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+type Doing = 'send' | 'promise' | 'deliver' | 'cancel' | { end: string };
+
+function OrderView({ order }: { order: Order }) {
+  const [doing, setDoing] = useState<Doing | null>(null);
+  const [endLine] = useEndOrderLineMutation();
+  const [cancel] = useCancelOrderMutation();
+  const done = () => setDoing(null);
+  const at = { id: order.id, seenVersion: order.version };
+  const nothingCame = order.lines.every((l) => l.delivered === 0);
+  const told = async (answer: Promise<{ error?: unknown }>) => {
+    const { error } = await answer;
+    if (error) return problemText(error);
+    done();
+    return null;
+  };
+  return (
+    <main>
+      <div className="flex flex-wrap items-center justify-between gap-4 border-b border-rule px-5 py-4">
+        <div>
+          <h1 className="text-23">
+            Order {order.number}, {order.supplier}
+          </h1>
+          <p className={`text-14 ${order.late ? 'font-semibold text-rust' : 'text-muted'}`}>
+            {orderStands(order)}
+            {order.reference && `, their number ${order.reference}`}
+            {order.sentAt && `, sent ${formatDate(order.sentAt)}`}
+          </p>
+        </div>
+        <div className="flex flex-wrap gap-2">
+          {order.status === 'draft' && (
+            <Button weight="main" onClick={() => setDoing('send')}>
+              Record that it was sent
+            </Button>
+          )}
+          {order.status === 'sent' && (
+            <>
+              <Button weight="main" onClick={() => setDoing('deliver')}>
+                Something came
+              </Button>
+              <Button onClick={() => setDoing('promise')}>Another day</Button>
+            </>
+          )}
+          {(order.status === 'draft' || order.status === 'sent') && nothingCame && (
+            <Button weight="grave" onClick={() => setDoing('cancel')}>
+              Cancel order {order.number}
+            </Button>
+          )}
+        </div>
+      </div>
+      <div className="mx-auto flex w-full max-w-[1080px] flex-col gap-5 p-5">
+        {doing === 'send' && <SendForm {...{ order, onDone: done }} />}
+        {doing === 'promise' && <PromiseForm {...{ order, onDone: done }} />}
+        {doing === 'deliver' && <DeliveryForm {...{ order, onDone: done }} />}
+        {doing === 'cancel' && (
+          <ReasonForm
+            label="Why it is cancelled"
+            button={`Cancel order ${order.number}`}
+            cancel="Leave it"
+            onSave={(reason) => told(cancel({ ...at, reason }))}
+            onCancel={done}
+          />
+        )}
+        {doing !== null && typeof doing === 'object' && (
+          <ReasonForm
+            label="Why no more of it comes"
+            button="No more of it comes"
+            onSave={(reason) => told(endLine({ ...at, partId: doing.end, reason }))}
+            onCancel={done}
+          />
+        )}
+        <Lines order={order} onEnd={(partId) => setDoing({ end: partId })} />
+        <p className="text-13 text-muted">
+          Last changed {formatDate(order.changedAt)} by {order.changedBy}.
+        </p>
+      </div>
+    </main>
+  );
+}
+
+/** An order of parts. */
+export function OrderPage() {
+  const { id } = useParams();
+  const { currentData: order, error } = useOrderQuery(id!);
+  if (error && !order) return <PageProblem error={error} />;
+  return order ? <OrderView order={order} /> : null;
+}
