@@ -78,3 +78,63 @@ test('parts come, are counted with why they are fewer, and are kept for a job', 
     keeper.getByRole('heading', { name: '1 here, 1 short of what is kept for jobs' }),
   ).toBeVisible();
 });
+
+test('a shortage is seen ahead, ordered, comes in two parts and late; a reader of labels opens the part', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const keeper = await signedIn(browser, 'Q. Farrow');
+  await keeper.goto(`${shopUrl()}/stores?by=shortage`);
+  const short = keeper
+    .getByRole('list', { name: 'Shortages' })
+    .getByRole('listitem')
+    .filter({ hasText: 'JS 80-13' });
+  await expect(short).toContainText('2 short from');
+  await expect(short).toContainText(/Order by .*: 21 days to come/);
+
+  await keeper.getByRole('link', { name: 'Orders', exact: true }).click();
+  await keeper.getByRole('button', { name: 'Write this order to Quayside Bearings' }).click();
+  await expect(keeper.getByRole('heading', { name: /^Order \d+, Quayside Bearings$/ })).toBeVisible();
+  await keeper.getByRole('button', { name: 'Record that it was sent' }).click();
+  const day = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+  await keeper.getByLabel(/^Promised for/).fill(day(10));
+  await keeper.getByRole('button', { name: 'It was sent', exact: true }).click();
+  await expect(keeper.getByText(/On its way, promised for/)).toBeVisible();
+  await axe(keeper, 'An order');
+  const order = keeper.url();
+
+  // What is on its way in time is short no longer; what is late is again.
+  await keeper.goto(`${shopUrl()}/stores?by=shortage`);
+  await expect(keeper.getByText(/JS 80-13|Nothing will be short|28-0651/).first()).toBeVisible();
+  await expect(short).toBeHidden();
+  await keeper.goto(order);
+  await keeper.getByRole('button', { name: 'Another day' }).click();
+  await keeper.getByLabel('Promised for').fill(day(-1));
+  await keeper.getByRole('button', { name: 'Record the day' }).click();
+  await expect(keeper.getByText(/Late: promised for/)).toBeVisible();
+  const supervisor = await signedIn(browser, 'I. Okonedo');
+  await supervisor.goto(`${shopUrl()}/floor`);
+  await expect(supervisor.getByRole('region', { name: 'Parts short' })).toContainText(
+    'JS 80-13, 2 short from',
+  );
+
+  const comes = async (many: string) => {
+    await keeper.getByRole('button', { name: 'Something came' }).click();
+    await keeper.getByLabel('JS 80-13: how many came').fill(many);
+    await keeper.getByLabel('Put at').fill('A6');
+    await keeper.getByRole('button', { name: 'Put them on the shelf' }).click();
+  };
+  await comes('1');
+  await expect(keeper.getByText('1 came, 1 to come')).toBeVisible();
+  await comes('2');
+  await expect(keeper.getByText(/1 of JS 80-13 is still to come/)).toBeVisible();
+  await keeper.getByLabel('JS 80-13: how many came').fill('1');
+  await keeper.getByRole('button', { name: 'Put them on the shelf' }).click();
+  await expect(keeper.getByText('2 came')).toBeVisible();
+
+  await keeper.goto(`${shopUrl()}/stores`);
+  await expect(keeper.getByRole('list', { name: 'Parts' })).toBeVisible();
+  await keeper.keyboard.type('js8013\n');
+  await expect(keeper.getByRole('heading', { name: 'JS 80-13' })).toBeVisible();
+  await expect(keeper.getByRole('heading', { level: 2, name: '2 here' })).toBeVisible();
+});

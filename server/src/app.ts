@@ -241,7 +241,12 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(feedRouter(feed));
   app.use(sheetsRouter(sheets, sheetCarrier(db, { sheets, fleet }, clock)));
   app.use(toolsRouter(tools, clock));
-  app.use(storesRouter(storesService(db, jobs, clock), ordersService(db, clock), clock));
+  app.use(
+    storesRouter(
+      { stores: storesService(db, jobs, clock), orders: ordersService(db, clock), settings, pool },
+      clock,
+    ),
+  );
   app.use(jobsRouter(jobs, photos, people, tries, followUps, standby));
   app.use(
     exchangeRouter(

@@ -58,6 +58,10 @@ server.listen(config.port, config.host, () => {
 });
 
 let stopping = false;
+// Whoever asks once more while it stops is answered, and asks elsewhere after that.
+server.prependListener('request', (_req, res) => {
+  if (stopping) res.setHeader('Connection', 'close');
+});
 async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;

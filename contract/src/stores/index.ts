@@ -252,4 +252,13 @@ export const storesRoutes = {
     access: 'see-stores',
     answer: z.array(shortageSchema),
   }),
+  labels: defineRoute({
+    method: 'get',
+    path: '/api/stores/parts/:id/labels.pdf',
+    summary: 'Labels of a part with a code of its number, as PDF: a reader that types finds the part by it',
+    access: 'see-stores',
+    params: idParams,
+    query: z.object({ copies: z.coerce.number<number>().int().min(1).max(60).default(1) }),
+    answer: z.instanceof(Uint8Array),
+  }),
 };

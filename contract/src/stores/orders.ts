@@ -42,9 +42,12 @@ const proposedSchema = z.object({
       title: z.string(),
       quantity: z.int(),
       price: priceSchema.nullable(),
-      /** Why so many, in words. */
-      why: z.string(),
+      /** How many will be short and from when, where any will. */
+      missing: z.int(),
+      shortOn: z.iso.date().nullable(),
       orderBy: z.iso.date().nullable(),
+      /** Where it is low: how many are free, and how many are coming. */
+      low: z.object({ free: z.int(), coming: z.int() }).nullable(),
     }),
   ),
 });
@@ -150,5 +153,21 @@ export const ordersRoutes = {
     params: idParams,
     body: z.object({ seenVersion, reason }),
     answer: orderSchema,
+  }),
+  pdf: defineRoute({
+    method: 'get',
+    path: '/api/stores/orders/:id/order.pdf',
+    summary: 'An order on paper, as PDF',
+    access: 'keep-stores',
+    params: idParams,
+    answer: z.instanceof(Uint8Array),
+  }),
+  csv: defineRoute({
+    method: 'get',
+    path: '/api/stores/orders/:id/order.csv',
+    summary: 'An order as CSV, a line a part',
+    access: 'keep-stores',
+    params: idParams,
+    answer: z.string(),
   }),
 };

@@ -1,7 +1,9 @@
 import { fold, type StoredEvent } from '@lanternwright/core/traveller';
 import { shopClock } from '../shop/clock.ts';
 import type { PaperContext } from './head.ts';
+import { labelPaper, type LabelPaper } from './label-paper.ts';
 import { moneyPaper } from './money-paper.ts';
+import { orderPaper, type OrderPaper } from './order-paper.ts';
 import { recordPaper } from './record-paper.ts';
 import { tagPaper, type TagContext } from './tag-paper.ts';
 import { travellerPaper } from './traveller-paper.ts';
@@ -20,7 +22,9 @@ export type WantedPaper =
       context: Omit<PaperContext, 'formatTime'> & InZone;
     }
   | { kind: 'tags'; events: readonly StoredEvent[]; context: TagContext }
-  | { kind: 'week'; week: Omit<WeekPaper, 'formatTime'> & InZone };
+  | { kind: 'week'; week: Omit<WeekPaper, 'formatTime'> & InZone }
+  | { kind: 'labels'; labels: LabelPaper }
+  | { kind: 'order'; order: Omit<OrderPaper, 'formatTime'> & InZone };
 
 const ofJob = { traveller: travellerPaper, record: recordPaper, estimate: moneyPaper };
 
@@ -31,8 +35,11 @@ const ofJob = { traveller: travellerPaper, record: recordPaper, estimate: moneyP
  */
 export function setPaper(wanted: WantedPaper): Promise<Uint8Array<ArrayBuffer>> {
   if (wanted.kind === 'tags') return tagPaper(fold(wanted.events), wanted.context);
-  const { zone } = wanted.kind === 'week' ? wanted.week : wanted.context;
+  if (wanted.kind === 'labels') return labelPaper(wanted.labels);
+  const { zone } =
+    wanted.kind === 'week' ? wanted.week : wanted.kind === 'order' ? wanted.order : wanted.context;
   const { say: formatTime } = shopClock(() => zone);
   if (wanted.kind === 'week') return weekPaper({ ...wanted.week, formatTime });
+  if (wanted.kind === 'order') return orderPaper({ ...wanted.order, formatTime });
   return ofJob[wanted.kind](fold(wanted.events), { ...wanted.context, formatTime });
 }

@@ -100,7 +100,7 @@ describe('an order', () => {
       ((await call().get('/api/stores/orders/proposed').expect(200)).body as Proposed[])
         .flatMap((p) => p.lines)
         .find((l) => l.partId === low.id);
-    expect(await proposed()).toMatchObject({ quantity: 6, why: '0 free' });
+    expect(await proposed()).toMatchObject({ quantity: 6, missing: 0, low: { free: 0, coming: 0 } });
     await draft([{ partId: low.id, quantity: 6 }]);
     expect(await proposed()).toBeUndefined();
   });
@@ -126,6 +126,21 @@ describe('an order', () => {
     });
     await told(order, 'ended', { partId: seal.id, reason: 'Not made any more' });
     expect(await short()).toMatchObject({ onOrder: [] });
+  });
+
+  it('goes out as CSV and on paper; a part has labels whose code is its number', async () => {
+    const seal = await list(part('=90-6', { title: 'Hub seal; wide' }));
+    const order = await draft([{ partId: seal.id, quantity: 2 }]);
+    const csv = await call().get(`/api/stores/orders/${order.id}/order.csv`).expect(200);
+    expect(csv.text).toBe(
+      `order,number,what,quantity,price,currency\r\n${order.number},'=90-6,Hub seal; wide,2,41.85,USD\r\n`,
+    );
+    for (const path of [`orders/${order.id}/order.pdf`, `parts/${seal.id}/labels.pdf?copies=4`]) {
+      const pdf = await call().get(`/api/stores/${path}`).buffer(true).expect(200);
+      expect(pdf.headers['content-type']).toBe('application/pdf');
+      expect((pdf.body as Buffer).subarray(0, 5).toString()).toBe('%PDF-');
+    }
+    await call().get(`/api/stores/parts/${seal.id}/labels.pdf?copies=900`).expect(422);
   });
 
   it('stands in the record: a rebuild finds the same', async () => {

@@ -96,14 +96,11 @@ export function ordersService(db: Database, clock: Clock) {
         const missing = short.find((s) => s.part.id === part.id);
         const at = low.find((l) => l.part.id === part.id);
         const upTo = at ? 2 * Math.max(1, part.reorderLevel ?? 0) - at.free - at.coming : 0;
-        const why = [
-          ...(missing ? [`${missing.missing} short from ${missing.shortOn}`] : []),
-          ...(at ? [`${at.free} free${at.coming > 0 ? `, ${at.coming} coming` : ''}`] : []),
-        ];
         return {
           ...{ partId: part.id, number: part.number, title: describePart(part), price: part.price },
-          ...{ quantity: Math.max(missing?.missing ?? 0, upTo), why: why.join('; ') },
-          ...{ orderBy: missing?.orderBy ?? null, supplier: part.supplier },
+          ...{ quantity: Math.max(missing?.missing ?? 0, upTo), missing: missing?.missing ?? 0 },
+          ...{ shortOn: missing?.shortOn ?? null, orderBy: missing?.orderBy ?? null },
+          ...{ low: at ? { free: at.free, coming: at.coming } : null, supplier: part.supplier },
         };
       });
       const wanted = lines.filter((l) => l.quantity > 0);

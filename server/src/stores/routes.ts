@@ -1,15 +1,26 @@
 import { Router } from 'express';
-import { ordersRoutes, storesRoutes } from '@lanternwright/contract/stores';
+import { plainNumber } from '@lanternwright/core/part';
+import { storesRoutes } from '@lanternwright/contract/stores';
 import { serve } from '../http/serve.ts';
 import { askingBy } from '../http/viewer.ts';
 import type { Clock } from '../shop/clock.ts';
+import type { WorkPool } from '../pool/pool.ts';
+import type { SettingsService } from '../shop/settings.ts';
+import { ordersRouter } from './order-routes.ts';
 import type { OrdersService } from './orders.ts';
 import type { StoresService } from './service.ts';
 
-export function storesRouter(stores: StoresService, orders: OrdersService, clock: Clock): Router {
+interface Services {
+  stores: StoresService;
+  orders: OrdersService;
+  settings: SettingsService;
+  pool: WorkPool;
+}
+
+export function storesRouter({ stores, orders, settings, pool }: Services, clock: Clock): Router {
   const asking = askingBy(clock);
   const router = Router();
-  ordersRoutesOn(router, orders, asking);
+  router.use(ordersRouter({ orders, settings, pool }, clock));
   serve(router, storesRoutes.parts, ({ query: { text, kind, page } }) =>
     stores.find(text, kind ?? null, page),
   );
@@ -34,29 +45,16 @@ export function storesRouter(stores: StoresService, orders: OrdersService, clock
     return { ok: true as const };
   });
   serve(router, storesRoutes.shortages, () => stores.shortages());
+  serve(router, storesRoutes.labels, async ({ params, query: { copies }, viewer, res }) => {
+    const { part, places } = await stores.part(params.id, viewer);
+    const { name: shop, paper: size } = settings.current();
+    res.type('application/pdf').attachment(`labels-${plainNumber(part.number)}.pdf`);
+    const { number, title } = part;
+    const labels = {
+      ...{ part: { number, title }, places: places.map((p) => p.place) },
+      ...{ copies, shop, at: clock.now(), size },
+    };
+    return pool.run('paper', { kind: 'labels', labels }, { person: viewer.person.id, takes: 'short' });
+  });
   return router;
-}
-
-function ordersRoutesOn(router: Router, orders: OrdersService, asking: ReturnType<typeof askingBy>): void {
-  serve(router, ordersRoutes.list, ({ query }) => orders.list(query.status, query.page));
-  serve(router, ordersRoutes.proposed, () => orders.proposed());
-  serve(router, ordersRoutes.one, ({ params }) => orders.one(params.id));
-  serve(router, ordersRoutes.draft, ({ body: { seenVersion, ...order }, viewer }) =>
-    orders.draft(order, { ...asking(viewer), expected: seenVersion }),
-  );
-  serve(router, ordersRoutes.send, ({ params, body: { seenVersion, ...sent }, viewer }) =>
-    orders.send(params.id, sent, { ...asking(viewer), expected: seenVersion }),
-  );
-  serve(router, ordersRoutes.promise, ({ params, body: { seenVersion, expected }, viewer }) =>
-    orders.promise(params.id, expected, { ...asking(viewer), expected: seenVersion }),
-  );
-  serve(router, ordersRoutes.deliver, ({ params, body: { seenVersion, ...came }, viewer }) =>
-    orders.deliver(params.id, came, { ...asking(viewer), expected: seenVersion }),
-  );
-  serve(router, ordersRoutes.endLine, ({ params, body: { seenVersion, ...ended }, viewer }) =>
-    orders.endLine(params.id, ended, { ...asking(viewer), expected: seenVersion }),
-  );
-  serve(router, ordersRoutes.cancel, ({ params, body: { seenVersion, reason }, viewer }) =>
-    orders.cancel(params.id, reason, { ...asking(viewer), expected: seenVersion }),
-  );
 }

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { UnitSummary } from '@lanternwright/contract/fleet';
 import type { JobSummary } from '@lanternwright/contract/jobs';
@@ -13,12 +13,8 @@ import { AxlePlan } from '../ui/axle-plan.tsx';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { BookingForm, type Wanted } from './booking-soon.tsx';
-import { ComingIn, Decide, FollowUp } from './floor-side.tsx';
+import { ComingIn, Decide, FollowUp, PartsShort } from './floor-side.tsx';
 import { useEndBookingMutation, useFloorQuery } from './plan-api.ts';
-
-const ShortOnFloor = lazy(() =>
-  import('../stores/short-on-floor.tsx').then((m) => ({ default: m.ShortOnFloor })),
-);
 
 const numberWords = [
   'no',
@@ -320,9 +316,7 @@ export function FloorPage() {
         <Decide jobs={floor.jobs} doubted={floor.doubted} />
         <FollowUp />
         <ComingIn bookings={floor.bookings} move={move} />
-        <Suspense>
-          <ShortOnFloor />
-        </Suspense>
+        <PartsShort />
       </aside>
       {wanted && <BookingForm wanted={wanted} people={floor.people} onClose={() => setWanted(null)} />}
     </main>

@@ -10,13 +10,50 @@ import { findingsAsked, releasesWaiting } from '../jobs/what-waits.ts';
 import { formatClock, formatDate, formatDistance, formatMeter, shopToday } from '../shell/words.ts';
 import { useToolsQuery } from '../tools/tools-api.ts';
 import { useMay } from '../people/people-api.ts';
-import { Button } from '../ui/button.tsx';
-import { FloorLine, FloorPart } from './floor-part.tsx';
-import { useDueQuery } from './plan-api.ts';
+import { Button, buttonLook } from '../ui/button.tsx';
+import { useDueQuery, useShortagesQuery } from './plan-api.ts';
 import { useReader } from '../shell/use-reader.ts';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
 
 const LookAfter = lazy(() => import('../jobs/look-after.tsx').then((m) => ({ default: m.LookAfter })));
+
+/** A list of the Floor under its heading. */
+function FloorPart({ title, more, children }: { title: string; more?: ReactNode; children: ReactNode }) {
+  return (
+    <section aria-label={title}>
+      <h2 className="flex items-baseline justify-between gap-3 border-b border-rule pb-1 text-16 wall:text-23">
+        {title}
+        {more && <span className="text-13 font-normal">{more}</span>}
+      </h2>
+      <ul>{children}</ul>
+    </section>
+  );
+}
+
+/** One line that leads to its act. */
+function FloorLine({
+  to,
+  act,
+  head,
+  children,
+}: {
+  to: string;
+  act?: string;
+  head: string;
+  children?: ReactNode;
+}) {
+  return (
+    <li className="border-b border-rule">
+      <Link to={to} className="flex min-h-12 items-center justify-between gap-3 py-2 hover:bg-panel">
+        <span className="min-w-0">
+          <span className="block text-14 font-semibold wall:text-18">{head}</span>
+          <span className="block text-13 text-muted wall:text-16">{children}</span>
+        </span>
+        {act && <span className={`${buttonLook('plain')} shrink-0 text-14!`}>{act}</span>}
+      </Link>
+    </li>
+  );
+}
 
 const Nothing = ({ children }: { children: ReactNode }) => (
   <li className="py-2 text-13 text-muted wall:text-16">{children}</li>
@@ -224,6 +261,37 @@ export function ComingIn({
         </FloorLine>
       ))}
       {data && coming.length + waiting.length === 0 && <Nothing>Nothing is booked or due.</Nothing>}
+    </FloorPart>
+  );
+}
+
+const SHORT_SHOWN = 4;
+/** What is planned moves through the day; what is short of it is looked at now and then. */
+const LOOK_MS = 5 * 60_000;
+
+/** Parts that will be short: those first that have to be ordered first. */
+export function PartsShort() {
+  const { data } = useShortagesQuery(undefined, { pollingInterval: LOOK_MS });
+  if (!data || data.length === 0) return null;
+  return (
+    <FloorPart
+      title="Parts short"
+      more={
+        <Link to="/stores?by=shortage" className="underline underline-offset-2">
+          {data.length > SHORT_SHOWN ? `all ${data.length}` : 'what for'}
+        </Link>
+      }
+    >
+      {data.slice(0, SHORT_SHOWN).map(({ part, missing, shortOn, orderBy, late }) => (
+        <FloorLine
+          key={part.id}
+          to="/stores?by=shortage"
+          head={`${part.number}, ${missing} short from ${formatDate(shortOn!)}`}
+        >
+          {part.title}
+          {late ? '; ordered today it is late' : orderBy && `; order by ${formatDate(orderBy)}`}
+        </FloorLine>
+      ))}
     </FloorPart>
   );
 }

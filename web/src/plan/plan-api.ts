@@ -1,8 +1,10 @@
 import type { planRoutes } from '@lanternwright/contract/plan';
+import type { storesRoutes } from '@lanternwright/contract/stores';
 import { fromContract } from '../from-contract.ts';
 import { api } from '../api.ts';
 
 type PlanRoutes = typeof planRoutes;
+type StoresRoutes = typeof storesRoutes;
 
 const planApi = api.injectEndpoints({
   endpoints: (build) => {
@@ -10,6 +12,7 @@ const planApi = api.injectEndpoints({
     return {
       floor: read<PlanRoutes['floor']>('/api/plan/floor', { providesTags: ['plan', 'jobs'] }),
       due: read<PlanRoutes['due']>('/api/plan/due', { providesTags: ['plan', 'unit'] }),
+      shortages: read<StoresRoutes['shortages']>('/api/stores/shortages', { providesTags: ['parts'] }),
       book: write<PlanRoutes['book']>('post', '/api/plan/bookings', { invalidatesTags: ['plan'] }),
       moveBooking: write<PlanRoutes['move']>('put', '/api/plan/bookings/:id', { invalidatesTags: ['plan'] }),
       endBooking: write<PlanRoutes['end']>('post', '/api/plan/bookings/:id/end', {
@@ -52,6 +55,7 @@ const planApi = api.injectEndpoints({
 });
 
 export const {
+  useShortagesQuery,
   useBookingsQuery,
   useLockBookingMutation,
   useAbsencesQuery,

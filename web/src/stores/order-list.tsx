@@ -6,7 +6,7 @@ import { formatMoney } from '@lanternwright/core/cost';
 import { orderStates } from '@lanternwright/core/record';
 import { problemText } from '../api.ts';
 import { PageProblem } from '../form-problem.tsx';
-import { formatDate } from '../shell/words.ts';
+import { formatDate, shopToday } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useDraftOrderMutation, useOrdersQuery, useProposedOrdersQuery } from './stores-api.ts';
@@ -19,6 +19,18 @@ export function orderStands({ status, expected, late, reason }: Order): string {
   return late
     ? `Late: promised for ${formatDate(expected)}`
     : `On its way, promised for ${formatDate(expected)}`;
+}
+
+/** Why so many of a part are to be ordered. */
+function whyWords({ missing, shortOn, orderBy, low }: Proposed['lines'][number]): string {
+  const late = orderBy !== null && orderBy < shopToday();
+  return [
+    shortOn && `${missing} short from ${formatDate(shortOn)}`,
+    orderBy && (late ? 'late already' : `order by ${formatDate(orderBy)}`),
+    low && `${low.free} free${low.coming > 0 ? `, ${low.coming} coming` : ''}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
 }
 
 /** What to order of one supplier; nothing is ordered before somebody looks at it. */
@@ -46,8 +58,7 @@ function Proposal({ proposed }: { proposed: Proposed }) {
               {line.title}
             </Link>
             <span className="text-13 text-muted">
-              {line.why}
-              {line.orderBy && `; order by ${formatDate(line.orderBy)}`}
+              {whyWords(line)}
               {line.price && `; ${formatMoney(line.price.minor, line.price.currency)} each`}
             </span>
           </li>

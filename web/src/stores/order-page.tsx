@@ -7,13 +7,14 @@ import { FormProblem, PageProblem } from '../form-problem.tsx';
 import { problemText } from '../api.ts';
 import { ReasonForm } from '../reason-form.tsx';
 import { formatDate } from '../shell/words.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
 import { orderStands } from './order-list.tsx';
 import {
   useCancelOrderMutation,
   useDeliverOrderMutation,
+  useDraftOrderMutation,
   useEndOrderLineMutation,
   useOrderQuery,
   usePromiseOrderMutation,
@@ -172,7 +173,65 @@ function Lines({ order, onEnd }: { order: Order; onEnd: (partId: string) => void
   );
 }
 
-type Doing = 'send' | 'promise' | 'deliver' | 'cancel' | { end: string };
+const changeSchema = z
+  .object({ lines: z.array(z.object({ partId: z.string(), quantity: z.string() })) })
+  .transform(({ lines }, context) => {
+    const wanted = lines.map(({ partId, quantity }, i) => {
+      const n = Number(quantity.trim() || NaN);
+      if (!Number.isInteger(n) || n < 0)
+        context.addIssue({
+          code: 'custom',
+          message: 'A whole number; 0 leaves it out',
+          path: ['lines', i, 'quantity'],
+        });
+      return { partId, quantity: n };
+    });
+    const some = wanted.filter((l) => l.quantity > 0);
+    if (some.length === 0)
+      context.addIssue({ code: 'custom', message: 'There is no part on it', path: ['lines', 0, 'quantity'] });
+    return some;
+  });
+
+/** How many of each: of an order that was not sent yet. */
+function ChangeForm({ order, onDone }: { order: Order; onDone: () => void }) {
+  const [draft, { isLoading, error }] = useDraftOrderMutation();
+  const start = {
+    lines: order.lines.map(({ partId, quantity }) => ({ partId, quantity: String(quantity) })),
+  };
+  const { field, handleSubmit } = useRequestForm(changeSchema, start, error);
+  const save = handleSubmit(async (lines) => {
+    const { id, version: seenVersion, supplier } = order;
+    const { data } = await draft({ id, seenVersion, supplier, lines });
+    if (data) onDone();
+  });
+  return (
+    <form
+      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4"
+      onSubmit={(e) => void save(e)}
+    >
+      <div className="grid gap-3 sm:grid-cols-3">
+        {order.lines.map((line, i) => (
+          <TextField
+            key={line.partId}
+            label={`${line.number}: how many`}
+            className="figure"
+            inputMode="numeric"
+            {...field(`lines.${i}.quantity`)}
+          />
+        ))}
+      </div>
+      <FormProblem error={error} />
+      <div className="flex gap-2">
+        <Button type="submit" weight="main" disabled={isLoading}>
+          Save order {order.number}
+        </Button>
+        <Button onClick={onDone}>Cancel</Button>
+      </div>
+    </form>
+  );
+}
+
+type Doing = 'send' | 'change' | 'promise' | 'deliver' | 'cancel' | { end: string };
 
 function OrderView({ order }: { order: Order }) {
   const [doing, setDoing] = useState<Doing | null>(null);
@@ -202,9 +261,12 @@ function OrderView({ order }: { order: Order }) {
         </div>
         <div className="flex flex-wrap gap-2">
           {order.status === 'draft' && (
-            <Button weight="main" onClick={() => setDoing('send')}>
-              Record that it was sent
-            </Button>
+            <>
+              <Button weight="main" onClick={() => setDoing('send')}>
+                Record that it was sent
+              </Button>
+              <Button onClick={() => setDoing('change')}>Change it</Button>
+            </>
           )}
           {order.status === 'sent' && (
             <>
@@ -214,6 +276,12 @@ function OrderView({ order }: { order: Order }) {
               <Button onClick={() => setDoing('promise')}>Another day</Button>
             </>
           )}
+          <a href={`/api/stores/orders/${order.id}/order.pdf`} className={buttonLook('plain')}>
+            PDF
+          </a>
+          <a href={`/api/stores/orders/${order.id}/order.csv`} className={buttonLook('plain')}>
+            CSV
+          </a>
           {(order.status === 'draft' || order.status === 'sent') && nothingCame && (
             <Button weight="grave" onClick={() => setDoing('cancel')}>
               Cancel order {order.number}
@@ -223,6 +291,7 @@ function OrderView({ order }: { order: Order }) {
       </div>
       <div className="mx-auto flex w-full max-w-[1080px] flex-col gap-5 p-5">
         {doing === 'send' && <SendForm {...{ order, onDone: done }} />}
+        {doing === 'change' && <ChangeForm {...{ order, onDone: done }} />}
         {doing === 'promise' && <PromiseForm {...{ order, onDone: done }} />}
         {doing === 'deliver' && <DeliveryForm {...{ order, onDone: done }} />}
         {doing === 'cancel' && (

@@ -8,7 +8,7 @@ import { PageProblem } from '../form-problem.tsx';
 import { useMay } from '../people/people-api.ts';
 import { useReader } from '../shell/use-reader.ts';
 import { formatTime } from '../shell/words.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { keeperMoves, MovementForm, type KeeperMove } from './movement-form.tsx';
 import { PartForm } from './part-form.tsx';
@@ -132,6 +132,9 @@ function PartView({ found }: { found: StorePart }) {
                 {keeperMoves[what].title}
               </Button>
             ))}
+            <a href={`/api/stores/parts/${part.id}/labels.pdf?copies=3`} className={buttonLook('plain')}>
+              Labels
+            </a>
             <Button weight="quiet" onClick={() => setDoing('change')}>
               Change
             </Button>

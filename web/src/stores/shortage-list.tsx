@@ -3,8 +3,15 @@ import type { Shortage } from '@lanternwright/contract/stores';
 import { PageProblem } from '../form-problem.tsx';
 import { formatDate } from '../shell/words.ts';
 import { stockWords } from './part-words.ts';
-import { orderWords } from './shortage-words.ts';
-import { useShortagesQuery } from './stores-api.ts';
+import { useShortagesQuery } from '../plan/plan-api.ts';
+
+/** Until when to order, and whether that is past. */
+function orderWords({ orderBy, late, leadDays, shortOn }: Shortage): string {
+  if (orderBy === null)
+    return `Nobody has told how long it takes to come: ask before ${formatDate(shortOn!)}`;
+  const days = `${leadDays} ${leadDays === 1 ? 'day' : 'days'} to come`;
+  return late ? `Ordered today it is late: ${days}` : `Order by ${formatDate(orderBy)}: ${days}`;
+}
 
 function Row({ short }: { short: Shortage }) {
   const { part, shortOn, missing, demands, late, onOrder } = short;

@@ -49,11 +49,11 @@ const storesApi = api.injectEndpoints({
 
 export const {
   usePartsQuery,
+  useLazyPartsQuery,
   usePartsByMeasureQuery,
   usePartQuery,
   useSavePartMutation,
   useMovePartMutation,
-  useShortagesQuery,
   useUsePartMutation,
   useOrdersQuery,
   useProposedOrdersQuery,

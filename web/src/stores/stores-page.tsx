@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Found, MeasuredPart, PartLine } from '@lanternwright/contract/stores';
 import { measuredIds, partKindIds, partKinds, sealAdvice, type OldPart } from '@lanternwright/core/part';
 import { PageProblem } from '../form-problem.tsx';
@@ -14,7 +14,7 @@ import { OrderList } from './order-list.tsx';
 import { PartForm } from './part-form.tsx';
 import { PartSection } from './part-section.tsx';
 import { dimsWords, offWords, stockWords } from './part-words.ts';
-import { usePartsByMeasureQuery, usePartsQuery } from './stores-api.ts';
+import { useLazyPartsQuery, usePartsByMeasureQuery, usePartsQuery } from './stores-api.ts';
 
 const foundWords: Record<Found['how'], (number: string) => string | null> = {
   same: () => 'its own number',
@@ -61,6 +61,8 @@ function Named({ part, found }: { part: PartLine; found: string | null }) {
 function ByNumber() {
   const [params, setParams] = useSearchParams();
   const [page, turnTo] = usePageNumber();
+  const navigate = useNavigate();
+  const [look] = useLazyPartsQuery();
   const text = params.get('text') ?? '';
   const kind = (params.get('kind') as PartLine['kind'] | null) ?? undefined;
   const { currentData: data, error } = usePartsQuery({ text, kind, page });
@@ -71,13 +73,27 @@ function ByNumber() {
     else next.delete(name);
     setParams(next, { replace: true });
   };
+  // A reader of labels types the number and Enter: the part opens, whatever is asked for the next moment.
+  const open = async (typed: string) => {
+    const { data: found } = await look({ text: typed.trim(), kind });
+    const exact = (found?.parts ?? []).filter((p) => p.found.how === 'same' || p.found.how === 'crossing');
+    if (exact.length === 1) void navigate(`/stores/${exact[0]!.id}`);
+  };
   return (
     <>
-      <div className="grid gap-3 sm:grid-cols-[1fr_220px]">
+      <form
+        className="grid gap-3 sm:grid-cols-[1fr_220px]"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void open(String(new FormData(e.currentTarget).get('number') ?? ''));
+        }}
+      >
         <TextField
           label="Number, or words"
           hint="As it is read off the old part: ? for a sign that cannot be read, * for any number of them"
           className="figure"
+          name="number"
+          autoFocus
           defaultValue={text}
           maxLength={80}
           onChange={(e) => ask('text', e.target.value.trim())}
@@ -90,7 +106,7 @@ function ByNumber() {
             </option>
           ))}
         </SelectField>
-      </div>
+      </form>
       {error && <PageProblem error={error} />}
       {data && (
         <ul aria-label="Parts" className="border-t border-rule">
