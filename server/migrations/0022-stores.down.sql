@@ -1,3 +1,4 @@
+alter table tool drop column holder, drop column recalls;
 drop table purchase, stock_movement, reservation, stock, part_number, part;
 drop extension pg_trgm;
 alter table entry drop constraint entry_stream_check;

@@ -105,3 +105,6 @@ create index purchase_status on purchase (status, number desc);
 alter table purchase enable row level security;
 alter table purchase force row level security;
 create policy shop_only on purchase using ((select reads_all()));
+
+-- Who has a tool, and when it was found out of calibration.
+alter table tool add column holder jsonb, add column recalls jsonb not null default '[]';

@@ -9,8 +9,28 @@ export const listedToolSchema = z.object({
   changedBy: z.string(),
   /** Counts its changes: whoever changes it says which one they saw. */
   version: z.int(),
+  /** Who has it; null where it lies at its place. */
+  holder: z.object({ id: z.uuid(), name: z.string(), since: z.iso.datetime() }).nullable(),
+  /** When it was found out of calibration, and the last day it was good. */
+  recalls: z.array(
+    z.object({ lastGood: z.iso.date(), reason: z.string(), at: z.iso.datetime(), by: z.string() }),
+  ),
 });
 export type ListedTool = z.output<typeof listedToolSchema>;
+
+/** A record that was made with a tool since a day. */
+const toolRecordSchema = z.object({
+  jobId: z.uuid(),
+  jobNumber: z.int(),
+  unit: z.string(),
+  position: z.string(),
+  at: z.iso.datetime(),
+  by: z.string(),
+  text: z.string(),
+  /** Whether the wheel end is released: it rolls on what was measured. */
+  released: z.boolean(),
+});
+export type ToolRecord = z.output<typeof toolRecordSchema>;
 
 /** The version whoever asks has seen; 0 of what is not there yet. */
 const seenVersion = z.int().min(0);
@@ -39,5 +59,44 @@ export const toolsRoutes = {
     params: z.object({ id: z.uuid() }),
     query: z.object({ seenVersion: z.coerce.number().pipe(seenVersion) }),
     answer: okSchema,
+  }),
+  take: defineRoute({
+    method: 'post',
+    path: '/api/tools/:id/taken',
+    summary: 'Take a tool from its place; one person has it at a time',
+    access: 'use-parts',
+    params: z.object({ id: z.uuid() }),
+    answer: listedToolSchema,
+  }),
+  giveBack: defineRoute({
+    method: 'post',
+    path: '/api/tools/:id/returned',
+    summary: 'Put a tool back to its place, whoever had it',
+    access: 'use-parts',
+    params: z.object({ id: z.uuid() }),
+    answer: listedToolSchema,
+  }),
+  recall: defineRoute({
+    method: 'post',
+    path: '/api/tools/:id/recalled',
+    summary:
+      'Record that a tool was found out of calibration: it is offered no longer, and what was made with it is listed',
+    access: 'change-tools',
+    params: z.object({ id: z.uuid() }),
+    body: z.object({
+      seenVersion,
+      lastGood: z.iso.date(),
+      reason: z.string().trim().min(1, 'say why').max(200),
+    }),
+    answer: listedToolSchema,
+  }),
+  records: defineRoute({
+    method: 'get',
+    path: '/api/tools/:id/records',
+    summary: 'Records that were made with a tool since a day, the newest first',
+    access: 'see-tools',
+    params: z.object({ id: z.uuid() }),
+    query: z.object({ since: z.iso.date() }),
+    answer: z.array(toolRecordSchema),
   }),
 };

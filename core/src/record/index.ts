@@ -67,5 +67,5 @@ export {
   type StockMovement,
   type StockState,
 } from './stock.ts';
-export { toolAggregate, type ListedToolState } from './tool.ts';
+export { toolAggregate, type Holder, type ListedToolState, type Recall } from './tool.ts';
 export { unitAggregate, unitFactsSchema, type Unit, type UnitCommand, type UnitFacts } from './unit.ts';

@@ -139,6 +139,7 @@ beforeAll(async () => {
       recordId: randomUUID(),
       movement: { what: 'used', quantity: 2, place: 'A3', jobId: randomUUID(), position: '2L' },
     },
+    '/api/tools/:id/recalled': { seenVersion: 1, lastGood: '2026-01-02', reason: 'reads high' },
     '/api/tools': {
       seenVersion: 0,
       tool: {

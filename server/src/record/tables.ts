@@ -38,7 +38,7 @@ export const tables: readonly Table[] = [
   {
     name: 'tool',
     key: ['id'],
-    columns: ['id', 'code', 'tool', 'changed_at', 'changed_by', 'retired_at', 'version'],
+    columns: ['id', 'code', 'tool', 'changed_at', 'changed_by', 'retired_at', 'version', 'holder', 'recalls'],
   },
   {
     name: 'sheet_revision',

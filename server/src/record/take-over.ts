@@ -48,7 +48,9 @@ export async function takeOver(db: Database): Promise<void> {
         source: 'taken-over',
       })),
     });
-  for (const { id, tool, retiredAt } of await db.tool.findAll())
+  for (const { id, tool, retiredAt } of await db.tool.findAll({
+    attributes: ['id', 'tool', 'retiredAt'],
+  }))
     begin('tool', id, { kind: 'tool-taken-over', tool: toolSchema.parse(tool), retired: retiredAt !== null });
   const sheets = grouped(await db.sheetRevision.findAll({ order: ['revision'] }), (s) => s.sheetId);
   for (const [sheetId, rows] of sheets)

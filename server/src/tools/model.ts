@@ -6,6 +6,7 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize';
+import type { Holder, Recall } from '@lanternwright/core/record';
 import type { Tool } from '@lanternwright/core/tool';
 
 export interface ToolRow extends Model<InferAttributes<ToolRow>, InferCreationAttributes<ToolRow>> {
@@ -16,6 +17,8 @@ export interface ToolRow extends Model<InferAttributes<ToolRow>, InferCreationAt
   changedBy: string;
   retiredAt: Date | null;
   version: number;
+  holder: Holder | null;
+  recalls: readonly Recall[];
 }
 
 export function defineTool(sequelize: Sequelize): ModelStatic<ToolRow> {
@@ -27,5 +30,7 @@ export function defineTool(sequelize: Sequelize): ModelStatic<ToolRow> {
     changedBy: DataTypes.TEXT,
     retiredAt: DataTypes.DATE,
     version: DataTypes.INTEGER,
+    holder: DataTypes.JSONB,
+    recalls: DataTypes.JSONB,
   });
 }

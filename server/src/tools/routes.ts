@@ -16,5 +16,13 @@ export function toolsRouter(tools: ToolsService, clock: Clock): Router {
     await tools.retire(params.id, { ...asking(viewer), expected: query.seenVersion });
     return { ok: true as const };
   });
+  serve(router, toolsRoutes.take, ({ params, viewer }) => tools.take(params.id, asking(viewer)));
+  serve(router, toolsRoutes.giveBack, ({ params, viewer }) => tools.giveBack(params.id, asking(viewer)));
+  serve(router, toolsRoutes.recall, ({ params, body: { seenVersion, ...told }, viewer }) =>
+    tools.recall(params.id, told, { ...asking(viewer), expected: seenVersion }),
+  );
+  serve(router, toolsRoutes.records, ({ params, query, viewer }) =>
+    tools.records(params.id, query.since, viewer.units),
+  );
   return router;
 }

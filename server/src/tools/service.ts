@@ -1,23 +1,34 @@
 import { isDeepStrictEqual } from 'node:util';
-import { UniqueConstraintError } from 'sequelize';
-import type { ListedTool } from '@lanternwright/contract/tools';
+import { QueryTypes, UniqueConstraintError } from 'sequelize';
+import type { ListedTool, ToolRecord } from '@lanternwright/contract/tools';
 import { toolSchema, type Tool } from '@lanternwright/core/tool';
-import { toolAggregate, type ListedToolState } from '@lanternwright/core/record';
-import type { BodyOf, Command, EventBody, Job } from '@lanternwright/core/traveller';
+import type { ReaderUnits } from '@lanternwright/core/quantity';
+import { jobAggregate, replay, toolAggregate, type ListedToolState } from '@lanternwright/core/record';
+import {
+  describeEvent,
+  wheelEndAt,
+  type BodyOf,
+  type Command,
+  type EventBody,
+  type Job,
+} from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { notFound, refused } from '../http/problem.ts';
-import { change, type Asked } from '../record/append.ts';
+import { change, entriesOfAll, type Asked } from '../record/append.ts';
 import type { ToolRow } from './model.ts';
 
 /** A row of an old shape is read through today's schema. */
-const toListed = ({ tool, changedAt, changedBy, version }: ToolRow): ListedTool => ({
+const toListed = ({ tool, changedAt, changedBy, version, holder, recalls }: ToolRow): ListedTool => ({
   version,
+  holder,
+  recalls: [...recalls],
   tool: toolSchema.parse(tool),
   changedAt: changedAt.toISOString(),
   changedBy,
 });
 
+type ToolCommand = Parameters<typeof toolAggregate.decide>[1];
 type Replacement = NonNullable<BodyOf<'correction'>['replacement']>;
 
 /** The tool that a record, or a correction of one, says was used. */
@@ -38,9 +49,68 @@ const toRow = ({ tool, changedAt, retiredAt, ...rest }: ListedToolState) => ({
   retiredAt: retiredAt === null ? null : new Date(retiredAt),
 });
 
+/** Records named at most; a tool that made more since it was good is long overdue. */
+const MOST_RECORDS = 500;
+
+/** SQL: jobs in which a tool ($1) was used since a moment ($2), with the records. */
+const RECORDS = `
+  select e.stream_id as "jobId", array_agg(e.id) as ids, j.number as "jobNumber", u.name as unit
+  from entry e join job j on j.id ::text = e.stream_id join unit u on u.id = j.unit_id
+  where e.stream = 'job' and e.at >= $2 ::date
+    and (e.body -> 'data' -> 'listed' ->> 'id' = $1 or e.body -> 'listed' ->> 'id' = $1
+      or e.body -> 'replacement' -> 'data' -> 'listed' ->> 'id' = $1)
+  group by e.stream_id, j.number, u.name order by max(e.seq) desc limit ${MOST_RECORDS}`;
+
 /** The shop's list of tools whose calibration counts. */
 export function toolsService(db: Database) {
+  /** Decides a command on a tool that is on the list. @throws HttpProblem 404, 409 or 422 */
+  async function tell(id: string, command: ToolCommand, asked: Asked): Promise<ListedTool> {
+    return inTransaction(db, async () => {
+      if ((await db.tool.count({ where: { id, retiredAt: null } })) === 0) throw notFound('tool');
+      const state = await change(db, toolAggregate, id, command, asked);
+      const [row] = await db.tool.upsert(toRow(state));
+      return toListed(row);
+    });
+  }
+
   return {
+    take: (id: string, asked: Asked) => tell(id, { kind: 'take', by: asked.by }, asked),
+    giveBack: (id: string, asked: Asked) => tell(id, { kind: 'return' }, asked),
+    recall: (id: string, told: { lastGood: string; reason: string }, asked: Asked) =>
+      tell(id, { kind: 'recall', ...told }, asked),
+
+    /** What was made with a tool since a day, struck-out records left out. */
+    async records(id: string, since: string, reader: ReaderUnits): Promise<ToolRecord[]> {
+      const jobs = await db.sequelize.query<
+        Pick<ToolRecord, 'jobId' | 'jobNumber' | 'unit'> & { ids: string[] }
+      >(RECORDS, { type: QueryTypes.SELECT, bind: [id, since] });
+      const entries = await entriesOfAll(
+        db,
+        'job',
+        jobs.map((j) => j.jobId),
+      );
+      return jobs
+        .flatMap(({ jobId, jobNumber, unit, ids }) => {
+          const job = replay(jobAggregate, entries.get(jobId) ?? []);
+          if (!job) return [];
+          const struck = new Set(
+            job.events.flatMap(({ body }) => (body.kind === 'correction' ? [body.corrects] : [])),
+          );
+          return job.events
+            .filter((event) => ids.includes(event.id) && !struck.has(event.id))
+            .map((event) => {
+              const position = 'position' in event.body ? (event.body.position ?? '') : '';
+              return {
+                ...{ jobId, jobNumber, unit, position, at: event.at, by: event.by.name },
+                text: describeEvent(job, event, reader),
+                released: Boolean(wheelEndAt(job, position)?.release),
+              };
+            });
+        })
+        .sort((a, b) => b.at.localeCompare(a.at))
+        .slice(0, MOST_RECORDS);
+    },
+
     async list(): Promise<ListedTool[]> {
       return (await db.tool.findAll({ where: { retiredAt: null }, order: ['code'] })).map(toListed);
     },
@@ -62,11 +132,7 @@ export function toolsService(db: Database) {
 
     /** @throws HttpProblem 404, or 409 when it was changed since */
     async retire(id: string, asked: Asked): Promise<void> {
-      await inTransaction(db, async () => {
-        if ((await db.tool.count({ where: { id, retiredAt: null } })) === 0) throw notFound('tool');
-        const state = await change(db, toolAggregate, id, { kind: 'retire' }, asked);
-        await db.tool.upsert(toRow(state));
-      });
+      await tell(id, { kind: 'retire' }, asked);
     },
 
     /**

@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { quantity } from '@lanternwright/core/quantity';
+import type { ListedTool, ToolRecord } from '@lanternwright/contract/tools';
 import type { Tool } from '@lanternwright/core/tool';
+import { compareProjections } from '../record/rebuild.ts';
 import { stepAtHand, type Command } from '@lanternwright/core/traveller';
 import { addUnit, confirmStep, fetchJob, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
 
@@ -64,27 +66,27 @@ describe('the tool list', () => {
   });
 });
 
-describe('a record', () => {
-  /** Works 2L through the API until a step is at hand. */
-  async function jobAt(stepId: string): Promise<string> {
-    const jobId = await openJobOn(shop, await addUnit(shop), ['2L']);
-    for (;;) {
-      const job = await fetchJob(shop.technician.call, jobId);
-      const step = stepAtHand(job.wheelEnds[0]!)!;
-      if (step.id === stepId) return jobId;
-      const skipped: Command = {
-        kind: 'step-skipped',
-        position: '2L',
-        stage: step.stage,
-        stepId: step.id,
-        round: 1,
-        reason: 'test',
-      };
-      const command = step.kind === 'measure' ? skipped : confirmStep(job, '2L');
-      await send(shop.technician.call, jobId, job.version, command).expect(200);
-    }
+/** Works 2L through the API until a step is at hand. */
+async function jobAt(stepId: string): Promise<string> {
+  const jobId = await openJobOn(shop, await addUnit(shop), ['2L']);
+  for (;;) {
+    const job = await fetchJob(shop.technician.call, jobId);
+    const step = stepAtHand(job.wheelEnds[0]!)!;
+    if (step.id === stepId) return jobId;
+    const skipped: Command = {
+      kind: 'step-skipped',
+      position: '2L',
+      stage: step.stage,
+      stepId: step.id,
+      round: 1,
+      reason: 'test',
+    };
+    const command = step.kind === 'measure' ? skipped : confirmStep(job, '2L');
+    await send(shop.technician.call, jobId, job.version, command).expect(200);
   }
+}
 
+describe('a record', () => {
   it('takes a tool only as the list has it, in calibration and able to do the torque', async () => {
     const tool = wrench('TW-21');
     await keep(tool).expect(200);
@@ -107,5 +109,72 @@ describe('a record', () => {
     await shop.supervisor.call.delete(`/api/tools/${tool.id}?seenVersion=1`).expect(200);
     const job = await fetchJob(shop.technician.call, jobId);
     expect(job.wheelEnds[0]!.records.at(-1)?.data).toMatchObject({ listed: { code: 'TW-21' } });
+  });
+});
+
+describe('the care of a tool', () => {
+  const post = (id: string, what: string, body?: object, call = shop.technician.call) =>
+    call.post(`/api/tools/${id}/${what}`).send(body);
+
+  it('one person has it at a time; of twenty at once one does', async () => {
+    const tool = wrench('TW-41');
+    await keep(tool).expect(200);
+    const others = [shop.technician.call, shop.supervisor.call];
+    const answers = await Promise.all(
+      Array.from({ length: 20 }, (_, i) => post(tool.id, 'taken', undefined, others[i % 2]!)),
+    );
+    expect(answers.some((a) => a.status === 200)).toBe(true);
+    const listed = (await shop.technician.call.get('/api/tools').expect(200)).body as ListedTool[];
+    const holder = listed.find((t) => t.tool.id === tool.id)!.holder!;
+    const loser = holder.name === 'D. Achterberg' ? shop.supervisor.call : shop.technician.call;
+    const { body } = await post(tool.id, 'taken', undefined, loser).expect(422);
+    expect(body.detail).toBe(`${holder.name} has TW-41`);
+    await post(tool.id, 'returned', undefined, loser).expect(200);
+    await post(tool.id, 'returned').expect(422);
+    await post(tool.id, 'taken', undefined, loser).expect(200);
+  });
+
+  it('found out of calibration: it is offered no longer, and every record made with it since is named', async () => {
+    const tool = wrench('TW-42');
+    await keep(tool).expect(200);
+    const jobId = await jobAt('seat');
+    const job = await fetchJob(shop.technician.call, jobId);
+    const step = stepAtHand(job.wheelEnds[0]!)!;
+    const at = { position: '2L', stage: step.stage, stepId: step.id, round: 1 };
+    const torque = quantity(200, 'lbf-ft');
+    const data = { kind: 'torque', torque, tool: 'TW-42', rounds: 1, listed: tool } as const;
+    await send(shop.technician.call, jobId, job.version, {
+      kind: 'step-recorded',
+      ...at,
+      data,
+    } as Command).expect(200);
+    const today = shop.clock.today();
+    const recalled = { seenVersion: 1, lastGood: today, reason: 'Reads 12 % high' };
+    await post(tool.id, 'recalled', recalled).expect(403);
+    const { body } = await post(tool.id, 'recalled', recalled, shop.supervisor.call).expect(200);
+    expect(body).toMatchObject({
+      tool: { calibratedUntil: null },
+      recalls: [{ lastGood: today, reason: 'Reads 12 % high', by: 'I. Okonedo' }],
+    });
+    const since = async (day: string) =>
+      (await shop.technician.call.get(`/api/tools/${tool.id}/records?since=${day}`).expect(200))
+        .body as ToolRecord[];
+    expect(await since(today)).toMatchObject([
+      {
+        jobId,
+        position: '2L',
+        by: 'D. Achterberg',
+        released: false,
+        text: expect.stringContaining('200 lbf') as string,
+      },
+    ]);
+    expect(await since('2099-01-01')).toEqual([]);
+    // As it is now it is on no list of tools that may be used.
+    await send(shop.technician.call, jobId, job.version + 1, {
+      kind: 'step-recorded',
+      ...at,
+      data,
+    } as Command).expect(422);
+    expect((await compareProjections(shop.db)).differs).toBeNull();
   });
 });

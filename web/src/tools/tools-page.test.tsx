@@ -58,6 +58,8 @@ async function openTools(tools: readonly Tool[], role: 'supervisor' | 'technicia
     changedAt: '2026-11-25T08:00:00.000Z',
     changedBy: 'Sup',
     version: 3,
+    holder: null,
+    recalls: [],
   }));
   await store.dispatch(toolsApi.util.upsertQueryData('tools', undefined, listed));
   const person = { id: wrench('TW-01', null).id, name: 'Sup', login: 'sup', role };
@@ -118,6 +120,23 @@ describe('the tools page', () => {
     await user.click(screen.getByRole('button', { name: 'Take TW-03 off the list' }));
     await waitFor(() =>
       expect(sent[0]).toMatchObject({ method: 'DELETE', url: expect.stringMatching(/seenVersion=3$/) }),
+    );
+  });
+
+  it('a recall asks what was found and since when, and fills in neither', async () => {
+    const { sent, user } = await openTools([wrench('TW-03', '2099-03-15')], 'supervisor');
+    await user.click(screen.getByRole('button', { name: 'TW-03 was found out of calibration' }));
+    await user.click(screen.getByRole('button', { name: 'Recall TW-03' }));
+    expect(await screen.findByText('Say the last day it was found good')).toBeDefined();
+    expect(screen.getByText('Say what was found')).toBeDefined();
+    expect(sent.filter((s) => s.method === 'POST')).toEqual([]);
+    await user.type(screen.getByLabelText('Last found good on'), '2026-11-02');
+    await user.type(screen.getByLabelText('What was found'), 'Reads 12 % high');
+    await user.click(screen.getByRole('button', { name: 'Recall TW-03' }));
+    await waitFor(() =>
+      expect(sent.find((s) => s.method === 'POST')?.url).toContain(
+        `/api/tools/${wrench('TW-03', null).id}/recalled`,
+      ),
     );
   });
 });

@@ -6,6 +6,7 @@ import { useMay } from '../people/people-api.ts';
 import { formatDate } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { RecalledRecords, RecallForm, ToolHolder } from './tool-care.tsx';
 import { draftOf, newTool, ToolForm, type ToolDraft } from './tool-form.tsx';
 import { useRetireToolMutation, useToolsQuery } from './tools-api.ts';
 
@@ -36,35 +37,55 @@ const headings: Record<ToolKind, string> = {
 function ToolRow({ listed, onChange }: { listed: ListedTool; onChange: (() => void) | null }) {
   const { tool, version } = listed;
   const [retire, { error }] = useRetireToolMutation();
-  const [asking, setAsking] = useState(false);
+  const [asking, setAsking] = useState<'retire' | 'recall' | null>(null);
   const { words, tone } = calibration(tool.calibratedUntil);
   return (
-    <li className="grid min-h-14 items-center gap-x-4 gap-y-1 border-b border-rule py-2 sm:grid-cols-[5rem_1fr_auto_auto]">
+    <li className="grid min-h-14 items-center gap-x-4 gap-y-1 border-b border-rule py-2 sm:grid-cols-[5rem_1fr_auto]">
       <span className="figure text-16 font-semibold">{tool.code}</span>
       <span className="text-16">
         {tool.title} <span className="figure text-13 text-muted">{describeTool(tool)}</span>
       </span>
       <span className={`text-13 ${tone}`}>{words}</span>
+      <span className="flex flex-wrap items-center justify-between gap-2 sm:col-span-3">
+        <ToolHolder listed={listed} />
+        {onChange && (
+          <span className="flex flex-wrap gap-2">
+            {asking === 'retire' ? (
+              <>
+                <Button weight="grave" onClick={() => void retire({ id: tool.id, seenVersion: version })}>
+                  Take {tool.code} off the list
+                </Button>
+                <Button onClick={() => setAsking(null)}>Cancel</Button>
+              </>
+            ) : (
+              <>
+                <Button onClick={onChange} aria-label={`Change ${tool.code}`}>
+                  Change
+                </Button>
+                <Button
+                  weight="quiet"
+                  onClick={() => setAsking('recall')}
+                  aria-label={`${tool.code} was found out of calibration`}
+                >
+                  Out of calibration
+                </Button>
+                <Button weight="quiet" onClick={() => setAsking('retire')} aria-label={`Retire ${tool.code}`}>
+                  Retire
+                </Button>
+              </>
+            )}
+          </span>
+        )}
+      </span>
+      {asking === 'recall' && (
+        <div className="sm:col-span-3">
+          <RecallForm listed={listed} onDone={() => setAsking(null)} />
+        </div>
+      )}
       {onChange && (
-        <span className="flex gap-2">
-          {asking ? (
-            <>
-              <Button weight="grave" onClick={() => void retire({ id: tool.id, seenVersion: version })}>
-                Take {tool.code} off the list
-              </Button>
-              <Button onClick={() => setAsking(false)}>Cancel</Button>
-            </>
-          ) : (
-            <>
-              <Button onClick={onChange} aria-label={`Change ${tool.code}`}>
-                Change
-              </Button>
-              <Button weight="quiet" onClick={() => setAsking(true)} aria-label={`Retire ${tool.code}`}>
-                Retire
-              </Button>
-            </>
-          )}
-        </span>
+        <div className="sm:col-span-3">
+          <RecalledRecords listed={listed} />
+        </div>
       )}
       {error && <Note tone="trouble">{problemText(error)}</Note>}
     </li>

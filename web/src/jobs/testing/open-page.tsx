@@ -67,7 +67,14 @@ export async function openPage(t: TestJob, person: Actor = technician, tools: re
     peopleApi.util.upsertQueryData('session', undefined, sessionOf({ ...person, login: 'someone' })),
   );
   await store.dispatch(peopleApi.util.upsertQueryData('peopleWithPin', undefined, []));
-  const listed = tools.map((tool) => ({ tool, changedAt: t.job.opened.at, changedBy: 'Sup', version: 1 }));
+  const listed = tools.map((tool) => ({
+    tool,
+    changedAt: t.job.opened.at,
+    changedBy: 'Sup',
+    version: 1,
+    holder: null,
+    recalls: [],
+  }));
   await store.dispatch(toolsApi.util.upsertQueryData('tools', undefined, listed));
   render(
     <Provider store={store}>
