@@ -165,9 +165,6 @@ test('the pictures', async ({ browser }) => {
   await page.getByRole('button', { name: 'The week after' }).click();
   await page.getByText(/, 7 booked/).waitFor();
   await picture(page, 'week');
-  await page.getByRole('link', { name: 'Load' }).click();
-  await page.getByRole('table').waitFor();
-  await picture(page, 'load');
   await page.getByRole('link', { name: 'Fleet', exact: true }).click();
   await page.getByRole('heading', { name: 'Fleet' }).waitFor();
   await picture(page, 'fleet');
@@ -184,9 +181,12 @@ test('the pictures', async ({ browser }) => {
   await page.goto(`${shop}/reckoner/nut-setting`);
   await page.getByRole('button', { name: 'Copy the result' }).waitFor();
   await picture(page, 'reckoner-nut-setting');
-  await page.goto(`${shop}/settings`);
-  await page.getByLabel('Name of the shop').waitFor();
-  await picture(page, 'settings');
+  await page.goto(`${shop}/stores?by=measure&kind=seal&bore=114.4&outside=152.3&width=22`);
+  await page.getByText('Fits:').waitFor();
+  await picture(page, 'stores');
+  await page.goto(`${shop}/stores?by=shortage`);
+  await page.getByRole('list', { name: 'Shortages' }).waitFor();
+  await picture(page, 'shortages');
   await page.goto(`${shop}/jobs`);
   await page.getByRole('heading', { name: 'Jobs' }).waitFor();
   await picture(page, 'jobs');
