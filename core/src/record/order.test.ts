@@ -1,40 +1,19 @@
 import { describe, expect, it } from 'vitest';
-import { openOf, orderAggregate, replay, type Entry, type OrderCommand, type OrderState } from './index.ts';
+import { openOf, orderAggregate, replay } from './index.ts';
+import { told } from './testing/told.ts';
 
-const id = '00000000-0000-4000-8000-000000000001';
 const part = (n: number) => `00000000-0000-4000-8000-00000000020${n}`;
-const by = { id, name: 'Q. Farrow', role: 'storekeeper' as const };
 const line = (n: number, quantity: number) => ({
   ...{ partId: part(n), number: `47-22${n}0`, title: 'Hub seal', quantity, price: null },
 });
 
 function order() {
-  const entries: Entry[] = [];
-  let state: OrderState | null = null;
-  const tell = (command: OrderCommand): string | null => {
-    const decided = orderAggregate.decide(state, command);
-    if (!decided.ok) return decided.reason;
-    for (const body of decided.bodies) {
-      const version = (state?.version ?? 0) + 1;
-      const entry = {
-        id,
-        stream: 'order' as const,
-        streamId: id,
-        version,
-        at: '2026-11-27T08:00:00.000Z',
-        by,
-        body,
-      };
-      entries.push(entry);
-      state = orderAggregate.fold(state, entry);
-    }
-    return null;
-  };
+  const { tell, entries, now } = told(orderAggregate);
   const draft = (...lines: ReturnType<typeof line>[]) =>
     tell({ kind: 'draft', number: 1, supplier: 'Quayside', lines });
   const deliver = (n: number, quantity: number) =>
     tell({ kind: 'deliver', place: 'A3', lines: [{ partId: part(n), quantity }] });
-  return { tell, draft, deliver, entries, now: () => state! };
+  return { tell, draft, deliver, entries, now };
 }
 
 describe('an order', () => {

@@ -7,49 +7,26 @@ import {
   replay,
   stockAggregate,
   stockMoves,
-  type Entry,
   type Movement,
-  type StockCommand,
   type StockMove,
-  type StockState,
 } from './index.ts';
+import { told } from './testing/told.ts';
 
 const id = '00000000-0000-4000-8000-000000000001';
 const job = (n: number) => `00000000-0000-4000-8000-00000000010${n}`;
-const by = { id, name: 'P. Quill', role: 'storekeeper' as const };
 const part = partSchema.parse({
   ...{ id, kind: 'seal', title: 'Hub seal', number: '47-2210', crossings: ['HS 47 2210'] },
   ...{ price: { currency: 'USD', minor: 4185 }, core: { currency: 'USD', minor: 500 } },
 });
 
-/** A part on the list, and a way to tell what happens to it. */
+/** A part on the list, and ways to tell what happens to it. */
 function store() {
-  const entries: Entry[] = [];
-  let state: StockState | null = null;
-  const tell = (command: StockCommand): string | null => {
-    const decided = stockAggregate.decide(state, command);
-    if (!decided.ok) return decided.reason;
-    for (const body of decided.bodies) {
-      const version = (state?.version ?? 0) + 1;
-      const entry = {
-        id,
-        stream: 'stock' as const,
-        streamId: id,
-        version,
-        at: '2026-11-27T08:00:00.000Z',
-        by,
-        body,
-      };
-      entries.push(entry);
-      state = stockAggregate.fold(state, entry);
-    }
-    return null;
-  };
+  const { tell, entries, now } = told(stockAggregate);
   tell({ kind: 'list', part });
   return {
     tell,
     entries,
-    now: () => state!,
+    now,
     move: (what: StockMove, quantity: number, more: Partial<Movement> = {}) =>
       tell({ kind: 'move', movement: { what, quantity, place: 'A3', ...more } }),
     reserve: (n: number, quantity: number) =>

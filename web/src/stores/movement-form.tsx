@@ -3,9 +3,8 @@ import { v4 as uuid } from 'uuid';
 import { z } from 'zod';
 import type { StorePart } from '@lanternwright/contract/stores';
 import { toMinor } from '@lanternwright/core/cost';
-import { FormProblem } from '../form-problem.tsx';
+import { LampForm } from '../lamp-form.tsx';
 import { useShop } from '../people/people-api.ts';
-import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
 import { useMovePartMutation } from './stores-api.ts';
@@ -75,10 +74,12 @@ export function MovementForm({
     if (data) onDone();
   });
   return (
-    <form
-      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4"
-      onSubmit={(e) => void save(e)}
-      aria-label={title}
+    <LampForm
+      label={title}
+      {...{ error, isLoading }}
+      button={button}
+      onSave={() => void save()}
+      onCancel={onDone}
     >
       <div className="grid gap-3 sm:grid-cols-3">
         <TextField
@@ -113,13 +114,6 @@ export function MovementForm({
           <option key={place} value={place} />
         ))}
       </datalist>
-      <FormProblem error={error} />
-      <div className="flex flex-wrap gap-2">
-        <Button type="submit" weight="main" disabled={isLoading}>
-          {button}
-        </Button>
-        <Button onClick={onDone}>Cancel</Button>
-      </div>
-    </form>
+    </LampForm>
   );
 }

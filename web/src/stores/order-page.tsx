@@ -3,7 +3,9 @@ import { Link, useParams } from 'react-router';
 import { z } from 'zod';
 import type { Order } from '@lanternwright/contract/stores';
 import { formatMoney } from '@lanternwright/core/cost';
-import { FormProblem, PageProblem } from '../form-problem.tsx';
+import { openOf } from '@lanternwright/core/record';
+import { PageProblem } from '../form-problem.tsx';
+import { LampForm } from '../lamp-form.tsx';
 import { problemText } from '../api.ts';
 import { ReasonForm } from '../reason-form.tsx';
 import { formatDate } from '../shell/words.ts';
@@ -21,9 +23,6 @@ import {
   useSendOrderMutation,
 } from './stores-api.ts';
 
-const comes = ({ quantity, delivered, ended }: Order['lines'][number]) =>
-  ended === null ? quantity - delivered : 0;
-
 function SendForm({ order, onDone }: { order: Order; onDone: () => void }) {
   const [send, { isLoading, error }] = useSendOrderMutation();
   const schema = z.object({ expected: z.string(), reference: z.string() });
@@ -36,22 +35,12 @@ function SendForm({ order, onDone }: { order: Order; onDone: () => void }) {
     if (data) onDone();
   });
   return (
-    <form
-      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4"
-      onSubmit={(e) => void save(e)}
-    >
+    <LampForm {...{ error, isLoading }} button="It was sent" onSave={() => void save()} onCancel={onDone}>
       <div className="grid gap-3 sm:grid-cols-2">
         <TextField label="Promised for, optional" type="date" {...field('expected')} />
         <TextField label="Their number for it, optional" maxLength={80} {...field('reference')} />
       </div>
-      <FormProblem error={error} />
-      <div className="flex gap-2">
-        <Button type="submit" weight="main" disabled={isLoading}>
-          It was sent
-        </Button>
-        <Button onClick={onDone}>Cancel</Button>
-      </div>
-    </form>
+    </LampForm>
   );
 }
 
@@ -64,19 +53,9 @@ function PromiseForm({ order, onDone }: { order: Order; onDone: () => void }) {
     if (data) onDone();
   });
   return (
-    <form
-      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4"
-      onSubmit={(e) => void save(e)}
-    >
+    <LampForm {...{ error, isLoading }} button="Record the day" onSave={() => void save()} onCancel={onDone}>
       <TextField label="Promised for" type="date" {...field('expected')} />
-      <FormProblem error={error} />
-      <div className="flex gap-2">
-        <Button type="submit" weight="main" disabled={isLoading}>
-          Record the day
-        </Button>
-        <Button onClick={onDone}>Cancel</Button>
-      </div>
-    </form>
+    </LampForm>
   );
 }
 
@@ -101,7 +80,7 @@ const deliverySchema = z
 /** What came of an order. Nothing is filled in: what came is counted, not what was ordered. */
 function DeliveryForm({ order, onDone }: { order: Order; onDone: () => void }) {
   const [deliver, { isLoading, error }] = useDeliverOrderMutation();
-  const open = order.lines.filter((l) => comes(l) > 0);
+  const open = order.lines.filter((l) => openOf(l) > 0);
   const start = { place: '', lines: open.map(({ partId }) => ({ partId, quantity: '' })) };
   const { field, handleSubmit } = useRequestForm(deliverySchema, start, error, { lines: 'lines.0.quantity' });
   const save = handleSubmit(async (came) => {
@@ -109,16 +88,18 @@ function DeliveryForm({ order, onDone }: { order: Order; onDone: () => void }) {
     if (data) onDone();
   });
   return (
-    <form
-      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4"
-      onSubmit={(e) => void save(e)}
+    <LampForm
+      {...{ error, isLoading }}
+      button="Put them on the shelf"
+      onSave={() => void save()}
+      onCancel={onDone}
     >
       <div className="grid gap-3 sm:grid-cols-3">
         {open.map((line, i) => (
           <TextField
             key={line.partId}
             label={`${line.number}: how many came`}
-            hint={`${comes(line)} still to come`}
+            hint={`${openOf(line)} still to come`}
             className="figure"
             inputMode="numeric"
             {...field(`lines.${i}.quantity`)}
@@ -126,14 +107,7 @@ function DeliveryForm({ order, onDone }: { order: Order; onDone: () => void }) {
         ))}
         <TextField label="Put at" placeholder="A3" maxLength={40} {...field('place')} />
       </div>
-      <FormProblem error={error} />
-      <div className="flex gap-2">
-        <Button type="submit" weight="main" disabled={isLoading}>
-          Put them on the shelf
-        </Button>
-        <Button onClick={onDone}>Cancel</Button>
-      </div>
-    </form>
+    </LampForm>
   );
 }
 
@@ -154,11 +128,11 @@ function Lines({ order, onEnd }: { order: Order; onEnd: (partId: string) => void
           </span>
           <span>
             {line.delivered > 0 && `${line.delivered} came`}
-            {line.delivered > 0 && comes(line) > 0 && ', '}
-            {order.status === 'sent' && comes(line) > 0 && `${comes(line)} to come`}
+            {line.delivered > 0 && openOf(line) > 0 && ', '}
+            {order.status === 'sent' && openOf(line) > 0 && `${openOf(line)} to come`}
             {line.ended !== null && `; the rest does not come: ${line.ended}`}
           </span>
-          {order.status === 'sent' && comes(line) > 0 && (
+          {order.status === 'sent' && openOf(line) > 0 && (
             <Button
               weight="quiet"
               aria-label={`No more ${line.number} comes`}
@@ -205,9 +179,11 @@ function ChangeForm({ order, onDone }: { order: Order; onDone: () => void }) {
     if (data) onDone();
   });
   return (
-    <form
-      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4"
-      onSubmit={(e) => void save(e)}
+    <LampForm
+      {...{ error, isLoading }}
+      button={`Save order ${order.number}`}
+      onSave={() => void save()}
+      onCancel={onDone}
     >
       <div className="grid gap-3 sm:grid-cols-3">
         {order.lines.map((line, i) => (
@@ -220,14 +196,7 @@ function ChangeForm({ order, onDone }: { order: Order; onDone: () => void }) {
           />
         ))}
       </div>
-      <FormProblem error={error} />
-      <div className="flex gap-2">
-        <Button type="submit" weight="main" disabled={isLoading}>
-          Save order {order.number}
-        </Button>
-        <Button onClick={onDone}>Cancel</Button>
-      </div>
-    </form>
+    </LampForm>
   );
 }
 

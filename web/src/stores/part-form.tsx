@@ -18,7 +18,7 @@ import {
   type Price,
 } from '@lanternwright/core/part';
 import { formatTyped } from '@lanternwright/core/quantity';
-import { FormProblem } from '../form-problem.tsx';
+import { LampForm } from '../lamp-form.tsx';
 import { optionalQuantity } from '../optional-quantity.ts';
 import { useShop } from '../people/people-api.ts';
 import { useReader } from '../shell/use-reader.ts';
@@ -115,9 +115,11 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
     if (!found) void navigate(`/stores/${data.part.id}`);
   });
   return (
-    <form
-      className="flex flex-col gap-4 rounded-lg border border-lamp-edge bg-lamp p-4"
-      onSubmit={(e) => void keep(e)}
+    <LampForm
+      {...{ error, isLoading }}
+      button={`${part ? `Save ${part.number}` : 'Put it on the list'}`}
+      onSave={() => void keep()}
+      onCancel={onDone}
     >
       <h2 className="text-18">{part ? `Change ${part.number}` : 'Add a part'}</h2>
       <div className="grid gap-3 sm:grid-cols-3">
@@ -211,13 +213,6 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
           {...field('reorderLevel')}
         />
       </div>
-      <FormProblem error={error} />
-      <div className="flex flex-wrap gap-2">
-        <Button type="submit" weight="main" disabled={isLoading}>
-          {part ? `Save ${part.number}` : 'Put it on the list'}
-        </Button>
-        <Button onClick={onDone}>Cancel</Button>
-      </div>
-    </form>
+    </LampForm>
   );
 }

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { z } from 'zod';
 import type { ListedTool, ToolRecord } from '@lanternwright/contract/tools';
 import { problemText } from '../api.ts';
-import { FormProblem } from '../form-problem.tsx';
+import { LampForm } from '../lamp-form.tsx';
 import { useMay, usePerson } from '../people/people-api.ts';
 import { formatDate, formatTime, shopToday } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
@@ -32,9 +32,12 @@ export function RecallForm({ listed, onDone }: { listed: ListedTool; onDone: () 
     if (data) onDone();
   });
   return (
-    <form
-      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4"
-      onSubmit={(e) => void save(e)}
+    <LampForm
+      {...{ error, isLoading }}
+      button={`Recall ${code}`}
+      weight="grave"
+      onSave={() => void save()}
+      onCancel={onDone}
     >
       <p className="text-14">
         {code} is offered at no step from now on, until it has a calibration again. What was made with it
@@ -49,14 +52,7 @@ export function RecallForm({ listed, onDone }: { listed: ListedTool; onDone: () 
           {...field('reason')}
         />
       </div>
-      <FormProblem error={error} />
-      <div className="flex flex-wrap gap-2">
-        <Button type="submit" weight="grave" disabled={isLoading}>
-          Recall {code}
-        </Button>
-        <Button onClick={onDone}>Cancel</Button>
-      </div>
-    </form>
+    </LampForm>
   );
 }
 

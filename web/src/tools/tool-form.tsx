@@ -3,8 +3,7 @@ import { z } from 'zod';
 import type { ListedTool } from '@lanternwright/contract/tools';
 import { formatTyped, parseQuantity, parseTogether } from '@lanternwright/core/quantity';
 import { toolKinds, type Tool, type ToolKind } from '@lanternwright/core/tool';
-import { FormProblem } from '../form-problem.tsx';
-import { Button } from '../ui/button.tsx';
+import { LampForm } from '../lamp-form.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
 import { useSaveToolMutation } from './tools-api.ts';
@@ -99,9 +98,11 @@ export function ToolForm({
     if (data) onDone();
   });
   return (
-    <form
-      className="flex flex-col gap-3 rounded-lg border border-lamp-edge bg-lamp p-4"
-      onSubmit={(e) => void save(e)}
+    <LampForm
+      {...{ error, isLoading }}
+      button={`${known ? `Save ${code}` : `Add $${code || 'it'}`}`}
+      onSave={() => void save()}
+      onCancel={onDone}
     >
       <h2 className="text-18">{known ? `Change ${typed.code}` : 'Add a tool'}</h2>
       <div className="grid gap-3 sm:grid-cols-3">
@@ -135,13 +136,6 @@ export function ToolForm({
           <TextField label="Graduation" className="figure" placeholder="0.001 in" {...field('graduation')} />
         )}
       </div>
-      <FormProblem error={error} />
-      <div className="flex flex-wrap gap-2">
-        <Button type="submit" weight="main" disabled={isLoading}>
-          {known ? `Save ${code}` : `Add ${code || 'it'}`}
-        </Button>
-        <Button onClick={onDone}>Cancel</Button>
-      </div>
-    </form>
+    </LampForm>
   );
 }
