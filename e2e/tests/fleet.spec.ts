@@ -22,7 +22,7 @@ test('the fleet is filtered by owner, kind and state, and found with /', async (
   await page.reload();
   await expect(page.getByRole('link', { name: /Valley 27/ })).toBeVisible();
   await page.keyboard.press('/');
-  await expect(page.getByLabel('Find a unit, a job or a calculation')).toBeFocused();
+  await expect(page.getByLabel('Find a unit, a job, a part or a calculation')).toBeFocused();
   await page.keyboard.type('drift 11');
   await page.keyboard.press('ArrowDown');
   await page.getByRole('option', { name: /^Drift 11/ }).click();

@@ -1,6 +1,4 @@
 -- The store: parts with their numbers, what lies where, what is kept for jobs, and every movement.
-create extension if not exists pg_trgm;
-
 alter table entry drop constraint entry_stream_check;
 alter table entry add constraint entry_stream_check check (stream in
   ('job', 'meter', 'booking', 'absence', 'stock', 'order', 'tool', 'sheet', 'unit', 'person', 'shop', 'batch'));
@@ -22,7 +20,7 @@ create table part (
 );
 create index part_bore on part (kind, bore_mm);
 create index part_outside on part (kind, outside_mm);
-create index part_title on part using gin (title gin_trgm_ops);
+create index part_title on part using gin (title trigrams.gin_trgm_ops);
 create index part_fits on part using gin ((part -> 'fits') jsonb_path_ops);
 create index part_by_title on part (title, id);
 
@@ -35,7 +33,7 @@ create table part_number (
   primary key (part_id, plain)
 );
 create index part_number_plain on part_number (plain text_pattern_ops);
-create index part_number_near on part_number using gin (plain gin_trgm_ops);
+create index part_number_near on part_number using gin (plain trigrams.gin_trgm_ops);
 
 -- What lies at each place, is lent to whom, and was used on which job.
 create table stock (

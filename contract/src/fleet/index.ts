@@ -234,7 +234,7 @@ export const historyLineSchema = z.object({
 });
 export type HistoryLine = z.infer<typeof historyLineSchema>;
 
-/** Units and open jobs by words; who may not see one kind is told of none. */
+/** Units and open jobs by words, parts by number or words; who may not see one kind is told of none. */
 export const foundSchema = z.object({
   units: z.array(
     z.object({ id: z.uuid(), name: z.string(), kind: unitKindSchema, plate: z.string(), owner: z.string() }),
@@ -242,6 +242,7 @@ export const foundSchema = z.object({
   jobs: z.array(
     z.object({ id: z.uuid(), number: z.int(), title: z.string(), unit: z.string(), open: z.boolean() }),
   ),
+  parts: z.array(z.object({ id: z.uuid(), number: z.string(), title: z.string(), onHand: z.int() })),
 });
 export type Found = z.infer<typeof foundSchema>;
 
@@ -249,7 +250,8 @@ export const fleetRoutes = {
   find: defineRoute({
     method: 'get',
     path: '/api/find',
-    summary: 'Units by name, plate, owner or kind, and jobs by number, unit or title; the likeliest first',
+    summary:
+      'Units by name, plate, owner or kind, jobs by number, unit or title, parts by number; the likeliest first',
     access: 'signed-in',
     query: z.object({ text: z.string().trim().min(1).max(80) }),
     answer: foundSchema,

@@ -12,9 +12,9 @@ it('gives every role what it is for, and nothing more', () => {
   expect(table).toMatchInlineSnapshot(`
     {
       "owner-contact": "see-units, see-jobs, record-on-jobs",
-      "storekeeper": "see-units, see-jobs, see-tools, see-sheets, see-plan, record-on-jobs, change-tools, run-sums, share-terminal",
-      "supervisor": "see-units, see-jobs, see-tools, see-sheets, add-units, change-fleet, read-meters, open-jobs, see-plan, plan-work, work-on-jobs, record-on-jobs, change-sheets, change-tools, run-sums, share-terminal, manage-people, change-settings, see-metrics",
-      "technician": "see-units, see-jobs, see-tools, see-sheets, add-units, read-meters, open-jobs, see-plan, plan-work, work-on-jobs, record-on-jobs, run-sums, share-terminal",
+      "storekeeper": "see-units, see-jobs, see-tools, see-sheets, see-plan, record-on-jobs, change-tools, see-stores, use-parts, keep-stores, see-prices, run-sums, share-terminal",
+      "supervisor": "see-units, see-jobs, see-tools, see-sheets, add-units, change-fleet, read-meters, open-jobs, see-plan, plan-work, work-on-jobs, record-on-jobs, change-sheets, change-tools, see-stores, use-parts, keep-stores, see-prices, run-sums, share-terminal, manage-people, change-settings, see-metrics",
+      "technician": "see-units, see-jobs, see-tools, see-sheets, add-units, read-meters, open-jobs, see-plan, plan-work, work-on-jobs, record-on-jobs, see-stores, use-parts, run-sums, share-terminal",
       "trainee": "see-sheets, run-sums",
     }
   `);
@@ -26,7 +26,7 @@ it('a supervisor may do everything that anybody in the shop may', () => {
 
 it('an owner’s contact and a trainee change nothing of the shop', () => {
   for (const c of (Object.keys(capabilities) as Capability[]).filter((c) =>
-    /^(change|add|open|manage)/.test(c),
+    /^(change|add|open|manage|keep|use)/.test(c),
   ))
     for (const role of ['owner-contact', 'trainee'] as const)
       expect(may(role, c), `${role} ${c}`).toBe(false);

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { basename, dirname, join } from 'node:path';
 import * as tar from 'tar';
 import { z } from 'zod';
+import { ensureExtensions } from '../database/extensions.ts';
 import { connectDatabase } from '../database/connect.ts';
 
 const DEBIAN = '/usr/lib/postgresql';
@@ -116,12 +117,14 @@ const withoutSchema = (list: string) =>
     .filter((line) => !/ SCHEMA - public | COMMENT - SCHEMA public /.test(line))
     .join('\n');
 
-async function mustBeEmpty(url: string, seals: string | null): Promise<void> {
+/** Nothing is restored over anything; what a dump does not hold of the database is put there. */
+async function prepareEmpty(url: string, seals: string | null): Promise<void> {
   const db = connectDatabase(url, { pool: 1 });
   try {
     const [found] = await db.sequelize.query(`select 1 from pg_tables where schemaname = 'public' limit 1`);
     if (found.length > 0)
       throw new Error('There is a shop in this database already: restore into an empty one');
+    await ensureExtensions(db);
   } finally {
     await db.sequelize.close();
   }
@@ -135,7 +138,7 @@ async function mustBeEmpty(url: string, seals: string | null): Promise<void> {
  * @throws Error where there is a shop already, or the file is no backup
  */
 export async function restoreBackup({ ownerUrl, seals }: Places, file: string): Promise<Manifest> {
-  await mustBeEmpty(ownerUrl, seals);
+  await prepareEmpty(ownerUrl, seals);
   const work = await mkdtemp(join(tmpdir(), 'lanternwright-restore-'));
   try {
     await tar.extract({ cwd: work, file });

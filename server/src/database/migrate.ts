@@ -6,6 +6,7 @@ import { Umzug } from 'umzug';
 import { rebuildProjections } from '../record/rebuild.ts';
 import { takeOver } from '../record/take-over.ts';
 import type { Database } from './connect.ts';
+import { ensureExtensions } from './extensions.ts';
 import { inTransaction } from './in-transaction.ts';
 
 const folder = join(dirname(fileURLToPath(import.meta.url)), '../../migrations');
@@ -88,6 +89,7 @@ async function mustBeEmpty(db: Database): Promise<void> {
 /** Brings the schema up to date inside a transaction that has the lock; then every row is what the record comes to. */
 export async function migrateIn(db: Database): Promise<string[]> {
   await mustKnowAll(db);
+  await ensureExtensions(db);
   const done = (await (await migrator(db)).up()).map((step) => step.name);
   if (done.length > 0) await rebuildProjections(db);
   return done;

@@ -1,5 +1,6 @@
 import type { Found } from '@lanternwright/contract/fleet';
 import { may } from '@lanternwright/core/access';
+import { plainNumber } from '@lanternwright/core/part';
 import type { Database } from '../database/connect.ts';
 import { named, prepared } from '../database/prepared.ts';
 import type { Viewer } from '../http/viewer.ts';
@@ -7,6 +8,7 @@ import { patternsOf, wordsFound } from './find-words.ts';
 import { places } from './fleet-page.ts';
 
 const MOST = 8;
+const MOST_PARTS = 4;
 
 /** What is called exactly so comes first, then what begins so. @param text what names it */
 const likeliest = (name: string, text: string) =>
@@ -30,17 +32,27 @@ const FIND_JOBS = `
     or j.number = $3 ::int
   order by j.number = $3 ::int desc nulls last, ${likeliest('u.name', '$2')}, j.opened_at desc limit ${MOST}`;
 
+/** SQL: parts of which a number begins with $1, as numbers are compared; those that lie here first. */
+const FIND_PARTS = `
+  select p.id, p.part ->> 'number' as number, p.title, p.on_hand as "onHand" from part p
+  where p.id in (select part_id from part_number where plain like $1 || '%' limit 50)
+  order by p.on_hand > 0 desc, p.title, p.id limit ${MOST_PARTS}`;
+
+/** Fewer signs begin too many numbers. */
+const LEAST_READ = 3;
+
 /** A job's number where the text is one: `1042`, `job 1042`. */
 function numberIn(text: string): number | null {
   const digits = /^(?:job\s*)?(\d{1,9})$/i.exec(text)?.[1];
   return digits === undefined ? null : Number(digits);
 }
 
-/** Finds units and jobs by words; an owner's contact finds their own, which the database keeps to. */
+/** Finds units and jobs by words, parts by number; an owner's contact finds their own, which the database keeps to. */
 export function finder(db: Database) {
   return async (text: string, { person }: Viewer): Promise<Found> => {
     const [sql, values] = findUnits(text);
-    const [units, jobs] = await Promise.all([
+    const plain = plainNumber(text);
+    const [units, jobs, parts] = await Promise.all([
       may(person.role, 'see-units')
         ? prepared<Found['units'][number]>(db, ...named('find-units', sql), values)
         : [],
@@ -51,7 +63,10 @@ export function finder(db: Database) {
             numberIn(text),
           ])
         : [],
+      may(person.role, 'see-stores') && plain.length >= LEAST_READ
+        ? prepared<Found['parts'][number]>(db, 'find-parts', FIND_PARTS, [plain])
+        : [],
     ]);
-    return { units, jobs };
+    return { units, jobs, parts };
   };
 }

@@ -23,7 +23,9 @@ const AT_ONCE = 500;
 const MOST_MISSED = 2_000;
 
 /** Streams of which browsers are told that something changed, and read it anew. */
-const told: ReadonlySet<StreamKind> = new Set(['absence', 'booking', 'meter', 'unit']);
+const told: ReadonlySet<StreamKind> = new Set([
+  ...(['absence', 'booking', 'meter', 'order', 'stock', 'tool', 'unit'] as const),
+]);
 
 /** Most jobs whose owner is remembered. */
 const REMEMBERED = 10_000;

@@ -35,7 +35,7 @@ export const NUMBERS = `
 /** SQL: numbers that share three signs in a row with what was read ($1) often enough; they are judged by how far they are. */
 export const NEAR_NUMBERS = `
   select part_id as id, number, plain, own, false as same, false as like
-  from part_number where plain % $1 order by similarity(plain, $1) desc limit 60`;
+  from part_number where plain operator(trigrams.%) $1 order by trigrams.similarity(plain, $1) desc limit 60`;
 
 export const LINES = `select ${PART_LINE} from part p where p.id = any($1 ::uuid[])`;
 

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { partSchema, type Part } from '@lanternwright/core/part';
 import { stockMoves, type Movement, type StockMove } from '@lanternwright/core/record';
 import { quantity } from '@lanternwright/core/quantity';
+import type { Found } from '@lanternwright/contract/fleet';
 import type { MeasuredPart, PartsPage, StorePart } from '@lanternwright/contract/stores';
 import { seededRandom } from '../demo/random.ts';
 import { compareProjections, rebuildProjections } from '../record/rebuild.ts';
@@ -144,6 +145,21 @@ describe('a part is found', () => {
     expect(await how('99-9999')).toBeUndefined();
     const titled = (await find('drive seal')).find((p) => p.id === part.id);
     expect(titled?.found.how).toBe('title');
+  });
+
+  it('from everywhere: by what its number begins with; who may not see the store finds none', async () => {
+    const part = await list(seal('77-5519'));
+    const everywhere = async (call: Caller, text: string) =>
+      ((await call.get('/api/find').query({ text }).expect(200)).body as Found).parts.map((p) => p.id);
+    expect(await everywhere(shop.technician.call, '77 55')).toEqual([part.id]);
+    expect(await everywhere(shop.technician.call, '77')).toEqual([]);
+    const trainee = await shop.signedIn({
+      name: 'L. Osei',
+      login: 'osei',
+      role: 'trainee',
+      password: 'practice makes it',
+    });
+    expect(await everywhere(trainee.call, '77 55')).toEqual([]);
   });
 
   it('by measuring: what fits first, what is near with its difference, nothing of another kind', async () => {

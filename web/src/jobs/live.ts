@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import type { LiveMessage } from '@lanternwright/contract/jobs';
-import { api } from '../api.ts';
+import { api, type Tag } from '../api.ts';
 import { sawRecord } from '../record-seen.ts';
 import { useAppDispatch } from '../store.ts';
 import { eventArrived } from './jobs-api.ts';
@@ -10,6 +10,15 @@ const LISTS_MS = 400;
 const COPY_MS = 2_000;
 /** After a stream was refused, not merely lost: a browser does not try again by itself. */
 const AGAIN_MS = 5_000;
+
+/** What a record may change on screen, where it is of a job, a unit or the plan. */
+const listsOfJobs: readonly Tag[] = ['fleet', 'unit', 'jobs', 'plan'];
+/** Records of the store and of tools change nothing else. */
+const ownLists: Partial<Record<string, readonly Tag[]>> = {
+  stock: ['parts'],
+  order: ['parts'],
+  tool: ['tools'],
+};
 
 /**
  * Listens to the live stream: jobs on screen get each event, lists are fetched again a moment later. For whoever works
@@ -25,10 +34,13 @@ export function useLive(seesJobs: boolean, worksOffline: boolean): void {
     let copying: ReturnType<typeof setTimeout> | undefined;
     let lost = false;
     let over = false;
-    const freshenLists = () => {
+    const stale = new Set<Tag>();
+    const freshen = (tags: readonly Tag[]) => {
+      for (const tag of tags) stale.add(tag);
       lists ??= setTimeout(() => {
         lists = undefined;
-        dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs', 'plan']));
+        dispatch(api.util.invalidateTags([...stale]));
+        stale.clear();
       }, LISTS_MS);
     };
     const copy = async () => {
@@ -44,11 +56,12 @@ export function useLive(seesJobs: boolean, worksOffline: boolean): void {
         sawRecord(lastEventId);
         const { jobId, event } = JSON.parse(data) as LiveMessage;
         dispatch(eventArrived(jobId, event));
-        freshenLists();
+        freshen(listsOfJobs);
       };
-      stream.addEventListener('changed', ({ lastEventId }: MessageEvent<string>) => {
+      stream.addEventListener('changed', ({ data, lastEventId }: MessageEvent<string>) => {
         sawRecord(lastEventId);
-        freshenLists();
+        const { stream: of } = JSON.parse(data) as { stream: string };
+        freshen(ownLists[of] ?? listsOfJobs);
       });
       const stands = () => {
         lost = false;
@@ -57,7 +70,7 @@ export function useLive(seesJobs: boolean, worksOffline: boolean): void {
       };
       // Nobody knows what was missed before the stream stood, nor in a long gap of it.
       stream.addEventListener('anew', () => {
-        dispatch(api.util.invalidateTags(['fleet', 'unit', 'jobs', 'job', 'plan']));
+        dispatch(api.util.invalidateTags([...listsOfJobs, 'job', 'parts', 'tools']));
         stands();
       });
       // Whatever was missed has just been sent.

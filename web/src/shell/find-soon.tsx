@@ -10,7 +10,7 @@ export function FindSoon({ typed, onType, onClose }: Props) {
     <div className="fixed inset-0 z-30 flex items-start justify-center bg-band/60 px-4 pt-[8vh]">
       <input
         autoFocus
-        aria-label="Find a unit, a job or a calculation"
+        aria-label="Find a unit, a job, a part or a calculation"
         value={typed}
         onChange={(e) => onType(e.target.value)}
         onKeyDown={(e) => {

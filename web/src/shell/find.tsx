@@ -35,6 +35,13 @@ const pages: readonly (Hit & { needs: Capability })[] = [
     detail: 'Torque wrenches, dials, their calibration',
   },
   {
+    needs: 'see-stores',
+    key: 'stores',
+    to: '/stores',
+    title: 'Stores',
+    detail: 'Parts by number and by measuring, shortages, orders',
+  },
+  {
     needs: 'see-sheets',
     key: 'sheets',
     to: '/fleet/sheets',
@@ -62,7 +69,14 @@ const jobHit = (j: Found['jobs'][number]): Hit => ({
   detail: j.open ? j.title : `${j.title} · closed`,
 });
 
-/** Units and jobs that the server finds; without it, those this device has. */
+const partHit = (p: Found['parts'][number]): Hit => ({
+  key: p.id,
+  to: `/stores/${p.id}`,
+  title: p.number,
+  detail: `${p.title} · ${p.onHand} here`,
+});
+
+/** Units, jobs and parts that the server finds; without it, those this device has. */
 function useFound(text: string): { hits: Hit[]; onlyHere: boolean } {
   const able = useMay();
   const asked = usePaused(text.trim());
@@ -73,7 +87,11 @@ function useFound(text: string): { hits: Hit[]; onlyHere: boolean } {
   if (asked === '') return { hits: [], onlyHere: false };
   if (!onlyHere)
     return {
-      hits: [...(currentData?.units ?? []).map(unitHit), ...(currentData?.jobs ?? []).map(jobHit)],
+      hits: [
+        ...(currentData?.units ?? []).map(unitHit),
+        ...(currentData?.jobs ?? []).map(jobHit),
+        ...(currentData?.parts ?? []).map(partHit),
+      ],
       onlyHere,
     };
   const here = [
@@ -123,8 +141,8 @@ export function Find({ onClose, begun = '' }: { onClose: () => void; begun?: str
             <ComboboxInput
               autoFocus
               displayValue={() => begun}
-              aria-label="Find a unit, a job or a calculation"
-              placeholder="Unit, plate, owner, job or calculation"
+              aria-label="Find a unit, a job, a part or a calculation"
+              placeholder="Unit, plate, owner, job, part or calculation"
               className="min-h-14 w-full bg-lamp px-4 text-18 text-ink outline-none"
               onChange={(e) => setText(e.target.value)}
             />

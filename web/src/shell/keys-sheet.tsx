@@ -2,7 +2,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { Button } from '../ui/button.tsx';
 
 const keys = [
-  ['/', 'Find a unit, a job or a calculation'],
+  ['/', 'Find a unit, a job, a part or a calculation'],
   ['g then o', 'Go to the floor'],
   ['g then f', 'Go to the fleet'],
   ['g then j', 'Go to the jobs'],
