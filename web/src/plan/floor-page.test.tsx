@@ -1,6 +1,7 @@
 import { cleanup, screen, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Floor } from '@lanternwright/contract/plan';
+import type { Shortage } from '@lanternwright/contract/stores';
 import { sessionOf } from '../people/testing/session.ts';
 import { serveWith, show, type Answer } from '../testing/fake-server.tsx';
 import { FloorPage } from './floor-page.tsx';
@@ -53,11 +54,23 @@ const floor = {
   people: [{ id: '00000000-0000-4000-8000-000000000099', name: 'D. Achterberg' }],
 } as unknown as Floor;
 
+const seal = {
+  ...{ id: owner.id, kind: 'seal' as const, title: 'Hub seal', number: '47-2210', onHand: 1, reserved: 0 },
+  ...{ places: [], reorderLevel: null, supersededBy: null },
+};
+const short: Shortage[] = [
+  {
+    ...{ part: seal, leadDays: 6, shortOn: '2026-12-05', first: 'Tern 1', missing: 2, orderBy: '2026-11-29' },
+    ...{ late: false, onOrder: [], demands: [] },
+  },
+];
+
 async function open(answer: Answer = () => ({ body: {} }), jobs: readonly object[] = floor.jobs) {
   const asked = serveWith((one) => {
     if (one.path === '/api/plan/floor') return { body: { ...floor, jobs } };
     if (one.path.startsWith('/api/plan/due')) return { body: { total: 0, overdue: 0, rows: [] } };
     if (one.path.startsWith('/api/jobs/follow-ups')) return { body: { total: 0, overdue: 0, rows: [] } };
+    if (one.path === '/api/stores/shortages') return { body: short };
     return one.path === '/api/tools' ? { body: [] } : answer(one);
   });
   const session = sessionOf({ id: owner.id, name: 'I. Okonedo', login: 'okonedo', role: 'supervisor' });
@@ -69,6 +82,13 @@ async function open(answer: Answer = () => ({ body: {} }), jobs: readonly object
 const lane = (name: string) => screen.getByRole('heading', { name }).closest('li')!;
 
 describe('the floor', () => {
+  it('says which parts will be short, and until when to order them', async () => {
+    await open();
+    const part = await screen.findByRole('region', { name: 'Parts short' });
+    expect(within(part).getByText('47-2210, 2 short from 5 Dec 2026')).toBeTruthy();
+    expect(within(part).getByText(/Hub seal; order by 29 Nov 2026/)).toBeTruthy();
+  });
+
   it('says what a lane waits for: a part with its day, or a sealant', async () => {
     const lacks = [{ title: 'Wheel seal', by: '2026-12-03' }];
     await open(undefined, [job(1, { trouble: null, lacks }), job(2, { trouble: null, cures: true })]);

@@ -117,7 +117,7 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
   return (
     <LampForm
       {...{ error, isLoading }}
-      button={`${part ? `Save ${part.number}` : 'Put it on the list'}`}
+      button={part ? `Save ${part.number}` : 'Put it on the list'}
       onSave={() => void keep()}
       onCancel={onDone}
     >

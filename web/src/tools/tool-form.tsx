@@ -100,7 +100,7 @@ export function ToolForm({
   return (
     <LampForm
       {...{ error, isLoading }}
-      button={`${known ? `Save ${code}` : `Add $${code || 'it'}`}`}
+      button={known ? `Save ${code}` : `Add ${code || 'it'}`}
       onSave={() => void save()}
       onCancel={onDone}
     >
