@@ -102,6 +102,7 @@ export async function shortagesOf(db: Database, clock: Clock): Promise<Shortage[
   const ask = <T extends object>(sql: string, bind: unknown[]) =>
     db.sequelize.query<T>(sql, { type: QueryTypes.SELECT, bind });
   const parts = await ask<Fitting>(FITS, []);
+  if (parts.length === 0) return [];
   const due = await ask<DueWork>(DUE_WORK, [addDays(today, AHEAD_DAYS), clock.zone()]);
   const open = await ask<{ id: string; unit: string; day: string | null }>(OPEN, [clock.zone()]);
   const kept = await ask<{ partId: string; jobId: string; position: string; line: string; quantity: number }>(
