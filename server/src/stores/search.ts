@@ -69,13 +69,20 @@ function foundBy({ number, plain, own, same, like }: NumberRow, read: string, ha
 /** How far round a measured size parts are looked at, mm: near ones are shown with what can be done. */
 const ROUND_MM = { bore: 6, outside: 6, width: 12 };
 
-/** SQL: parts of a kind ($1, null: any) whose known measures lie round those that were taken; the nearest 200. */
+const round = (of: 'bore' | 'outside' | 'width', at: string) =>
+  `p.${of}_mm between ${at} - ${ROUND_MM[of]} and ${at} + ${ROUND_MM[of]}`;
+
+/**
+ * SQL: parts of a kind ($1, null: any) that lie round what was measured, bore $2, outside $3, width $4, each null where it
+ * was not; one measure that the list does not have of a part leaves it in. The nearest 60.
+ */
 export const BY_MEASURE = `
   select ${PART_LINE}, p.part -> 'dims' as dims, p.part -> 'lips' as lips from part p
   where ($1 ::text is null or p.kind = $1)
-    and ($2 ::float8 is null or p.bore_mm between $2 - ${ROUND_MM.bore} and $2 + ${ROUND_MM.bore})
-    and ($3 ::float8 is null or p.outside_mm between $3 - ${ROUND_MM.outside} and $3 + ${ROUND_MM.outside})
-    and ($4 ::float8 is null or p.width_mm between $4 - ${ROUND_MM.width} and $4 + ${ROUND_MM.width})
+    and (${round('bore', '$2 ::float8')} or ${round('outside', '$3 ::float8')}
+      or ($2 is null and $3 is null and ${round('width', '$4 ::float8')}))
+    and coalesce(${round('bore', '$2')}, true) and coalesce(${round('outside', '$3')}, true)
+    and coalesce(${round('width', '$4')}, true)
   order by coalesce(abs(p.bore_mm - $2), 0) + coalesce(abs(p.outside_mm - $3), 0) + coalesce(abs(p.width_mm - $4), 0), p.id
   limit 60`;
 

@@ -165,17 +165,20 @@ describe('a part is found', () => {
   it('by measuring: what fits first, what is near with its difference, nothing of another kind', async () => {
     const fits = await list(seal('63-5001', sized(101.6, 150, 22)));
     const wide = await list(seal('63-5002', sized(101.6, 150, 26)));
+    const { bore, outside } = sized(101.6, 150, 22).dims;
+    const unmeasured = await list(seal('63-5004', { dims: { bore, outside } }));
     const cup = await list(seal('63-5003', { kind: 'cup', ...sized(101.6, 150, 22) }));
     const { body } = await shop.technician.call
       .get('/api/stores/by-measure')
       .query({ kind: 'seal', bore: 101.5, outside: 150.1, width: 22 })
       .expect(200);
     const found = body as MeasuredPart[];
-    expect(found.slice(0, 2).map((p) => [p.id, p.fit.fits])).toEqual([
-      [fits.id, true],
-      [wide.id, false],
-    ]);
-    expect(found[1]!.fit.off.width).toBeCloseTo(4, 9);
+    expect(found[0]).toMatchObject({ id: fits.id, fit: { fits: true } });
+    const near = found.find((p) => p.id === wide.id)!.fit;
+    expect(near.fits).toBe(false);
+    expect(near.off.width).toBeCloseTo(4, 9);
+    const half = found.find((p) => p.id === unmeasured.id);
+    expect(half?.fit).toMatchObject({ fits: false, unknown: ['width'] });
     expect(found.some((p) => p.id === cup.id)).toBe(false);
   });
 });
