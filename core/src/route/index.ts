@@ -1,6 +1,7 @@
 export { putsBack, type Act, type Guard, type Phase } from './act.ts';
 export {
   comparableOf,
+  partLines,
   partsToCompareOf,
   partsToJudgeOf,
   partTitle,

@@ -1,4 +1,4 @@
-import { componentOf } from '../inspection/index.ts';
+import { componentOf, components } from '../inspection/index.ts';
 import type { Compared } from '../procedure/index.ts';
 import { layerOf, type LayerId, type Work } from '../stack/index.ts';
 import type { RouteState } from './state.ts';
@@ -27,6 +27,14 @@ export type SingleUse = keyof typeof singleUse;
 export function partTitle(id: string): string {
   return (singleUse as Record<string, { title: string }>)[id]?.title ?? componentOf(id)?.title ?? id;
 }
+
+/** Lines of readiness lists that a part of the store can answer, by what they are recorded by, in words. */
+export const partLines: Readonly<Record<string, string>> = Object.fromEntries(
+  [...Object.keys(singleUse), ...components.map((c) => c.id)]
+    .filter((id) => id !== 'lubricant')
+    .map((id) => [`part:${id}`, partTitle(id)])
+    .concat([['lubricant', 'Lubricant']]),
+);
 
 const likeBearing: readonly Compared[] = ['bore', 'outside', 'width', 'number'];
 const ofComponents: Record<string, readonly Compared[]> = {

@@ -2,6 +2,7 @@ import { Plus, X } from 'lucide-react';
 import { useFieldArray } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
+import { useState } from 'react';
 import { z } from 'zod';
 import type { StorePart } from '@lanternwright/contract/stores';
 import { toMinor, typedMoney } from '@lanternwright/core/cost';
@@ -18,7 +19,9 @@ import {
   type Price,
 } from '@lanternwright/core/part';
 import { formatTyped } from '@lanternwright/core/quantity';
+import { partLines } from '@lanternwright/core/route';
 import { LampForm } from '../lamp-form.tsx';
+import { useNewestSheets } from '../sheets/sheets-api.ts';
 import { optionalQuantity } from '../optional-quantity.ts';
 import { useShop } from '../people/people-api.ts';
 import { useReader } from '../shell/use-reader.ts';
@@ -28,6 +31,10 @@ import { useRequestForm } from '../use-request-form.ts';
 import { useSavePartMutation } from './stores-api.ts';
 
 const facings = Object.keys(lipFacings) as LipFacing[];
+const fitSchema = z.object({
+  sheetId: z.string().min(1, 'Choose the sheet'),
+  line: z.string().min(1, 'Choose what it is there'),
+});
 const counted = (most: number) =>
   z.string().transform((text, context) => {
     if (text.trim() === '') return null;
@@ -52,17 +59,18 @@ const schemaFor = (id: string, currency: string, before: Part | null, assumed: '
       number: z.string(),
       title: z.string(),
       crossings: z.array(z.object({ number: z.string() })),
+      fits: z.array(fitSchema),
       ...{ bore: size, outside: size, width: size, lips: z.string(), facing: z.string() },
       ...{ price, core: price, supplier: z.string(), leadDays: counted(400), reorderLevel: counted(10_000) },
     })
     .transform((typed, context): Part => {
-      const { kind, number, title, crossings, lips, facing, bore, outside, width, ...rest } = typed;
+      const { kind, number, title, crossings, fits, lips, facing, bore, outside, width, ...rest } = typed;
       const dims = Object.fromEntries(Object.entries({ bore, outside, width }).filter(([, q]) => q !== null));
       const read = partSchema.safeParse({
         ...{ id, kind: kind || undefined, number, title, dims, ...rest },
         crossings: crossings.map((c) => c.number).filter((c) => c.trim() !== ''),
         lips: kind === 'seal' && lips !== '' ? { count: Number(lips), facing: facing || undefined } : null,
-        ...{ fits: before?.fits ?? [], supersededBy: before?.supersededBy ?? null },
+        ...{ fits, supersededBy: before?.supersededBy ?? null },
       });
       if (read.success) return read.data;
       for (const { path, message } of read.error.issues)
@@ -81,7 +89,7 @@ function fieldAt(path: readonly PropertyKey[]): PropertyKey[] {
 const wordsFor = ([first]: readonly PropertyKey[], message: string): string =>
   first === 'kind' ? 'Choose what it is' : message.charAt(0).toUpperCase() + message.slice(1);
 
-/** Adds a part, or changes one; what fits where and what replaces it is told on its page. */
+/** Adds a part, or changes one. */
 export function PartForm({ part: found, onDone }: { part: StorePart | null; onDone: () => void }) {
   const reader = useReader();
   const shopCurrency = useShop()?.currency ?? 'USD';
@@ -94,18 +102,22 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
   const start = {
     ...{ kind: part?.kind ?? '', number: part?.number ?? '', title: part?.title ?? '' },
     crossings: (part?.crossings ?? []).map((number) => ({ number })),
+    fits: part?.fits ?? [],
     ...{ bore: size('bore'), outside: size('outside'), width: size('width') },
     ...{ lips: part?.lips ? String(part.lips.count) : '', facing: part?.lips?.facing ?? '' },
     ...{ price: money(part?.price), core: money(part?.core), supplier: part?.supplier ?? '' },
     ...{ leadDays: part?.leadDays?.toString() ?? '', reorderLevel: part?.reorderLevel?.toString() ?? '' },
   };
-  const id = part?.id ?? uuid();
+  // The same part, however often it is sent.
+  const [id] = useState(() => part?.id ?? uuid());
   const form = useRequestForm(schemaFor(id, currency, part, reader.thickness), start, error, {
     'part.number': 'number',
     'part.title': 'title',
   });
   const { control, errorOf, field, handleSubmit, register, watch } = form;
   const crossings = useFieldArray({ control, name: 'crossings' });
+  const fits = useFieldArray({ control, name: 'fits' });
+  const sheets = useNewestSheets();
   const kind = watch('kind') as PartKind | '';
   const measured: readonly Measured[] = kind ? partKinds[kind].measured : [];
   const keep = handleSubmit(async (asked) => {
@@ -189,6 +201,37 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
         <div>
           <Button onClick={() => crossings.append({ number: '' })}>
             <Plus size={18} aria-hidden /> Add a number
+          </Button>
+        </div>
+      </fieldset>
+      <fieldset className="flex flex-col gap-2">
+        <legend className="caption pb-1">Where it fits, optional</legend>
+        {fits.fields.map(({ id: row }, i) => (
+          <div key={row} className="grid items-start gap-2 sm:grid-cols-[1fr_1fr_auto]">
+            <SelectField label={`Sheet ${i + 1}`} {...field(`fits.${i}.sheetId`)}>
+              <option value="">Choose</option>
+              {sheets.map((sheet) => (
+                <option key={sheet.sheetId} value={sheet.sheetId}>
+                  {sheet.title}
+                </option>
+              ))}
+            </SelectField>
+            <SelectField label={`As ${i + 1}`} {...field(`fits.${i}.line`)}>
+              <option value="">Choose</option>
+              {Object.entries(partLines).map(([line, title]) => (
+                <option key={line} value={line}>
+                  {title}
+                </option>
+              ))}
+            </SelectField>
+            <Button className="sm:mt-5" aria-label={`Remove fit ${i + 1}`} onClick={() => fits.remove(i)}>
+              <X size={18} aria-hidden />
+            </Button>
+          </div>
+        ))}
+        <div>
+          <Button onClick={() => fits.append({ sheetId: '', line: '' })}>
+            <Plus size={18} aria-hidden /> Add where it fits
           </Button>
         </div>
       </fieldset>

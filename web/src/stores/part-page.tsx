@@ -4,8 +4,10 @@ import type { MovementRow, StorePart } from '@lanternwright/contract/stores';
 import { formatMoney } from '@lanternwright/core/cost';
 import { lipFacings, partKinds } from '@lanternwright/core/part';
 import { stockMoves } from '@lanternwright/core/record';
+import { partLines } from '@lanternwright/core/route';
 import { PageProblem } from '../form-problem.tsx';
 import { useMay } from '../people/people-api.ts';
+import { useNewestSheets } from '../sheets/sheets-api.ts';
 import { useReader } from '../shell/use-reader.ts';
 import { formatTime } from '../shell/words.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
@@ -52,9 +54,15 @@ function Movement({ row }: { row: MovementRow }) {
 }
 
 function Facts({ found: { part, cores } }: { found: StorePart }) {
+  const sheets = useNewestSheets();
+  const fits = part.fits.map(({ sheetId, line }) => {
+    const sheet = sheets.find((s) => s.sheetId === sheetId)?.title ?? sheetId;
+    return `${partLines[line] ?? line}: ${sheet}`;
+  });
   const money = part.price && formatMoney(part.price.minor, part.price.currency);
   const rows: [string, string | null][] = [
     ['Other numbers', part.crossings.join(', ') || null],
+    ['Fits', fits.join('; ') || null],
     ['Lips', part.lips && `${part.lips.count}, ${lipFacings[part.lips.facing].toLowerCase()}`],
     ['Price of one', money],
     ['Old one back', part.core && formatMoney(part.core.minor, part.core.currency)],

@@ -34,7 +34,8 @@ const found: StorePart = {
 };
 
 async function open(at: string, role: 'storekeeper' | 'technician', answer: Answer) {
-  const asked = serveWith(answer);
+  // Sheets are those that come with the product.
+  const asked = serveWith((one) => (one.path === '/api/sheets' ? { status: 404, body: {} } : answer(one)));
   const { user } = await show(
     <Routes>
       <Route path="/stores" element={<StoresPage />} />
@@ -102,11 +103,21 @@ describe('the store', () => {
     await user.clear(screen.getByLabelText(/^Outside/));
     await user.type(screen.getByLabelText(/^Outside/), '152.4');
     await user.type(screen.getByLabelText(/^Price of one/), '41,85');
+    await user.click(screen.getByRole('button', { name: 'Add where it fits' }));
+    await user.click(screen.getByRole('button', { name: 'Put it on the list' }));
+    expect(await screen.findByText('Choose the sheet')).toBeTruthy();
+    await user.selectOptions(screen.getByLabelText('Sheet 1'), 'a-drive-tang');
+    await user.selectOptions(screen.getByLabelText('As 1'), 'Hub seal');
     await user.click(screen.getByRole('button', { name: 'Put it on the list' }));
     await waitFor(() => expect(asked.some((a) => a.method === 'PUT')).toBe(true));
     expect(asked.find((a) => a.method === 'PUT')!.body).toMatchObject({
       seenVersion: 0,
-      part: { number: '47-2210', dims: { bore: { value: 4.5, unit: 'in' } }, price: { minor: 4185 } },
+      part: {
+        fits: [{ sheetId: 'a-drive-tang', line: 'part:hub-seal' }],
+        number: '47-2210',
+        dims: { bore: { value: 4.5, unit: 'in' } },
+        price: { minor: 4185 },
+      },
     });
   });
 });

@@ -29,7 +29,7 @@ const FILL = `
   union all select id, (n * 15485863 % 100000000) || 'B', (n * 15485863 % 100000000) || ' B', false from made`;
 
 let shop: LoadShop;
-let bare: pg.Client[];
+let bare: pg.Client[] = [];
 beforeAll(async () => {
   shop = await openLoadShop({ servers: 1, technicians: CLIENTS });
   const owner = new pg.Client({ connectionString: shop.postgres.ownerUrl });
