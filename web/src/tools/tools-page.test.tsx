@@ -10,6 +10,8 @@ import { sessionOf } from '../people/testing/session.ts';
 import { api } from '../api.ts';
 import '../people/people-api.ts';
 import { toolsApi } from './tools-api.ts';
+import { serveWith, show } from '../testing/fake-server.tsx';
+import { RecalledRecords } from './tool-care.tsx';
 import { ToolsPage } from './tools-page.tsx';
 
 afterEach(() => {
@@ -138,5 +140,41 @@ describe('the tools page', () => {
         `/api/tools/${wrench('TW-03', null).id}/recalled`,
       ),
     );
+  });
+
+  it('a tool is taken with one tap; one recalled names each wheel end once, the released ones first', async () => {
+    const { sent, user } = await openTools([wrench('TW-03', '2099-03-15')], 'supervisor');
+    await user.click(screen.getByRole('button', { name: 'Take TW-03' }));
+    await waitFor(() => expect(sent.find((s) => s.method === 'POST')?.url).toMatch(/\/taken$/));
+    cleanup();
+    const made = (unit: string, released: boolean, text: string) => ({
+      ...{ jobId: wrench('TW-01', null).id, jobNumber: 805, unit, position: '1L', by: 'S. Varga' },
+      ...{ at: '2026-11-16T17:56:00.000Z', text, released },
+    });
+    serveWith(() => ({
+      body: [
+        made('Tern 404', false, '1L, Seat: 200 lbf·ft'),
+        { ...made('Tern 405', true, '1R, Set: 50 lbf·ft'), position: '1R' },
+        made('Tern 404', false, '1L, Set: 50 lbf·ft'),
+      ],
+    }));
+    const tool = wrench('TW-03', null);
+    const recalls = [
+      { lastGood: '2026-11-01', reason: 'Reads 12 % high', at: '2026-11-27T08:00:00.000Z', by: 'Sup' },
+    ];
+    const listed = {
+      tool,
+      changedAt: '2026-11-27T08:00:00.000Z',
+      changedBy: 'Sup',
+      version: 2,
+      holder: null,
+      recalls,
+    };
+    const person = { id: tool.id, name: 'Sup', login: 'sup', role: 'supervisor' as const };
+    await show(<RecalledRecords listed={listed} />, sessionOf(person));
+    expect(await screen.findByText(/2 wheel ends were worked on with it since/)).toBeDefined();
+    const ends = screen.getAllByRole('link').map((link) => link.textContent);
+    expect(ends[0]).toContain('Tern 405, 1R, job 805, released');
+    expect(ends[1]).toContain('Seat: 200 lbf·ft; Set: 50 lbf·ft');
   });
 });

@@ -1,0 +1,102 @@
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import type { JobParts, PartLine } from '@lanternwright/contract/stores';
+import { openingOn, TestJob } from '../../../core/src/traveller/testing/work.ts';
+import { sessionOf } from '../people/testing/session.ts';
+import { refusedFor, serveWith, show, type Answer } from '../testing/fake-server.tsx';
+import { PartsPanel } from './parts-panel.tsx';
+import type { OpenJob } from './use-job.ts';
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const id = '00000000-0000-4000-8000-000000000047';
+const seal: PartLine = {
+  ...{ id, kind: 'seal', title: 'Hub seal of the drive axle', number: '47-2210', onHand: 4, reserved: 0 },
+  ...{
+    places: [
+      { place: 'A3', quantity: 3 },
+      { place: 'B1', quantity: 1 },
+    ],
+    reorderLevel: null,
+    supersededBy: null,
+  },
+};
+const needed = (more: Partial<JobParts> = {}): JobParts => ({
+  ...{ position: '2L', line: 'part:hub-seal', title: 'Hub seal', fitting: [seal], kept: [], used: [] },
+  ...more,
+});
+const used = [{ partId: id, number: '47-2210', title: seal.title, quantity: 1, price: null }];
+
+async function open(
+  lines: () => JobParts[],
+  answer: Answer,
+  role: 'technician' | 'owner-contact' = 'technician',
+) {
+  const asked = serveWith((one) => (one.method === 'GET' ? { body: lines() } : answer(one)));
+  const { job } = new TestJob(openingOn(['2L']));
+  const person = sessionOf({ id, name: 'D. Achterberg', login: 'achterberg', role });
+  const { user } = await show(<PartsPanel open={{ job } as OpenJob} back={() => undefined} />, person);
+  return { user, job, sent: () => asked.filter((a) => a.method !== 'GET') };
+}
+
+describe('the parts of a job', () => {
+  it('one is used from the shelf it lies on; pressed again after a refusal it is the same record', async () => {
+    let refuse = true;
+    let lines = [needed()];
+    const { user, job, sent } = await open(
+      () => lines,
+      () => (refuse ? refusedFor('quantity', 'None lies at B1') : { body: {} }),
+    );
+    await user.click(await screen.findByRole('button', { name: 'Use one 47-2210 from B1' }));
+    expect(await screen.findByText('None lies at B1')).toBeTruthy();
+    refuse = false;
+    lines = [needed({ used })];
+    await user.click(screen.getByRole('button', { name: 'Use one 47-2210 from B1' }));
+    expect(await screen.findByText(/Used: 1 ×/)).toBeTruthy();
+    const [first, second] = sent().map((s) => s.body as { recordId: string; movement: object });
+    expect(second!.recordId).toBe(first!.recordId);
+    expect(second!.movement).toEqual({
+      ...{ what: 'used', quantity: 1, place: 'B1', jobId: job.id, position: '2L', line: 'part:hub-seal' },
+    });
+    await user.click(screen.getByRole('button', { name: 'Use one 47-2210 from A3' }));
+    await waitFor(() => expect(sent()).toHaveLength(3));
+    expect((sent()[2]!.body as { recordId: string }).recordId).not.toBe(first!.recordId);
+    await user.click(screen.getByRole('button', { name: 'Return one to A3' }));
+    await waitFor(() =>
+      expect(sent()[3]!.body).toMatchObject({ movement: { what: 'returned', place: 'A3' } }),
+    );
+  });
+
+  it('one is kept, and kept no longer', async () => {
+    let lines = [needed()];
+    const { user, sent } = await open(
+      () => lines,
+      () => ({ body: { ok: true } }),
+    );
+    const keep = await screen.findByRole('button', { name: 'Keep one 47-2210' });
+    lines = [needed({ kept: [{ id, partId: id, number: '47-2210', quantity: 1 }] })];
+    await user.click(keep);
+    await user.click(await screen.findByRole('button', { name: 'Keep it no longer' }));
+    await waitFor(() =>
+      expect(sent().map((s) => `${s.method} ${s.path}`)).toEqual([
+        `POST /api/stores/parts/${id}/reservations`,
+        `DELETE /api/stores/parts/${id}/reservations/${id}`,
+      ]),
+    );
+    // What is kept already is not kept twice.
+    expect(screen.queryByRole('button', { name: 'Keep one 47-2210' })).toBeNull();
+  });
+
+  it('says where to look when nothing is told to fit', async () => {
+    await open(
+      () => [needed({ fitting: [] })],
+      () => ({ body: {} }),
+    );
+    const part = await screen.findByRole('region', { name: 'Parts of 2L' });
+    const link = within(part).getByRole('link', { name: 'Find one by measuring' });
+    expect(link.getAttribute('href')).toBe('/stores?by=measure');
+  });
+});
