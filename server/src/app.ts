@@ -63,6 +63,7 @@ import { shopRouter } from './shop/routes.ts';
 import { settingsService } from './shop/settings.ts';
 import { ordersService } from './stores/orders.ts';
 import { storesRouter } from './stores/routes.ts';
+import { shortagesService } from './stores/shortages.ts';
 import { storesService } from './stores/service.ts';
 import { toolsRouter } from './tools/routes.ts';
 import { toolsService } from './tools/service.ts';
@@ -160,6 +161,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const floor = floorService(db, clock);
   const followUps = shopFollowUps(clock);
   const morning = morningService(db, { settings, floor, absences, followUps }, config, clock);
+  const shortages = shortagesService(db, clock);
   const streams = eventStreams(rights.stillHolds, log);
   const live = liveFeed(db, config.databaseUrl, { streams, settings }, log);
   const instruments = instrumentsFeed(lineInstrument(config.instruments), streams);
@@ -243,7 +245,12 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(toolsRouter(tools, clock));
   app.use(
     storesRouter(
-      { stores: storesService(db, jobs, clock), orders: ordersService(db, clock), settings, pool },
+      {
+        stores: storesService(db, jobs, shortages),
+        orders: ordersService(db, shortages, clock),
+        settings,
+        pool,
+      },
       clock,
     ),
   );

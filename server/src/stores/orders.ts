@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
 import { describePart, type Part } from '@lanternwright/core/part';
 import { orderAggregate, type OrderCommand, type OrderLine } from '@lanternwright/core/record';
-import { ORDERS_A_PAGE, type Order, type Proposed } from '@lanternwright/contract/stores';
+import { ORDERS_A_PAGE, type Order, type Proposed, type Shortage } from '@lanternwright/contract/stores';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { isoTime } from '../database/sql-time.ts';
@@ -10,7 +10,6 @@ import { notFound, refused } from '../http/problem.ts';
 import { change, type Asked } from '../record/append.ts';
 import { kindsOf } from '../record/kinds.ts';
 import type { Clock } from '../shop/clock.ts';
-import { shortagesOf } from './shortages.ts';
 import { changeStock } from './stock.ts';
 
 /** Any number that nothing else in this database locks: orders are numbered one at a time. */
@@ -35,7 +34,7 @@ const LOW = `
     and p.on_hand - p.reserved + coalesce(c.n, 0) <= (p.part ->> 'reorderLevel') ::int`;
 
 /** Orders of parts: what to order, what is on its way, what came. */
-export function ordersService(db: Database, clock: Clock) {
+export function ordersService(db: Database, shortages: () => Promise<Shortage[]>, clock: Clock) {
   const kind = kindsOf(() => undefined).find((k) => k.aggregate.stream === 'order')!;
   const ask = <T extends object>(sql: string, bind: unknown[]) =>
     db.sequelize.query<T>(sql, { type: QueryTypes.SELECT, bind });
@@ -85,7 +84,7 @@ export function ordersService(db: Database, clock: Clock) {
 
     /** What to order of whom: what will be short, and what is low up to twice the level it is ordered at. */
     async proposed(): Promise<Proposed[]> {
-      const short = await shortagesOf(db, clock);
+      const short = await shortages();
       const low = await ask<{ part: Part; free: number; coming: number }>(LOW, []);
       const parts = new Map(low.map((l) => [l.part.id, l.part]));
       for (const { part } of await ask<{ part: Part }>('select part from part where id = any($1 ::uuid[])', [

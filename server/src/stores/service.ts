@@ -4,16 +4,19 @@ import { may } from '@lanternwright/core/access';
 import type { Part } from '@lanternwright/core/part';
 import type { Movement, Reservation } from '@lanternwright/core/record';
 import { fold } from '@lanternwright/core/traveller';
-import { MOVEMENTS_SHOWN, type JobParts, type StorePart } from '@lanternwright/contract/stores';
+import {
+  MOVEMENTS_SHOWN,
+  type JobParts,
+  type Shortage,
+  type StorePart,
+} from '@lanternwright/contract/stores';
 import type { Database } from '../database/connect.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { notFound, refused } from '../http/problem.ts';
 import type { Viewer } from '../http/viewer.ts';
 import type { JobsService } from '../jobs/service.ts';
 import { jobPartsOf } from './job-parts.ts';
-import type { Clock } from '../shop/clock.ts';
 import { partSearch } from './search.ts';
-import { shortagesOf } from './shortages.ts';
 import { changeStock, type StockAsked } from './stock.ts';
 
 const counts = (what: string, name: string) => `
@@ -49,7 +52,11 @@ function withoutPrices(found: StorePart): StorePart {
 }
 
 /** The store: parts, what lies where, and what happened to them. */
-export function storesService(db: Database, jobs: Pick<JobsService, 'detail'>, clock: Clock) {
+export function storesService(
+  db: Database,
+  jobs: Pick<JobsService, 'detail'>,
+  shortages: () => Promise<Shortage[]>,
+) {
   async function part(id: string, { person }: Pick<Viewer, 'person'>): Promise<StorePart> {
     const [row] = await db.sequelize.query<StorePart>(PART, { type: QueryTypes.SELECT, bind: [id] });
     if (!row) throw notFound('part');
@@ -83,7 +90,7 @@ export function storesService(db: Database, jobs: Pick<JobsService, 'detail'>, c
       return part(wanted.id, viewer);
     },
 
-    shortages: () => shortagesOf(db, clock),
+    shortages,
 
     /** What a job needs of the store, and how that stands. @throws HttpProblem 404 for no such job */
     async ofJob(id: string, viewer: Viewer): Promise<JobParts[]> {

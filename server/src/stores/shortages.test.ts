@@ -4,6 +4,7 @@ import { addDays } from '@lanternwright/core/interval';
 import { partSchema } from '@lanternwright/core/part';
 import { intervalFigureSchema } from '@lanternwright/core/procedure';
 import type { JobParts, Shortage } from '@lanternwright/contract/stores';
+import { keptWhereSlow } from './shortages.ts';
 import { addUnit, axlesOf, fetchJob, mirrored, openJobOn, openShop, type Shop } from '../testing/shop.ts';
 
 let shop: Shop;
@@ -147,5 +148,35 @@ describe('a shortage', () => {
     expect(after.demands[0]!.date).toBe(today);
     expect(after.demands[0]!.quantity).toBe(before + 1);
     expect(after.demands[0]!.what).toContain('Tern 662');
+  });
+});
+
+describe('an answer that many wait for', () => {
+  /** Work that takes as long as it is told to. */
+  const timed = (ms: number) => {
+    let [at, done] = [0, 0];
+    const ask = keptWhereSlow(
+      () => {
+        at += ms;
+        return Promise.resolve((done += 1));
+      },
+      () => at,
+    );
+    return ask;
+  };
+
+  it('is worked out once for all who ask at once, and anew for whoever comes after', async () => {
+    const ask = timed(20);
+    expect(await Promise.all([ask(), ask(), ask()])).toEqual([1, 1, 1]);
+    expect(await ask()).toBe(2);
+  });
+
+  it('is kept for a while where it took long, and never where it failed', async () => {
+    const slow = timed(900);
+    expect([await slow(), await slow()]).toEqual([1, 1]);
+    let tries = 0;
+    const broken = keptWhereSlow(() => Promise.reject(new Error(`try ${(tries += 1)}`)));
+    await expect(broken()).rejects.toThrow('try 1');
+    await expect(broken()).rejects.toThrow('try 2');
   });
 });

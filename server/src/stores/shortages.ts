@@ -62,7 +62,7 @@ const OPEN = `
 
 const FITS = `
   select ${PART_LINE}, p.part, p.part -> 'fits' as fits from part p
-  where jsonb_array_length(p.part -> 'fits') > 0 and (p.part ->> 'supersededBy' is null or p.on_hand > 0)`;
+  where (jsonb_array_length(p.part -> 'fits') > 0 or p.reserved > 0) and (p.part ->> 'supersededBy' is null or p.on_hand > 0)`;
 
 const KEPT = `
   select r.part_id as "partId", r.job_id as "jobId", r.position, r.line, r.quantity from reservation r`;
@@ -96,14 +96,50 @@ function chosen(fitting: readonly Fitting[]): Fitting[] {
   return [...bySize.values()];
 }
 
+/** What is due in a fleet of thousands takes so long to look through, and changes by the day. */
+const LONG_MS = 300;
+const KEPT_MS = 5 * 60_000;
+
+/** An answer that many wait for is worked out once; one that took long is kept for a while. */
+export function keptWhereSlow<T>(work: () => Promise<T>, now = () => performance.now()): () => Promise<T> {
+  let answer: Promise<T> | null = null;
+  return () => {
+    if (answer) return answer;
+    const began = now();
+    const own = work();
+    const forget = () => {
+      if (answer === own) answer = null;
+    };
+    answer = own;
+    own.then(() => {
+      if (now() - began < LONG_MS) forget();
+      else setTimeout(forget, KEPT_MS).unref();
+    }, forget);
+    return own;
+  };
+}
+
 /** Which parts will be short, on which day, and until when they can be ordered. */
-export async function shortagesOf(db: Database, clock: Clock): Promise<Shortage[]> {
+export function shortagesService(db: Database, clock: Clock): () => Promise<Shortage[]> {
+  const ask = <T extends object>(sql: string, bind: unknown[]) =>
+    db.sequelize.query<T>(sql, { type: QueryTypes.SELECT, bind });
+  const dueWork = keptWhereSlow(() =>
+    ask<DueWork>(DUE_WORK, [addDays(clock.today(), AHEAD_DAYS), clock.zone()]),
+  );
+  return () => shortagesOf(db, clock, dueWork);
+}
+
+async function shortagesOf(
+  db: Database,
+  clock: Clock,
+  dueWork: () => Promise<DueWork[]>,
+): Promise<Shortage[]> {
   const today = clock.today();
   const ask = <T extends object>(sql: string, bind: unknown[]) =>
     db.sequelize.query<T>(sql, { type: QueryTypes.SELECT, bind });
   const parts = await ask<Fitting>(FITS, []);
   if (parts.length === 0) return [];
-  const due = await ask<DueWork>(DUE_WORK, [addDays(today, AHEAD_DAYS), clock.zone()]);
+  const due = await dueWork();
   const open = await ask<{ id: string; unit: string; day: string | null }>(OPEN, [clock.zone()]);
   const kept = await ask<{ partId: string; jobId: string; position: string; line: string; quantity: number }>(
     KEPT,
@@ -122,22 +158,28 @@ export async function shortagesOf(db: Database, clock: Clock): Promise<Shortage[
   for (const part of parts)
     for (const { sheetId, line } of part.part.fits)
       ofLine.set(`${sheetId} ${line}`, [...(ofLine.get(`${sheetId} ${line}`) ?? []), part]);
-  const demands = new Map<string, PartDemand[]>();
+  const demands = new Map<string, PartDemand[]>(parts.map((p) => [p.id, []]));
   const want = (sheetId: string, line: string, demand: PartDemand) => {
-    for (const { id } of chosen(ofLine.get(`${sheetId} ${line}`) ?? []))
-      demands.set(id, [...(demands.get(id) ?? []), demand]);
+    for (const { id } of chosen(ofLine.get(`${sheetId} ${line}`) ?? [])) demands.get(id)?.push(demand);
   };
 
+  const known = new Map<string, ReturnType<typeof linesOfWork>>();
+  /** The same works on the same sheet need the same, on whatever day. */
+  const linesOf = (axle: PlacedAxle, works: readonly Work[]) => {
+    const key = [axle.sheet.sheetId, axle.sheet.revision, axle.role, axle.brake, ...works].join(' ');
+    const lines = known.get(key) ?? linesOfWork(axle, works);
+    known.set(key, lines);
+    return lines;
+  };
   for (const { works, date, count, units, axle } of due) {
     const what = units.length > 3 ? `${units.slice(0, 3).join(', ')} and others` : units.join(', ');
-    for (const line of linesOfWork(axle, works))
+    for (const line of linesOf(axle, works))
       if (line.group === 'part') want(axle.sheet.sheetId, line.what, { date, quantity: count, what });
   }
   for (const { id, unit, day } of open) {
     const date = day ?? today;
     const own = kept.filter((k) => k.jobId === id);
-    for (const { partId, quantity } of own)
-      demands.set(partId, [...(demands.get(partId) ?? []), { date, quantity, what: unit }]);
+    for (const { partId, quantity } of own) demands.get(partId)?.push({ date, quantity, what: unit });
     for (const w of replay(jobAggregate, entries.get(id) ?? [])?.wheelEnds ?? [])
       for (const { what: line } of partsWanted(w))
         if (!own.some((k) => k.position === w.position && k.line === line))

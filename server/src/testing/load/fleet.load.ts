@@ -60,7 +60,7 @@ type Statement = [sql: string, values: unknown[]];
 it('reads a large fleet', async () => {
   let n = 0;
   const unit = () => fleet.units[(n += 7_919) % fleet.units.length]!;
-  const owner = () => fleet.owners[n++ % fleet.owners.length]!;
+  const anOwner = () => fleet.owners[n++ % fleet.owners.length]!;
   const word = () => `${(n += 7_919) % 1_000}`;
   const page = () => n++ % 300;
   /** A page as it is asked for, and its statements one after the other on a bare connection. */
@@ -97,7 +97,7 @@ it('reads a large fleet', async () => {
   const one = await counts(ofOwner, [fleet.owners[0]]);
   await read(
     'fleet of an owner',
-    () => `/api/fleet/units?owner=${owner()}`,
+    () => `/api/fleet/units?owner=${anOwner()}`,
     () => [[countsSql(ofOwner), [fleet.owners[0]]], standing, unitsOf(ofOwner, [fleet.owners[0]], one, 0)],
   );
   await read(
@@ -133,6 +133,17 @@ it('reads a large fleet', async () => {
       [DUE, [true, null, page() * 50]],
       [DUE_COUNTS, [true, null, '2026-11-26']],
     ],
+  );
+  // A seal that fits every sheet: what is due asks for it everywhere.
+  await owner.query(
+    `insert into part select gen_random_uuid(), jsonb_build_object('number', '47-2210', 'dims', '{}' ::jsonb, 'leadDays', 5,
+         'fits', (select jsonb_agg(distinct jsonb_build_object('sheetId', a.sheet ->> 'sheetId', 'line', 'part:hub-seal'))
+           from axle a)),
+       1, now(), 'bench', 'seal', 'Hub seal', null, null, null, 0, 0, 0`,
+  );
+  say(
+    'shortages of parts',
+    await measure(shop.technicians, SECONDS, (caller) => must(caller, 'GET', '/api/stores/shortages')),
   );
   const [monday, sunday] = ['2026-11-23T00:00:00Z', '2026-11-30T00:00:00Z'];
   await read(
