@@ -1,6 +1,6 @@
 import type { Content } from 'pdfmake/interfaces.js';
 import { abreast } from './head.ts';
-import { figures, printed, words, type PaperSize } from './paper.ts';
+import { cutLines, figures, printed, words, type PaperSize } from './paper.ts';
 
 export interface LabelPaper {
   part: { number: string; title: string };
@@ -45,12 +45,7 @@ export function labelPaper({
     [
       {
         table: { dontBreakRows: true, widths: ['*', '*', '*'], body: abreast(labels, ABREAST) },
-        layout: {
-          hLineStyle: () => ({ dash: { length: 3, space: 3 } }),
-          vLineStyle: () => ({ dash: { length: 3, space: 3 } }),
-          hLineColor: () => '#8D8674',
-          vLineColor: () => '#8D8674',
-        },
+        layout: cutLines,
       },
     ],
     { size, title: `Labels ${part.number}`, date: at, foot: `Cut along the dashes. ${shop}.` },

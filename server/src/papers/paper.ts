@@ -89,6 +89,14 @@ export function table(
   };
 }
 
+/** Dashes to cut along, round tags and labels. */
+export const cutLines: CustomTableLayout = {
+  hLineStyle: () => ({ dash: { length: 3, space: 3 } }),
+  vLineStyle: () => ({ dash: { length: 3, space: 3 } }),
+  hLineColor: () => '#8D8674',
+  vLineColor: () => '#8D8674',
+};
+
 interface About {
   size: PaperSize;
   title: string;

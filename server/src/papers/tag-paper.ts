@@ -2,7 +2,7 @@ import type { Content } from 'pdfmake/interfaces.js';
 import { formatFor, type ReaderUnits } from '@lanternwright/core/quantity';
 import { stoppedWords, type Job, type WheelEnd } from '@lanternwright/core/traveller';
 import { abreast } from './head.ts';
-import { printed, words, type PaperSize } from './paper.ts';
+import { cutLines, printed, words, type PaperSize } from './paper.ts';
 
 /** What whoever stands before the wheel end must know. */
 function stateOf({ stopped }: Job, { release }: WheelEnd): string {
@@ -61,12 +61,7 @@ export function tagPaper(
           widths: ['*', '*'],
           body: pairs.map((pair) => [tag(pair[0]!), pair[1] ? tag(pair[1]) : words('')]),
         },
-        layout: {
-          hLineStyle: () => ({ dash: { length: 3, space: 3 } }),
-          vLineStyle: () => ({ dash: { length: 3, space: 3 } }),
-          hLineColor: () => '#8D8674',
-          vLineColor: () => '#8D8674',
-        },
+        layout: cutLines,
       },
     ],
     {

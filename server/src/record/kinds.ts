@@ -13,6 +13,7 @@ import {
   type Aggregate,
 } from '@lanternwright/core/record';
 import type { Database } from '../database/connect.ts';
+import { stockRows } from '../stores/rows.ts';
 import { insertRows } from './insert-rows.ts';
 
 /** How the states of one kind of stream become rows. */
@@ -139,16 +140,7 @@ export function kindsOf(numberOf: (jobId: string) => number | undefined): Kind<u
         ['part_number', 'part_id'],
         ['part', 'id'],
       ],
-      (id, { part, numbers, counts, reservations, movements }) => ({
-        part: [part],
-        part_number: numbers.map((n) => ({ ...n, partId: id })),
-        stock: counts.map((c) => ({ ...c, partId: id })),
-        reservation: reservations.map((r) => ({ ...r, partId: id })),
-        stock_movement: movements.map(({ to, price, ...m }) => ({
-          ...m,
-          ...{ partId: id, toPlace: to, currency: price?.currency, minor: price?.minor },
-        })),
-      }),
+      stockRows,
     ),
     kind(orderAggregate, [['purchase', 'id']], (id, order) => ({ purchase: [{ ...order, id }] })),
     kind(absenceAggregate, [['absence', 'id']], (id, { from, until, ...absence }) => ({

@@ -122,8 +122,7 @@ export function partSearch(db: Database) {
     const best = new Map<string, Found>();
     for (const row of rows) {
       const found = foundBy(row, plain, hasGaps);
-      if (found.how === 'near' && (hasGaps || read < LEAST_NEAR || found.distance > mostWrong(read)))
-        continue;
+      if (found.how === 'near' && found.distance > mostWrong(read)) continue;
       const known = best.get(row.id);
       if (!known || rank(found) < rank(known)) best.set(row.id, found);
     }

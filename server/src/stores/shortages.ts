@@ -121,10 +121,11 @@ export function keptWhereSlow<T>(work: () => Promise<T>, now = () => performance
 
 /** Which parts will be short, on which day, and until when they can be ordered. */
 export function shortagesService(db: Database, clock: Clock): () => Promise<Shortage[]> {
-  const ask = <T extends object>(sql: string, bind: unknown[]) =>
-    db.sequelize.query<T>(sql, { type: QueryTypes.SELECT, bind });
   const dueWork = keptWhereSlow(() =>
-    ask<DueWork>(DUE_WORK, [addDays(clock.today(), AHEAD_DAYS), clock.zone()]),
+    db.sequelize.query<DueWork>(DUE_WORK, {
+      type: QueryTypes.SELECT,
+      bind: [addDays(clock.today(), AHEAD_DAYS), clock.zone()],
+    }),
   );
   return () => shortagesOf(db, clock, dueWork);
 }

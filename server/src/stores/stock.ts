@@ -14,6 +14,7 @@ import { inTransaction } from '../database/in-transaction.ts';
 import { refused } from '../http/problem.ts';
 import { append, MovedOn } from '../record/append.ts';
 import { asColumns, insertRows } from '../record/insert-rows.ts';
+import { stockRows } from './rows.ts';
 
 interface Loaded {
   part: Part;
@@ -64,29 +65,15 @@ const UPSERT = `
 
 /** Brings the rows of a part up to date: those that are otherwise than before. */
 async function write(db: Database, id: string, before: StockState | null, after: StockState): Promise<void> {
-  const [old, now] = [before && stockAggregate.project(before), stockAggregate.project(after)];
-  await db.sequelize.query(UPSERT, { bind: [asColumns([now.part])] });
-  for (const [table, rows, had] of [
-    ['part_number', now.numbers, old?.numbers],
-    ['stock', now.counts, old?.counts],
-    ['reservation', now.reservations, old?.reservations],
-  ] as const) {
-    if (sameJson(rows, had ?? [])) continue;
-    if (had) await db.sequelize.query(`delete from ${table} where part_id = $1`, { bind: [id] });
-    await insertRows(
-      db,
-      table,
-      rows.map((row) => ({ ...row, partId: id })),
-    );
+  const rowsOf = (state: StockState) => stockRows(id, stockAggregate.project(state));
+  const [old, now] = [before && rowsOf(before), rowsOf(after)];
+  await db.sequelize.query(UPSERT, { bind: [asColumns(now.part)] });
+  for (const table of ['part_number', 'stock', 'reservation'] as const) {
+    if (sameJson(now[table], old?.[table] ?? [])) continue;
+    if (old) await db.sequelize.query(`delete from ${table} where part_id = $1`, { bind: [id] });
+    await insertRows(db, table, now[table]);
   }
-  await insertRows(
-    db,
-    'stock_movement',
-    now.movements.map(({ to, price, ...m }) => ({
-      ...m,
-      ...{ partId: id, toPlace: to, currency: price?.currency, minor: price?.minor },
-    })),
-  );
+  await insertRows(db, 'stock_movement', now.stock_movement);
 }
 
 /** Who records something of the store, when, under which id, and which version they saw. */

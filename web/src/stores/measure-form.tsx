@@ -2,12 +2,12 @@ import { useSearchParams } from 'react-router';
 import { z } from 'zod';
 import type { MeasuredQuery } from '@lanternwright/contract/stores';
 import {
+  lipFacingIds,
   lipFacings,
-  measures,
+  measuredIds,
   partKindIds,
   partKinds,
   type LipFacing,
-  type Measured,
   type PartKind,
 } from '@lanternwright/core/part';
 import { formatTyped, quantity, valueIn } from '@lanternwright/core/quantity';
@@ -16,9 +16,6 @@ import { useReader } from '../shell/use-reader.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
-
-const names = Object.keys(measures) as Measured[];
-const facings = Object.keys(lipFacings) as LipFacing[];
 
 const schemaFor = (assumed: 'mm' | 'in') => {
   const size = optionalQuantity(['mm', 'in'], assumed);
@@ -32,7 +29,7 @@ const schemaFor = (assumed: 'mm' | 'in') => {
       facing: z.string(),
       tolerance: size,
     })
-    .refine((typed) => names.some((what) => typed[what] !== null), {
+    .refine((typed) => measuredIds.some((what) => typed[what] !== null), {
       path: ['bore'],
       error: 'Measure one of them at the least',
     })
@@ -79,7 +76,7 @@ export function MeasureForm() {
   const kind = watch('kind');
   const find = handleSubmit((measured) => {
     const next = new URLSearchParams({ by: 'measure' });
-    for (const name of [...names, 'tolerance'] as const) {
+    for (const name of [...measuredIds, 'tolerance'] as const) {
       const size = measured[name];
       if (size) next.set(name, String(Number((size.si * 1000).toFixed(4))));
     }
@@ -117,7 +114,7 @@ export function MeasureForm() {
             </SelectField>
             <SelectField label="The main lip looks" {...field('facing')}>
               <option value="">Not looked at</option>
-              {facings.map((id) => (
+              {lipFacingIds.map((id) => (
                 <option key={id} value={id}>
                   {lipFacings[id]}
                 </option>

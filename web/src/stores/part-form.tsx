@@ -7,12 +7,12 @@ import { z } from 'zod';
 import type { StorePart } from '@lanternwright/contract/stores';
 import { toMinor, typedMoney } from '@lanternwright/core/cost';
 import {
+  lipFacingIds,
   lipFacings,
   measures,
   partKindIds,
   partKinds,
   partSchema,
-  type LipFacing,
   type Measured,
   type Part,
   type PartKind,
@@ -30,7 +30,6 @@ import { SelectField, TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
 import { useSavePartMutation } from './stores-api.ts';
 
-const facings = Object.keys(lipFacings) as LipFacing[];
 const fitSchema = z.object({
   sheetId: z.string().min(1, 'Choose the sheet'),
   line: z.string().min(1, 'Choose what it is there'),
@@ -168,7 +167,7 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
             </SelectField>
             <SelectField label="The main lip looks" {...field('facing')}>
               <option value="">Not told</option>
-              {facings.map((of) => (
+              {lipFacingIds.map((of) => (
                 <option key={of} value={of}>
                   {lipFacings[of]}
                 </option>

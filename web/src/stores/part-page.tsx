@@ -15,7 +15,7 @@ import { Note } from '../ui/problem-note.tsx';
 import { keeperMoves, MovementForm, type KeeperMove } from './movement-form.tsx';
 import { PartForm } from './part-form.tsx';
 import { PartSection } from './part-section.tsx';
-import { dimsWords, stockWords } from './part-words.ts';
+import { dimsInMm, dimsWords, stockWords } from './part-words.ts';
 import { usePartQuery } from './stores-api.ts';
 
 /** What may be told of a part as it stands: nothing can come back that is not lent. */
@@ -120,7 +120,7 @@ function PartView({ found }: { found: StorePart }) {
   const able = useMay();
   const [doing, setDoing] = useState<KeeperMove | 'change' | null>(null);
   const { part, movements, supersededBy } = found;
-  const dims = Object.fromEntries(Object.entries(part.dims).map(([what, q]) => [what, q.si * 1000]));
+  const dims = dimsInMm(part.dims);
   const done = () => setDoing(null);
   return (
     <main>

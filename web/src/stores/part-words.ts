@@ -30,3 +30,7 @@ export function stockWords({ onHand, reserved }: { onHand: number; reserved: num
     ? `${onHand} here, ${free} free`
     : `${onHand} here, ${-free} short of what is kept for jobs`;
 }
+
+/** The measures of a part as it is drawn, mm. */
+export const dimsInMm = (dims: Part['dims']): Partial<Record<Measured, number>> =>
+  Object.fromEntries(Object.entries(dims).map(([what, size]) => [what, size.si * 1000]));

@@ -17,9 +17,6 @@ const storesApi = api.injectEndpoints({
       movePart: write<StoresRoutes['move']>('post', '/api/stores/parts/:id/movements', {
         invalidatesTags: ['parts'],
       }),
-      shortages: read<StoresRoutes['shortages']>('/api/stores/shortages', {
-        providesTags: ['parts', 'plan'],
-      }),
       jobParts: read<StoresRoutes['jobParts']>('/api/stores/jobs/:id', { providesTags: ['parts'] }),
       reservePart: write<StoresRoutes['reserve']>('post', '/api/stores/parts/:id/reservations', {
         invalidatesTags: ['parts'],

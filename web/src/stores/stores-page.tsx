@@ -13,7 +13,7 @@ import { ShortageList } from './shortage-list.tsx';
 import { OrderList } from './order-list.tsx';
 import { PartForm } from './part-form.tsx';
 import { PartSection } from './part-section.tsx';
-import { dimsWords, offWords, stockWords } from './part-words.ts';
+import { dimsInMm, dimsWords, offWords, stockWords } from './part-words.ts';
 import { useLazyPartsQuery, usePartsByMeasureQuery, usePartsQuery } from './stores-api.ts';
 
 const foundWords: Record<Found['how'], (number: string) => string | null> = {
@@ -146,7 +146,7 @@ function ByNumber() {
 
 function Candidate({ part, old, tolerance }: { part: MeasuredPart; old: OldPart; tolerance: number }) {
   const reader = useReader();
-  const dims = Object.fromEntries(Object.entries(part.dims).map(([what, size]) => [what, size.si * 1000]));
+  const dims = dimsInMm(part.dims);
   const advice = part.kind === 'seal' && !part.fit.fits ? sealAdvice(part.fit, tolerance) : null;
   return (
     <li className="grid items-center gap-x-4 gap-y-2 border-b border-rule py-3 sm:grid-cols-[160px_1fr] md:grid-cols-[160px_1fr_240px]">
