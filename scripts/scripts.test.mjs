@@ -224,8 +224,8 @@ describe('a bad day', () => {
       while (!found.test(run.said())) await new Promise((resolve) => setTimeout(resolve, 100));
       return answers(found.exec(run.said())?.[1] ?? '', run.said);
     };
-    // Ten moments: inside initdb, the migration, and the demo data, which take about twenty seconds.
-    for (const ms of [150, 500, 900, 1_400, 2_200, 3_500, 5_000, 7_000, 9_000, 12_000]) {
+    // Moments inside initdb, the migration, and the demo data, which take about twelve seconds.
+    for (const ms of [150, 500, 900, 1_400, 2_200, 3_500, 5_500, 8_500]) {
       const run = start(18_180, [], demo);
       await new Promise((resolve) => setTimeout(resolve, ms));
       run.child.kill('SIGKILL');

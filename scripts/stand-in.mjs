@@ -7,12 +7,13 @@ import { main, Trouble } from './lib/output.mjs';
 
 /**
  * Starts a stand-in: `npm run instruments` (dial indicator, torque wrench, hub thermometer), `telematics` (the feed of the
- * units’ own readings) or `mailbox` (a mail server with its mailbox).
+ * units’ own readings), `mailbox` (a mail server with its mailbox) or `supplier` (who takes orders online).
  */
 const programs = {
   instruments: 'instruments/simulate.js',
   telematics: 'feed/simulate.js',
   mailbox: 'morning/simulate.js',
+  supplier: 'supplier/simulate.js',
 };
 
 await main(async () => {

@@ -62,6 +62,8 @@ import { shopClock } from './shop/clock.ts';
 import { shopRouter } from './shop/routes.ts';
 import { settingsService } from './shop/settings.ts';
 import { ordersService } from './stores/orders.ts';
+import { supplierService } from './supplier/service.ts';
+import { httpSupplier } from './supplier/supplier.ts';
 import { storesRouter } from './stores/routes.ts';
 import { shortagesService } from './stores/shortages.ts';
 import { storesService } from './stores/service.ts';
@@ -162,6 +164,8 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const followUps = shopFollowUps(clock);
   const morning = morningService(db, { settings, floor, absences, followUps }, config, clock);
   const shortages = shortagesService(db, clock);
+  const orders = ordersService(db, shortages, config.supplier?.name ?? null, clock);
+  const supplier = supplierService(db, config.supplier && httpSupplier(config.supplier), orders, clock);
   const streams = eventStreams(rights.stillHolds, log);
   const live = liveFeed(db, config.databaseUrl, { streams, settings }, log);
   const instruments = instrumentsFeed(lineInstrument(config.instruments), streams);
@@ -246,8 +250,9 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(
     storesRouter(
       {
-        stores: storesService(db, jobs, shortages),
-        orders: ordersService(db, shortages, clock),
+        stores: storesService(db, jobs, shortages, config.supplier?.name ?? null),
+        orders,
+        supplier,
         settings,
         pool,
       },
@@ -300,6 +305,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
     proposals,
     meterFiles,
     feed,
+    supplier,
     morning,
     bring,
     async close(): Promise<void> {

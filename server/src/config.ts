@@ -32,6 +32,11 @@ const schema = z.object({
   FEED_URL: z.url({ protocol: /^https?$/ }).optional(),
   /** What the feed and the shop know each other by; nothing can be pushed without it. */
   FEED_SECRET: z.string().min(16).optional(),
+  /** Where a supplier's own service takes orders, as http://127.0.0.1:7630, and its name as it stands on the parts. */
+  SUPPLIER_URL: z.url({ protocol: /^https?$/ }).optional(),
+  SUPPLIER_NAME: z.string().trim().min(1).max(80).optional(),
+  /** What it and the shop know each other by. */
+  SUPPLIER_SECRET: z.string().min(16).optional(),
   /** Folder, outside the database, of the key that seals the record and of the seals. */
   SEALS: z.string().optional(),
   /** Folder for a backup every night; none are made if left out. */
@@ -75,6 +80,7 @@ export interface Config {
   metricsToken: string | undefined;
   instruments: { host: string; port: number };
   feed: { url: string | null; secret: string | null };
+  supplier: { url: string; name: string; secret: string | null } | null;
   mail: { url: string; from: string } | null;
 }
 
@@ -86,6 +92,10 @@ export function readConfig(env: Record<string, string | undefined>): Config {
     throw new Error(`The setting ${issue?.path.join('.')} ${issue?.message}`);
   }
   const e = parsed.data;
+  if ((e.SUPPLIER_URL === undefined) !== (e.SUPPLIER_NAME === undefined))
+    throw new Error(
+      'SUPPLIER_URL and SUPPLIER_NAME belong together: where it is, and what it is called on the parts',
+    );
   const [instrumentHost = '', instrumentPort] = e.INSTRUMENTS.split(':');
   return {
     databaseUrl: e.DATABASE_URL,
@@ -107,6 +117,10 @@ export function readConfig(env: Record<string, string | undefined>): Config {
     trustProxy: e.TRUST_PROXY,
     metricsToken: e.METRICS_TOKEN,
     mail: e.SMTP_URL ? { url: e.SMTP_URL, from: e.MAIL_FROM } : null,
+    supplier:
+      e.SUPPLIER_URL && e.SUPPLIER_NAME
+        ? { url: e.SUPPLIER_URL, name: e.SUPPLIER_NAME, secret: e.SUPPLIER_SECRET ?? null }
+        : null,
     feed: { url: e.FEED_URL ?? null, secret: e.FEED_SECRET ?? null },
     instruments: { host: instrumentHost, port: Number(instrumentPort) },
   };

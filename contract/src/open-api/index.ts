@@ -10,6 +10,7 @@ import { reckonerRoutes } from '../reckoner/index.ts';
 import { shopRoutes } from '../shop/index.ts';
 import { sheetsRoutes } from '../sheets/index.ts';
 import { ordersRoutes, storesRoutes } from '../stores/index.ts';
+import { supplierRoutes } from '../supplier/index.ts';
 import { toolsRoutes } from '../tools/index.ts';
 import { problemSchema, type Route } from '../route/index.ts';
 
@@ -27,6 +28,7 @@ const features = {
   reckoner: reckonerRoutes,
   stores: storesRoutes,
   orders: ordersRoutes,
+  supplier: supplierRoutes,
   tools: toolsRoutes,
   instruments: instrumentsRoutes,
 };

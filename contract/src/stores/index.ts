@@ -69,7 +69,7 @@ const measuredPartSchema = partLineSchema.extend({
 });
 export type MeasuredPart = z.output<typeof measuredPartSchema>;
 
-const movementRowSchema = movementSchema.omit({ to: true }).extend({
+const movementRowSchema = movementSchema.omit({ to: true, returnOf: true }).extend({
   version: z.int(),
   at: z.iso.datetime(),
   byName: z.string(),
@@ -83,6 +83,9 @@ const movementRowSchema = movementSchema.omit({ to: true }).extend({
   reason: z.string().nullable(),
   orderId: z.uuid().nullable(),
   price: priceSchema.nullable(),
+  online: z.boolean().nullable(),
+  reference: z.string().nullable(),
+  batch: z.string().nullable(),
 });
 export type MovementRow = z.output<typeof movementRowSchema>;
 
@@ -110,12 +113,14 @@ export type StorePart = z.output<typeof storePartSchema>;
 /** Sent twice it happens once: the browser names the record. */
 const moving = <T extends z.ZodType>(movement: T) => z.object({ recordId: z.uuid(), movement });
 
-const onJob = movementSchema.extend({
+/** What people tell; what a supplier's service answers is recorded from its answer alone. */
+const toldMovement = movementSchema.omit({ online: true, returnOf: true, reference: true });
+const onJob = toldMovement.extend({
   what: z.enum(['used', 'returned']),
   jobId: z.uuid(),
   position: positionSchema,
 });
-const inStore = movementSchema.extend({
+const inStore = toldMovement.extend({
   what: z.enum(['received', 'counted', 'scrapped', 'moved', 'lent', 'lent-back', 'core-returned']),
 });
 

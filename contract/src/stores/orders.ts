@@ -14,6 +14,8 @@ const orderLineSchema = z.object({
   delivered: z.int(),
   /** Why the rest does not come any more. */
   ended: z.string().nullable(),
+  /** What the supplier's service says of it, once it has: how many left their house, at which price. */
+  told: z.object({ dispatched: z.int(), price: priceSchema.nullable() }).optional(),
 });
 const orderSchema = z.object({
   id: z.uuid(),
@@ -25,6 +27,8 @@ const orderSchema = z.object({
   /** Expected by a day that is past. */
   late: z.boolean(),
   reference: z.string(),
+  /** It goes to the supplier's own service. */
+  online: z.boolean(),
   sentAt: z.iso.datetime().nullable(),
   version: z.int(),
   changedAt: z.iso.datetime(),
@@ -101,13 +105,15 @@ export const ordersRoutes = {
   send: defineRoute({
     method: 'post',
     path: '/api/stores/orders/:id/sent',
-    summary: 'Record that an order was sent, and when it is promised for',
+    summary: 'Record that an order was sent and when it is promised for, or send it to the supplier online',
     access: 'keep-stores',
     params: idParams,
     body: z.object({
       seenVersion,
       expected: z.iso.date().nullable(),
       reference: z.string().trim().max(80).default(''),
+      /** To the supplier's own service, which says the day and its number for it. */
+      online: z.boolean().default(false),
     }),
     answer: orderSchema,
   }),

@@ -43,6 +43,7 @@ export {
 } from './meter.ts';
 export {
   openOf,
+  paidFor,
   orderAggregate,
   orderStates,
   type OrderCommand,

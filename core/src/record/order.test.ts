@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { openOf, orderAggregate, replay } from './index.ts';
+import { openOf, orderAggregate, paidFor, replay } from './index.ts';
 import { told } from './testing/told.ts';
 
 const part = (n: number) => `00000000-0000-4000-8000-00000000020${n}`;
@@ -46,6 +46,40 @@ describe('an order', () => {
     expect(o.entries).toHaveLength(1);
     expect(o.tell({ kind: 'cancel', reason: 'Found some' })).toBeNull();
     expect(o.tell({ kind: 'send', expected: null, reference: '' })).toBe('This order was cancelled');
+  });
+
+  it('is heard of from the supplier’s service: what is news is recorded once, what they do not know ends', () => {
+    const o = order();
+    o.draft(line(1, 4), line(2, 2));
+    const price = { currency: 'USD', minor: 4690 };
+    const stand = (dispatched: number) => ({
+      ...{ kind: 'told' as const, expected: '2026-12-04', reference: 'S-7001' },
+      lines: [
+        { partId: part(2), dispatched: 0, price: null, unknown: true },
+        { partId: part(1), dispatched, price, unknown: false },
+      ],
+    });
+    // It was not sent to them yet: what they say is about something else.
+    expect(o.tell(stand(0))).toBeNull();
+    expect(o.entries).toHaveLength(1);
+    o.tell({ kind: 'send', expected: null, reference: '', online: true });
+    expect(o.tell(stand(0))).toBeNull();
+    expect(o.now()).toMatchObject({
+      ...{ online: true, reference: 'S-7001', expected: '2026-12-04', status: 'sent' },
+      lines: [{ told: { dispatched: 0, price } }, { ended: 'the supplier knows no such number' }],
+    });
+    const recorded = o.entries.length;
+    o.tell(stand(0));
+    expect(o.entries).toHaveLength(recorded);
+    o.tell(stand(3));
+    expect(o.now().lines[0]).toMatchObject({ told: { dispatched: 3 }, delivered: 0 });
+    // One is paid at what they ask now, where they say so.
+    expect(o.now().lines.map(paidFor)).toEqual([price, null]);
+    o.deliver(1, 4);
+    o.tell(stand(4));
+    expect(o.now().status).toBe('done');
+    expect(o.entries).toHaveLength(recorded + 2);
+    expect(replay(orderAggregate, o.entries)).toEqual(o.now());
   });
 
   it('a record in which more came than was ordered does not read', () => {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { priceSchema } from '../part/index.ts';
+import { priceSchema, type Price } from '../part/index.ts';
 import { begun, refuse, StreamError, type Aggregate } from './aggregate.ts';
 import { sameJson } from './canonical.ts';
 
@@ -28,8 +28,19 @@ const orderBodySchema = z.discriminatedUnion('kind', [
     kind: z.literal('order-sent'),
     /** The day it should be here, as the supplier says; null where they do not. */
     expected: z.iso.date().nullable(),
-    /** The supplier's own number for it. */
+    /** The supplier's own number for it; empty where there is none, or it is not known yet. */
     reference: z.string().trim().max(80),
+    /** To the supplier's own service, which answers it. */
+    online: z.boolean().optional(),
+  }),
+  /** What the supplier's service says of it: how many of each left their house, at which price of one. */
+  z.object({
+    kind: z.literal('order-told'),
+    expected: z.iso.date().nullable(),
+    reference: z.string().trim().min(1).max(80),
+    lines: z.array(
+      z.object({ partId: z.uuid(), dispatched: z.int().min(0).max(10_000), price: priceSchema.nullable() }),
+    ),
   }),
   z.object({ kind: z.literal('order-promised'), expected: z.iso.date() }),
   z.object({
@@ -55,9 +66,16 @@ export interface OrderState {
   number: number;
   supplier: string;
   status: OrderStatus;
-  lines: readonly (OrderLine & { delivered: number; ended: string | null })[];
+  lines: readonly (OrderLine & {
+    delivered: number;
+    ended: string | null;
+    /** What the supplier's service says of it, once it has. */
+    told?: { dispatched: number; price: Price | null };
+  })[];
   expected: string | null;
   reference: string;
+  /** It goes to the supplier's own service. */
+  online: boolean;
   sentAt: string | null;
   version: number;
   changedAt: string;
@@ -65,9 +83,19 @@ export interface OrderState {
   reason: string | null;
 }
 
+/** How a line stands with the supplier. */
+interface ToldLine {
+  partId: string;
+  dispatched: number;
+  price: Price | null;
+  /** They know no such number. */
+  unknown: boolean;
+}
+
 export type OrderCommand =
   | { kind: 'draft'; number: number; supplier: string; lines: OrderLine[] }
-  | { kind: 'send'; expected: string | null; reference: string }
+  | { kind: 'send'; expected: string | null; reference: string; online?: boolean }
+  | { kind: 'told'; expected: string | null; reference: string; lines: readonly ToldLine[] }
   | { kind: 'promise'; expected: string }
   | { kind: 'deliver'; place: string; lines: { partId: string; quantity: number }[] }
   | { kind: 'end-line'; partId: string; reason: string }
@@ -76,6 +104,9 @@ export type OrderCommand =
 /** How many of a line are still to come. */
 export const openOf = ({ quantity, delivered, ended }: OrderState['lines'][number]): number =>
   ended === null ? quantity - delivered : 0;
+
+/** What one is paid at: as the supplier says, or else as it was listed when it was ordered. */
+export const paidFor = ({ price, told }: OrderState['lines'][number]): Price | null => told?.price ?? price;
 
 const isDone = (lines: OrderState['lines']) => lines.every((line) => openOf(line) === 0);
 
@@ -89,6 +120,29 @@ function whyNotDelivered(order: OrderState, lines: readonly { partId: string; qu
   }
   return null;
 }
+
+/** What of a supplier's answer is new; of an order that is done with, nothing is. */
+function heard(
+  order: OrderState,
+  { expected, reference, lines }: Extract<OrderCommand, { kind: 'told' }>,
+): OrderBody[] {
+  if (order.status !== 'sent') return [];
+  const told = order.lines.flatMap(({ partId }) => {
+    const line = lines.find((l) => l.partId === partId && !l.unknown);
+    return line ? [{ partId, dispatched: line.dispatched, price: line.price }] : [];
+  });
+  const before = order.lines.flatMap(({ partId, told: known }) => (known ? [{ partId, ...known }] : []));
+  const same = order.expected === expected && order.reference === reference && sameJson(told, before);
+  const unknown = lines.flatMap(({ partId, unknown: strange }) => {
+    const line = order.lines.find((l) => l.partId === partId);
+    return strange && line && openOf(line) > 0 ? [partId] : [];
+  });
+  return [
+    ...(same ? [] : [{ kind: 'order-told' as const, expected, reference, lines: told }]),
+    ...unknown.map((partId) => ({ kind: 'order-line-ended' as const, partId, reason: UNKNOWN })),
+  ];
+}
+const UNKNOWN = 'the supplier knows no such number';
 
 /** An order of parts: written, sent, promised for a day, delivered in one or several parts. */
 export const orderAggregate: Aggregate<OrderState, OrderCommand, OrderBody, OrderState> = {
@@ -106,14 +160,17 @@ export const orderAggregate: Aggregate<OrderState, OrderCommand, OrderBody, Orde
         : { ok: true, bodies: [{ kind: 'order-drafted', number: state.number, supplier: from, lines }] };
     }
     const order = begun(state, 'order');
-    if (order.status === 'cancelled') return refuse('This order was cancelled');
+    if (order.status === 'cancelled')
+      return command.kind === 'told' ? { ok: true, bodies: [] } : refuse('This order was cancelled');
     switch (command.kind) {
       case 'send': {
-        const { expected, reference } = command;
+        const { expected, reference, online } = command;
         return order.status === 'draft'
-          ? { ok: true, bodies: [{ kind: 'order-sent', expected, reference }] }
+          ? { ok: true, bodies: [{ kind: 'order-sent', expected, reference, ...(online && { online }) }] }
           : refuse('It was sent already');
       }
+      case 'told':
+        return { ok: true, bodies: heard(order, command) };
       case 'cancel':
         return order.lines.some((l) => l.delivered > 0)
           ? refuse('A part of it came: end the lines that do not come any more')
@@ -143,12 +200,23 @@ export const orderAggregate: Aggregate<OrderState, OrderCommand, OrderBody, Orde
     if (body.kind === 'order-drafted') {
       const lines = body.lines.map((line) => ({ ...line, delivered: 0, ended: null }));
       const empty = { status: 'draft' as const, expected: null, reference: '', sentAt: null, reason: null };
-      return { ...empty, ...trace, number: body.number, supplier: body.supplier, lines };
+      return { ...empty, online: false, ...trace, number: body.number, supplier: body.supplier, lines };
     }
     const order = { ...begun(state, 'order'), ...trace };
     switch (body.kind) {
       case 'order-sent':
-        return { ...order, status: 'sent', expected: body.expected, reference: body.reference, sentAt: at };
+        return {
+          ...order,
+          ...{ status: 'sent', expected: body.expected, reference: body.reference, sentAt: at },
+          online: body.online ?? false,
+        };
+      case 'order-told': {
+        const lines = order.lines.map((line) => {
+          const found = body.lines.find((l) => l.partId === line.partId);
+          return found ? { ...line, told: { dispatched: found.dispatched, price: found.price } } : line;
+        });
+        return { ...order, lines, expected: body.expected, reference: body.reference };
+      }
       case 'order-promised':
         return { ...order, expected: body.expected };
       case 'order-cancelled':

@@ -15,6 +15,7 @@ export const stockMoves = {
   lent: 'Lent',
   'lent-back': 'Came back',
   'core-returned': 'Core returned',
+  'core-credited': 'Core credited',
 } as const;
 export type StockMove = keyof typeof stockMoves;
 
@@ -36,8 +37,15 @@ export const movementSchema = z.object({
   reason: words.optional(),
   /** The order it came with. */
   orderId: z.uuid().optional(),
-  /** Of one piece: as it was paid, or as it is billed. */
+  /** Of one piece: as it was paid, as it is billed, or as it is credited. */
   price: priceSchema.optional(),
+  /** It goes to the supplier's own service, which answers it. */
+  online: z.boolean().optional(),
+  /** Of a credit: the version of the part's record in which the core went back, and the supplier's number for it. */
+  returnOf: z.int().min(1).optional(),
+  reference: z.string().trim().min(1).max(80).optional(),
+  /** What the maker printed on what came, by which a bad filling can be called back. */
+  batch: z.string().trim().min(1).max(40).optional(),
 });
 export type Movement = z.output<typeof movementSchema>;
 
@@ -147,6 +155,8 @@ function whyNot(state: StockState, m: Movement): [reason: string, field: string]
             'quantity',
           ]
         : null;
+    case 'core-credited':
+      return m.returnOf && m.reference ? null : ['Say for which return, and their number for it', 'returnOf'];
     case 'received':
       return null;
   }
@@ -223,6 +233,8 @@ function afterMove(state: StockState, m: Movement): StockState {
       };
     case 'core-returned':
       return { ...state, cores: cores - m.quantity };
+    case 'core-credited':
+      return state;
   }
 }
 

@@ -26,6 +26,7 @@ const all = [
   '0020-morning',
   '0021-units',
   '0022-stores',
+  '0023-supplier',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

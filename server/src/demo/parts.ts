@@ -236,6 +236,9 @@ function partOf({ mm, price, sheets = [], line, ...rest }: Listed): Part {
   });
 }
 
+/** Every part of the demo's store. */
+export const demoParts = (): Part[] => listed.map(partOf);
+
 /** Days of the past that the store's own record goes back to. */
 const DAYS = 60;
 

@@ -116,7 +116,27 @@ async function statusOf(route: Route, cookie: string, whose: Owned): Promise<num
 /** What a status says about being let in: with an empty body most that are let in are told what is missing. */
 const said = (status: number) => (status === 401 || status === 403 || status === 404 ? String(status) : 'in');
 
+interface Layer {
+  route?: { path: string; methods: Record<string, boolean> };
+  handle: { stack?: Layer[] };
+}
+const servedBy = (stack: readonly Layer[]): string[] =>
+  stack.flatMap(({ route, handle }) => [
+    ...(route ? Object.keys(route.methods).map((method) => `${method} ${route.path}`) : []),
+    ...servedBy(handle.stack ?? []),
+  ]);
+
+/** Beside the contract: health, metrics, the description itself, and the live stream. */
+const beside = /^get (\/api\/(health|ready|metrics|openapi\.json)|\/.*live)$/;
+
 describe('who is let in where', () => {
+  it('no route is served that the contract does not list: none escapes the table', () => {
+    const listed = new Set(allRoutes().map(({ route }) => `${route.method} ${route.path}`));
+    const served = servedBy((shop.app as unknown as { router: { stack: Layer[] } }).router.stack);
+    expect(served.length).toBeGreaterThan(100);
+    expect(served.filter((at) => !listed.has(at) && !beside.test(at))).toEqual([]);
+  });
+
   it('every route of the contract, every role, one’s own owner and another', async () => {
     const everybody = [null, ...(Object.keys(roles) as Role[])];
     const lines: string[] = [];

@@ -114,7 +114,12 @@ beforeAll(async () => {
       ...{ id: randomUUID(), seenVersion: 0, supplier: 'Quayside' },
       lines: [{ partId: randomUUID(), quantity: 2 }],
     },
-    '/api/stores/orders/:id/sent': { seenVersion: 1, expected: '2027-01-04', reference: 'Q-88' },
+    '/api/stores/orders/:id/sent': {
+      seenVersion: 1,
+      expected: '2027-01-04',
+      reference: 'Q-88',
+      online: false,
+    },
     '/api/stores/orders/:id/promised': { seenVersion: 1, expected: '2027-01-04' },
     '/api/stores/orders/:id/delivered': {
       ...{ seenVersion: 1, place: 'A3' },

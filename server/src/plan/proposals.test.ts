@@ -71,7 +71,8 @@ beforeAll(async () => {
   queue = await startQueue(
     shop.databaseUrl,
     {
-      ...{ seal: () => shop.seals.sealEnd(), backup: null, feed: null, plan: (id) => shop.proposals.run(id) },
+      ...{ seal: () => shop.seals.sealEnd(), plan: (id) => shop.proposals.run(id) },
+      ...{ backup: null, supplier: null, feed: null },
       morning: () => shop.morning.run(),
       'meter-file': (id) => shop.meterFiles.run(id),
     },

@@ -13,6 +13,7 @@ const nothing = {
   plan: () => Promise.resolve(),
   'meter-file': () => Promise.resolve(),
   feed: null,
+  supplier: null,
   morning: () => Promise.resolve(),
   seal: () => Promise.resolve(),
   backup: null,

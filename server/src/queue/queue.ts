@@ -18,6 +18,8 @@ export interface Background {
   backup: (() => Promise<void>) | null;
   /** Asks the units' own feed for readings; null where there is none. */
   feed: (() => Promise<void>) | null;
+  /** Asks the supplier how its open orders stand; null where none has a service. */
+  supplier: (() => Promise<void>) | null;
   /** Mails the morning's summary, where it is time. */
   morning: () => Promise<void>;
   /** Makes the plan that was asked for. */
@@ -27,7 +29,7 @@ export interface Background {
 }
 
 const HOURLY = '0 * * * * seal ?fill=2h&max=5';
-const QUARTERLY = '*/15 * * * * feed ?max=3';
+const QUARTERLY = (task: 'feed' | 'supplier') => `*/15 * * * * ${task} ?max=3`;
 const MORNINGS = '*/15 * * * * morning ?max=2';
 const NIGHTLY = '30 2 * * * backup ?fill=12h&max=3';
 
@@ -84,7 +86,7 @@ const idIn = (payload: unknown) => z.object({ id: z.uuid() }).parse(payload).id;
  */
 export async function startQueue(
   connectionString: string,
-  { seal, backup, feed, plan, ...tasks }: Background,
+  { seal, backup, feed, supplier, plan, ...tasks }: Background,
   log: Logger,
 ): Promise<{ stop: () => Promise<void> }> {
   const taskList: TaskList = {
@@ -92,6 +94,7 @@ export async function startQueue(
     morning: () => tasks.morning(),
     ...(backup ? { backup } : {}),
     ...(feed ? { feed } : {}),
+    ...(supplier ? { supplier } : {}),
     plan: (payload) => plan(idIn(payload)),
     'meter-file': (payload) => tasks['meter-file'](idIn(payload)),
   };
@@ -99,7 +102,12 @@ export async function startQueue(
     connectionString,
     schema: SCHEMA,
     taskList,
-    crontab: [HOURLY, MORNINGS, ...(backup ? [NIGHTLY] : []), ...(feed ? [QUARTERLY] : [])].join('\n'),
+    crontab: [
+      ...[HOURLY, MORNINGS],
+      ...(backup ? [NIGHTLY] : []),
+      ...(feed ? [QUARTERLY('feed')] : []),
+      ...(supplier ? [QUARTERLY('supplier')] : []),
+    ].join('\n'),
     // A plan does not hold up a seal.
     concurrency: 2,
     maxPoolSize: 4,

@@ -142,6 +142,7 @@ export const tables: readonly Table[] = [
     columns: [
       ...['part_id', 'version', 'at', 'by_name', 'what', 'quantity', 'change', 'place', 'to_place', 'who'],
       ...['job_id', 'position', 'line', 'reason', 'order_id', 'currency', 'minor'],
+      ...['online', 'return_of', 'reference', 'batch'],
     ],
   },
   {
@@ -149,7 +150,7 @@ export const tables: readonly Table[] = [
     key: ['id'],
     columns: [
       ...['id', 'number', 'supplier', 'status', 'lines', 'expected', 'reference', 'sent_at', 'version'],
-      ...['changed_at', 'changed_by', 'reason'],
+      ...['changed_at', 'changed_by', 'reason', 'online'],
     ],
   },
   {

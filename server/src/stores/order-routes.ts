@@ -8,10 +8,12 @@ import { askingBy } from '../http/viewer.ts';
 import type { WorkPool } from '../pool/pool.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { SettingsService } from '../shop/settings.ts';
+import type { SupplierService } from '../supplier/service.ts';
 import type { OrdersService } from './orders.ts';
 
 interface Services {
   orders: OrdersService;
+  supplier: Pick<SupplierService, 'ask'>;
   settings: SettingsService;
   pool: WorkPool;
 }
@@ -26,7 +28,7 @@ function orderCsv({ number, lines }: Order): string {
   return `${Papa.unparse({ fields: columns, data: rows.map((row) => row.map(csvCell)) }, { newline: '\r\n' })}\r\n`;
 }
 
-export function ordersRouter({ orders, settings, pool }: Services, clock: Clock): Router {
+export function ordersRouter({ orders, supplier, settings, pool }: Services, clock: Clock): Router {
   const asking = askingBy(clock);
   const router = Router();
   serve(router, ordersRoutes.list, ({ query }) => orders.list(query.status, query.page));
@@ -35,9 +37,13 @@ export function ordersRouter({ orders, settings, pool }: Services, clock: Clock)
   serve(router, ordersRoutes.draft, ({ body: { seenVersion, ...order }, viewer }) =>
     orders.draft(order, { ...asking(viewer), expected: seenVersion }),
   );
-  serve(router, ordersRoutes.send, ({ params, body: { seenVersion, ...sent }, viewer }) =>
-    orders.send(params.id, sent, { ...asking(viewer), expected: seenVersion }),
-  );
+  serve(router, ordersRoutes.send, async ({ params, body: { seenVersion, ...sent }, viewer }) => {
+    const order = await orders.send(params.id, sent, { ...asking(viewer), expected: seenVersion });
+    if (!sent.online) return order;
+    // Recorded first: a server that dies here sends it when it is back, and the same order twice is one.
+    await supplier.ask();
+    return orders.one(params.id);
+  });
   serve(router, ordersRoutes.promise, ({ params, body: { seenVersion, expected }, viewer }) =>
     orders.promise(params.id, expected, { ...asking(viewer), expected: seenVersion }),
   );

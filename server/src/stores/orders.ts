@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
 import { describePart, type Part } from '@lanternwright/core/part';
-import { orderAggregate, type OrderCommand, type OrderLine } from '@lanternwright/core/record';
+import { orderAggregate, paidFor, type OrderCommand, type OrderLine } from '@lanternwright/core/record';
 import { ORDERS_A_PAGE, type Order, type Proposed, type Shortage } from '@lanternwright/contract/stores';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
@@ -18,7 +18,7 @@ const NUMBER_LOCK = 618_003;
 /** SQL: orders as they stand; $1 is today. */
 const ORDER = `
   select id, number, supplier, status, lines, to_char(expected, 'YYYY-MM-DD') as expected,
-    coalesce(status = 'sent' and expected < $1 ::date, false) as late, reference, ${isoTime('sent_at')} as "sentAt",
+    coalesce(status = 'sent' and expected < $1 ::date, false) as late, reference, online, ${isoTime('sent_at')} as "sentAt",
     version, ${isoTime('changed_at')} as "changedAt", changed_by as "changedBy", reason
   from purchase`;
 
@@ -34,7 +34,13 @@ const LOW = `
     and p.on_hand - p.reserved + coalesce(c.n, 0) <= (p.part ->> 'reorderLevel') ::int`;
 
 /** Orders of parts: what to order, what is on its way, what came. */
-export function ordersService(db: Database, shortages: () => Promise<Shortage[]>, clock: Clock) {
+export function ordersService(
+  db: Database,
+  shortages: () => Promise<Shortage[]>,
+  /** The supplier that takes orders by itself, by its name; null where none does. */
+  online: string | null,
+  clock: Clock,
+) {
   const kind = kindsOf(() => undefined).find((k) => k.aggregate.stream === 'order')!;
   const ask = <T extends object>(sql: string, bind: unknown[]) =>
     db.sequelize.query<T>(sql, { type: QueryTypes.SELECT, bind });
@@ -132,8 +138,25 @@ export function ordersService(db: Database, shortages: () => Promise<Shortage[]>
       return one(id);
     },
 
-    send: (id: string, body: { expected: string | null; reference: string }, asked: Asked) =>
-      tell(id, { kind: 'send', ...body }, asked),
+    /** @throws HttpProblem 422 where it is to go online, and its supplier takes none so */
+    async send(
+      id: string,
+      body: { expected: string | null; reference: string; online: boolean },
+      asked: Asked,
+    ): Promise<Order> {
+      const { supplier } = await one(id);
+      if (body.online && supplier !== online) throw refused(`${supplier} takes no orders online`, 'online');
+      return tell(
+        id,
+        { kind: 'send', ...(body.online ? { ...body, expected: null, reference: '' } : body) },
+        asked,
+      );
+    },
+
+    /** Records how an order stands with its supplier, where that is news. */
+    told: (id: string, stand: Omit<Extract<OrderCommand, { kind: 'told' }>, 'kind'>, asked: Asked) =>
+      tell(id, { kind: 'told', ...stand }, asked),
+
     promise: (id: string, expected: string, asked: Asked) => tell(id, { kind: 'promise', expected }, asked),
     endLine: (id: string, body: { partId: string; reason: string }, asked: Asked) =>
       tell(id, { kind: 'end-line', ...body }, asked),
@@ -150,7 +173,8 @@ export function ordersService(db: Database, shortages: () => Promise<Shortage[]>
         await decide(id, { kind: 'deliver', place, lines }, asked);
         // In one order always, so that two deliveries do not wait for each other.
         for (const { partId, quantity } of [...lines].sort((a, b) => a.partId.localeCompare(b.partId))) {
-          const price = order.lines.find((l) => l.partId === partId)?.price ?? undefined;
+          const line = order.lines.find((l) => l.partId === partId);
+          const price = line && paidFor(line);
           const movement = {
             what: 'received' as const,
             quantity,

@@ -1,26 +1,31 @@
 import { Router } from 'express';
 import { plainNumber } from '@lanternwright/core/part';
 import { storesRoutes } from '@lanternwright/contract/stores';
+import { supplierRoutes } from '@lanternwright/contract/supplier';
 import { serve } from '../http/serve.ts';
 import { askingBy } from '../http/viewer.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { WorkPool } from '../pool/pool.ts';
 import type { SettingsService } from '../shop/settings.ts';
 import { ordersRouter } from './order-routes.ts';
+import type { SupplierService } from '../supplier/service.ts';
 import type { OrdersService } from './orders.ts';
 import type { StoresService } from './service.ts';
 
 interface Services {
   stores: StoresService;
   orders: OrdersService;
+  supplier: SupplierService;
   settings: SettingsService;
   pool: WorkPool;
 }
 
-export function storesRouter({ stores, orders, settings, pool }: Services, clock: Clock): Router {
+export function storesRouter({ stores, orders, supplier, settings, pool }: Services, clock: Clock): Router {
   const asking = askingBy(clock);
   const router = Router();
-  router.use(ordersRouter({ orders, settings, pool }, clock));
+  router.use(ordersRouter({ orders, supplier, settings, pool }, clock));
+  serve(router, supplierRoutes.stand, () => supplier.stand());
+  serve(router, supplierRoutes.ask, () => supplier.ask());
   serve(router, storesRoutes.parts, ({ query: { text, kind, page } }) =>
     stores.find(text, kind ?? null, page),
   );
@@ -29,9 +34,12 @@ export function storesRouter({ stores, orders, settings, pool }: Services, clock
   serve(router, storesRoutes.list, ({ body: { seenVersion, part }, viewer }) =>
     stores.list(part, { ...asking(viewer), expected: seenVersion }, viewer),
   );
-  serve(router, storesRoutes.move, ({ params, body: { recordId: id, movement }, viewer }) =>
-    stores.move(params.id, movement, { ...asking(viewer), id }, viewer),
-  );
+  serve(router, storesRoutes.move, async ({ params, body: { recordId: id, movement }, viewer }) => {
+    const part = await stores.move(params.id, movement, { ...asking(viewer), id }, viewer);
+    if (movement.what !== 'core-returned') return part;
+    await supplier.ask();
+    return stores.part(params.id, viewer);
+  });
   serve(router, storesRoutes.use, ({ params, body: { recordId: id, movement }, viewer }) =>
     stores.move(params.id, movement, { ...asking(viewer), id }, viewer),
   );

@@ -34,6 +34,7 @@ const PART = `
     (select coalesce(json_agg(json_build_object('version', m.version, 'at', ${isoTime('m.at')}, 'byName', m.by_name,
         'what', m.what, 'quantity', m.quantity, 'change', m.change, 'place', m.place, 'to', m.to_place, 'who', m.who,
         'jobId', m.job_id, 'jobNumber', m.number, 'position', m.position, 'line', m.line, 'reason', m.reason, 'orderId', m.order_id,
+        'online', m.online, 'reference', m.reference, 'batch', m.batch,
         'price', case when m.minor is null then null
           else json_build_object('currency', m.currency, 'minor', m.minor) end) order by m.version desc), '[]')
       from (select m.*, j.number from stock_movement m left join job j on j.id = m.job_id
@@ -56,6 +57,8 @@ export function storesService(
   db: Database,
   jobs: Pick<JobsService, 'detail'>,
   shortages: () => Promise<Shortage[]>,
+  /** The supplier that takes orders and cores online, by its name; null where none does. */
+  online: string | null,
 ) {
   async function part(id: string, { person }: Pick<Viewer, 'person'>): Promise<StorePart> {
     const [row] = await db.sequelize.query<StorePart>(PART, { type: QueryTypes.SELECT, bind: [id] });
@@ -128,9 +131,15 @@ export function storesService(
 
     /** @throws HttpProblem 404 for no such part, 422 with why it cannot have happened */
     async move(id: string, movement: Movement, asked: StockAsked, viewer: Viewer): Promise<StorePart> {
-      await part(id, viewer);
+      const { supplier } = (await part(id, viewer)).part;
       if (movement.jobId) await mustBeOpen(movement);
-      await changeStock(db, id, { kind: 'move', movement }, asked);
+      const answered = movement.what === 'core-returned' && supplier !== '' && supplier === online;
+      await changeStock(
+        db,
+        id,
+        { kind: 'move', movement: answered ? { ...movement, online: true } : movement },
+        asked,
+      );
       return part(id, viewer);
     },
   };

@@ -6,15 +6,32 @@ import { formatMoney } from '@lanternwright/core/cost';
 import { orderStates } from '@lanternwright/core/record';
 import { problemText } from '../api.ts';
 import { PageProblem } from '../form-problem.tsx';
-import { formatDate, shopToday } from '../shell/words.ts';
+import { formatDate, formatTime, shopToday } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import { useDraftOrderMutation, useOrdersQuery, useProposedOrdersQuery } from './stores-api.ts';
+import {
+  useAskSupplierMutation,
+  useDraftOrderMutation,
+  useOrdersQuery,
+  useProposedOrdersQuery,
+  useSupplierQuery,
+} from './stores-api.ts';
 
 /** When it is to come, or what became of it. */
-export function orderStands({ status, expected, late, reason }: Order): string {
+export function orderStands({
+  status,
+  supplier,
+  online,
+  reference,
+  expected,
+  late,
+  reason,
+  lines,
+}: Order): string {
   if (status === 'cancelled') return `Cancelled: ${reason ?? ''}`;
+  if (status === 'done' && lines.some((l) => l.ended !== null)) return 'Done with; not all of it came';
   if (status !== 'sent') return orderStates[status];
+  if (online && reference === '') return `Waits for ${supplier} to answer`;
   if (expected === null) return 'On its way; nobody has promised a day';
   return late
     ? `Late: promised for ${formatDate(expected)}`
@@ -76,6 +93,29 @@ function Proposal({ proposed }: { proposed: Proposed }) {
   );
 }
 
+/** The supplier that takes orders online: whether it answers. */
+function OnlineSupplier() {
+  const { currentData: stand } = useSupplierQuery(undefined, { pollingInterval: 60_000 });
+  const [ask, { isLoading, error }] = useAskSupplierMutation();
+  if (!stand?.name) return null;
+  const { name, answeredAt, trouble } = stand;
+  return (
+    <section aria-label={`${name}, online`} className="flex flex-col gap-2 border-t border-rule pt-4">
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <p className="text-14">
+          {name} takes orders online and is asked every quarter of an hour how they stand.{' '}
+          {answeredAt ? `It answered last ${formatTime(answeredAt)}.` : 'It has not been asked yet.'}
+        </p>
+        <Button disabled={isLoading} onClick={() => void ask()}>
+          Ask {name} now
+        </Button>
+      </div>
+      {trouble && <Note tone="trouble">{trouble}. It is asked again.</Note>}
+      {error && <Note tone="trouble">{problemText(error)}</Note>}
+    </section>
+  );
+}
+
 /** Orders that are open, and what to order next. */
 export function OrderList() {
   const { currentData: open, error } = useOrdersQuery({ status: 'open' });
@@ -110,6 +150,7 @@ export function OrderList() {
     <>
       {open && open.length > 0 && list('Open orders', open)}
       {open?.length === 0 && <p className="text-16 text-muted">No order is open.</p>}
+      <OnlineSupplier />
       {proposed && proposed.length > 0 && (
         <section className="flex flex-col gap-4">
           <h2 className="text-18">To order</h2>

@@ -29,6 +29,7 @@ const order = (more: Partial<Order> = {}): Order => ({
   ...{
     expected: '2026-12-05',
     late: false,
+    online: false,
     reference: 'Q-88',
     sentAt: '2026-11-27T08:00:00.000Z',
     version: 3,
@@ -50,6 +51,52 @@ async function open(at: string, answer: Answer) {
 }
 const openOrder = (of: Order, answer: Answer = () => ({ body: of })) =>
   open(`/stores/orders/${id}`, (one) => (one.method === 'GET' ? { body: of } : answer(one)));
+
+describe('an order to a supplier who takes them online', () => {
+  const stand = (more: object = {}) => ({
+    ...{ name: 'Quayside Bearings', askedAt: null, answeredAt: null, trouble: null, ...more },
+  });
+  const openOnline = (of: Order, supplier: object) =>
+    open(`/stores/orders/${id}`, (one) => ({ body: one.path === '/api/supplier' ? supplier : of }));
+
+  it('is sent after it was looked at once more', async () => {
+    const draft = order({ status: 'draft', reference: '', sentAt: null, expected: null });
+    const { user, posted } = await openOnline(draft, stand());
+    await user.click(await screen.findByRole('button', { name: 'Send it to Quayside Bearings' }));
+    expect(screen.getByText('4 × 47-2210, 4 × 47-2220')).toBeTruthy();
+    expect(posted()).toHaveLength(0);
+    await user.click(screen.getByRole('button', { name: 'Send it now' }));
+    await waitFor(() => expect(posted()).toHaveLength(1));
+    expect(posted()[0]).toMatchObject({
+      path: `/api/stores/orders/${id}/sent`,
+      body: { seenVersion: 3, online: true },
+    });
+  });
+
+  it('is recorded by hand where the supplier is another', async () => {
+    await openOnline(order({ status: 'draft' }), stand({ name: 'Marsh End Brakes' }));
+    await screen.findByRole('button', { name: 'Record that it was sent' });
+    expect(screen.queryByRole('button', { name: /^Send it/ })).toBeNull();
+  });
+
+  it('says that nobody answered yet, what was dispatched, and what costs more than was listed', async () => {
+    const told = { dispatched: 2, price: { currency: 'GBP', minor: 4687 } };
+    await openOnline(
+      order({ online: true, reference: '', expected: null, lines: [line(1, { told })] }),
+      stand({ trouble: 'Order 7: Nobody answers there' }),
+    );
+    await screen.findByText(/^Waits for Quayside Bearings to answer/);
+    expect(await screen.findByText(/Nobody answers there. It is asked again/)).toBeTruthy();
+    const row = screen.getByRole('list', { name: 'Parts of this order' });
+    expect(within(row).getByText(/2 dispatched, 4 to come/)).toBeTruthy();
+    expect(within(row).getByText(/46.87/).textContent).toMatch(/not .*41.85/);
+  });
+
+  it('whose rest does not come is not called whole', async () => {
+    await openOnline(order({ status: 'done', lines: [line(1, { ended: 'unknown' })] }), stand());
+    expect(await screen.findByText(/^Done with; not all of it came/)).toBeTruthy();
+  });
+});
 
 describe('an order on its way', () => {
   it('what came is counted, not what was ordered: nothing is filled in, and more than is to come is refused', async () => {

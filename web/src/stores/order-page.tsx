@@ -11,6 +11,7 @@ import { ReasonForm } from '../reason-form.tsx';
 import { formatDate } from '../shell/words.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
+import { Note } from '../ui/problem-note.tsx';
 import { useRequestForm } from '../use-request-form.ts';
 import { orderStands } from './order-list.tsx';
 import {
@@ -21,6 +22,7 @@ import {
   useOrderQuery,
   usePromiseOrderMutation,
   useSendOrderMutation,
+  useSupplierQuery,
 } from './stores-api.ts';
 
 function SendForm({ order, onDone }: { order: Order; onDone: () => void }) {
@@ -40,6 +42,25 @@ function SendForm({ order, onDone }: { order: Order; onDone: () => void }) {
         <TextField label="Promised for, optional" type="date" {...field('expected')} />
         <TextField label="Their number for it, optional" maxLength={80} {...field('reference')} />
       </div>
+    </LampForm>
+  );
+}
+
+/** What is sent to the supplier's own service, looked at once more: it is an order from then on. */
+function OnlineForm({ order, onDone }: { order: Order; onDone: () => void }) {
+  const [send, { isLoading, error }] = useSendOrderMutation();
+  const save = async () => {
+    const { id, version: seenVersion } = order;
+    const { data } = await send({ id, seenVersion, expected: null, reference: '', online: true });
+    if (data) onDone();
+  };
+  const parts = order.lines.map((l) => `${l.quantity} × ${l.number}`).join(', ');
+  return (
+    <LampForm {...{ error, isLoading }} button="Send it now" onSave={() => void save()} onCancel={onDone}>
+      <p className="text-16">
+        {order.supplier} gets an order of <span className="figure">{parts}</span>. They send what they have
+        and bill it; it cannot be changed here any more.
+      </p>
     </LampForm>
   );
 }
@@ -111,6 +132,27 @@ function DeliveryForm({ order, onDone }: { order: Order; onDone: () => void }) {
   );
 }
 
+const money = ({ minor, currency }: NonNullable<Order['lines'][number]['price']>) =>
+  formatMoney(minor, currency);
+
+/** What one costs, and what it was listed at where they ask another price. */
+function Price({ line: { price, told } }: { line: Order['lines'][number] }) {
+  const asked = told?.price;
+  const other = asked && (asked.minor !== price?.minor || asked.currency !== price.currency);
+  return (
+    <span className="figure text-13">
+      {other ? (
+        <>
+          {money(asked)}{' '}
+          <span className="block text-rust">{price ? `not ${money(price)}` : 'not listed'}</span>
+        </>
+      ) : (
+        price && money(price)
+      )}
+    </span>
+  );
+}
+
 function Lines({ order, onEnd }: { order: Order; onEnd: (partId: string) => void }) {
   return (
     <ul aria-label="Parts of this order" className="border-t border-rule">
@@ -123,10 +165,9 @@ function Lines({ order, onEnd }: { order: Order; onEnd: (partId: string) => void
           <Link to={`/stores/${line.partId}`} className="underline underline-offset-2">
             <span className="figure">{line.number}</span> {line.title}
           </Link>
-          <span className="figure text-13">
-            {line.price && formatMoney(line.price.minor, line.price.currency)}
-          </span>
+          <Price line={line} />
           <span>
+            {line.told && line.told.dispatched > 0 && `${line.told.dispatched} dispatched, `}
             {line.delivered > 0 && `${line.delivered} came`}
             {line.delivered > 0 && openOf(line) > 0 && ', '}
             {order.status === 'sent' && openOf(line) > 0 && `${openOf(line)} to come`}
@@ -200,7 +241,7 @@ function ChangeForm({ order, onDone }: { order: Order; onDone: () => void }) {
   );
 }
 
-type Doing = 'send' | 'change' | 'promise' | 'deliver' | 'cancel' | { end: string };
+type Doing = 'send' | 'online' | 'change' | 'promise' | 'deliver' | 'cancel' | { end: string };
 
 function OrderView({ order }: { order: Order }) {
   const [doing, setDoing] = useState<Doing | null>(null);
@@ -208,6 +249,7 @@ function OrderView({ order }: { order: Order }) {
   const [cancel] = useCancelOrderMutation();
   const done = () => setDoing(null);
   const at = { id: order.id, seenVersion: order.version };
+  const { currentData: online } = useSupplierQuery();
   const nothingCame = order.lines.every((l) => l.delivered === 0);
   const told = async (answer: Promise<{ error?: unknown }>) => {
     const { error } = await answer;
@@ -231,7 +273,15 @@ function OrderView({ order }: { order: Order }) {
         <div className="flex flex-wrap gap-2">
           {order.status === 'draft' && (
             <>
-              <Button weight="main" onClick={() => setDoing('send')}>
+              {online?.name === order.supplier && (
+                <Button weight="main" onClick={() => setDoing('online')}>
+                  Send it to {order.supplier}
+                </Button>
+              )}
+              <Button
+                weight={online?.name === order.supplier ? 'plain' : 'main'}
+                onClick={() => setDoing('send')}
+              >
                 Record that it was sent
               </Button>
               <Button onClick={() => setDoing('change')}>Change it</Button>
@@ -259,13 +309,19 @@ function OrderView({ order }: { order: Order }) {
         </div>
       </div>
       <div className="mx-auto flex w-full max-w-[1080px] flex-col gap-5 p-5">
+        {order.online && online?.trouble && <Note tone="trouble">{online.trouble}. It is asked again.</Note>}
+        {doing === 'online' && <OnlineForm {...{ order, onDone: done }} />}
         {doing === 'send' && <SendForm {...{ order, onDone: done }} />}
         {doing === 'change' && <ChangeForm {...{ order, onDone: done }} />}
         {doing === 'promise' && <PromiseForm {...{ order, onDone: done }} />}
         {doing === 'deliver' && <DeliveryForm {...{ order, onDone: done }} />}
         {doing === 'cancel' && (
           <ReasonForm
-            label="Why it is cancelled"
+            label={
+              order.online
+                ? `Why it is cancelled; ${order.supplier} has to be told as well`
+                : 'Why it is cancelled'
+            }
             button={`Cancel order ${order.number}`}
             cancel="Leave it"
             onSave={(reason) => told(cancel({ ...at, reason }))}

@@ -27,7 +27,21 @@ const movesOf = ({ onHand, lent, cores }: StorePart): KeeperMove[] => [
 ];
 
 function Movement({ row }: { row: MovementRow }) {
-  const { what, quantity, change, place, to, who, jobId, jobNumber, position, reason, price } = row;
+  const {
+    what,
+    quantity,
+    change,
+    place,
+    to,
+    who,
+    jobId,
+    jobNumber,
+    position,
+    reason,
+    price,
+    reference,
+    batch,
+  } = row;
   return (
     <li className="grid gap-x-4 border-b border-rule py-2 text-14 sm:grid-cols-[120px_60px_1fr]">
       <span className="text-13 text-muted">{formatTime(row.at)}</span>
@@ -47,6 +61,8 @@ function Movement({ row }: { row: MovementRow }) {
           </>
         )}
         {price && <span className="figure text-13"> at {formatMoney(price.minor, price.currency)}</span>}
+        {batch && `, batch ${batch}`}
+        {reference && `, their number ${reference}`}
         {reason && `: ${reason}`} <span className="text-muted">{row.byName}</span>
       </span>
     </li>

@@ -1,9 +1,11 @@
 import type { ordersRoutes, storesRoutes } from '@lanternwright/contract/stores';
+import type { supplierRoutes } from '@lanternwright/contract/supplier';
 import { fromContract } from '../from-contract.ts';
 import { api } from '../api.ts';
 
 type StoresRoutes = typeof storesRoutes;
 type OrdersRoutes = typeof ordersRoutes;
+type SupplierRoutes = typeof supplierRoutes;
 const changes = { invalidatesTags: ['parts' as const] };
 
 const storesApi = api.injectEndpoints({
@@ -39,6 +41,8 @@ const storesApi = api.injectEndpoints({
       promiseOrder: write<OrdersRoutes['promise']>('post', '/api/stores/orders/:id/promised', changes),
       deliverOrder: write<OrdersRoutes['deliver']>('post', '/api/stores/orders/:id/delivered', changes),
       endOrderLine: write<OrdersRoutes['endLine']>('post', '/api/stores/orders/:id/ended', changes),
+      supplier: read<SupplierRoutes['stand']>('/api/supplier', { providesTags: ['parts'] }),
+      askSupplier: write<SupplierRoutes['ask']>('post', '/api/supplier/ask', changes),
       cancelOrder: write<OrdersRoutes['cancel']>('post', '/api/stores/orders/:id/cancelled', changes),
     };
   },
@@ -61,6 +65,8 @@ export const {
   useDeliverOrderMutation,
   useEndOrderLineMutation,
   useCancelOrderMutation,
+  useSupplierQuery,
+  useAskSupplierMutation,
   useJobPartsQuery,
   useReservePartMutation,
   useEndReservationMutation,
