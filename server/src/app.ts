@@ -250,7 +250,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(
     storesRouter(
       {
-        stores: storesService(db, jobs, shortages, config.supplier?.name ?? null),
+        stores: storesService(db, jobs, shortages, config.supplier?.name ?? null, clock),
         orders,
         supplier,
         settings,

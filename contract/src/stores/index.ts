@@ -124,12 +124,27 @@ const inStore = toldMovement.extend({
   what: z.enum(['received', 'counted', 'scrapped', 'moved', 'lent', 'lent-back', 'core-returned']),
 });
 
+const comingSchema = z.object({
+  orderId: z.uuid(),
+  orderNumber: z.int(),
+  expected: z.iso.date(),
+  late: z.boolean(),
+});
+/** How the store can answer a line of a readiness list. */
+const standSchema = z.discriminatedUnion('state', [
+  z.object({ state: z.literal('here'), parts: z.array(z.object({ number: z.string(), place: z.string() })) }),
+  z.object({ state: z.literal('ordered'), number: z.string(), coming: comingSchema }),
+  z.object({ state: z.literal('late'), number: z.string(), coming: comingSchema }),
+  z.object({ state: z.literal('none') }),
+]);
+
 /** A line of a job's readiness list that a part answers, and how it stands. */
 const jobPartsSchema = z.object({
   position: z.string(),
   /** As the list records it: `part:hub-seal`; empty for what was used besides. */
   line: z.string(),
   title: z.string(),
+  stand: standSchema,
   /** Parts that fit the sheet of this wheel end here. */
   fitting: z.array(partLineSchema),
   kept: z.array(z.object({ id: z.uuid(), partId: z.uuid(), number: z.string(), quantity: z.int() })),
@@ -157,9 +172,9 @@ const shortageSchema = z.object({
   orderBy: z.iso.date().nullable(),
   late: z.boolean(),
   /** What is on its way of it; an order that is late does not count as coming. */
-  onOrder: z.array(
-    z.object({ orderNumber: z.int(), quantity: z.int(), expected: z.iso.date(), late: z.boolean() }),
-  ),
+  onOrder: z.array(comingSchema.extend({ quantity: z.int() })),
+  /** Open jobs for which there is not enough, while an order of it is late. */
+  holdsUp: z.array(z.object({ jobId: z.uuid(), unit: z.string(), date: z.iso.date() })),
   /** What is wanted on each day, and for which units. */
   demands: z.array(z.object({ date: z.iso.date(), quantity: z.int(), what: z.string() })),
 });

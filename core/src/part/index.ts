@@ -21,4 +21,5 @@ export {
   type Part,
   type Price,
 } from './part.ts';
+export { bySize, standOfLine, type LineStand, type PartComing, type StockedPart } from './stand.ts';
 export { forecastStock, type PartArrival, type PartDemand, type StockForecast } from './shortage.ts';

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { quantity } from '../quantity/index.ts';
 import {
+  bySize,
   compareByMeasure,
   forecastStock,
   numberDistance,
@@ -9,7 +10,9 @@ import {
   plainNumber,
   readNumber,
   sealAdvice,
+  standOfLine,
   type OldPart,
+  type StockedPart,
 } from './index.ts';
 
 describe('a part number', () => {
@@ -100,6 +103,47 @@ describe('a part by its measures', () => {
     expect(issue({ kind: 'nut', lips })).toBe('lips');
     expect(issue({ number: '-' })).toBe('number');
     expect(issue({ supersededBy: part({}).id })).toBe('supersededBy');
+  });
+});
+
+describe('how the store can answer a line', () => {
+  const stocked = (number: string, width: number | null, more: Partial<StockedPart> = {}): StockedPart => ({
+    ...{ number, dims: width === null ? {} : { width: quantity(width, 'mm') } },
+    ...{ free: 0, places: [], coming: [], ...more },
+  });
+  const here = { free: 1, places: ['A3', 'B1'] };
+  const coming = (expected: string, late = false) => ({
+    coming: [{ orderId: part({}).id, orderNumber: 12, expected, late }],
+  });
+
+  it('with what is here, the fullest place first; by one of several that fit alike', () => {
+    expect(standOfLine([stocked('47-1', 22), stocked('47-2', 22, here)])).toEqual({
+      state: 'here',
+      parts: [{ number: '47-2', place: 'A3' }],
+    });
+    // Kept for others, it is no answer for this one.
+    expect(standOfLine([stocked('47-1', 22, { places: ['A3'] })])).toEqual({ state: 'none' });
+    expect(standOfLine([])).toEqual({ state: 'none' });
+  });
+
+  it('as the worse of an inner and an outer bearing, which are told apart by their sizes', () => {
+    const inner = stocked('61-1', 36.5, here);
+    expect(standOfLine([inner, stocked('61-2', 38.1, here)]).state).toBe('here');
+    expect(standOfLine([inner, stocked('61-2', 38.1, coming('2026-12-05'))])).toMatchObject({
+      ...{ state: 'ordered', number: '61-2', coming: { expected: '2026-12-05' } },
+    });
+    expect(standOfLine([inner, stocked('61-2', 38.1)]).state).toBe('none');
+    // Of one nobody knows the size: it may be either, and answers for neither.
+    expect(bySize([inner, stocked('61-3', null)], (p) => p.dims)).toHaveLength(1);
+    expect(bySize([inner, stocked('61-2', 38.1), stocked('61-3', null)], (p) => p.dims)).toHaveLength(3);
+  });
+
+  it('not by an order that is late while another is in time', () => {
+    const late = stocked('47-1', 22, coming('2026-11-20', true));
+    expect(standOfLine([late]).state).toBe('late');
+    expect(standOfLine([late, stocked('47-2', 22, coming('2026-12-09'))])).toMatchObject({
+      ...{ state: 'ordered', number: '47-2' },
+    });
   });
 });
 

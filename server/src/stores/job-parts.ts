@@ -1,12 +1,15 @@
 import { readinessLines, type Job } from '@lanternwright/core/traveller';
+import { standOfLine, type LineStand, type Part } from '@lanternwright/core/part';
 import type { JobParts, PartLine } from '@lanternwright/contract/stores';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
+import type { Clock } from '../shop/clock.ts';
 import { PART_LINE } from './search.ts';
+import { COMING, type Coming } from './shortages.ts';
 
 /** SQL: parts that fit lines ($2) of sheets ($1); those that another one has replaced only while some lie here. */
 const FITTING = `
-  select w.sheet, w.line, ${PART_LINE}
+  select w.sheet, w.line, p.part -> 'dims' as dims, ${PART_LINE}
   from unnest($1 ::text[], $2 ::text[]) as w(sheet, line)
   join part p on p.part -> 'fits' @> jsonb_build_array(jsonb_build_object('sheetId', w.sheet, 'line', w.line))
   where p.on_hand > 0 or p.part ->> 'supersededBy' is null
@@ -28,6 +31,7 @@ const USED = `
   having sum(case m.what when 'used' then m.quantity else -m.quantity end) > 0
   order by m.position, number`;
 
+type Fitting = PartLine & { sheet: string; line: string; dims: Part['dims'] };
 type At = Pick<JobParts, 'position' | 'line'>;
 const isAt = (a: At) => (b: At) => a.position === b.position && a.line === b.line;
 
@@ -35,7 +39,7 @@ const isAt = (a: At) => (b: At) => a.position === b.position && a.line === b.lin
  * What a job's routes ask of the store, line by line, with what fits each, what is kept for it and what was used; what
  * was used beside the lists stands last.
  */
-export async function jobPartsOf(db: Database, job: Job): Promise<JobParts[]> {
+export async function jobPartsOf(db: Database, job: Job, clock: Clock): Promise<JobParts[]> {
   const asked = job.wheelEnds.flatMap((w) =>
     readinessLines(w)
       .filter((l) => l.group === 'part' || l.group === 'lubricant')
@@ -47,14 +51,37 @@ export async function jobPartsOf(db: Database, job: Job): Promise<JobParts[]> {
       })),
   );
   const pairs = [...new Map(asked.map((a) => [`${a.sheet} ${a.line}`, a])).values()];
-  const [fitting, kept, used] = await Promise.all([
-    prepared<PartLine & { sheet: string; line: string }>(db, 'job-parts-fitting', FITTING, [
+  const [fitting, kept, used, coming] = await Promise.all([
+    prepared<Fitting>(db, 'job-parts-fitting', FITTING, [
       pairs.map((p) => p.sheet),
       pairs.map((p) => p.line),
     ]),
     prepared<JobParts['kept'][number] & At>(db, 'job-parts-kept', KEPT, [job.id]),
     prepared<JobParts['used'][number] & At>(db, 'job-parts-used', USED, [job.id]),
+    prepared<Coming>(db, 'job-parts-coming', COMING, [clock.zone()]),
   ]);
+  const today = clock.today();
+  /** What this job may take: what is free, and what is kept for it. */
+  const standAt = (fits: readonly Fitting[]): LineStand =>
+    standOfLine(
+      fits.map(({ id, number, dims, onHand, reserved, places }) => {
+        const own = kept.reduce((n, k) => n + (k.partId === id ? k.quantity : 0), 0);
+        return {
+          ...{
+            number,
+            dims,
+            free: Math.min(onHand, onHand - reserved + own),
+            places: places.map((p) => p.place),
+          },
+          coming: coming
+            .filter((c) => c.partId === id)
+            .map(({ orderId, orderNumber, expected }) => ({
+              ...{ orderId, orderNumber, expected },
+              late: expected < today,
+            })),
+        };
+      }),
+    );
   const beside = [...kept, ...used].filter((at) => !asked.some(isAt(at)));
   const others = [
     ...new Map(beside.map(({ position, line }) => [`${position} ${line}`, { position, line }])).values(),
@@ -62,10 +89,9 @@ export async function jobPartsOf(db: Database, job: Job): Promise<JobParts[]> {
   return [...asked, ...others.map((at) => ({ ...at, title: 'Another part', sheet: '' }))].map(
     ({ position, line, title, sheet }) => {
       const at = { position, line };
+      const fits = fitting.filter((f) => f.sheet === sheet && f.line === line);
       return {
-        ...at,
-        title,
-        fitting: fitting.filter((f) => f.sheet === sheet && f.line === line),
+        ...{ ...at, title, stand: standAt(fits), fitting: fits },
         kept: kept
           .filter(isAt(at))
           .map(({ id, partId, number, quantity }) => ({ id, partId, number, quantity })),

@@ -1,9 +1,10 @@
 import { QueryTypes } from 'sequelize';
 import { randomUUID } from 'node:crypto';
+import { v5 as uuidFrom } from 'uuid';
 import { may } from '@lanternwright/core/access';
 import type { Part } from '@lanternwright/core/part';
 import type { Movement, Reservation } from '@lanternwright/core/record';
-import { fold } from '@lanternwright/core/traveller';
+import { fold, lackedLines, wheelEndAt } from '@lanternwright/core/traveller';
 import {
   MOVEMENTS_SHOWN,
   type JobParts,
@@ -15,6 +16,7 @@ import { isoTime } from '../database/sql-time.ts';
 import { notFound, refused } from '../http/problem.ts';
 import type { Viewer } from '../http/viewer.ts';
 import type { JobsService } from '../jobs/service.ts';
+import type { Clock } from '../shop/clock.ts';
 import { jobPartsOf } from './job-parts.ts';
 import { partSearch } from './search.ts';
 import { changeStock, type StockAsked } from './stock.ts';
@@ -55,10 +57,11 @@ function withoutPrices(found: StorePart): StorePart {
 /** The store: parts, what lies where, and what happened to them. */
 export function storesService(
   db: Database,
-  jobs: Pick<JobsService, 'detail'>,
+  jobs: Pick<JobsService, 'detail' | 'record'>,
   shortages: () => Promise<Shortage[]>,
   /** The supplier that takes orders and cores online, by its name; null where none does. */
   online: string | null,
+  clock: Clock,
 ) {
   async function part(id: string, { person }: Pick<Viewer, 'person'>): Promise<StorePart> {
     const [row] = await db.sequelize.query<StorePart>(PART, { type: QueryTypes.SELECT, bind: [id] });
@@ -77,6 +80,21 @@ export function storesService(
     if (!job) throw notFound('job');
     if (!job.open) throw refused('This job is closed', 'movement.jobId');
     if (!job.at) throw refused(`${position} is not in this job`, 'movement.position');
+  }
+
+  /** Who takes a part for a line of which the job said that it is not here says with it that it has come. */
+  async function noLongerLacked(
+    { jobId, position, line }: Pick<Movement, 'jobId' | 'position' | 'line'>,
+    recordId: string,
+    viewer: Viewer,
+  ): Promise<void> {
+    if (!jobId || !position || !line) return;
+    const job = fold((await jobs.detail(jobId, viewer)).events);
+    const wheelEnd = wheelEndAt(job, position);
+    if (!wheelEnd || !lackedLines(wheelEnd).some((l) => l.what === line)) return;
+    const command = { kind: 'part-received' as const, position, what: line, as: 'received' as const };
+    // From the movement's own id: sent again, it is recorded once.
+    await jobs.record(jobId, { id: uuidFrom('came', recordId), seenVersion: job.version, command }, viewer);
   }
 
   return {
@@ -98,7 +116,7 @@ export function storesService(
     /** What a job needs of the store, and how that stands. @throws HttpProblem 404 for no such job */
     async ofJob(id: string, viewer: Viewer): Promise<JobParts[]> {
       const { events } = await jobs.detail(id, viewer);
-      const lines = await jobPartsOf(db, fold(events));
+      const lines = await jobPartsOf(db, fold(events), clock);
       if (may(viewer.person.role, 'see-prices')) return lines;
       return lines.map((line) => ({ ...line, used: line.used.map((u) => ({ ...u, price: null })) }));
     },
@@ -140,6 +158,7 @@ export function storesService(
         { kind: 'move', movement: answered ? { ...movement, online: true } : movement },
         asked,
       );
+      if (movement.what === 'used') await noLongerLacked(movement, asked.id, viewer);
       return part(id, viewer);
     },
   };

@@ -2,8 +2,10 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addDays } from '@lanternwright/core/interval';
 import { partSchema } from '@lanternwright/core/part';
+import { quantity } from '@lanternwright/core/quantity';
 import { intervalFigureSchema } from '@lanternwright/core/procedure';
 import type { JobParts, Shortage } from '@lanternwright/contract/stores';
+import { lackedLines, linesToAnswer, wheelEndAt } from '@lanternwright/core/traveller';
 import { keptWhereSlow } from './shortages.ts';
 import { addUnit, axlesOf, fetchJob, mirrored, openJobOn, openShop, type Shop } from '../testing/shop.ts';
 
@@ -11,6 +13,8 @@ let shop: Shop;
 let today: string;
 const part = (number: string, more: object) =>
   partSchema.parse({ id: randomUUID(), kind: 'seal', title: 'Hub seal', number, leadDays: 5, ...more });
+
+const wide = (mm: number) => ({ width: quantity(mm, 'mm') });
 
 async function list(wanted: ReturnType<typeof part>, here: number) {
   const call = shop.supervisor.call;
@@ -59,7 +63,7 @@ describe('a shortage', () => {
     };
     await shop.technician.call.post('/api/plan/bookings').send(booking).expect(200);
     const fits = [{ sheetId, line: 'part:hub-seal' }];
-    await list(part('80-1', { fits }), 1);
+    await list(part('80-1', { fits, dims: wide(22) }), 1);
     // Two wheel ends want one each on day nine, one lies here: one is missing; five days to come are day four.
     expect(await short('80-1')).toMatchObject({
       ...{
@@ -72,9 +76,8 @@ describe('a shortage', () => {
       demands: [{ date: addDays(today, 9), quantity: 2, what: 'Tern 660' }],
     });
     // Another of the same size would do: the one of which more are free is taken.
-    const sized = { dims: {} };
-    await list(part('80-2', { fits, ...sized, title: 'Another' }), 0);
-    expect((await short('80-2'))!.missing).toBe(2);
+    await list(part('80-2', { fits, dims: wide(22), title: 'Another' }), 0);
+    expect(await short('80-2')).toBeUndefined();
   });
 
   it('is gone once somebody has the parts at hand, and back when fewer lie here', async () => {
@@ -140,7 +143,7 @@ describe('a shortage', () => {
       .send({ ...unit, meter })
       .expect(200);
     const due = (added.body as { id: string }).id;
-    await list(part('82-1', { fits: [{ sheetId, line: 'part:hub-seal' }], title: 'Due', kind: 'seal' }), 0);
+    await list(part('82-1', { fits: [{ sheetId, line: 'part:hub-seal' }], title: 'Due', dims: wide(30) }), 0);
     const before = (await short('82-1'))?.demands[0]?.quantity ?? 0;
     const told = { position: '2L', date: '2012-03-01', works: ['seal'] };
     await shop.supervisor.call.post(`/api/fleet/units/${due}/services`).send(told).expect(200);
@@ -148,6 +151,74 @@ describe('a shortage', () => {
     expect(after.demands[0]!.date).toBe(today);
     expect(after.demands[0]!.quantity).toBe(before + 1);
     expect(after.demands[0]!.what).toContain('Tern 662');
+  });
+});
+
+describe('a job that waits for a part', () => {
+  it('is held up by a late order, says so line by line, and waits no more once one is taken for it', async () => {
+    const call = shop.supervisor.call;
+    const waiting = await openJobOn(shop, await addUnit(shop, 'Tern 663'), ['2L']);
+    const line = 'part:flange-gasket';
+    const gasket = part('83-1', { kind: 'gasket', fits: [{ sheetId, line }], supplier: 'Quayside' });
+    await list(gasket, 0);
+    const reservation = { id: randomUUID(), jobId: waiting, position: '2L', line, quantity: 1 };
+    await call.post(`/api/stores/parts/${gasket.id}/reservations`).send({ reservation }).expect(200);
+    const standOf = async () => (await partsOf(waiting)).find((l) => l.line === line)!.stand;
+    expect(await standOf()).toEqual({ state: 'none' });
+    const lines = [{ partId: gasket.id, quantity: 2 }];
+    const draft = { id: randomUUID(), seenVersion: 0, supplier: 'Quayside', lines };
+    await call.put('/api/stores/orders').send(draft).expect(200);
+    const order = `/api/stores/orders/${draft.id}`;
+    await call
+      .post(`${order}/sent`)
+      .send({ seenVersion: 1, expected: addDays(today, 2) })
+      .expect(200);
+    expect(await standOf()).toMatchObject({ state: 'ordered', coming: { expected: addDays(today, 2) } });
+    await call
+      .post(`${order}/promised`)
+      .send({ seenVersion: 2, expected: addDays(today, -1) })
+      .expect(200);
+    expect(await standOf()).toMatchObject({ state: 'late', number: '83-1', coming: { orderId: draft.id } });
+    expect((await short('83-1'))!.holdsUp).toEqual([{ jobId: waiting, unit: 'Tern 663', date: today }]);
+    await call
+      .post(`${order}/delivered`)
+      .send({ seenVersion: 3, place: 'C3', lines: [{ partId: gasket.id, quantity: 1 }] })
+      .expect(200);
+    expect(await standOf()).toEqual({ state: 'here', parts: [{ number: '83-1', place: 'C3' }] });
+    expect(await short('83-1')).toBeUndefined();
+  });
+
+  it('says with the part that is taken for a line that it has come, once', async () => {
+    const waiting = await openJobOn(shop, await addUnit(shop, 'Tern 664'), ['2L']);
+    const { t, flush } = mirrored(shop, waiting, ['2L']);
+    const line = 'part:hub-seal';
+    t.workTo('2L', 'readiness');
+    const refused = t.recordStep('2L', {
+      kind: 'ready',
+      lines: linesToAnswer(t.at('2L')).map(({ what }) =>
+        what === line ? { what, state: 'ordered', by: addDays(today, 3) } : { what, state: 'have' },
+      ),
+      note: 'The hub can come off meanwhile',
+    });
+    expect(refused).toBeNull();
+    await flush();
+    const lacked = async () => {
+      const job = await fetchJob(shop.technician.call, waiting);
+      return lackedLines(wheelEndAt(job, '2L')!).map((l) => l.what);
+    };
+    expect(await lacked()).toEqual([line]);
+    const seal = part('84-1', {});
+    await list(seal, 2);
+    const body = {
+      recordId: randomUUID(),
+      movement: { what: 'used', quantity: 1, place: 'A3', jobId: waiting, position: '2L', line },
+    };
+    const use = () => shop.technician.call.post(`/api/stores/parts/${seal.id}/uses`).send(body).expect(200);
+    await use();
+    expect(await lacked()).toEqual([]);
+    const { version } = await fetchJob(shop.technician.call, waiting);
+    await use();
+    expect((await fetchJob(shop.technician.call, waiting)).version).toBe(version);
   });
 });
 

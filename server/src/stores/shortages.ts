@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize';
 import type { PlacedAxle } from '@lanternwright/core/axle-plan';
-import { forecastStock, type Part, type PartDemand } from '@lanternwright/core/part';
+import { bySize, forecastStock, type Part, type PartComing, type PartDemand } from '@lanternwright/core/part';
 import { addDays } from '@lanternwright/core/interval';
 import { jobAggregate, replay } from '@lanternwright/core/record';
 import type { Work } from '@lanternwright/core/stack';
@@ -15,8 +15,6 @@ import { PART_LINE } from './search.ts';
 const AHEAD_DAYS = 56;
 /** Open jobs that are looked into; a shop has far fewer. */
 const MOST_JOBS = 400;
-/** Parts whose sizes differ by no more than this, mm, do the same work. */
-const SAME_MM = 0.5;
 
 interface DueWork {
   works: Work[];
@@ -67,9 +65,13 @@ const FITS = `
 const KEPT = `
   select r.part_id as "partId", r.job_id as "jobId", r.position, r.line, r.quantity from reservation r`;
 
+export interface Coming extends Omit<PartComing, 'late'> {
+  partId: string;
+  quantity: number;
+}
 /** SQL: what is on its way, part by part, with the day it is promised for; where nobody promised, from its lead time. $1 is the shop's zone. */
-const COMING = `
-  select (l ->> 'partId') ::uuid as "partId", o.number as "orderNumber",
+export const COMING = `
+  select (l ->> 'partId') ::uuid as "partId", o.id as "orderId", o.number as "orderNumber",
     (l ->> 'quantity') ::int - (l ->> 'delivered') ::int as quantity,
     to_char(coalesce(o.expected, (o.sent_at at time zone $1) ::date + coalesce((p.part ->> 'leadDays') ::int, 0)), 'YYYY-MM-DD')
       as expected
@@ -78,23 +80,14 @@ const COMING = `
   order by 4, o.number`;
 
 type Fitting = PartLine & { part: Part };
-
-/** What does the same work: of a line, parts of one size. */
-function sizeOf({ part: { dims, number } }: Fitting): string {
-  const sizes = Object.entries(dims).map(([what, q]) => `${what} ${Math.round((q.si * 1000) / SAME_MM)}`);
-  return sizes.length > 0 ? sizes.sort().join() : number;
-}
+/** What an open job wants, or what is due. */
+type Demand = PartDemand & { jobId?: string };
 
 /** The parts of one line that are taken: of each size the one of which most are free. */
-function chosen(fitting: readonly Fitting[]): Fitting[] {
-  const bySize = new Map<string, Fitting>();
-  const free = (p: Fitting) => p.onHand - p.reserved;
-  for (const part of fitting) {
-    const known = bySize.get(sizeOf(part));
-    if (!known || free(part) > free(known)) bySize.set(sizeOf(part), part);
-  }
-  return [...bySize.values()];
-}
+const chosen = (fitting: readonly Fitting[]): Fitting[] =>
+  bySize(fitting, (p) => p.part.dims).map((parts) =>
+    parts.reduce((a, b) => (b.onHand - b.reserved > a.onHand - a.reserved ? b : a)),
+  );
 
 /** What is due in a fleet of thousands takes so long to look through, and changes by the day. */
 const LONG_MS = 300;
@@ -146,10 +139,7 @@ async function shortagesOf(
     KEPT,
     [],
   );
-  const coming = await ask<{ partId: string; orderNumber: number; quantity: number; expected: string }>(
-    COMING,
-    [clock.zone()],
-  );
+  const coming = await ask<Coming>(COMING, [clock.zone()]);
   const entries = await entriesOfAll(
     db,
     'job',
@@ -159,8 +149,8 @@ async function shortagesOf(
   for (const part of parts)
     for (const { sheetId, line } of part.part.fits)
       ofLine.set(`${sheetId} ${line}`, [...(ofLine.get(`${sheetId} ${line}`) ?? []), part]);
-  const demands = new Map<string, PartDemand[]>(parts.map((p) => [p.id, []]));
-  const want = (sheetId: string, line: string, demand: PartDemand) => {
+  const demands = new Map<string, Demand[]>(parts.map((p) => [p.id, []]));
+  const want = (sheetId: string, line: string, demand: Demand) => {
     for (const { id } of chosen(ofLine.get(`${sheetId} ${line}`) ?? [])) demands.get(id)?.push(demand);
   };
 
@@ -180,21 +170,20 @@ async function shortagesOf(
   for (const { id, unit, day } of open) {
     const date = day ?? today;
     const own = kept.filter((k) => k.jobId === id);
-    for (const { partId, quantity } of own) demands.get(partId)?.push({ date, quantity, what: unit });
+    for (const { partId, quantity } of own)
+      demands.get(partId)?.push({ date, quantity, what: unit, jobId: id });
     for (const w of replay(jobAggregate, entries.get(id) ?? [])?.wheelEnds ?? [])
       for (const { what: line } of partsWanted(w))
         if (!own.some((k) => k.position === w.position && k.line === line))
-          want(w.sheet.sheetId, line, { date, quantity: 1, what: unit });
+          want(w.sheet.sheetId, line, { date, quantity: 1, what: unit, jobId: id });
   }
   return parts
     .map(({ part, ...line }): Shortage => {
       const wanted = demands.get(line.id) ?? [];
       const onOrder = coming
         .filter((c) => c.partId === line.id)
-        .map(({ orderNumber, quantity, expected }) => ({
-          orderNumber,
-          quantity,
-          expected,
+        .map(({ orderId, orderNumber, quantity, expected }) => ({
+          ...{ orderId, orderNumber, quantity, expected },
           late: expected < today,
         }));
       const forecast = forecastStock({
@@ -202,10 +191,24 @@ async function shortagesOf(
         // What is late has no day that could be counted on.
         arrivals: onOrder.filter((o) => !o.late).map((o) => ({ date: o.expected, quantity: o.quantity })),
       });
-      return { part: line, leadDays: part.leadDays, ...forecast, onOrder, demands: byDay(wanted, today) };
+      const waiting = onOrder.some((o) => o.late) ? heldUp(wanted, forecast.shortOn, today) : [];
+      return {
+        ...{ part: line, leadDays: part.leadDays, ...forecast, onOrder },
+        ...{ demands: byDay(wanted, today), holdsUp: waiting },
+      };
     })
     .filter((s) => s.shortOn !== null)
     .sort((a, b) => (a.orderBy ?? a.shortOn!).localeCompare(b.orderBy ?? b.shortOn!));
+}
+
+/** Open jobs that want it on the day from which it is short, or later. */
+function heldUp(demands: readonly Demand[], shortOn: string | null, today: string): Shortage['holdsUp'] {
+  const jobs = new Map<string, Shortage['holdsUp'][number]>();
+  for (const { jobId, what, date } of demands) {
+    const day = date < today ? today : date;
+    if (jobId && shortOn !== null && day >= shortOn) jobs.set(jobId, { jobId, unit: what, date: day });
+  }
+  return [...jobs.values()].sort((a, b) => a.date.localeCompare(b.date));
 }
 
 /** Demands by day, one line a day. */

@@ -26,6 +26,7 @@ const seal: PartLine = {
 };
 const needed = (more: Partial<JobParts> = {}): JobParts => ({
   ...{ position: '2L', line: 'part:hub-seal', title: 'Hub seal', fitting: [seal], kept: [], used: [] },
+  stand: { state: 'here', parts: [{ number: '47-2210', place: 'A3' }] },
   ...more,
 });
 const used = [{ partId: id, number: '47-2210', title: seal.title, quantity: 1, price: null }];

@@ -5,7 +5,7 @@ import type { JobParts, PartLine } from '@lanternwright/contract/stores';
 import { isClosed } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
 import { useMay } from '../people/people-api.ts';
-import { stockWords } from '../stores/part-words.ts';
+import { standWords, stockWords } from '../stores/part-words.ts';
 import {
   useEndReservationMutation,
   useJobPartsQuery,
@@ -46,7 +46,7 @@ function useLine({ position, line }: JobParts, jobId: string) {
 const backTo = (part: PartLine | undefined) => part?.places[0]?.place ?? 'Returns';
 
 function Line({ needed, jobId, mayUse }: { needed: JobParts; jobId: string; mayUse: boolean }) {
-  const { title, fitting, kept, used } = needed;
+  const { title, stand, fitting, kept, used } = needed;
   const act = useLine(needed, jobId);
   const of = (id: string) => fitting.find((f) => f.id === id);
   const keptOf = (part: PartLine) =>
@@ -54,6 +54,11 @@ function Line({ needed, jobId, mayUse }: { needed: JobParts; jobId: string; mayU
   return (
     <li className="border-b border-rule py-3">
       <h4 className="text-16 font-semibold">{title}</h4>
+      {(stand.state === 'ordered' || stand.state === 'late') && (
+        <p className={`text-14 ${stand.state === 'late' ? 'font-semibold text-rust' : ''}`}>
+          {standWords(stand)}
+        </p>
+      )}
       {used.map((u) => (
         <div key={u.partId} className="flex flex-wrap items-center justify-between gap-2">
           <span className="text-14">

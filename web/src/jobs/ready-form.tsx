@@ -1,7 +1,11 @@
 import { useState } from 'react';
+import { useParams } from 'react-router';
+import type { JobParts } from '@lanternwright/contract/stores';
 import { readyStates, type ReadyLine, type ReadyState } from '@lanternwright/core/procedure';
 import { linesToAnswer } from '@lanternwright/core/traveller';
 import { formatDate } from '../shell/words.ts';
+import { standWords } from '../stores/part-words.ts';
+import { useJobPartsQuery } from '../stores/stores-api.ts';
 import { useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -32,9 +36,24 @@ function AbleTools({ need }: { need: NonNullable<ReadyLine['need']> }) {
   );
 }
 
+function StoreSays({ stand }: { stand: JobParts['stand'] | undefined }) {
+  if (!stand) return null;
+  const bad = stand.state === 'late' || stand.state === 'none';
+  return <span className={`block text-13 ${bad ? 'text-rust' : 'text-muted'}`}>{standWords(stand)}</span>;
+}
+
+/** What the store says of the parts of a wheel end; nothing where it cannot be asked. */
+function useStore({ position }: FormProps<'ready'>['wheelEnd']) {
+  const { id = '' } = useParams();
+  const { data } = useJobPartsQuery(id, { skip: id === '' });
+  return (what: string): JobParts['stand'] | undefined =>
+    data?.find((l) => l.position === position && l.line === what)?.stand;
+}
+
 /** What must be at hand before anything comes apart, line by line. */
 export function ReadyForm({ wheelEnd, record }: FormProps<'ready'>) {
   const lines = linesToAnswer(wheelEnd).map((l) => ({ ...l, title: l.title ?? l.what }));
+  const standOf = useStore(wheelEnd);
   const [held, setHeld] = useDraft<Partial<Record<string, ReadyState>>>('held', {});
   const [dates, setDates] = useDraft<Partial<Record<string, string>>>('dates', {});
   const [note, setNote] = useDraft('note', '');
@@ -56,11 +75,25 @@ export function ReadyForm({ wheelEnd, record }: FormProps<'ready'>) {
     });
   };
   const allHere = () => setHeld(Object.fromEntries(lines.map((l) => [l.what, held[l.what] ?? 'have'])));
+  const fromStore = open.flatMap(({ what }): { what: string; state: ReadyState; by?: string }[] => {
+    const stand = standOf(what);
+    if (stand?.state === 'here') return [{ what, state: 'have' }];
+    return stand?.state === 'ordered' ? [{ what, state: 'ordered', by: stand.coming.expected }] : [];
+  });
+  const takeStore = () => {
+    setHeld({ ...held, ...Object.fromEntries(fromStore.map((l) => [l.what, l.state])) });
+    setDates({ ...dates, ...Object.fromEntries(fromStore.flatMap((l) => (l.by ? [[l.what, l.by]] : []))) });
+  };
   return (
     <Form button={lacking.length > 0 ? 'Start all the same' : 'Ready'} onRecord={save}>
       <Button className="min-h-14 self-start" autoFocus onClick={allHere}>
         {open.length === lines.length ? 'Everything is at hand' : 'The rest is at hand'}
       </Button>
+      {fromStore.length > 0 && (
+        <Button className="min-h-14 self-start" onClick={takeStore}>
+          As the store says: {fromStore.length === 1 ? '1 line' : `${fromStore.length} lines`}
+        </Button>
+      )}
       {(Object.keys(groups) as ReadyLine['group'][])
         .filter((group) => lines.some((l) => l.group === group))
         .map((group) => (
@@ -78,6 +111,7 @@ export function ReadyForm({ wheelEnd, record }: FormProps<'ready'>) {
                       {title}
                       {detail && <span className="figure block text-13 text-muted">{detail}</span>}
                       {need && <AbleTools need={need} />}
+                      <StoreSays stand={standOf(what)} />
                     </span>
                     <span role="radiogroup" aria-label={title} className="flex flex-wrap gap-1">
                       {states.map(([state, label]) => (

@@ -18,7 +18,7 @@ const needed = (
   used: Partial<JobParts['used'][number]>[],
   line = 'part:hub-seal',
 ): JobParts => ({
-  ...{ position, line, title: 'Hub seal', fitting: [], kept: [] },
+  ...{ position, line, title: 'Hub seal', stand: { state: 'none' }, fitting: [], kept: [] },
   used: used.map((u) => ({
     ...{ partId: 'p', number: '47-2210', title: 'Hub seal of the drive axle', quantity: 1 },
     ...{ price: { currency: 'GBP', minor: 4185 }, ...u },

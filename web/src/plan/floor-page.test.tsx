@@ -61,16 +61,20 @@ const seal = {
 const short: Shortage[] = [
   {
     ...{ part: seal, leadDays: 6, shortOn: '2026-12-05', first: 'Tern 1', missing: 2, orderBy: '2026-11-29' },
-    ...{ late: false, onOrder: [], demands: [] },
+    ...{ late: false, onOrder: [], demands: [], holdsUp: [] },
   },
 ];
 
-async function open(answer: Answer = () => ({ body: {} }), jobs: readonly object[] = floor.jobs) {
+async function open(
+  answer: Answer = () => ({ body: {} }),
+  jobs: readonly object[] = floor.jobs,
+  shortages = short,
+) {
   const asked = serveWith((one) => {
     if (one.path === '/api/plan/floor') return { body: { ...floor, jobs } };
     if (one.path.startsWith('/api/plan/due')) return { body: { total: 0, overdue: 0, rows: [] } };
     if (one.path.startsWith('/api/jobs/follow-ups')) return { body: { total: 0, overdue: 0, rows: [] } };
-    if (one.path === '/api/stores/shortages') return { body: short };
+    if (one.path === '/api/stores/shortages') return { body: shortages };
     return one.path === '/api/tools' ? { body: [] } : answer(one);
   });
   const session = sessionOf({ id: owner.id, name: 'I. Okonedo', login: 'okonedo', role: 'supervisor' });
@@ -87,6 +91,16 @@ describe('the floor', () => {
     const part = await screen.findByRole('region', { name: 'Parts short' });
     expect(within(part).getByText('47-2210, 2 short from 5 Dec 2026')).toBeTruthy();
     expect(within(part).getByText(/Hub seal; order by 29 Nov 2026/)).toBeTruthy();
+  });
+
+  it('moves a job that a late order holds up to Decide, and leads to its parts', async () => {
+    const order = { orderId: owner.id, orderNumber: 12, quantity: 2, expected: '2026-11-24', late: true };
+    const heldUp = { jobId: floor.jobs[0]!.id, unit: 'Tern 1', date: '2026-12-05' };
+    await open(undefined, undefined, [{ ...short[0]!, onOrder: [order], holdsUp: [heldUp] }]);
+    const decide = screen.getByRole('region', { name: 'Decide' });
+    const line = await within(decide).findByRole('link', { name: /Late part, Tern 1/ });
+    expect(line.textContent).toMatch(/47-2210 of order 12 was promised for 24 Nov 2026/);
+    expect(line.getAttribute('href')).toBe(`/jobs/${heldUp.jobId}?parts=`);
   });
 
   it('says what a lane waits for: a part with its day, or a sealant', async () => {

@@ -17,6 +17,9 @@ import type { ReaderUnits } from '@lanternwright/core/quantity';
 
 const LookAfter = lazy(() => import('../jobs/look-after.tsx').then((m) => ({ default: m.LookAfter })));
 
+/** What is planned moves through the day; what is short of it is looked at now and then. */
+const LOOK_MS = 5 * 60_000;
+
 /** A list of the Floor under its heading. */
 function FloorPart({ title, more, children }: { title: string; more?: ReactNode; children: ReactNode }) {
   return (
@@ -65,7 +68,12 @@ export function Decide({ jobs, doubted }: { jobs: readonly JobSummary[]; doubted
   const asked = findingsAsked(jobs);
   const releases = releasesWaiting(jobs);
   const estimates = jobs.filter((j) => j.estimate === 'asks');
-  const none = asked.length + releases.length + estimates.length + doubted.length === 0;
+  const { data: short = [] } = useShortagesQuery(undefined, { pollingInterval: LOOK_MS });
+  const heldUp = short.flatMap(({ part, onOrder, holdsUp }) => {
+    const order = onOrder.find((o) => o.late);
+    return order ? holdsUp.map((job) => ({ part, order, job })) : [];
+  });
+  const none = asked.length + releases.length + estimates.length + doubted.length + heldUp.length === 0;
   return (
     <FloorPart title="Decide">
       {none && <Nothing>Nothing waits for a decision.</Nothing>}
@@ -92,6 +100,16 @@ export function Decide({ jobs, doubted }: { jobs: readonly JobSummary[]; doubted
       {estimates.map((job) => (
         <FloorLine key={`e${job.id}`} to={`/jobs/${job.id}`} act="Look" head={`Estimate, ${job.unit.name}`}>
           {job.unit.owner.name} has not answered
+        </FloorLine>
+      ))}
+      {heldUp.map(({ part, order, job }) => (
+        <FloorLine
+          key={`${part.id}${job.jobId}`}
+          to={`/jobs/${job.jobId}?parts=`}
+          act="Look"
+          head={`Late part, ${job.unit}`}
+        >
+          {part.number} of order {order.orderNumber} was promised for {formatDate(order.expected)}
         </FloorLine>
       ))}
       {doubted.map((d) => (
@@ -266,8 +284,6 @@ export function ComingIn({
 }
 
 const SHORT_SHOWN = 4;
-/** What is planned moves through the day; what is short of it is looked at now and then. */
-const LOOK_MS = 5 * 60_000;
 
 /** Parts that will be short: those first that have to be ordered first. */
 export function PartsShort() {

@@ -234,8 +234,9 @@ describe('what to order', () => {
         orderBy: '2026-11-29',
         late: true,
       },
-      onOrder: [{ orderNumber: 7, quantity: 4, expected: '2026-11-25', late: true }],
+      onOrder: [{ orderId: id, orderNumber: 7, quantity: 4, expected: '2026-11-25', late: true }],
       demands: [{ date: '2026-12-05', quantity: 4, what: 'Tern 1, Tern 2' }],
+      holdsUp: [],
     };
     await open('/stores?by=shortage', () => ({ body: [short] }));
     const row = await screen.findByRole('listitem');

@@ -1,5 +1,6 @@
-import { measures, partKinds, type Measured, type Part } from '@lanternwright/core/part';
+import { measures, partKinds, type LineStand, type Measured, type Part } from '@lanternwright/core/part';
 import { convert, formatTypedFor, type ReaderUnits } from '@lanternwright/core/quantity';
+import { formatDate } from '../shell/words.ts';
 
 /** The measures of a part in the reader's units: "82.5 × 127 × 20 mm" by their names. */
 export function dimsWords({ kind, dims }: Pick<Part, 'kind' | 'dims'>, reader: ReaderUnits): string {
@@ -34,3 +35,15 @@ export function stockWords({ onHand, reserved }: { onHand: number; reserved: num
 /** The measures of a part as it is drawn, mm. */
 export const dimsInMm = (dims: Part['dims']): Partial<Record<Measured, number>> =>
   Object.fromEntries(Object.entries(dims).map(([what, size]) => [what, size.si * 1000]));
+
+/** How the store can answer a line of a readiness list, in words. */
+export function standWords(stand: LineStand): string {
+  if (stand.state === 'none') return 'None in the store that fits, and none on order';
+  if (stand.state === 'here')
+    return `In the store: ${stand.parts.map((p) => `${p.number} at ${p.place}`).join(', ')}`;
+  const { number, coming } = stand;
+  const promised = `promised for ${formatDate(coming.expected)}`;
+  return stand.state === 'late'
+    ? `${number} is on order ${coming.orderNumber}, which is late: ${promised}`
+    : `${number} is on order ${coming.orderNumber}, ${promised}`;
+}
