@@ -79,6 +79,10 @@ export const jobDetailSchema = z.object({
       overrideReason: z.string().nullable(),
     }),
   ),
+  /** What each wheel end was packed or filled with last, in another job; absent from copies that an earlier program made. */
+  lubricantBefore: z
+    .array(z.object({ position: positionSchema, name: z.string(), at: z.iso.datetime() }))
+    .optional(),
   events: z.array(storedEventSchema),
 });
 export type JobDetail = z.output<typeof jobDetailSchema>;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { lipFacingIds, measuredIds, partKindIds, partSchema, priceSchema } from '@lanternwright/core/part';
+import { thickenerIds } from '@lanternwright/core/lubricant';
 import { positionSchema } from '@lanternwright/core/axle-plan';
 import { movementSchema, reservationSchema } from '@lanternwright/core/record';
 import { defineRoute, idParams, okSchema, pageNumber } from '../route/index.ts';
@@ -7,6 +8,8 @@ import { defineRoute, idParams, okSchema, pageNumber } from '../route/index.ts';
 export { ordersRoutes, ORDERS_A_PAGE, type Order, type Proposed } from './orders.ts';
 
 export const PARTS_A_PAGE = 40;
+/** What was paid for a part, so many times back. */
+export const PAID_SHOWN = 12;
 /** Movements that stand on a part's own page. */
 export const MOVEMENTS_SHOWN = 60;
 
@@ -21,6 +24,8 @@ const partLineSchema = z.object({
   reserved: z.int(),
   places: z.array(z.object({ place: z.string(), quantity: z.int() })),
   reorderLevel: z.int().nullable(),
+  /** Of a grease, where somebody has told it. */
+  thickener: z.enum(thickenerIds).nullish(),
   supersededBy: z.object({ id: z.uuid(), number: z.string() }).nullable(),
 });
 export type PartLine = z.output<typeof partLineSchema>;
@@ -107,8 +112,29 @@ const storePartSchema = z.object({
   /** The newest first. */
   movements: z.array(movementRowSchema),
   supersededBy: z.object({ id: z.uuid(), number: z.string() }).nullable(),
+  /** What was paid for one, the newest first. */
+  paid: z.array(z.object({ at: z.iso.datetime(), price: priceSchema, orderNumber: z.int().nullable() })),
 });
 export type StorePart = z.output<typeof storePartSchema>;
+
+/** What the wheel ends of a unit cost: their share of its bills without taxes, and by distance. */
+const unitCostsSchema = z.object({
+  currency: z.string(),
+  /** From when on, and over which distance, the unit is known. */
+  since: z.iso.date().nullable(),
+  km: z.number().nullable(),
+  wheelEnds: z.array(
+    z.object({
+      position: positionSchema,
+      jobs: z.int(),
+      minor: z.int(),
+      minorPer10000Km: z.int().nullable(),
+    }),
+  ),
+  /** Bills in another currency, which are left out. */
+  otherCurrency: z.int(),
+});
+export type UnitCosts = z.output<typeof unitCostsSchema>;
 
 /** Sent twice it happens once: the browser names the record. */
 const moving = <T extends z.ZodType>(movement: T) => z.object({ recordId: z.uuid(), movement });
@@ -271,6 +297,14 @@ export const storesRoutes = {
       'Parts that will be short: what is planned, due and open against what lies here, eight weeks ahead',
     access: 'see-stores',
     answer: z.array(shortageSchema),
+  }),
+  unitCosts: defineRoute({
+    method: 'get',
+    path: '/api/stores/units/:id/costs',
+    summary: 'What the wheel ends of a unit cost so far, and by distance',
+    access: 'see-prices',
+    params: idParams,
+    answer: unitCostsSchema,
   }),
   labels: defineRoute({
     method: 'get',

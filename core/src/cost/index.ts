@@ -11,4 +11,5 @@ export {
   type Tax,
   type Taxed,
 } from './bill.ts';
+export { runningCosts, type BilledJob, type RunningCost } from './running-cost.ts';
 export { formatMoney, toMinor, typedMoney } from './money.ts';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { thickenerIds } from '../lubricant/index.ts';
 import { dimensionSchema } from '../quantity/index.ts';
 import { lipFacingIds, measuredIds, partKindIds, partKinds } from './kinds.ts';
 import { LONGEST_NUMBER, plainNumber } from './number.ts';
@@ -42,6 +43,9 @@ export const partSchema = z
       .object({ count: z.int().min(1).max(4), facing: z.enum(lipFacingIds) })
       .nullable()
       .default(null),
+    /** Of a grease: what thickens it, and the category on its label, as GC-LB. */
+    thickener: z.enum(thickenerIds).optional(),
+    category: z.string().trim().min(1).max(40).optional(),
     fits: z.array(fitSchema).max(60).default([]),
     price: priceSchema.nullable().default(null),
     /** What the supplier takes for the old one until it comes back. */
@@ -61,6 +65,10 @@ export const partSchema = z
   .refine(({ kind, lips }) => lips === null || kind === 'seal', {
     message: 'only a seal has lips',
     path: ['lips'],
+  })
+  .refine(({ kind, thickener }) => thickener === undefined || kind === 'lubricant', {
+    message: 'only a grease has one',
+    path: ['thickener'],
   })
   .refine(({ id, supersededBy }) => supersededBy !== id, {
     message: 'cannot take its own place',

@@ -21,6 +21,7 @@ interface Listed extends Partial<Omit<Part, 'dims' | 'price' | 'fits' | 'id'>> {
 
 const lips = (count: number) => ({ count, facing: 'inward' as const });
 const drive = ['a-drive-tang', 'a-drive-dowel', 'b-drive'];
+const grease = ['d-towed', 'd-farm-front', 'e-keyed-washer', 'e-torque', 'f-unitised', 'j-shaft-seal'];
 const steer = ['d-steer-12', 'd-steer-18', 'a-steer-double'];
 const seal = {
   kind: 'seal',
@@ -209,6 +210,20 @@ const listed: readonly Listed[] = [
     ...{ kind: 'seal', number: 'JS 80-13', title: 'Shaft seal behind its snap ring', mm: [80, 100, 13] },
     ...{ line: 'part:shaft-seal', sheets: ['j-shaft-seal'], price: 63, place: 'A6', here: 0, lips: lips(1) },
     ...{ supplier: 'Quayside Bearings', leadDays: 21 },
+  },
+  {
+    ...{
+      kind: 'lubricant',
+      number: 'LG 2-400',
+      title: 'Lithium complex NLGI 2, GC-LB',
+      mm: [null, null, null],
+    },
+    ...{ thickener: 'lithium-complex', category: 'GC-LB', line: 'lubricant', sheets: grease },
+    ...{ price: 7.4, place: 'F1', here: 18, reorderLevel: 6, supplier: 'Hollow Lane Fasteners', leadDays: 3 },
+  },
+  {
+    ...{ kind: 'lubricant', number: 'PU 2-400', title: 'Polyurea NLGI 2, for electric motors' },
+    ...{ thickener: 'polyurea', mm: [null, null, null], price: 9.9, place: 'F2', here: 4 },
   },
   {
     ...{ kind: 'hub-unit', number: 'HU 3205', title: 'Hub unit, reman', mm: [64, 110, null], price: 310 },

@@ -61,6 +61,7 @@ function pathOf({ path }: Route, whose: Owned): string {
   return path.replace(/:(\w+)/g, (_, name: string) => {
     if (name === 'reservationId') return randomUUID();
     if (name === 'id' && path === '/api/stores/jobs/:id') return whose.job;
+    if (name === 'id' && path === '/api/stores/units/:id/costs') return whose.unit;
     if (name === 'sheetId') return 'a-drive-tang';
     if (name === 'name') return 'nut-travel';
     if (name === 'paper') return 'record';

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { JobDetail } from '@lanternwright/contract/jobs';
 import { quantity } from '@lanternwright/core/quantity';
 import { addUnit, fetchJob, mirrored, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
 
@@ -34,6 +35,25 @@ describe('the intake put right', () => {
     expect(unit.meterKm).toBe(611_250);
     const job = await fetchJob(shop.technician.call, jobId);
     expect(job).toMatchObject({ complaint: 'Seal weep, left', meter: { distance: { value: 611_250 } } });
+  });
+});
+
+describe('what a hub was filled with', () => {
+  it('is told the next job of that wheel end', async () => {
+    const unitId = await addUnit(shop);
+    const jobId = await openJobOn(shop, unitId, ['2L', '2R']);
+    const { t, flush } = mirrored(shop, jobId, ['2L', '2R']);
+    t.workTo('2L');
+    await flush();
+    const release = { kind: 'wheel-end-released', position: '2L' } as const;
+    await send(shop.supervisor.call, jobId, t.job.version, release).expect(200);
+    const next = await openJobOn(shop, unitId, ['2L']);
+    const before = async (of: string) =>
+      ((await shop.technician.call.get(`/api/jobs/${of}`).expect(200)).body as JobDetail).lubricantBefore;
+    const { name } = t.at('2L').sheet.lubricant;
+    expect(await before(next)).toMatchObject([{ position: '2L', name }]);
+    // What a job fills itself is no matter of before, and 2R was never filled.
+    expect(await before(jobId)).toEqual([]);
   });
 });
 

@@ -64,6 +64,20 @@ function ownWords(command: Command, { name, role }: Person): Command {
 }
 
 /** The newest release of each of these wheel ends from other jobs, but for those struck out since. */
+/** SQL: what each wheel end was packed or filled with last, in another job of its unit, and not struck out since. */
+const lastLubricants = `
+  select distinct on (e.body ->> 'position') e.body ->> 'position' as position, e.body #>> '{data,lubricant}' as name,
+    ${isoTime('e.at')} as at
+  from job j join entry e on e.stream = 'job' and e.stream_id = j.id ::text
+  join lateral jsonb_array_elements(j.wheel_ends) w on w ->> 'position' = e.body ->> 'position'
+  where j.unit_id = $1 and j.id <> $2 and e.body ->> 'kind' = 'step-recorded'
+    and e.body #>> '{data,kind}' in ('pack', 'fill') and (w ->> 'axleId') ::uuid = any($3 ::uuid[])
+    and not exists (
+      select 1 from entry c
+      where c.stream = 'job' and c.stream_id = j.id ::text and c.body ->> 'corrects' = e.id ::text
+    )
+  order by e.body ->> 'position', e.at desc`;
+
 const lastReleases = `
   select distinct on (e.body ->> 'position') e.at, e.by, e.body
   from job j join entry e on e.stream = 'job' and e.stream_id = j.id ::text
@@ -135,6 +149,12 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
       },
       before: readings.filter((r) => r.jobId !== id),
       releasedBefore: await releasedBefore(unit.id, id, [...own]),
+      lubricantBefore: await prepared<NonNullable<JobDetail['lubricantBefore']>[number]>(
+        db,
+        'last-lubricants',
+        lastLubricants,
+        [unit.id, id, [...own]],
+      ),
       events: await eventsOf(db, id),
     };
   }

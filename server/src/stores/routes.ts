@@ -53,6 +53,9 @@ export function storesRouter({ stores, orders, supplier, settings, pool }: Servi
     return { ok: true as const };
   });
   serve(router, storesRoutes.shortages, () => stores.shortages());
+  serve(router, storesRoutes.unitCosts, ({ params }) =>
+    stores.costsOf(params.id, settings.current().currency),
+  );
   serve(router, storesRoutes.labels, async ({ params, query: { copies }, viewer, res }) => {
     const { part, places } = await stores.part(params.id, viewer);
     const { name: shop, paper: size } = settings.current();

@@ -21,7 +21,7 @@ import { patternsOf } from '../fleet/find-words.ts';
 /** SQL: what lists show of a part p. */
 export const PART_LINE = `
   p.id, p.kind, p.title, p.part ->> 'number' as number, p.on_hand as "onHand", p.reserved,
-  (p.part ->> 'reorderLevel') ::int as "reorderLevel",
+  (p.part ->> 'reorderLevel') ::int as "reorderLevel", p.part ->> 'thickener' as thickener,
   (select coalesce(json_agg(json_build_object('place', s.of, 'quantity', s.quantity) order by s.of), '[]')
     from stock s where s.part_id = p.id and s.what = 'place') as places,
   (select json_build_object('id', n.id, 'number', n.part ->> 'number') from part n

@@ -7,6 +7,7 @@ import type { Movement, Reservation } from '@lanternwright/core/record';
 import { fold, lackedLines, wheelEndAt } from '@lanternwright/core/traveller';
 import {
   MOVEMENTS_SHOWN,
+  PAID_SHOWN,
   type JobParts,
   type Shortage,
   type StorePart,
@@ -19,6 +20,7 @@ import type { JobsService } from '../jobs/service.ts';
 import type { Clock } from '../shop/clock.ts';
 import { jobPartsOf } from './job-parts.ts';
 import { partSearch } from './search.ts';
+import { unitCosts } from './unit-costs.ts';
 import { changeStock, type StockAsked } from './stock.ts';
 
 const counts = (what: string, name: string) => `
@@ -42,8 +44,19 @@ const PART = `
       from (select m.*, j.number from stock_movement m left join job j on j.id = m.job_id
         where m.part_id = p.id order by m.version desc limit ${MOVEMENTS_SHOWN}) m) as movements,
     (select json_build_object('id', n.id, 'number', n.part ->> 'number') from part n
-      where n.id = (p.part ->> 'supersededBy') ::uuid) as "supersededBy"
+      where n.id = (p.part ->> 'supersededBy') ::uuid) as "supersededBy",
+    (select coalesce(json_agg(json_build_object('at', ${isoTime('m.at')}, 'orderNumber', o.number,
+        'price', json_build_object('currency', m.currency, 'minor', m.minor)) order by m.version desc), '[]')
+      from (select * from stock_movement where part_id = p.id and what = 'received' and minor is not null
+        order by version desc limit ${PAID_SHOWN}) m left join purchase o on o.id = m.order_id) as paid
   from part p where p.id = $1`;
+
+/** SQL: a part, what takes its place, what takes the place of that. */
+const SUCCESSORS = `
+  with recursive after as (
+    select id, part from part where id = $1
+    union select n.id, n.part from part n join after a on n.id = (a.part ->> 'supersededBy') ::uuid
+  ) select id from after`;
 
 /** Prices are for those who buy and those who bill. */
 function withoutPrices(found: StorePart): StorePart {
@@ -51,6 +64,7 @@ function withoutPrices(found: StorePart): StorePart {
     ...found,
     part: { ...found.part, price: null, core: null },
     movements: found.movements.map((m) => ({ ...m, price: null })),
+    paid: [],
   };
 }
 
@@ -82,6 +96,18 @@ export function storesService(
     if (!job.at) throw refused(`${position} is not in this job`, 'movement.position');
   }
 
+  /** @throws HttpProblem 422 where what takes a part's place is not there, or comes back to it */
+  async function mustEnd({ id, supersededBy }: Part): Promise<void> {
+    if (supersededBy === null) return;
+    const after = await db.sequelize.query<{ id: string }>(SUCCESSORS, {
+      type: QueryTypes.SELECT,
+      bind: [supersededBy],
+    });
+    if (after.length === 0) throw refused('There is no such part', 'part.supersededBy');
+    if (after.some((p) => p.id === id))
+      throw refused('That part is itself replaced by this one', 'part.supersededBy');
+  }
+
   /** Who takes a part for a line of which the job said that it is not here says with it that it has come. */
   async function noLongerLacked(
     { jobId, position, line }: Pick<Movement, 'jobId' | 'position' | 'line'>,
@@ -107,11 +133,13 @@ export function storesService(
       asked: Omit<StockAsked, 'id'> & { expected: number },
       viewer: Viewer,
     ): Promise<StorePart> {
+      await mustEnd(wanted);
       await changeStock(db, wanted.id, { kind: 'list', part: wanted }, { ...asked, id: randomUUID() });
       return part(wanted.id, viewer);
     },
 
     shortages,
+    costsOf: (unitId: string, currency: string) => unitCosts(db, unitId, currency),
 
     /** What a job needs of the store, and how that stands. @throws HttpProblem 404 for no such job */
     async ofJob(id: string, viewer: Viewer): Promise<JobParts[]> {

@@ -5,11 +5,11 @@ import { partSchema, type Part } from '@lanternwright/core/part';
 import { stockMoves, type Movement, type StockMove } from '@lanternwright/core/record';
 import { quantity } from '@lanternwright/core/quantity';
 import type { Found } from '@lanternwright/contract/fleet';
-import type { MeasuredPart, PartsPage, StorePart } from '@lanternwright/contract/stores';
+import type { MeasuredPart, PartsPage, StorePart, UnitCosts } from '@lanternwright/contract/stores';
 import { seededRandom } from '../demo/random.ts';
 import { compareProjections, rebuildProjections } from '../record/rebuild.ts';
 import { verifyChain } from '../record/verify-chain.ts';
-import { addUnit, openJobOn, openShop, type Caller, type Shop } from '../testing/shop.ts';
+import { addUnit, openJobOn, openShop, send, type Caller, type Shop } from '../testing/shop.ts';
 import { changeStock } from './stock.ts';
 
 let shop: Shop;
@@ -85,6 +85,60 @@ describe('the store', () => {
     expect((await look(part)).part.price).toEqual({ currency: 'USD', minor: 4185 });
     const seen = await look(part, shop.technician.call);
     expect([seen.part.price, seen.movements[0]!.price]).toEqual([null, null]);
+  });
+
+  it('what was paid is told to whom it concerns, the newest first; a batch stands with what came', async () => {
+    const part = await list(seal('50-1010', { kind: 'lubricant', dims: {}, thickener: 'lithium-complex' }));
+    for (const [minor, batch] of [
+      [980, 'L 4710'],
+      [1105, 'L 4711'],
+    ] as const)
+      await moving(keeper.call, part, {
+        ...{ what: 'received', quantity: 6, batch, price: { currency: 'USD', minor } },
+      }).expect(200);
+    await moving(keeper.call, part, { what: 'received', quantity: 1 }).expect(200);
+    const found = await look(part);
+    expect(found.paid.map((p) => p.price.minor)).toEqual([1105, 980]);
+    expect(found.movements.map((m) => m.batch)).toEqual([null, 'L 4711', 'L 4710']);
+    expect((await look(part, shop.technician.call)).paid).toEqual([]);
+    const notGrease = seal('50-1011', { kind: 'other' });
+    await keeper.call
+      .put('/api/stores/parts')
+      .send({ seenVersion: 0, part: { ...notGrease, thickener: 'lithium' } })
+      .expect(422);
+  });
+
+  it('a part is replaced by one that is there, and never by what it replaces itself', async () => {
+    const [old, next] = [await list(seal('50-1012')), await list(seal('50-1013'))];
+    const replace = (part: Part, supersededBy: string, seenVersion = 1) =>
+      keeper.call.put('/api/stores/parts').send({ seenVersion, part: { ...part, supersededBy } });
+    expect((await replace(old, randomUUID()).expect(422)).body.issues).toMatchObject([
+      { path: 'part.supersededBy' },
+    ]);
+    await replace(old, next.id).expect(200);
+    await replace(next, old.id).expect(422);
+    expect((await look(old)).supersededBy).toEqual({ id: next.id, number: '50-1013' });
+  });
+
+  it('what a wheel end costs follows from the bills of its jobs, over the distance that is known', async () => {
+    const unitId = await addUnit(shop, 'Tern 651');
+    const billed = await openJobOn(shop, unitId, ['2L', '2R']);
+    const lines = [{ group: 'labour', what: 'Hubs', per: 'wheel', quantity: 2, unitMinor: 21_500 }] as const;
+    const bill = { currency: 'USD', lines: [...lines], suppliesPercent: 0, taxes: [] };
+    const costs = async () =>
+      (await keeper.call.get(`/api/stores/units/${unitId}/costs`).expect(200)).body as UnitCosts;
+    await send(shop.supervisor.call, billed, 1, { kind: 'bill-written', as: 'estimate', bill }).expect(200);
+    expect((await costs()).wheelEnds).toEqual([]);
+    await send(shop.supervisor.call, billed, 2, { kind: 'bill-written', as: 'actual', bill }).expect(200);
+    expect(await costs()).toMatchObject({
+      ...{ currency: 'USD', otherCurrency: 0 },
+      wheelEnds: [
+        { position: '2L', jobs: 1, minor: 21_500 },
+        { position: '2R', jobs: 1, minor: 21_500 },
+      ],
+    });
+    await shop.technician.call.get(`/api/stores/units/${unitId}/costs`).expect(403);
+    await keeper.call.get(`/api/stores/units/${randomUUID()}/costs`).expect(404);
   });
 
   it('what is sent twice happens once; what was changed meanwhile is told', async () => {

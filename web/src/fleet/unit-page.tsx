@@ -16,6 +16,7 @@ import { DutyPanel } from './duty-panel.tsx';
 import { DuePanel } from './due-panel.tsx';
 import { MetersPanel } from './meters-panel.tsx';
 import { useUnitQuery } from './fleet-api.ts';
+import { UnitCosts } from './unit-costs.tsx';
 import { UnitHistory } from './unit-history.tsx';
 import { UnitJobs } from './unit-jobs.tsx';
 import { useReader } from '../shell/use-reader.ts';
@@ -201,6 +202,7 @@ function Unit({ unit }: { unit: UnitDetail }) {
           <DutyPanel unit={unit} />
           <FollowUps followUps={unit.followUps} />
           <MetersPanel unitId={unit.id} km={unit.meterKm} hours={unit.hours} />
+          {able('see-prices') && <UnitCosts unitId={unit.id} />}
           <SheetPanel sheet={axle.sheet} />
           <TakenOut unit={unit} />
         </aside>

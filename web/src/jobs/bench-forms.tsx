@@ -4,6 +4,7 @@ import { formatFor, parseQuantity, unitDefinition } from '@lanternwright/core/qu
 import { comparableOf, partTitle } from '@lanternwright/core/route';
 import { partsToCompare } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
+import { GreaseChange } from './grease-change.tsx';
 import { TextField } from '../ui/field.tsx';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
@@ -134,7 +135,7 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
     amount.trim() === '' ? null : parseQuantity(amount, amountUnits, fill?.unit === 'mL' ? 'mL' : 'g');
   const other = name.trim().toLowerCase() !== lubricant.name.toLowerCase();
   const against = other
-    ? `The sheet asks for ${lubricant.name}. Never mix thickeners: why another, and is the old all out`
+    ? `The sheet asks for ${lubricant.name}: why another, and is the old all out`
     : !oil && by !== '' && schools.packing !== 'either' && by !== schools.packing
       ? 'Not as the sheet packs it: why'
       : null;
@@ -202,6 +203,7 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
           />
         )}
       </div>
+      {other && !oil && <GreaseChange before={lubricant} after={{ name }} />}
       {against && (
         <TextField
           label={against}

@@ -16,6 +16,7 @@ import { DraftScope, forgetDrafts, useDraft } from './use-draft.ts';
 import { ownWork, SecondPerson } from './second-person.tsx';
 import { StepForm } from './step-forms.tsx';
 import { AddPhoto } from './photos.tsx';
+import { GreaseBefore } from './grease-change.tsx';
 import { useFresh } from './use-fresh.ts';
 import type { OpenJob } from './use-job.ts';
 import { MeasurePanel } from './measure-panel.tsx';
@@ -118,6 +119,7 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
         <h2 className="text-26">{step.title}</h2>
         <p className="max-w-[68ch] text-16 bay:max-md:text-14">{step.text}</p>
       </div>
+      {(step.kind === 'pack' || step.kind === 'fill') && <GreaseBefore {...{ open, wheelEnd }} />}
       <DraftScope value={scope}>
         {step.kind === 'measure' ? (
           <MeasurePanel {...{ open, wheelEnd, step, record }} />

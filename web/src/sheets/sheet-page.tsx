@@ -14,6 +14,7 @@ import { useMay } from '../people/people-api.ts';
 import { formatDate } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
+import { GreaseChange } from '../jobs/grease-change.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { BehindSection } from './behind-section.tsx';
 import { SheetStack } from './sheet-stack.tsx';
@@ -115,6 +116,9 @@ function Revise({ newest }: { newest: Sheet }) {
           onHold={(stack) => setSheet({ ...sheet, stack: stack === null ? null : [...stack] })}
         />
       </div>
+      {newest.lubricant.kind === 'grease' && sheet.lubricant.kind === 'grease' && (
+        <GreaseChange before={newest.lubricant} after={sheet.lubricant} />
+      )}
       {recalled.length > 0 && (
         <div className="flex flex-wrap items-center gap-3">
           <span className="text-14">Recalled or not marked, to be confirmed against the maker’s sheet:</span>

@@ -11,7 +11,7 @@ import { useMovePartMutation } from './stores-api.ts';
 
 /** What a storekeeper tells of a part, each with the fields it takes. */
 export const keeperMoves = {
-  received: { title: 'Receive', button: 'Put them on the shelf', fields: ['price'] },
+  received: { title: 'Receive', button: 'Put them on the shelf', fields: ['price', 'batch'] },
   counted: { title: 'Count', button: 'Record the count', fields: ['reason'] },
   moved: { title: 'Move', button: 'Move them', fields: ['to'] },
   lent: { title: 'Lend', button: 'Lend them', fields: ['who'] },
@@ -20,7 +20,7 @@ export const keeperMoves = {
   'core-returned': { title: 'Return old ones', button: 'Record that they went back', fields: [] },
 } as const satisfies Record<
   string,
-  { title: string; button: string; fields: readonly ('price' | 'reason' | 'to' | 'who')[] }
+  { title: string; button: string; fields: readonly ('price' | 'batch' | 'reason' | 'to' | 'who')[] }
 >;
 export type KeeperMove = keyof typeof keeperMoves;
 
@@ -28,7 +28,7 @@ const schemaFor = (what: KeeperMove, currency: string) =>
   z
     .object({
       ...{ quantity: z.string(), place: z.string(), to: z.string() },
-      ...{ who: z.string(), reason: z.string(), price: z.string() },
+      ...{ who: z.string(), reason: z.string(), price: z.string(), batch: z.string() },
     })
     .transform(({ quantity, price, ...words }, context) => {
       const wrong = (path: string, message: string) => {
@@ -65,7 +65,7 @@ export function MovementForm({
   const start = {
     ...{ quantity: '', place: found.places.length === 1 ? found.places[0]!.place : '' },
     ...{ to: '', who: found.lent.length === 1 && what === 'lent-back' ? found.lent[0]!.who : '' },
-    ...{ reason: '', price: '' },
+    ...{ reason: '', price: '', batch: '' },
   };
   const { field, handleSubmit } = useRequestForm(schemaFor(what, currency), start, error);
   const has = (name: string) => (fields as readonly string[]).includes(name);
@@ -101,6 +101,7 @@ export function MovementForm({
         {has('price') && (
           <TextField label={`Paid for one, optional, ${currency}`} className="figure" {...field('price')} />
         )}
+        {has('batch') && <TextField label="Batch on it, optional" maxLength={40} {...field('batch')} />}
         {has('reason') && (
           <TextField
             label={what === 'counted' ? 'Why it is otherwise, where it is' : 'Why'}

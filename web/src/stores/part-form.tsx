@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { z } from 'zod';
 import type { StorePart } from '@lanternwright/contract/stores';
 import { toMinor, typedMoney } from '@lanternwright/core/cost';
+import { thickenerIds, thickeners } from '@lanternwright/core/lubricant';
 import {
   lipFacingIds,
   lipFacings,
@@ -28,7 +29,7 @@ import { useReader } from '../shell/use-reader.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
-import { useSavePartMutation } from './stores-api.ts';
+import { useLazyPartsQuery, useSavePartMutation } from './stores-api.ts';
 
 const fitSchema = z.object({
   sheetId: z.string().min(1, 'Choose the sheet'),
@@ -43,7 +44,13 @@ const counted = (most: number) =>
     return z.NEVER;
   });
 
-const schemaFor = (id: string, currency: string, before: Part | null, assumed: 'mm' | 'in') => {
+const schemaFor = (
+  id: string,
+  currency: string,
+  /** The one part of a number in the store. */
+  find: (number: string) => Promise<string | null>,
+  assumed: 'mm' | 'in',
+) => {
   const size = optionalQuantity(['mm', 'in'], assumed);
   const price = z.string().transform((text, context): Price | null => {
     if (text.trim() === '') return null;
@@ -60,16 +67,27 @@ const schemaFor = (id: string, currency: string, before: Part | null, assumed: '
       crossings: z.array(z.object({ number: z.string() })),
       fits: z.array(fitSchema),
       ...{ bore: size, outside: size, width: size, lips: z.string(), facing: z.string() },
+      ...{ thickener: z.string(), category: z.string() },
+      supersededBy: z.string().transform(async (number, context) => {
+        const successor = number.trim() === '' ? null : await find(number.trim());
+        if (successor === null && number.trim() !== '')
+          context.addIssue({ code: 'custom', message: 'No part of the store has this number' });
+        return successor;
+      }),
       ...{ price, core: price, supplier: z.string(), leadDays: counted(400), reorderLevel: counted(10_000) },
     })
     .transform((typed, context): Part => {
-      const { kind, number, title, crossings, fits, lips, facing, bore, outside, width, ...rest } = typed;
+      const { kind, number, title, crossings, fits, lips, facing, bore, outside, width, ...more } = typed;
+      const { thickener, category, ...rest } = more;
+      const grease = kind === 'lubricant';
       const dims = Object.fromEntries(Object.entries({ bore, outside, width }).filter(([, q]) => q !== null));
       const read = partSchema.safeParse({
         ...{ id, kind: kind || undefined, number, title, dims, ...rest },
         crossings: crossings.map((c) => c.number).filter((c) => c.trim() !== ''),
         lips: kind === 'seal' && lips !== '' ? { count: Number(lips), facing: facing || undefined } : null,
-        ...{ fits, supersededBy: before?.supersededBy ?? null },
+        ...(grease && thickener ? { thickener } : {}),
+        ...(grease && category.trim() ? { category } : {}),
+        fits,
       });
       if (read.success) return read.data;
       for (const { path, message } of read.error.issues)
@@ -104,14 +122,23 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
     fits: part?.fits ?? [],
     ...{ bore: size('bore'), outside: size('outside'), width: size('width') },
     ...{ lips: part?.lips ? String(part.lips.count) : '', facing: part?.lips?.facing ?? '' },
+    ...{ thickener: part?.thickener ?? '', category: part?.category ?? '' },
+    supersededBy: found?.supersededBy?.number ?? '',
     ...{ price: money(part?.price), core: money(part?.core), supplier: part?.supplier ?? '' },
     ...{ leadDays: part?.leadDays?.toString() ?? '', reorderLevel: part?.reorderLevel?.toString() ?? '' },
   };
   // The same part, however often it is sent.
   const [id] = useState(() => part?.id ?? uuid());
-  const form = useRequestForm(schemaFor(id, currency, part, reader.thickness), start, error, {
+  const [look] = useLazyPartsQuery();
+  const find = async (number: string) => {
+    const { data } = await look({ text: number });
+    const same = (data?.parts ?? []).filter((p) => p.found.how === 'same' || p.found.how === 'crossing');
+    return same.length === 1 ? same[0]!.id : null;
+  };
+  const form = useRequestForm(schemaFor(id, currency, find, reader.thickness), start, error, {
     'part.number': 'number',
     'part.title': 'title',
+    'part.supersededBy': 'supersededBy',
   });
   const { control, errorOf, field, handleSubmit, register, watch } = form;
   const crossings = useFieldArray({ control, name: 'crossings' });
@@ -157,6 +184,19 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
             {...field(what)}
           />
         ))}
+        {kind === 'lubricant' && (
+          <>
+            <SelectField label="Thickened with, optional" {...field('thickener')}>
+              <option value="">Not told, or an oil</option>
+              {thickenerIds.map((of) => (
+                <option key={of} value={of}>
+                  {thickeners[of]}
+                </option>
+              ))}
+            </SelectField>
+            <TextField label="Category, optional" placeholder="GC-LB" maxLength={40} {...field('category')} />
+          </>
+        )}
         {kind === 'seal' && (
           <>
             <SelectField label="Lips, optional" {...field('lips')}>
@@ -254,6 +294,14 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
           inputMode="numeric"
           {...field('reorderLevel')}
         />
+        {part && (
+          <TextField
+            label="Replaced by the part of this number, optional"
+            className="figure"
+            maxLength={40}
+            {...field('supersededBy')}
+          />
+        )}
       </div>
     </LampForm>
   );

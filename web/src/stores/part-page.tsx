@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { MovementRow, StorePart } from '@lanternwright/contract/stores';
 import { formatMoney } from '@lanternwright/core/cost';
+import { thickeners } from '@lanternwright/core/lubricant';
 import { lipFacings, partKinds } from '@lanternwright/core/part';
 import { stockMoves } from '@lanternwright/core/record';
 import { partLines } from '@lanternwright/core/route';
@@ -9,7 +10,7 @@ import { PageProblem } from '../form-problem.tsx';
 import { useMay } from '../people/people-api.ts';
 import { useNewestSheets } from '../sheets/sheets-api.ts';
 import { useReader } from '../shell/use-reader.ts';
-import { formatTime } from '../shell/words.ts';
+import { formatDate, formatTime } from '../shell/words.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { keeperMoves, MovementForm, type KeeperMove } from './movement-form.tsx';
@@ -79,6 +80,8 @@ function Facts({ found: { part, cores } }: { found: StorePart }) {
   const rows: [string, string | null][] = [
     ['Other numbers', part.crossings.join(', ') || null],
     ['Fits', fits.join('; ') || null],
+    ['Thickener', part.thickener ? thickeners[part.thickener] : null],
+    ['Category', part.category ?? null],
     ['Lips', part.lips && `${part.lips.count}, ${lipFacings[part.lips.facing].toLowerCase()}`],
     ['Price of one', money],
     ['Old one back', part.core && formatMoney(part.core.minor, part.core.currency)],
@@ -99,6 +102,43 @@ function Facts({ found: { part, cores } }: { found: StorePart }) {
           ),
       )}
     </dl>
+  );
+}
+
+/** What was paid for one, and how that has changed. */
+function Paid({ paid }: Pick<StorePart, 'paid'>) {
+  if (paid.length === 0) return null;
+  return (
+    <section>
+      <h2 className="pb-1 text-16">Paid for one</h2>
+      <ul className="text-14">
+        {paid.map(({ at, price, orderNumber }, i) => {
+          const before = paid[i + 1]?.price;
+          const more =
+            before && before.currency === price.currency && before.minor > 0
+              ? Math.round((price.minor / before.minor - 1) * 1000) / 10
+              : 0;
+          return (
+            <li key={at} className="flex flex-wrap justify-between gap-x-3 border-b border-rule py-1.5">
+              <span>
+                {formatDate(at)}
+                {orderNumber !== null && <span className="text-muted">, order {orderNumber}</span>}
+              </span>
+              <span className="figure text-13">
+                {formatMoney(price.minor, price.currency)}
+                {more !== 0 && (
+                  <span className={more > 0 ? 'text-rust' : 'text-muted'}>
+                    {' '}
+                    {more > 0 ? '+' : '−'}
+                    {Math.abs(more)} %
+                  </span>
+                )}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
   );
 }
 
@@ -199,6 +239,7 @@ function PartView({ found }: { found: StorePart }) {
             </figure>
           )}
           <Facts found={found} />
+          <Paid paid={found.paid} />
         </aside>
       </div>
     </main>

@@ -19,6 +19,9 @@ const storesApi = api.injectEndpoints({
       movePart: write<StoresRoutes['move']>('post', '/api/stores/parts/:id/movements', {
         invalidatesTags: ['parts'],
       }),
+      unitCosts: read<StoresRoutes['unitCosts']>('/api/stores/units/:id/costs', {
+        providesTags: ['parts', 'unit'],
+      }),
       jobParts: read<StoresRoutes['jobParts']>('/api/stores/jobs/:id', { providesTags: ['parts'] }),
       reservePart: write<StoresRoutes['reserve']>('post', '/api/stores/parts/:id/reservations', {
         invalidatesTags: ['parts'],
@@ -67,6 +70,7 @@ export const {
   useCancelOrderMutation,
   useSupplierQuery,
   useAskSupplierMutation,
+  useUnitCostsQuery,
   useJobPartsQuery,
   useReservePartMutation,
   useEndReservationMutation,

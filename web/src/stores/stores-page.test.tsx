@@ -30,7 +30,7 @@ const found: StorePart = {
     reserved: 0,
     cores: 0,
   },
-  ...{ places: line.places, lent: [], reservations: [], movements: [], supersededBy: null },
+  ...{ places: line.places, lent: [], reservations: [], movements: [], supersededBy: null, paid: [] },
 };
 
 async function open(at: string, role: 'storekeeper' | 'technician', answer: Answer) {
@@ -123,6 +123,69 @@ describe('the store', () => {
 });
 
 describe('a part', () => {
+  it('is replaced by a part that the store knows, and by no other', async () => {
+    const next = { ...line, id: '00000000-0000-4000-8000-000000000048', number: '47-2216' };
+    const { asked, user } = await open(`/stores/${id}`, 'storekeeper', ({ path }) => {
+      if (!path.startsWith('/api/stores/parts?')) return { body: found };
+      const parts = path.includes('47-2216')
+        ? [{ ...next, found: { how: 'same', number: '47-2216', distance: 0 } }]
+        : [{ ...next, found: { how: 'near', number: '47-2216', distance: 1 } }];
+      return { body: { parts, more: false } };
+    });
+    await user.click(await screen.findByRole('button', { name: 'Change' }));
+    const field = screen.getByLabelText(/^Replaced by the part of this number/);
+    await user.type(field, '47-2219');
+    await user.click(screen.getByRole('button', { name: 'Save 47-2210' }));
+    expect(await screen.findByText('No part of the store has this number')).toBeTruthy();
+    expect(asked.some((a) => a.method === 'PUT')).toBe(false);
+    await user.clear(field);
+    await user.type(field, '47-2216');
+    await user.click(screen.getByRole('button', { name: 'Save 47-2210' }));
+    await waitFor(() =>
+      expect(asked.find((a) => a.method === 'PUT')?.body).toMatchObject({ part: { supersededBy: next.id } }),
+    );
+  });
+
+  it('of a grease what thickens it is told, and the batch of what comes', async () => {
+    const grease: StorePart = {
+      ...found,
+      part: partSchema.parse({ id, kind: 'lubricant', title: 'Blue 2', number: 'LG 2', category: 'GC-LB' }),
+    };
+    const { asked, user } = await open(`/stores/${id}`, 'storekeeper', () => ({ body: grease }));
+    expect(await screen.findByText('GC-LB')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Change' }));
+    await user.selectOptions(screen.getByLabelText(/^Thickened with/), 'lithium-complex');
+    await user.click(screen.getByRole('button', { name: 'Save LG 2' }));
+    await waitFor(() =>
+      expect(asked.find((a) => a.method === 'PUT')?.body).toMatchObject({
+        part: { thickener: 'lithium-complex', category: 'GC-LB' },
+      }),
+    );
+    await user.click(screen.getByRole('button', { name: 'Receive' }));
+    await user.type(screen.getByLabelText('How many'), '12');
+    await user.type(screen.getByLabelText(/^Batch on it/), 'L 4711');
+    await user.click(screen.getByRole('button', { name: 'Put them on the shelf' }));
+    await waitFor(() =>
+      expect(asked.find((a) => a.method === 'POST')?.body).toMatchObject({
+        movement: { what: 'received', quantity: 12, batch: 'L 4711' },
+      }),
+    );
+  });
+
+  it('says what was paid for it, and by how much that has changed', async () => {
+    const at = (day: string) => `2026-${day}T08:00:00.000Z`;
+    const paid = [
+      { at: at('11-20'), price: { currency: 'GBP', minor: 4687 }, orderNumber: 12 },
+      { at: at('06-02'), price: { currency: 'GBP', minor: 4185 }, orderNumber: null },
+    ];
+    await open(`/stores/${id}`, 'storekeeper', () => ({ body: { ...found, paid } }));
+    const rows = within((await screen.findByRole('heading', { name: 'Paid for one' })).closest('section')!);
+    const [newest, oldest] = rows.getAllByRole('listitem');
+    expect(newest!.textContent).toMatch(/order 12.*46\.87.*\+12 %/);
+    expect(oldest!.textContent).toMatch(/41\.85/);
+    expect(oldest!.textContent).not.toContain('%');
+  });
+
   it('is counted: the number is asked, a refusal stands at its field and nothing typed is lost', async () => {
     let refuse = true;
     const { asked, user } = await open(`/stores/${id}`, 'storekeeper', ({ method }) => {
