@@ -5,6 +5,7 @@ import { quantity } from '@lanternwright/core/quantity';
 import { newHub, type HubTruth } from '@lanternwright/core/rig';
 import { worksOf } from '@lanternwright/core/stack';
 import type { Actor, JobOpened, Meter, StoredEvent } from '@lanternwright/core/traveller';
+import { demoBill } from './bills.ts';
 import type { Picture } from './pictures.ts';
 import { seededRandom, type Random } from './random.ts';
 import { complaints, fleetLines, type FleetLine } from './scenario.ts';
@@ -195,7 +196,10 @@ function addJob(random: Random, demo: Demo, people: readonly Actor[], unit: Demo
         : undefined,
   });
   const opening = events[0]!.body as JobOpened;
-  demo.jobs.push({ id, unitId: unit.id, title: opening.title, openedAt: start.toISOString(), events });
+  const billed = visit.stopAt || visit.isRecent ? events : [...events, demoBill(events, supervisors[0]!)];
+  demo.jobs.push({
+    ...{ id, unitId: unit.id, title: opening.title, openedAt: start.toISOString(), events: billed },
+  });
 }
 
 interface InTheBay extends Pick<Required<JobPlan>, 'stopAt'> {

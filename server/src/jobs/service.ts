@@ -17,11 +17,9 @@ import {
   fold,
   describeEvent,
   type Actor,
-  type BodyOf,
   type Command,
   type Job,
   type StoredEvent,
-  upcast,
   makersFigures,
   wheelEndAt,
 } from '@lanternwright/core/traveller';
@@ -40,6 +38,7 @@ import { refreshDue } from '../plan/refresh-due.ts';
 import { MovedOn } from '../record/append.ts';
 import { insertRows } from '../record/insert-rows.ts';
 import type { SealsService } from '../record/seals.ts';
+import { jobsBefore } from './before.ts';
 import { verifyReckoning } from './recorded-reckoning.ts';
 import type { PhotosService } from './photos.ts';
 import type { ToolsService } from '../tools/service.ts';
@@ -62,33 +61,6 @@ const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role });
 function ownWords(command: Command, { name, role }: Person): Command {
   return command.kind === 'owner-answered' && role === 'owner-contact' ? { ...command, name } : command;
 }
-
-/** The newest release of each of these wheel ends from other jobs, but for those struck out since. */
-/** SQL: what each wheel end was packed or filled with last, in another job of its unit, and not struck out since. */
-const lastLubricants = `
-  select distinct on (e.body ->> 'position') e.body ->> 'position' as position, e.body #>> '{data,lubricant}' as name,
-    ${isoTime('e.at')} as at
-  from job j join entry e on e.stream = 'job' and e.stream_id = j.id ::text
-  join lateral jsonb_array_elements(j.wheel_ends) w on w ->> 'position' = e.body ->> 'position'
-  where j.unit_id = $1 and j.id <> $2 and e.body ->> 'kind' = 'step-recorded'
-    and e.body #>> '{data,kind}' in ('pack', 'fill') and (w ->> 'axleId') ::uuid = any($3 ::uuid[])
-    and not exists (
-      select 1 from entry c
-      where c.stream = 'job' and c.stream_id = j.id ::text and c.body ->> 'corrects' = e.id ::text
-    )
-  order by e.body ->> 'position', e.at desc`;
-
-const lastReleases = `
-  select distinct on (e.body ->> 'position') e.at, e.by, e.body
-  from job j join entry e on e.stream = 'job' and e.stream_id = j.id ::text
-  join lateral jsonb_array_elements(j.wheel_ends) w on w ->> 'position' = e.body ->> 'position'
-  where j.unit_id = :unitId and j.id <> :jobId and e.body ->> 'kind' = 'wheel-end-released'
-    and w ->> 'axleId' in (:axleIds)
-    and not exists (
-      select 1 from entry c
-      where c.stream = 'job' and c.stream_id = j.id ::text and c.body ->> 'corrects' = e.id ::text
-    )
-  order by e.body ->> 'position', e.at desc`;
 
 /** SQL: jobs as lists name them, newest first. @param places of the owners who are seen (null: all), how many, after how many */
 export const jobLines = (
@@ -148,36 +120,9 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
         axles: axles.map(({ number, role, wheels }) => ({ number, role, wheels })),
       },
       before: readings.filter((r) => r.jobId !== id),
-      releasedBefore: await releasedBefore(unit.id, id, [...own]),
-      lubricantBefore: await prepared<NonNullable<JobDetail['lubricantBefore']>[number]>(
-        db,
-        'last-lubricants',
-        lastLubricants,
-        [unit.id, id, [...own]],
-      ),
+      ...(await jobsBefore(db, unit.id, id, own)),
       events: await eventsOf(db, id),
     };
-  }
-
-  async function releasedBefore(
-    unitId: string,
-    jobId: string,
-    axleIds: readonly string[],
-  ): Promise<JobDetail['releasedBefore']> {
-    const rows = await db.sequelize.query<{ at: Date; by: Actor; body: BodyOf<'wheel-end-released'> }>(
-      lastReleases,
-      { type: QueryTypes.SELECT, replacements: { unitId, jobId, axleIds } },
-    );
-    return rows.map(({ at, by, body: stored }) => {
-      const body = upcast(stored) as BodyOf<'wheel-end-released'>;
-      return {
-        position: body.position,
-        at: at.toISOString(),
-        by: by.name,
-        overridden: body.overridden,
-        overrideReason: body.overrideReason ?? null,
-      };
-    });
   }
 
   /** Not for key: rows that refer to the unit are written meanwhile, under the lock of the chain. */

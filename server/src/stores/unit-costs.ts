@@ -1,20 +1,24 @@
 import { QueryTypes } from 'sequelize';
-import { runningCosts, type BilledJob } from '@lanternwright/core/cost';
-import { jobAggregate, replay } from '@lanternwright/core/record';
+import { billSchema, runningCosts, type BilledJob } from '@lanternwright/core/cost';
 import type { UnitCosts } from '@lanternwright/contract/stores';
 import type { Database } from '../database/connect.ts';
 import { notFound } from '../http/problem.ts';
-import { entriesOfAll } from '../record/append.ts';
 
 /** Jobs that are looked into, the newest first; more than a unit has in ten years. */
 const MOST_JOBS = 120;
 
-/** SQL: jobs of the unit $1 that have a bill. */
+/**
+ * SQL: the newest bill of each job of the unit $1, with the wheel ends it was about. `limit 1` has each job's own entries
+ * looked up, not the whole record.
+ */
 const BILLED = `
-  select j.id from job j where j.unit_id = $1 and exists (
-    select 1 from entry e where e.stream = 'job' and e.stream_id = j.id ::text
-      and e.body ->> 'kind' = 'bill-written' and e.body ->> 'as' = 'actual')
-  order by j.opened_at desc limit ${MOST_JOBS}`;
+  select b.bill, (select json_agg(w ->> 'position') from jsonb_array_elements(j.wheel_ends) w) as positions
+  from (select id, wheel_ends from job where unit_id = $1 order by opened_at desc limit ${MOST_JOBS}) j
+  cross join lateral (
+    select e.body -> 'bill' as bill from entry e where e.stream = 'job' and e.stream_id = j.id ::text
+      and e.body ->> 'kind' = 'bill-written' and e.body ->> 'as' = 'actual'
+    order by e.version desc limit 1
+  ) b`;
 
 /** SQL: from when on the meter of the unit $1 is known, and over which distance. */
 const DISTANCE = `
@@ -27,13 +31,7 @@ export async function unitCosts(db: Database, unitId: string, currency: string):
     db.sequelize.query<T>(sql, { type: QueryTypes.SELECT, bind: [unitId] });
   const [distance] = await ask<Pick<UnitCosts, 'since' | 'km'>>(DISTANCE);
   if (!distance) throw notFound('unit');
-  const ids = (await ask<{ id: string }>(BILLED)).map((j) => j.id);
-  const entries = await entriesOfAll(db, 'job', ids);
-  const jobs = ids.flatMap((id): BilledJob[] => {
-    const job = replay(jobAggregate, entries.get(id)!);
-    const bill = job?.money.actual?.bill;
-    return bill ? [{ bill, positions: job.wheelEnds.map((w) => w.position) }] : [];
-  });
+  const jobs = (await ask<BilledJob>(BILLED)).map((j) => ({ ...j, bill: billSchema.parse(j.bill) }));
   const { wheelEnds, otherCurrency } = runningCosts(jobs, currency, distance.km);
   const inOrder = wheelEnds.sort((a, b) => a.position.localeCompare(b.position, 'en', { numeric: true }));
   return { currency, ...distance, wheelEnds: inOrder as UnitCosts['wheelEnds'], otherCurrency };

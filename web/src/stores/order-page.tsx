@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router';
 import { z } from 'zod';
 import type { Order } from '@lanternwright/contract/stores';
 import { formatMoney } from '@lanternwright/core/cost';
-import { openOf } from '@lanternwright/core/record';
+import { openOf, paidFor } from '@lanternwright/core/record';
 import { PageProblem } from '../form-problem.tsx';
 import { LampForm } from '../lamp-form.tsx';
 import { problemText } from '../api.ts';
@@ -24,6 +24,20 @@ import {
   useSendOrderMutation,
   useSupplierQuery,
 } from './stores-api.ts';
+
+/** What an order comes to, where every price is known and in one currency. */
+function totalWords({ lines }: Order): string | null {
+  const prices = lines.map(paidFor);
+  const [currency, other] = new Set(prices.map((p) => p?.currency));
+  if (currency === undefined || other !== undefined) return null;
+  return formatMoney(
+    lines.reduce((sum, l, i) => sum + l.quantity * prices[i]!.minor, 0),
+    currency,
+  );
+}
+
+const money = ({ minor, currency }: NonNullable<Order['lines'][number]['price']>) =>
+  formatMoney(minor, currency);
 
 function SendForm({ order, onDone }: { order: Order; onDone: () => void }) {
   const [send, { isLoading, error }] = useSendOrderMutation();
@@ -54,12 +68,13 @@ function OnlineForm({ order, onDone }: { order: Order; onDone: () => void }) {
     const { data } = await send({ id, seenVersion, expected: null, reference: '', online: true });
     if (data) onDone();
   };
-  const parts = order.lines.map((l) => `${l.quantity} × ${l.number}`).join(', ');
+  const pieces = order.lines.reduce((n, l) => n + l.quantity, 0);
   return (
     <LampForm {...{ error, isLoading }} button="Send it now" onSave={() => void save()} onCancel={onDone}>
       <p className="text-16">
-        {order.supplier} gets an order of <span className="figure">{parts}</span>. They send what they have
-        and bill it; it cannot be changed here any more.
+        {order.supplier} gets an order of {pieces === 1 ? '1 piece' : `${pieces} pieces`}
+        {totalWords(order) && `, ${totalWords(order)} as listed`}. They send what they have and bill it; it
+        cannot be changed here any more.
       </p>
     </LampForm>
   );
@@ -120,7 +135,7 @@ function DeliveryForm({ order, onDone }: { order: Order; onDone: () => void }) {
           <TextField
             key={line.partId}
             label={`${line.number}: how many came`}
-            hint={`${openOf(line)} still to come`}
+            hint={`${openOf(line)} still to come${line.told ? `, ${line.told.dispatched} dispatched` : ''}`}
             className="figure"
             inputMode="numeric"
             {...field(`lines.${i}.quantity`)}
@@ -132,15 +147,12 @@ function DeliveryForm({ order, onDone }: { order: Order; onDone: () => void }) {
   );
 }
 
-const money = ({ minor, currency }: NonNullable<Order['lines'][number]['price']>) =>
-  formatMoney(minor, currency);
-
 /** What one costs, and what it was listed at where they ask another price. */
 function Price({ line: { price, told } }: { line: Order['lines'][number] }) {
   const asked = told?.price;
   const other = asked && (asked.minor !== price?.minor || asked.currency !== price.currency);
   return (
-    <span className="figure text-13">
+    <span className="figure text-13 sm:text-right">
       {other ? (
         <>
           {money(asked)}{' '}
@@ -159,7 +171,7 @@ function Lines({ order, onEnd }: { order: Order; onEnd: (partId: string) => void
       {order.lines.map((line) => (
         <li
           key={line.partId}
-          className="grid items-center gap-x-4 gap-y-1 border-b border-rule py-2 text-14 sm:grid-cols-[60px_1fr_120px_1fr_auto]"
+          className="grid items-center gap-x-4 gap-y-1 border-b border-rule py-2 text-14 sm:grid-cols-[40px_minmax(0,1fr)_110px_minmax(0,1fr)_auto]"
         >
           <span className="figure font-semibold">{line.quantity}</span>
           <Link to={`/stores/${line.partId}`} className="underline underline-offset-2">
@@ -338,7 +350,8 @@ function OrderView({ order }: { order: Order }) {
         )}
         <Lines order={order} onEnd={(partId) => setDoing({ end: partId })} />
         <p className="text-13 text-muted">
-          Last changed {formatDate(order.changedAt)} by {order.changedBy}.
+          {totalWords(order) && `Together ${totalWords(order)}. `}Last changed {formatDate(order.changedAt)}{' '}
+          by {order.changedBy}.
         </p>
       </div>
     </main>
