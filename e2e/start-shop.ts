@@ -19,6 +19,10 @@ export default async function startShop(): Promise<() => Promise<void>> {
     vehicles.map((vehicle) => ({ vehicle, km: 81_600, hours: 0, kmADay: 420 })),
   );
   const mailbox = await startMailbox({ smtp: 0, page: 0 });
+  const { startSupplier } = await import('../server/dist/supplier/simulator.js');
+  const washer = { number: 'LW 318', price: { currency: 'GBP', minor: 690 }, core: null, days: 4 };
+  const supplier = await startSupplier(0, [washer], new Date().toISOString().slice(0, 10));
+  process.env['SUPPLIER_PAGE'] = `http://127.0.0.1:${supplier.port}`;
   process.env['FEED_URL'] = `http://127.0.0.1:${telematics.port}`;
   process.env['MAILBOX_URL'] = `http://127.0.0.1:${mailbox.pagePort}`;
   process.env['KNOBS_URL'] = `http://127.0.0.1:${simulator.pagePort}`;
@@ -31,6 +35,8 @@ export default async function startShop(): Promise<() => Promise<void>> {
     SESSION_SECRET: 'for tests only, long enough',
     DEMO: 'yes',
     FEED_URL: `http://127.0.0.1:${telematics.port}`,
+    SUPPLIER_URL: `http://127.0.0.1:${supplier.port}`,
+    SUPPLIER_NAME: 'Hollow Lane Fasteners',
     SMTP_URL: `smtp://127.0.0.1:${mailbox.smtpPort}`,
     VALIDATE_ANSWERS: 'yes',
   });
@@ -40,6 +46,7 @@ export default async function startShop(): Promise<() => Promise<void>> {
     await simulator.stop();
     await telematics.stop();
     await mailbox.stop();
+    await supplier.stop();
     await database.stop();
     rmSync(home, { recursive: true, force: true });
   };

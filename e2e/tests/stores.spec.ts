@@ -1,4 +1,5 @@
 import { expect } from '@playwright/test';
+import type { PartsPage } from '@lanternwright/contract/stores';
 import { axe } from '../helpers/axe.ts';
 import { newJob, shopUrl, signedIn, test } from '../helpers/shop.ts';
 
@@ -137,4 +138,70 @@ test('a shortage is seen ahead, ordered, comes in two parts and late; a reader o
   await keeper.keyboard.type('js8013\n');
   await expect(keeper.getByRole('heading', { name: 'JS 80-13' })).toBeVisible();
   await expect(keeper.getByRole('heading', { level: 2, name: '2 here' })).toBeVisible();
+});
+
+test('a part is ordered online, costs more and is late: its job waits for a decision until one is taken for it', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const keeper = await signedIn(browser, 'Q. Farrow');
+  const technician = await signedIn(browser, 'D. Achterberg');
+  const supervisor = await signedIn(browser, 'I. Okonedo');
+  const jobId = await newJob(technician, 'Beacon 122', 'tractor-2', ['2L']);
+  const found = await (await technician.request.get(`${shopUrl()}/api/stores/parts?text=LW+318`)).json();
+  const part = (found as PartsPage).parts[0]!;
+  // The job keeps one more than there are.
+  const reservation = {
+    ...{ id: crypto.randomUUID(), jobId, position: '2L', line: 'part:lock-washer' },
+    quantity: part.onHand + 1,
+  };
+  await technician.request.post(`${shopUrl()}/api/stores/parts/${part.id}/reservations`, {
+    data: { reservation },
+  });
+
+  await keeper.goto(`${shopUrl()}/stores?by=order`);
+  await keeper.getByRole('button', { name: 'Write this order to Hollow Lane Fasteners' }).click();
+  await keeper.getByRole('button', { name: 'Send it to Hollow Lane Fasteners' }).click();
+  await keeper.getByRole('button', { name: 'Send it now' }).click();
+  await expect(keeper.getByText(/On its way, promised for .*their number S-7\d+/)).toBeVisible();
+  const washers = keeper.getByRole('list', { name: 'Parts of this order' }).getByRole('listitem').filter({
+    hasText: 'LW 318',
+  });
+  await expect(washers).toContainText(/6\.90 GBP.*not 6\.20 GBP/);
+  await axe(keeper, 'An order online');
+
+  // The supplier says that it is late, and what of it left the house.
+  await keeper.getByRole('button', { name: 'Another day' }).click();
+  const yesterday = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10);
+  await keeper.getByLabel('Promised for').fill(yesterday);
+  await keeper.getByRole('button', { name: 'Record the day' }).click();
+  await expect(keeper.getByText(/Late: promised for/)).toBeVisible();
+  await supervisor.goto(`${shopUrl()}/floor`);
+  const late = supervisor
+    .getByRole('region', { name: 'Decide' })
+    .getByRole('link', { name: /Late part, Beacon 122/ });
+  await expect(late).toContainText(/LW 318 of order \d+ was promised for/);
+  await late.click();
+  await expect(supervisor.getByRole('region', { name: 'Parts of 2L' })).toContainText('LW 318');
+
+  const supplier = process.env['SUPPLIER_PAGE']!;
+  await keeper.request.post(`${supplier}/days`, { data: { days: 4 } });
+  await keeper.getByRole('link', { name: 'Stores', exact: true }).click();
+  await keeper.getByRole('link', { name: 'Orders', exact: true }).click();
+  await keeper.getByRole('button', { name: 'Ask Hollow Lane Fasteners now' }).click();
+  await expect(keeper.getByText(/It answered last/)).toBeVisible();
+  await keeper.getByRole('link', { name: /^Order \d+, Hollow Lane Fasteners/ }).click();
+  await expect(washers).toContainText(/dispatched/);
+  await keeper.getByRole('button', { name: 'Something came' }).click();
+  await keeper.getByLabel('LW 318: how many came').fill('1');
+  await keeper.getByLabel('Put at').fill('C1');
+  await keeper.getByRole('button', { name: 'Put them on the shelf' }).click();
+  await expect(washers).toContainText('1 came');
+  await supervisor.goto(`${shopUrl()}/floor`);
+  await expect(supervisor.getByRole('heading', { name: 'Decide' })).toBeVisible();
+  await expect(late).toBeHidden();
+  // What was paid stands with the part.
+  await washers.getByRole('link').click();
+  await expect(keeper.getByRole('heading', { name: 'Paid for one' })).toBeVisible();
+  await expect(keeper.getByText(/6\.90 GBP.*\+11\.3 %/)).toBeVisible();
 });

@@ -1,9 +1,6 @@
-import { randomUUID } from 'node:crypto';
-import { QueryTypes } from 'sequelize';
 import { createHash } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { fold, lastVerdict, type Actor } from '@lanternwright/core/traveller';
-import { BEFORE } from '../jobs/before.ts';
 import { openShop } from '../testing/shop.ts';
 import { verifyChain } from '../record/verify-chain.ts';
 import { generateDemo } from './generate.ts';
@@ -92,16 +89,6 @@ it('loads once into the real database, with a whole chain, and never over what i
   const recorded = await shop.db.entry.count({ where: { body: { kind: 'photo-added' } } });
   expect(recorded).toBeGreaterThan(0);
   expect(await shop.db.photo.count()).toBe(recorded);
-  // A job is opened by looking up what its unit's other jobs recorded: not by reading the whole record.
-  await shop.db.sequelize.query('analyze entry');
-  await shop.db.sequelize.query('analyze job');
-  const plan = await shop.db.sequelize.query<{ 'QUERY PLAN': string }>(`explain ${BEFORE}`, {
-    type: QueryTypes.SELECT,
-    bind: [demo.units[0]!.id, randomUUID()],
-  });
-  const steps = plan.map((row) => row['QUERY PLAN']).join('\n');
-  expect(steps).toContain('entry_stream_version');
-  expect(steps).not.toContain('Seq Scan on entry');
   const ids = await shop.fleet.ids(shop.supervisor.viewer);
   const states = (await shop.fleet.some(ids)).flatMap((u) => u.wheelEnds.map((w) => w.state));
   for (const state of ['in-band', 'loose', 'working', 'not-measured'] as const)

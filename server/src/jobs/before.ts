@@ -11,7 +11,7 @@ const MOST_JOBS = 40;
  * SQL: releases, packings and fillings of the unit $1 in other jobs than $2, and what was put right, the oldest first.
  * `offset 0` has each job's own entries looked up: joined freely, the whole record was read under row-level security.
  */
-export const BEFORE = `
+const BEFORE = `
   select e.id, e.at, e.by, e.body, j.ends
   from (
     select id, (select json_object_agg(w ->> 'position', w ->> 'axleId') from jsonb_array_elements(wheel_ends) w) as ends

@@ -1,6 +1,13 @@
 import { QueryTypes } from 'sequelize';
 import type { PlacedAxle } from '@lanternwright/core/axle-plan';
-import { bySize, forecastStock, type Part, type PartComing, type PartDemand } from '@lanternwright/core/part';
+import {
+  bySize,
+  forecastStock,
+  type Part,
+  type PartArrival,
+  type PartComing,
+  type PartDemand,
+} from '@lanternwright/core/part';
 import { addDays } from '@lanternwright/core/interval';
 import { jobAggregate, replay } from '@lanternwright/core/record';
 import type { Work } from '@lanternwright/core/stack';
@@ -186,29 +193,42 @@ async function shortagesOf(
           ...{ orderId, orderNumber, quantity, expected },
           late: expected < today,
         }));
+      // What is late has no day that could be counted on.
+      const inTime = onOrder.filter((o) => !o.late);
+      const arrivals = inTime.map((o) => ({ date: o.expected, quantity: o.quantity }));
       const forecast = forecastStock({
-        ...{ today, onHand: line.onHand, demands: wanted, leadDays: part.leadDays },
-        // What is late has no day that could be counted on.
-        arrivals: onOrder.filter((o) => !o.late).map((o) => ({ date: o.expected, quantity: o.quantity })),
+        ...{ today, onHand: line.onHand, demands: wanted, arrivals, leadDays: part.leadDays },
       });
-      const waiting = onOrder.some((o) => o.late) ? heldUp(wanted, forecast.shortOn, today) : [];
+      const holdsUp = onOrder.some((o) => o.late)
+        ? heldUp(wanted, { onHand: line.onHand, arrivals }, today)
+        : [];
       return {
         ...{ part: line, leadDays: part.leadDays, ...forecast, onOrder },
-        ...{ demands: byDay(wanted, today), holdsUp: waiting },
+        ...{ demands: byDay(wanted, today), holdsUp },
       };
     })
     .filter((s) => s.shortOn !== null)
     .sort((a, b) => (a.orderBy ?? a.shortOn!).localeCompare(b.orderBy ?? b.shortOn!));
 }
 
-/** Open jobs that want it on the day from which it is short, or later. */
-function heldUp(demands: readonly Demand[], shortOn: string | null, today: string): Shortage['holdsUp'] {
+/** Open jobs for which nothing is left once those before them have theirs; on one day a job comes before what is due. */
+function heldUp(
+  demands: readonly Demand[],
+  stock: { onHand: number; arrivals: readonly PartArrival[] },
+  today: string,
+): Shortage['holdsUp'] {
+  const day = (date: string) => (date < today ? today : date);
+  const inOrder = [...demands].sort(
+    (a, b) => day(a.date).localeCompare(day(b.date)) || Number(!a.jobId) - Number(!b.jobId),
+  );
   const jobs = new Map<string, Shortage['holdsUp'][number]>();
-  for (const { jobId, what, date } of demands) {
-    const day = date < today ? today : date;
-    if (jobId && shortOn !== null && day >= shortOn) jobs.set(jobId, { jobId, unit: what, date: day });
+  let wanted = 0;
+  for (const { jobId, what, quantity, date } of inOrder) {
+    wanted += quantity;
+    const come = stock.arrivals.reduce((n, a) => n + (a.date <= day(date) ? a.quantity : 0), stock.onHand);
+    if (jobId && wanted > come) jobs.set(jobId, { jobId, unit: what, date: day(date) });
   }
-  return [...jobs.values()].sort((a, b) => a.date.localeCompare(b.date));
+  return [...jobs.values()];
 }
 
 /** Demands by day, one line a day. */

@@ -124,9 +124,11 @@ function Line({ needed, jobId, mayUse }: { needed: JobParts; jobId: string; mayU
       {fitting.length === 0 && used.length === 0 && kept.length === 0 && (
         <p className="text-13 text-muted">
           No part of the store is told to fit here.{' '}
-          <Link className="underline underline-offset-2" to="/stores?by=measure">
-            Find one by measuring
-          </Link>
+          {needed.line !== 'lubricant' && (
+            <Link className="underline underline-offset-2" to="/stores?by=measure">
+              Find one by measuring
+            </Link>
+          )}
         </p>
       )}
       {act.error && <Note tone="trouble">{problemText(act.error)}</Note>}

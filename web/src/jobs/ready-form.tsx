@@ -86,14 +86,16 @@ export function ReadyForm({ wheelEnd, record }: FormProps<'ready'>) {
   };
   return (
     <Form button={lacking.length > 0 ? 'Start all the same' : 'Ready'} onRecord={save}>
-      <Button className="min-h-14 self-start" autoFocus onClick={allHere}>
-        {open.length === lines.length ? 'Everything is at hand' : 'The rest is at hand'}
-      </Button>
-      {fromStore.length > 0 && (
-        <Button className="min-h-14 self-start" onClick={takeStore}>
-          As the store says: {fromStore.length === 1 ? '1 line' : `${fromStore.length} lines`}
+      <div className="flex flex-wrap gap-3">
+        <Button className="min-h-14" autoFocus onClick={allHere}>
+          {open.length === lines.length ? 'Everything is at hand' : 'The rest is at hand'}
         </Button>
-      )}
+        {fromStore.length > 0 && (
+          <Button className="min-h-14" onClick={takeStore}>
+            As the store says: {fromStore.length === 1 ? '1 line' : `${fromStore.length} lines`}
+          </Button>
+        )}
+      </div>
       {(Object.keys(groups) as ReadyLine['group'][])
         .filter((group) => lines.some((l) => l.group === group))
         .map((group) => (

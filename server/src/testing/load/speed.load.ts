@@ -88,6 +88,10 @@ it('reads', async () => {
   await read('unit page', () => `/api/fleet/units/${unit()}`, [UNIT_PAGE, () => [unit()]]);
   const history = `select e.* from job j join entry e on e.stream = 'job' and e.stream_id = j.id ::text where j.unit_id = $1`;
   await read('unit history', () => `/api/fleet/units/${unit()}/history`, [history, () => [unit()]]);
+  const open = await must<{ id: string }[]>(shop.supervisor, 'GET', '/api/jobs?status=open');
+  const job = () => open[n++ % open.length]!.id;
+  const entries = `select * from entry where stream = 'job' and stream_id = $1 order by version`;
+  await read('a job', () => `/api/jobs/${job()}`, [entries, () => [job()]]);
   await read('fleet', () => '/api/fleet/units', ['select * from wheel_end', () => []]);
   await read('open jobs', () => '/api/jobs?status=open', [OPEN_JOBS, () => [50, 0, null]]);
   await read('closed jobs', () => '/api/jobs?status=closed&page=2', [CLOSED_JOBS, () => [50, 50, null]]);
