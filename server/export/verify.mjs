@@ -52,7 +52,13 @@ function follow({ stream, streamId: id, version, body }) {
         ? { unit_id: body.unitId, title: body.title, ...(body.number ? { number: body.number } : {}) }
         : {},
     );
-  if (stream === 'tool') keep(body.tool ? { tool: body.tool, code: body.tool.code } : {});
+  if (stream === 'tool') {
+    // A recall ends its calibration, a certificate begins one.
+    const until = { 'tool-recalled': null, 'tool-certified': body.certificate?.until }[body.kind];
+    const before = expected.tool.get(id)?.tool;
+    if (body.tool) keep({ tool: body.tool, code: body.tool.code });
+    else keep(until === undefined ? {} : { tool: { ...before, calibratedUntil: until } });
+  }
   if (stream === 'person') keep(body.name ? { name: body.name, role: body.role } : {});
   if (stream === 'unit') {
     const { unit } = body;
@@ -66,6 +72,7 @@ async function verifyChainAndStreams() {
   const hashes = new Map();
   const versions = new Map();
   const photos = [];
+  const certificates = [];
   const batches = new Map();
   let prev = '0'.repeat(64);
   let last = 0;
@@ -82,13 +89,15 @@ async function verifyChainAndStreams() {
     versions.set(stream, version);
     if (entry.stream === 'job' && entry.body.kind === 'photo-added')
       photos.push({ seq: next, id: entry.body.photoId, hash: entry.body.sha256 });
+    if (entry.stream === 'tool' && entry.body.kind === 'tool-certified')
+      certificates.push({ seq: next, ...entry.body.certificate });
     if (entry.stream === 'batch') batches.set(entry.streamId, entry.body);
     follow(entry);
     hashes.set(next, entry.hash);
     prev = entry.hash;
     last = next;
   }
-  return { hashes, streams: versions.size, photos, batches, last };
+  return { hashes, streams: versions.size, photos, certificates, batches, last };
 }
 
 async function verifyBatches(batches) {
@@ -140,6 +149,15 @@ function verifyPhotos(photos) {
   }
 }
 
+function verifyCertificates(certificates) {
+  for (const { seq, id, type, sha256: hash } of certificates) {
+    const path = at('certificates', `${id}.${type === 'image/jpeg' ? 'jpg' : 'pdf'}`);
+    if (!existsSync(path)) wrong('certificates', `the certificate of record ${seq} is missing`);
+    if (sha256(readFileSync(path)) !== hash)
+      wrong('certificates', `the certificate of record ${seq} was swapped`);
+  }
+}
+
 /** Rows of jobs, tools, people and units against the entries they follow from. What is reckoned is not proved here. */
 async function verifyRows() {
   for (const [table, wanted] of Object.entries(expected)) {
@@ -160,10 +178,11 @@ async function verifyRows() {
 }
 
 try {
-  const { hashes, streams, photos, batches, last } = await verifyChainAndStreams();
+  const { hashes, streams, photos, certificates, batches, last } = await verifyChainAndStreams();
   const seals = await verifySeals(hashes, last);
   await verifyBatches(batches);
   verifyPhotos(photos);
+  verifyCertificates(certificates);
   await verifyRows();
   console.log(
     `${last} records in ${streams} streams, ${seals} seals, ${photos.length} photos, ${batches.size} batches: all hold.`,

@@ -282,6 +282,15 @@ export const storesRoutes = {
     body: z.object({ reservation: reservationSchema }),
     answer: okSchema,
   }),
+  reserveAll: defineRoute({
+    method: 'post',
+    path: '/api/stores/jobs/:id/reservations',
+    summary:
+      'Keep for a job what its routes need and nobody has taken or kept for it yet, as far as it lies here',
+    access: 'use-parts',
+    params: idParams,
+    answer: z.array(jobPartsSchema),
+  }),
   endReservation: defineRoute({
     method: 'delete',
     path: '/api/stores/parts/:id/reservations/:reservationId',

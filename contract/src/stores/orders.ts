@@ -12,6 +12,8 @@ const orderLineSchema = z.object({
   quantity: z.int(),
   price: priceSchema.nullable(),
   delivered: z.int(),
+  /** Where most of it lies; of one order alone. */
+  place: z.string().nullable().optional(),
   /** Why the rest does not come any more. */
   ended: z.string().nullable(),
   /** What the supplier's service says of it, once it has: how many left their house, at which price. */
@@ -134,9 +136,9 @@ export const ordersRoutes = {
     params: idParams,
     body: z.object({
       seenVersion,
-      place,
+      /** Where a part goes; left out, to where the rest of it lies. */
       lines: z
-        .array(z.object({ partId: z.uuid(), quantity: many }))
+        .array(z.object({ partId: z.uuid(), quantity: many, place: place.optional() }))
         .min(1, 'say what came')
         .max(200),
     }),

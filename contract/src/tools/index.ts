@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { toolSchema } from '@lanternwright/core/tool';
 import { defineRoute, okSchema } from '../route/index.ts';
 
+export const certificateTypes = ['application/pdf', 'image/jpeg'] as const;
+
 /** A tool on the shop's list, with who put it there or changed it last. */
 export const listedToolSchema = z.object({
   tool: toolSchema,
@@ -15,6 +17,17 @@ export const listedToolSchema = z.object({
   recalls: z.array(
     z.object({ lastGood: z.iso.date(), reason: z.string(), at: z.iso.datetime(), by: z.string() }),
   ),
+  /** Since when nobody finds it; absent from copies that an earlier program made. */
+  missing: z.object({ since: z.iso.datetime(), by: z.string() }).nullish(),
+  /** The newest last; absent from such copies as well. */
+  certificates: z
+    .array(
+      z.object({
+        ...{ id: z.uuid(), name: z.string(), type: z.enum(certificateTypes), until: z.iso.date() },
+        ...{ at: z.iso.datetime(), by: z.string() },
+      }),
+    )
+    .optional(),
 });
 export type ListedTool = z.output<typeof listedToolSchema>;
 
@@ -89,6 +102,47 @@ export const toolsRoutes = {
       reason: z.string().trim().min(1, 'say why').max(200),
     }),
     answer: listedToolSchema,
+  }),
+  missing: defineRoute({
+    method: 'post',
+    path: '/api/tools/:id/missing',
+    summary: 'Record that nobody finds a tool: no step offers it until it is found, taken or put back',
+    access: 'use-parts',
+    params: z.object({ id: z.uuid() }),
+    answer: listedToolSchema,
+  }),
+  found: defineRoute({
+    method: 'post',
+    path: '/api/tools/:id/found',
+    summary: 'Record that a tool was found again',
+    access: 'use-parts',
+    params: z.object({ id: z.uuid() }),
+    answer: listedToolSchema,
+  }),
+  certify: defineRoute({
+    method: 'post',
+    path: '/api/tools/:id/certificates',
+    summary: 'Record a calibration with its certificate, a PDF or a JPEG of up to 1.5 MB',
+    access: 'change-tools',
+    params: z.object({ id: z.uuid() }),
+    body: z.object({
+      seenVersion,
+      /** Sent twice it is one certificate: the browser names it. */
+      certificateId: z.uuid(),
+      name: z.string().trim().min(1, 'the file has no name').max(120),
+      type: z.enum(certificateTypes, 'a PDF or a JPEG'),
+      file: z.base64().min(100, 'the file is empty').max(2_100_000, 'it is over 1.5 MB'),
+      until: z.iso.date(),
+    }),
+    answer: listedToolSchema,
+  }),
+  certificate: defineRoute({
+    method: 'get',
+    path: '/api/tools/:id/certificates/:certificateId',
+    summary: 'A certificate of a tool, as it was brought',
+    access: 'see-tools',
+    params: z.object({ id: z.uuid(), certificateId: z.uuid() }),
+    answer: z.instanceof(Uint8Array),
   }),
   records: defineRoute({
     method: 'get',

@@ -68,5 +68,12 @@ export {
   type StockMovement,
   type StockState,
 } from './stock.ts';
-export { toolAggregate, type Holder, type ListedToolState, type Recall } from './tool.ts';
+export {
+  toolAggregate,
+  type Holder,
+  type KeptCertificate,
+  type ListedToolState,
+  type Missing,
+  type Recall,
+} from './tool.ts';
 export { unitAggregate, unitFactsSchema, type Unit, type UnitCommand, type UnitFacts } from './unit.ts';

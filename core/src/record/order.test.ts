@@ -12,7 +12,7 @@ function order() {
   const draft = (...lines: ReturnType<typeof line>[]) =>
     tell({ kind: 'draft', number: 1, supplier: 'Quayside', lines });
   const deliver = (n: number, quantity: number) =>
-    tell({ kind: 'deliver', place: 'A3', lines: [{ partId: part(n), quantity }] });
+    tell({ kind: 'deliver', lines: [{ partId: part(n), quantity, place: 'A3' }] });
   return { tell, draft, deliver, entries, now };
 }
 

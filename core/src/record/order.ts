@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { priceSchema, type Price } from '../part/index.ts';
+import { placeNameSchema, priceSchema, type Price } from '../part/index.ts';
 import { begun, refuse, StreamError, type Aggregate } from './aggregate.ts';
 import { sameJson } from './canonical.ts';
 
@@ -45,8 +45,17 @@ const orderBodySchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('order-promised'), expected: z.iso.date() }),
   z.object({
     kind: z.literal('order-delivered'),
-    place: z.string().trim().min(1).max(40),
-    lines: z.array(z.object({ partId: z.uuid(), quantity: z.int().min(1).max(10_000) })).min(1),
+    /** Where all of it was put, in records of an earlier program. */
+    place: placeNameSchema.optional(),
+    lines: z
+      .array(
+        z.object({
+          partId: z.uuid(),
+          quantity: z.int().min(1).max(10_000),
+          place: placeNameSchema.optional(),
+        }),
+      )
+      .min(1),
   }),
   /** What is not delivered any more: unknown to the supplier, or not made. */
   z.object({ kind: z.literal('order-line-ended'), partId: z.uuid(), reason }),
@@ -97,7 +106,7 @@ export type OrderCommand =
   | { kind: 'send'; expected: string | null; reference: string; online?: boolean }
   | { kind: 'told'; expected: string | null; reference: string; lines: readonly ToldLine[] }
   | { kind: 'promise'; expected: string }
-  | { kind: 'deliver'; place: string; lines: { partId: string; quantity: number }[] }
+  | { kind: 'deliver'; lines: { partId: string; quantity: number; place: string }[] }
   | { kind: 'end-line'; partId: string; reason: string }
   | { kind: 'cancel'; reason: string };
 
@@ -181,9 +190,9 @@ export const orderAggregate: Aggregate<OrderState, OrderCommand, OrderBody, Orde
       case 'promise':
         return { ok: true, bodies: [{ kind: 'order-promised', expected: command.expected }] };
       case 'deliver': {
-        const { place, lines } = command;
+        const { lines } = command;
         const why = whyNotDelivered(order, lines);
-        return why ? refuse(why, 'lines') : { ok: true, bodies: [{ kind: 'order-delivered', place, lines }] };
+        return why ? refuse(why, 'lines') : { ok: true, bodies: [{ kind: 'order-delivered', lines }] };
       }
       case 'end-line': {
         const { partId, reason: why } = command;

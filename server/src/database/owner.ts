@@ -27,6 +27,7 @@ async function grantServer({ sequelize }: Database, role: string): Promise<void>
      grant usage, select, update on all sequences in schema public to ${name};
      revoke update, delete, truncate on ${appendOnly.join(', ')} from ${name};
      revoke update, truncate on photo from ${name};
+     revoke update, delete, truncate on certificate from ${name};
      revoke insert, update, delete on migration from ${name}`,
   );
 }

@@ -59,8 +59,8 @@ afterAll(async () => {
 /** A path with everything in it filled in; a route with a parameter nobody has said anything about fails here. */
 function pathOf({ path }: Route, whose: Owned): string {
   return path.replace(/:(\w+)/g, (_, name: string) => {
-    if (name === 'reservationId') return randomUUID();
-    if (name === 'id' && path === '/api/stores/jobs/:id') return whose.job;
+    if (name === 'reservationId' || name === 'certificateId') return randomUUID();
+    if (name === 'id' && path.startsWith('/api/stores/jobs/:id')) return whose.job;
     if (name === 'id' && path === '/api/stores/units/:id/costs') return whose.unit;
     if (name === 'sheetId') return 'a-drive-tang';
     if (name === 'name') return 'nut-travel';

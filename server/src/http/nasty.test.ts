@@ -122,8 +122,8 @@ beforeAll(async () => {
     },
     '/api/stores/orders/:id/promised': { seenVersion: 1, expected: '2027-01-04' },
     '/api/stores/orders/:id/delivered': {
-      ...{ seenVersion: 1, place: 'A3' },
-      lines: [{ partId: randomUUID(), quantity: 2 }],
+      seenVersion: 1,
+      lines: [{ partId: randomUUID(), quantity: 2, place: 'A3' }],
     },
     '/api/stores/orders/:id/ended': { seenVersion: 1, partId: randomUUID(), reason: 'not made' },
     '/api/stores/orders/:id/cancelled': { seenVersion: 1, reason: 'not wanted' },
@@ -143,6 +143,10 @@ beforeAll(async () => {
     '/api/stores/parts/:id/uses': {
       recordId: randomUUID(),
       movement: { what: 'used', quantity: 2, place: 'A3', jobId: randomUUID(), position: '2L' },
+    },
+    '/api/tools/:id/certificates': {
+      ...{ seenVersion: 1, certificateId: randomUUID(), name: 'a.pdf', type: 'application/pdf' },
+      ...{ file: Buffer.from('%PDF-1.4').toString('base64').repeat(20), until: '2027-01-31' },
     },
     '/api/tools/:id/recalled': { seenVersion: 1, lastGood: '2026-01-02', reason: 'reads high' },
     '/api/tools': {

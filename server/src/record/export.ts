@@ -83,8 +83,11 @@ async function writeTable(
  * @throws Error where the folder is not empty
  */
 export async function exportRecord(db: Database, home: string | null, folder: string): Promise<void> {
-  for (const name of ['', 'photos', 'rows', 'csv']) await mkdir(join(folder, name), { recursive: true });
-  const there = (await readdir(folder)).filter((name) => !['photos', 'rows', 'csv'].includes(name));
+  for (const name of ['', 'photos', 'certificates', 'rows', 'csv'])
+    await mkdir(join(folder, name), { recursive: true });
+  const there = (await readdir(folder)).filter(
+    (name) => !['photos', 'certificates', 'rows', 'csv'].includes(name),
+  );
   if (there.length > 0) throw new Error(`The folder ${folder} is not empty: name another`);
   // Read first: every record they seal is in what is written after.
   const seals = home === null ? [] : await sealsIn(home);
@@ -111,6 +114,14 @@ export async function exportRecord(db: Database, home: string | null, folder: st
       PHOTOS_AT_ONCE,
     );
     for await (const { id, jpeg } of photos) await writeFile(join(folder, 'photos', `${id}.jpg`), jpeg);
+    const certificates = rowsOf<{ id: string; type: string; bytes: Buffer }>(
+      db,
+      'select id, type, bytes from certificate order by id',
+      [],
+      PHOTOS_AT_ONCE,
+    );
+    for await (const { id, type, bytes } of certificates)
+      await writeFile(join(folder, 'certificates', `${id}.${type === 'image/jpeg' ? 'jpg' : 'pdf'}`), bytes);
   });
   if (home !== null) {
     await writeLines(join(folder, 'seals.jsonl'), seals);

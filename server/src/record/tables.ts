@@ -38,7 +38,10 @@ export const tables: readonly Table[] = [
   {
     name: 'tool',
     key: ['id'],
-    columns: ['id', 'code', 'tool', 'changed_at', 'changed_by', 'retired_at', 'version', 'holder', 'recalls'],
+    columns: [
+      ...['id', 'code', 'tool', 'changed_at', 'changed_by', 'retired_at', 'version', 'holder', 'recalls'],
+      ...['missing', 'certificates'],
+    ],
   },
   {
     name: 'sheet_revision',

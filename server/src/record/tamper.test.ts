@@ -67,8 +67,21 @@ beforeAll(async () => {
     caption: '',
   } as const;
   await send(call, jobId, (await fetchJob(call, jobId)).version, photo).expect(200);
-  const tool = { id: randomUUID(), kind: 'pull-scale', code: 'PS-1', title: 'Scale', calibratedUntil: null };
+  const tool = {
+    id: randomUUID(),
+    kind: 'pull-scale',
+    code: 'PS-1',
+    title: 'Scale',
+    calibratedUntil: '2030-01-31',
+  };
   await shop.supervisor.call.put('/api/tools').send({ seenVersion: 0, tool }).expect(200);
+  const recall = { seenVersion: 1, lastGood: '2026-01-31', reason: 'Reads high' };
+  await shop.supervisor.call.post(`/api/tools/${tool.id}/recalled`).send(recall).expect(200);
+  const certificate = {
+    ...{ seenVersion: 2, certificateId: randomUUID(), name: 'PS-1.pdf', type: 'application/pdf' },
+    ...{ file: Buffer.from(`%PDF-1.4 ${'calibrated '.repeat(20)}`).toString('base64'), until: '2099-01-31' },
+  };
+  await shop.supervisor.call.post(`/api/tools/${tool.id}/certificates`).send(certificate).expect(200);
   const sheet = { basedOn: 1, sheet: familySheet('a-trailer'), note: 'Confirmed' };
   await shop.supervisor.call.post('/api/sheets/a-trailer').send(sheet).expect(200);
   const marsh = {
@@ -234,6 +247,18 @@ const ways: Tampering[] = [
     outside: /photos.*swapped/,
   },
   {
+    way: 'a certificate swapped',
+    sql: `update certificate set bytes = set_byte(bytes, 50, 7)`,
+    inside: /certificates.*swapped/,
+    outside: /certificates.*swapped/,
+  },
+  {
+    way: 'a certificate taken away',
+    sql: 'delete from certificate',
+    inside: /certificates.*missing/,
+    outside: /certificates.*missing/,
+  },
+  {
     way: 'a photo taken away',
     sql: 'delete from photo',
     inside: /photos.*missing/,
@@ -325,10 +350,10 @@ const ways: Tampering[] = [
       const link = toLink(row as RawEntry);
       const [[last]] = await db.sequelize.query('select seq, hash from entry order by seq desc limit 1');
       const { seq, hash: prev } = last as { seq: string; hash: string };
-      const entry = { ...link, id: randomUUID(), version: 2, body: { kind: 'tool-retired' } };
+      const entry = { ...link, id: randomUUID(), version: 4, body: { kind: 'tool-retired' } };
       const hash = linkHash(Number(seq) + 1, prev, contentHash(entry));
       await sql(
-        `insert into entry select ${Number(seq) + 1}, '${entry.id}', stream_id, 2, at, by, '{"kind":"tool-retired"}',
+        `insert into entry select ${Number(seq) + 1}, '${entry.id}', stream_id, 4, at, by, '{"kind":"tool-retired"}',
          '${prev}', '${hash}', stream, 2 from entry where seq = ${link.seq}`,
       );
     },

@@ -18,10 +18,10 @@ export type RecordReport =
     }
   | { ok: false; part: Part; reason: string };
 
-type Part = 'guards' | 'chain' | 'streams' | 'batches' | 'seals' | 'photos' | 'rows';
+type Part = 'guards' | 'chain' | 'streams' | 'batches' | 'seals' | 'photos' | 'certificates' | 'rows';
 
 /** Triggers that keep tables from being changed; they keep the owner of the tables from it as well. */
-const guards = ['entry', 'batch_row', 'seal', 'chain_note', 'photo'].flatMap((table) => [
+const guards = ['entry', 'batch_row', 'seal', 'chain_note', 'photo', 'certificate'].flatMap((table) => [
   `${table}_append_only`,
   `${table}_no_truncate`,
 ]);
@@ -132,8 +132,22 @@ async function whyNotPhotos(db: Database): Promise<{ count: number } | string> {
   return { count };
 }
 
+async function whyNotCertificates(db: Database): Promise<string | null> {
+  const wrong = await first<{ seq: string; there: boolean }>(
+    db,
+    `select e.seq, c.id is not null as there from entry e
+     left join certificate c on c.id ::text = e.body #>> '{certificate,id}'
+     where e.stream = 'tool' and e.body ->> 'kind' = 'tool-certified'
+       and (c.id is null or encode(sha256(c.bytes), 'hex') <> e.body #>> '{certificate,sha256}') order by e.seq limit 1`,
+  );
+  if (!wrong) return null;
+  return wrong.there
+    ? `The certificate of record ${wrong.seq} was swapped: its bytes do not give the recorded hash`
+    : `The certificate of record ${wrong.seq} is missing`;
+}
+
 /**
- * Proves the whole record: guards, chain, versions, batches, seals, photos, and that rows are what it comes to.
+ * Proves the whole record: guards, chain, versions, batches, seals, photos, certificates, and that rows are what it comes to.
  * @param home folder of the seals; null where the record is not sealed
  * @returns the first thing that is wrong
  */
@@ -151,6 +165,8 @@ export async function verifyRecord(db: Database, home: string | null): Promise<R
   if (batches) return wrong('batches', batches);
   const photos = await whyNotPhotos(db);
   if (typeof photos === 'string') return wrong('photos', photos);
+  const certificates = await whyNotCertificates(db);
+  if (certificates) return wrong('certificates', certificates);
   const { streams, aside, differs } = await compareProjections(db);
   const [off] = aside;
   if (off) return wrong('streams', `${off.stream} ${off.streamId} does not fold: ${off.reason}`);

@@ -51,21 +51,19 @@ export async function jobPartsOf(db: Database, job: Job, clock: Clock): Promise<
       })),
   );
   const pairs = [...new Map(asked.map((a) => [`${a.sheet} ${a.line}`, a])).values()];
-  const [fitting, kept, used, coming] = await Promise.all([
-    prepared<Fitting>(db, 'job-parts-fitting', FITTING, [
-      pairs.map((p) => p.sheet),
-      pairs.map((p) => p.line),
-    ]),
-    prepared<JobParts['kept'][number] & At>(db, 'job-parts-kept', KEPT, [job.id]),
-    prepared<JobParts['used'][number] & At>(db, 'job-parts-used', USED, [job.id]),
-    prepared<Coming>(db, 'job-parts-coming', COMING, [clock.zone()]),
+  const fitting = await prepared<Fitting>(db, 'job-parts-fitting', FITTING, [
+    pairs.map((p) => p.sheet),
+    pairs.map((p) => p.line),
   ]);
+  const kept = await prepared<JobParts['kept'][number] & At>(db, 'job-parts-kept', KEPT, [job.id]);
+  const used = await prepared<JobParts['used'][number] & At>(db, 'job-parts-used', USED, [job.id]);
+  const coming = await prepared<Coming>(db, 'job-parts-coming', COMING, [clock.zone()]);
   const today = clock.today();
-  /** What this job may take: what is free, and what is kept for it. */
-  const standAt = (fits: readonly Fitting[]): LineStand =>
+  /** What this job may take for a line: what is free, and what is kept for that line. */
+  const standAt = (at: At, fits: readonly Fitting[]): LineStand =>
     standOfLine(
       fits.map(({ id, number, dims, onHand, reserved, places }) => {
-        const own = kept.reduce((n, k) => n + (k.partId === id ? k.quantity : 0), 0);
+        const own = kept.filter(isAt(at)).reduce((n, k) => n + (k.partId === id ? k.quantity : 0), 0);
         return {
           ...{
             number,
@@ -91,7 +89,7 @@ export async function jobPartsOf(db: Database, job: Job, clock: Clock): Promise<
       const at = { position, line };
       const fits = fitting.filter((f) => f.sheet === sheet && f.line === line);
       return {
-        ...{ ...at, title, stand: standAt(fits), fitting: fits },
+        ...{ ...at, title, stand: standAt(at, fits), fitting: fits },
         kept: kept
           .filter(isAt(at))
           .map(({ id, partId, number, quantity }) => ({ id, partId, number, quantity })),

@@ -52,7 +52,10 @@ describe('an order', () => {
     expect(order).toMatchObject({ status: 'draft', lines: [{ number: '90-1', price: { minor: 4185 } }, {}] });
     order = await told(order, 'sent', { expected: addDays(today, 6), reference: 'Q-88' });
     const first = order;
-    const came = { place: 'A3', lines: [{ partId: seal.id, quantity: 3 }] };
+    const came = { lines: [{ partId: seal.id, quantity: 3, place: 'A3' }] };
+    expect(
+      (await tell(order, 'delivered', { lines: [{ partId: seal.id, quantity: 3 }] }).expect(422)).body.issues,
+    ).toMatchObject([{ path: 'lines.0.place' }]);
     order = await told(order, 'delivered', came);
     expect(order).toMatchObject({ status: 'sent', lines: [{ delivered: 3 }, { delivered: 0 }] });
     expect(await look(seal)).toMatchObject({
@@ -64,12 +67,13 @@ describe('an order', () => {
     await tell(order, 'delivered', came).expect(422);
     expect((await look(seal)).onHand).toBe(3);
     order = await told(order, 'delivered', {
-      place: 'B1',
       lines: [
+        { partId: washer.id, quantity: 2, place: 'B1' },
         { partId: seal.id, quantity: 1 },
-        { partId: washer.id, quantity: 2 },
       ],
     });
+    // Where nobody says otherwise it goes to the rest of it.
+    expect((await look(seal)).places).toEqual([{ place: 'A3', quantity: 4 }]);
     expect(order.status).toBe('done');
     expect((await look(washer)).places).toEqual([{ place: 'B1', quantity: 2 }]);
   });

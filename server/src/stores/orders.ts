@@ -22,6 +22,11 @@ const ORDER = `
     version, ${isoTime('changed_at')} as "changedAt", changed_by as "changedBy", reason
   from purchase`;
 
+/** SQL: where most of each of these parts ($1) lies. */
+const PLACES = `
+  select distinct on (part_id) part_id as id, of as place from stock
+  where what = 'place' and part_id = any($1 ::uuid[]) order by part_id, quantity desc, of`;
+
 /** SQL: parts that are low with what of them is ordered and has not come, drafts as well. */
 const LOW = `
   with coming as (
@@ -48,7 +53,9 @@ export function ordersService(
   async function one(id: string): Promise<Order> {
     const [order] = await ask<Order>(`${ORDER} where id = $2`, [clock.today(), id]);
     if (!order) throw notFound('order');
-    return order;
+    const places = await ask<{ id: string; place: string }>(PLACES, [order.lines.map((l) => l.partId)]);
+    const placeOf = new Map(places.map((p) => [p.id, p.place]));
+    return { ...order, lines: order.lines.map((l) => ({ ...l, place: placeOf.get(l.partId) ?? null })) };
   }
 
   /** Decides a command on an order, in the open transaction. */
@@ -162,26 +169,27 @@ export function ordersService(
       tell(id, { kind: 'end-line', ...body }, asked),
     cancel: (id: string, reason: string, asked: Asked) => tell(id, { kind: 'cancel', reason }, asked),
 
-    /** What came goes onto the shelf with it, or none of it does. */
+    /** What came goes onto the shelf with it, or none of it does. @throws HttpProblem 422 where nobody says where */
     async deliver(
       id: string,
-      { place, lines }: { place: string; lines: { partId: string; quantity: number }[] },
+      came: readonly { partId: string; quantity: number; place?: string | undefined }[],
       asked: Asked,
     ): Promise<Order> {
       const order = await one(id);
+      const lines = came.map(({ partId, quantity, place }, i) => {
+        const line = order.lines.find((l) => l.partId === partId);
+        if (!line) throw refused('That part is not on this order', `lines.${i}.partId`);
+        const at = place ?? line.place;
+        if (!at) throw refused('None of it lies anywhere yet: say where it goes', `lines.${i}.place`);
+        return { partId, quantity, place: at };
+      });
       await inTransaction(db, async () => {
-        await decide(id, { kind: 'deliver', place, lines }, asked);
+        await decide(id, { kind: 'deliver', lines }, asked);
         // In one order always, so that two deliveries do not wait for each other.
-        for (const { partId, quantity } of [...lines].sort((a, b) => a.partId.localeCompare(b.partId))) {
+        for (const { partId, ...moved } of lines.sort((a, b) => a.partId.localeCompare(b.partId))) {
           const line = order.lines.find((l) => l.partId === partId);
           const price = line && paidFor(line);
-          const movement = {
-            what: 'received' as const,
-            quantity,
-            place,
-            orderId: id,
-            ...(price ? { price } : {}),
-          };
+          const movement = { what: 'received' as const, ...moved, orderId: id, ...(price ? { price } : {}) };
           const { by, at } = asked;
           await changeStock(db, partId, { kind: 'move', movement }, { by, at, id: randomUUID() });
         }

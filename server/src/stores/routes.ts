@@ -48,6 +48,9 @@ export function storesRouter({ stores, orders, supplier, settings, pool }: Servi
     await stores.reserve(params.id, reservation, asking(viewer), viewer);
     return { ok: true as const };
   });
+  serve(router, storesRoutes.reserveAll, ({ params, viewer }) =>
+    stores.reserveAll(params.id, asking(viewer), viewer),
+  );
   serve(router, storesRoutes.endReservation, async ({ params, viewer }) => {
     await stores.endReservation(params, asking(viewer), viewer);
     return { ok: true as const };

@@ -4,7 +4,7 @@ import { v5 as uuidFrom } from 'uuid';
 import { may } from '@lanternwright/core/access';
 import type { Part } from '@lanternwright/core/part';
 import type { Movement, Reservation } from '@lanternwright/core/record';
-import { fold, lackedLines, wheelEndAt } from '@lanternwright/core/traveller';
+import { fold, isClosed, lackedLines, wheelEndAt } from '@lanternwright/core/traveller';
 import {
   MOVEMENTS_SHOWN,
   PAID_SHOWN,
@@ -13,6 +13,7 @@ import {
   type StorePart,
 } from '@lanternwright/contract/stores';
 import type { Database } from '../database/connect.ts';
+import { inTransaction } from '../database/in-transaction.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { notFound, refused } from '../http/problem.ts';
 import type { Viewer } from '../http/viewer.ts';
@@ -108,6 +109,14 @@ export function storesService(
       throw refused('That part is itself replaced by this one', 'part.supersededBy');
   }
 
+  /** What a job needs of the store, and how that stands. @throws HttpProblem 404 for no such job */
+  async function ofJob(id: string, viewer: Viewer): Promise<JobParts[]> {
+    const { events } = await jobs.detail(id, viewer);
+    const lines = await jobPartsOf(db, fold(events), clock);
+    if (may(viewer.person.role, 'see-prices')) return lines;
+    return lines.map((line) => ({ ...line, used: line.used.map((u) => ({ ...u, price: null })) }));
+  }
+
   /** Who takes a part for a line of which the job said that it is not here says with it that it has come. */
   async function noLongerLacked(
     { jobId, position, line }: Pick<Movement, 'jobId' | 'position' | 'line'>,
@@ -141,13 +150,7 @@ export function storesService(
     shortages,
     costsOf: (unitId: string, currency: string) => unitCosts(db, unitId, currency),
 
-    /** What a job needs of the store, and how that stands. @throws HttpProblem 404 for no such job */
-    async ofJob(id: string, viewer: Viewer): Promise<JobParts[]> {
-      const { events } = await jobs.detail(id, viewer);
-      const lines = await jobPartsOf(db, fold(events), clock);
-      if (may(viewer.person.role, 'see-prices')) return lines;
-      return lines.map((line) => ({ ...line, used: line.used.map((u) => ({ ...u, price: null })) }));
-    },
+    ofJob,
 
     /** Keeps parts for a job. @throws HttpProblem 404 for no such part or job, 422 where the job is closed */
     async reserve(
@@ -159,6 +162,33 @@ export function storesService(
       await part(id, viewer);
       await mustBeOpen(reservation);
       await changeStock(db, id, { kind: 'reserve', reservation }, { ...asked, id: reservation.id });
+    },
+
+    /**
+     * Keeps for a job one of each size that its lines take and that is free, where nothing is kept or used for that line.
+     * @throws HttpProblem 404 for no such job, 422 where it is closed
+     */
+    async reserveAll(jobId: string, asked: Omit<StockAsked, 'id'>, viewer: Viewer): Promise<JobParts[]> {
+      const { events } = await jobs.detail(jobId, viewer);
+      const job = fold(events);
+      if (isClosed(job)) throw refused('This job is closed');
+      await inTransaction(db, async () => {
+        // One at a time for a job: what two ask for at once is kept once.
+        await db.sequelize.query('select 1 from job where id = $1 for no key update', { bind: [jobId] });
+        const lines = await jobPartsOf(db, job, clock);
+        for (let i = 0; i < lines.length; i++) {
+          // As it is once those before it have theirs.
+          const { position, line, stand, kept, used, fitting } = (await jobPartsOf(db, job, clock))[i]!;
+          if (stand.state !== 'here' || !line.startsWith('part:') || kept.length + used.length > 0) continue;
+          for (const { number } of stand.parts) {
+            const id = randomUUID();
+            const reservation = { id, jobId, position, line, quantity: 1 };
+            const part = fitting.find((f) => f.number === number)!;
+            await changeStock(db, part.id, { kind: 'reserve', reservation }, { ...asked, id });
+          }
+        }
+      });
+      return ofJob(jobId, viewer);
     },
 
     async endReservation(

@@ -182,10 +182,24 @@ describe('a job that waits for a part', () => {
     expect((await short('83-1'))!.holdsUp).toEqual([{ jobId: waiting, unit: 'Tern 663', date: today }]);
     await call
       .post(`${order}/delivered`)
-      .send({ seenVersion: 3, place: 'C3', lines: [{ partId: gasket.id, quantity: 1 }] })
+      .send({ seenVersion: 3, lines: [{ partId: gasket.id, quantity: 1, place: 'C3' }] })
       .expect(200);
     expect(await standOf()).toEqual({ state: 'here', parts: [{ number: '83-1', place: 'C3' }] });
     expect(await short('83-1')).toBeUndefined();
+  });
+
+  it('keeps with one request what is here for it, once, however often it is asked', async () => {
+    const keeps = await openJobOn(shop, await addUnit(shop, 'Tern 665'), ['2L', '2R']);
+    const line = 'part:flange-gasket';
+    await list(part('85-1', { kind: 'gasket', fits: [{ sheetId, line }], dims: wide(2) }), 1);
+    const ask = () => shop.technician.call.post(`/api/stores/jobs/${keeps}/reservations`).expect(200);
+    await Promise.all([ask(), ask()]);
+    const kept = (await partsOf(keeps))
+      .filter((l) => l.line === line)
+      .map((l) => l.kept.map((k) => [k.number, k.quantity]));
+    // There is one: it is kept for the first of them, and nothing for the second.
+    expect(kept[0]).toEqual([['85-1', 1]]);
+    expect(kept[1]).toEqual([]);
   });
 
   it('says with the part that is taken for a line that it has come, once', async () => {

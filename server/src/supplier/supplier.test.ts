@@ -120,7 +120,7 @@ describe('a supplier that takes orders online', () => {
       { price, told: { price: { currency: 'USD', minor: 4687 } } },
       { ended: 'the supplier knows no such number' },
     ]);
-    const came = { place: 'A3', lines: [{ partId: seal.id, quantity: 2 }] };
+    const came = { lines: [{ partId: seal.id, quantity: 2, place: 'A3' }] };
     const { body: done } = await call()
       .post(`/api/stores/orders/${order.id}/delivered`)
       .send({ seenVersion: order.version, ...came })

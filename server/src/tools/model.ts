@@ -6,7 +6,7 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize';
-import type { Holder, Recall } from '@lanternwright/core/record';
+import type { Holder, KeptCertificate, Missing, Recall } from '@lanternwright/core/record';
 import type { Tool } from '@lanternwright/core/tool';
 
 export interface ToolRow extends Model<InferAttributes<ToolRow>, InferCreationAttributes<ToolRow>> {
@@ -19,6 +19,8 @@ export interface ToolRow extends Model<InferAttributes<ToolRow>, InferCreationAt
   version: number;
   holder: Holder | null;
   recalls: readonly Recall[];
+  missing: Missing | null;
+  certificates: readonly KeptCertificate[];
 }
 
 export function defineTool(sequelize: Sequelize): ModelStatic<ToolRow> {
@@ -32,5 +34,7 @@ export function defineTool(sequelize: Sequelize): ModelStatic<ToolRow> {
     version: DataTypes.INTEGER,
     holder: DataTypes.JSONB,
     recalls: DataTypes.JSONB,
+    missing: DataTypes.JSONB,
+    certificates: DataTypes.JSONB,
   });
 }

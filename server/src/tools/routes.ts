@@ -21,6 +21,17 @@ export function toolsRouter(tools: ToolsService, clock: Clock): Router {
   serve(router, toolsRoutes.recall, ({ params, body: { seenVersion, ...told }, viewer }) =>
     tools.recall(params.id, told, { ...asking(viewer), expected: seenVersion }),
   );
+  serve(router, toolsRoutes.missing, ({ params, viewer }) => tools.missing(params.id, asking(viewer)));
+  serve(router, toolsRoutes.found, ({ params, viewer }) => tools.found(params.id, asking(viewer)));
+  serve(router, toolsRoutes.certify, ({ params, body: { seenVersion, ...certificate }, viewer }) =>
+    tools.certify(params.id, certificate, { ...asking(viewer), expected: seenVersion }),
+  );
+  serve(router, toolsRoutes.certificate, async ({ params, res }) => {
+    const { type, bytes } = await tools.certificate(params.id, params.certificateId);
+    // Somebody else's file: it is looked at, and runs nothing.
+    res.type(type).set('Content-Security-Policy', "sandbox; default-src 'none'");
+    return bytes;
+  });
   serve(router, toolsRoutes.records, ({ params, query, viewer }) =>
     tools.records(params.id, query.since, viewer.units),
   );

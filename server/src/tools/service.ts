@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import { QueryTypes, UniqueConstraintError } from 'sequelize';
 import type { ListedTool, ToolRecord } from '@lanternwright/contract/tools';
@@ -19,14 +20,35 @@ import { change, entriesOfAll, type Asked } from '../record/append.ts';
 import type { ToolRow } from './model.ts';
 
 /** A row of an old shape is read through today's schema. */
-const toListed = ({ tool, changedAt, changedBy, version, holder, recalls }: ToolRow): ListedTool => ({
-  version,
-  holder,
-  recalls: [...recalls],
-  tool: toolSchema.parse(tool),
-  changedAt: changedAt.toISOString(),
-  changedBy,
+const toListed = (row: ToolRow): ListedTool => ({
+  version: row.version,
+  holder: row.holder,
+  missing: row.missing,
+  recalls: [...row.recalls],
+  certificates: row.certificates.map(({ id, name, type, until, at, by }) => ({
+    id,
+    name,
+    type,
+    until,
+    at,
+    by,
+  })),
+  tool: toolSchema.parse(row.tool),
+  changedAt: row.changedAt.toISOString(),
+  changedBy: row.changedBy,
 });
+
+const LARGEST_BYTES = 1_500_000;
+/** What files of each type begin with. */
+const starts = { 'application/pdf': Buffer.from('%PDF-'), 'image/jpeg': Buffer.from([0xff, 0xd8, 0xff]) };
+interface Certificate {
+  certificateId: string;
+  name: string;
+  type: keyof typeof starts;
+  /** In base64. */
+  file: string;
+  until: string;
+}
 
 type ToolCommand = Parameters<typeof toolAggregate.decide>[1];
 type Replacement = NonNullable<BodyOf<'correction'>['replacement']>;
@@ -78,6 +100,43 @@ export function toolsService(db: Database) {
     giveBack: (id: string, asked: Asked) => tell(id, { kind: 'return' }, asked),
     recall: (id: string, told: { lastGood: string; reason: string }, asked: Asked) =>
       tell(id, { kind: 'recall', ...told }, asked),
+
+    missing: (id: string, asked: Asked) => tell(id, { kind: 'missing' }, asked),
+    found: (id: string, asked: Asked) => tell(id, { kind: 'found' }, asked),
+
+    /**
+     * Records a calibration with its certificate, both or neither.
+     * @throws HttpProblem 404, 409 when the tool was changed since, 422 for what is no PDF and no JPEG
+     */
+    async certify(
+      toolId: string,
+      { certificateId: id, name, type, file, until }: Certificate,
+      asked: Asked,
+    ): Promise<ListedTool> {
+      const bytes = Buffer.from(file, 'base64');
+      if (!bytes.subarray(0, starts[type].length).equals(starts[type]))
+        throw refused(`This is no ${type === 'image/jpeg' ? 'JPEG picture' : 'PDF'}`, 'file');
+      if (bytes.length > LARGEST_BYTES) throw refused('The file is over 1.5 MB: make it smaller', 'file');
+      const sha256 = createHash('sha256').update(bytes).digest('hex');
+      return inTransaction(db, async () => {
+        await db.sequelize.query(
+          `insert into certificate (id, tool_id, type, bytes, sha256, at) values ($1, $2, $3, $4, $5, $6)
+             on conflict (id) do nothing`,
+          { bind: [id, toolId, type, bytes, sha256, asked.at] },
+        );
+        return tell(toolId, { kind: 'certify', certificate: { id, name, type, sha256, until } }, asked);
+      });
+    },
+
+    /** @throws HttpProblem 404 */
+    async certificate(toolId: string, id: string): Promise<{ type: string; bytes: Buffer<ArrayBuffer> }> {
+      const [row] = await db.sequelize.query<{ type: string; bytes: Buffer<ArrayBuffer> }>(
+        'select type, bytes from certificate where id = $1 and tool_id = $2',
+        { type: QueryTypes.SELECT, bind: [id, toolId] },
+      );
+      if (!row) throw notFound('certificate');
+      return row;
+    },
 
     /** What was made with a tool since a day, struck-out records left out. */
     async records(id: string, since: string, reader: ReaderUnits): Promise<ToolRecord[]> {

@@ -134,6 +134,61 @@ describe('the care of a tool', () => {
     await post(tool.id, 'taken', undefined, loser).expect(200);
   });
 
+  it('that nobody finds is missing for everybody, until it is found, taken or put back', async () => {
+    const tool = wrench('TW-43');
+    await keep(tool).expect(200);
+    await post(tool.id, 'taken', undefined, shop.supervisor.call).expect(200);
+    const { body } = await post(tool.id, 'missing').expect(200);
+    expect(body).toMatchObject({ holder: null, missing: { by: 'D. Achterberg' } });
+    const { version } = body as ListedTool;
+    expect((await post(tool.id, 'missing').expect(200)).body).toMatchObject({ version });
+    expect((await post(tool.id, 'found').expect(200)).body).toMatchObject({ missing: null });
+    await post(tool.id, 'missing').expect(200);
+    expect((await post(tool.id, 'taken').expect(200)).body).toMatchObject({
+      ...{ missing: null, holder: { name: 'D. Achterberg' } },
+    });
+    await post(randomUUID(), 'missing').expect(404);
+  });
+
+  it('is calibrated with its certificate: the file is what it says, is kept once and can be looked at', async () => {
+    const tool = wrench('TW-44', { calibratedUntil: null });
+    await keep(tool).expect(200);
+    const pdf = Buffer.from(`%PDF-1.4 ${'calibrated '.repeat(20)}`);
+    const certificate = {
+      ...{ seenVersion: 1, certificateId: randomUUID(), name: 'TW-44.pdf', type: 'application/pdf' },
+      ...{ file: pdf.toString('base64'), until: '2099-01-31' },
+    };
+    const certify = (more: object = {}, call = shop.supervisor.call) =>
+      post(tool.id, 'certificates', { ...certificate, ...more }, call);
+    await certify({}, shop.technician.call).expect(403);
+    expect((await certify({ type: 'image/jpeg' }).expect(422)).body.detail).toBe('This is no JPEG picture');
+    await certify({ file: Buffer.alloc(1_600_000, '%PDF-').toString('base64') }).expect(422);
+    await certify({ seenVersion: 0 }).expect(409);
+    const count = async () =>
+      Number(
+        (await shop.db.sequelize.query('select count(*) from certificate'))[0].map(
+          (r) => (r as { count: string }).count,
+        )[0],
+      );
+    expect(await count()).toBe(0);
+    const { body } = await certify().expect(200);
+    expect(body).toMatchObject({
+      tool: { calibratedUntil: '2099-01-31' },
+      certificates: [{ name: 'TW-44.pdf', until: '2099-01-31', by: 'I. Okonedo' }],
+    });
+    // Sent again, as a browser does that got no answer.
+    await certify({ seenVersion: 2 }).expect(200);
+    expect(await count()).toBe(1);
+    const at = `/api/tools/${tool.id}/certificates/${certificate.certificateId}`;
+    const file = await shop.technician.call.get(at).buffer(true).expect(200);
+    expect(file.headers['content-type']).toBe('application/pdf');
+    expect(file.headers['content-security-policy']).toMatch(/^sandbox/);
+    expect(Buffer.compare(file.body as Buffer, pdf)).toBe(0);
+    await shop.technician.call.get(at.replace(tool.id, randomUUID())).expect(404);
+    await expect(shop.db.sequelize.query('delete from certificate')).rejects.toThrow(/permission denied/);
+    expect((await compareProjections(shop.db)).differs).toBeNull();
+  });
+
   it('found out of calibration: it is offered no longer, and every record made with it since is named', async () => {
     const tool = wrench('TW-42');
     await keep(tool).expect(200);

@@ -44,6 +44,24 @@ async function open(
 }
 
 describe('the parts of a job', () => {
+  it('all that is here is kept with one tap; what is kept, used or not here is not counted', async () => {
+    let lines = [
+      needed(),
+      needed({ position: '2R' }),
+      needed({ line: 'part:lock-washer', stand: { state: 'none' } }),
+      needed({ line: 'lubricant' }),
+    ];
+    const { user, job, sent } = await open(
+      () => lines,
+      () => ({ body: lines }),
+    );
+    const all = await screen.findByRole('button', { name: 'Keep what is here for this job: 2 lines' });
+    lines = [needed({ kept: [{ id, partId: id, number: '47-2210', quantity: 1 }] })];
+    await user.click(all);
+    await waitFor(() => expect(screen.queryByRole('button', { name: /^Keep what is here/ })).toBeNull());
+    expect(sent()).toMatchObject([{ method: 'POST', path: `/api/stores/jobs/${job.id}/reservations` }]);
+  });
+
   it('one is used from the shelf it lies on; pressed again after a refusal it is the same record', async () => {
     let refuse = true;
     let lines = [needed()];

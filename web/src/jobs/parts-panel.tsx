@@ -9,6 +9,7 @@ import { standWords, stockWords } from '../stores/part-words.ts';
 import {
   useEndReservationMutation,
   useJobPartsQuery,
+  useReserveAllPartsMutation,
   useReservePartMutation,
   useUsePartMutation,
 } from '../stores/stores-api.ts';
@@ -142,12 +143,24 @@ export function PartsPanel({ open, back }: { open: OpenJob; back: () => void }) 
   const able = useMay();
   const { data, error } = useJobPartsQuery(job.id);
   const mayUse = able('use-parts') && !isClosed(job);
+  const [keepAll, keeping] = useReserveAllPartsMutation();
+  const keepable = (data ?? []).filter(
+    (l) => l.stand.state === 'here' && l.line.startsWith('part:') && l.kept.length + l.used.length === 0,
+  ).length;
   const positions = [...new Set((data ?? []).map((l) => l.position))];
   return (
     <>
       <h2 className="text-26">Parts</h2>
       {error && <Note tone="trouble">{problemText(error)}</Note>}
       {!data && !error && <p className="text-16 text-muted">Looking in the store.</p>}
+      {mayUse && keepable > 0 && (
+        <div>
+          <Button disabled={keeping.isLoading} onClick={() => void keepAll(job.id)}>
+            Keep what is here for this job: {keepable === 1 ? '1 line' : `${keepable} lines`}
+          </Button>
+        </div>
+      )}
+      {keeping.error && <Note tone="trouble">{problemText(keeping.error)}</Note>}
       {data?.length === 0 && <p className="text-16 text-muted">The work of this job needs none.</p>}
       {positions.map((position) => (
         <section key={position} aria-label={`Parts of ${position}`}>

@@ -8,6 +8,7 @@ import { useShop } from '../people/people-api.ts';
 import { TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
 import { useMovePartMutation } from './stores-api.ts';
+import { wholeNumber } from './whole-number.ts';
 
 /** What a storekeeper tells of a part, each with the fields it takes. */
 export const keeperMoves = {
@@ -35,8 +36,8 @@ const schemaFor = (what: KeeperMove, currency: string) =>
         context.addIssue({ code: 'custom', message, path: [path] });
         return z.NEVER;
       };
-      const n = quantity.trim() === '' ? NaN : Number(quantity.trim());
-      if (!Number.isInteger(n) || n < 0) return wrong('quantity', 'A whole number');
+      const n = wholeNumber(quantity);
+      if (n === null) return wrong('quantity', 'A whole number');
       if (words.place.trim() === '') return wrong('place', 'Say where');
       const paid = price.trim() === '' ? null : Number(price.trim().replace(',', '.'));
       if (paid !== null && !(paid >= 0)) return wrong('price', `An amount in ${currency}`);

@@ -14,6 +14,7 @@ import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useRequestForm } from '../use-request-form.ts';
 import { orderStands } from './order-list.tsx';
+import { wholeNumber } from './whole-number.ts';
 import {
   useCancelOrderMutation,
   useDeliverOrderMutation,
@@ -96,31 +97,28 @@ function PromiseForm({ order, onDone }: { order: Order; onDone: () => void }) {
 }
 
 const deliverySchema = z
-  .object({
-    place: z.string().trim().min(1, 'Say where they go'),
-    lines: z.array(z.object({ partId: z.string(), quantity: z.string() })),
-  })
-  .transform(({ place, lines }, context) => {
-    const came = lines.map(({ partId, quantity }, i) => {
-      const n = quantity.trim() === '' ? 0 : Number(quantity.trim());
-      if (!Number.isInteger(n) || n < 0)
+  .object({ lines: z.array(z.object({ partId: z.string(), quantity: z.string(), place: z.string() })) })
+  .transform(({ lines }, context) => {
+    const came = lines.map(({ partId, quantity, place }, i) => {
+      const n = quantity.trim() === '' ? 0 : wholeNumber(quantity);
+      if (n === null)
         context.addIssue({ code: 'custom', message: 'A whole number', path: ['lines', i, 'quantity'] });
-      return { partId, quantity: n };
+      return { partId, quantity: n ?? 0, ...(place.trim() === '' ? {} : { place: place.trim() }) };
     });
     const some = came.filter((l) => l.quantity > 0);
     if (some.length === 0)
       context.addIssue({ code: 'custom', message: 'Say what came', path: ['lines', 0, 'quantity'] });
-    return { place, lines: some };
+    return some;
   });
 
 /** What came of an order. Nothing is filled in: what came is counted, not what was ordered. */
 function DeliveryForm({ order, onDone }: { order: Order; onDone: () => void }) {
   const [deliver, { isLoading, error }] = useDeliverOrderMutation();
   const open = order.lines.filter((l) => openOf(l) > 0);
-  const start = { place: '', lines: open.map(({ partId }) => ({ partId, quantity: '' })) };
+  const start = { lines: open.map(({ partId }) => ({ partId, quantity: '', place: '' })) };
   const { field, handleSubmit } = useRequestForm(deliverySchema, start, error, { lines: 'lines.0.quantity' });
-  const save = handleSubmit(async (came) => {
-    const { data } = await deliver({ id: order.id, seenVersion: order.version, ...came });
+  const save = handleSubmit(async (lines) => {
+    const { data } = await deliver({ id: order.id, seenVersion: order.version, lines });
     if (data) onDone();
   });
   return (
@@ -130,19 +128,27 @@ function DeliveryForm({ order, onDone }: { order: Order; onDone: () => void }) {
       onSave={() => void save()}
       onCancel={onDone}
     >
-      <div className="grid gap-3 sm:grid-cols-3">
-        {open.map((line, i) => (
+      {open.map((line, i) => (
+        <div key={line.partId} className="grid gap-3 sm:grid-cols-2">
           <TextField
-            key={line.partId}
             label={`${line.number}: how many came`}
             hint={`${openOf(line)} still to come${line.told ? `, ${line.told.dispatched} dispatched` : ''}`}
             className="figure"
             inputMode="numeric"
             {...field(`lines.${i}.quantity`)}
           />
-        ))}
-        <TextField label="Put at" placeholder="A3" maxLength={40} {...field('place')} />
-      </div>
+          <TextField
+            label={`${line.number}: put at${line.place ? ', optional' : ''}`}
+            hint={
+              line.place
+                ? `To the rest of it, ${line.place}, where nothing is said`
+                : 'None of it lies here yet'
+            }
+            maxLength={40}
+            {...field(`lines.${i}.place`)}
+          />
+        </div>
+      ))}
     </LampForm>
   );
 }
@@ -204,14 +210,14 @@ const changeSchema = z
   .object({ lines: z.array(z.object({ partId: z.string(), quantity: z.string() })) })
   .transform(({ lines }, context) => {
     const wanted = lines.map(({ partId, quantity }, i) => {
-      const n = Number(quantity.trim() || NaN);
-      if (!Number.isInteger(n) || n < 0)
+      const n = wholeNumber(quantity);
+      if (n === null)
         context.addIssue({
           code: 'custom',
           message: 'A whole number; 0 leaves it out',
           path: ['lines', i, 'quantity'],
         });
-      return { partId, quantity: n };
+      return { partId, quantity: n ?? 0 };
     });
     const some = wanted.filter((l) => l.quantity > 0);
     if (some.length === 0)

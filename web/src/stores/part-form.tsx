@@ -29,6 +29,7 @@ import { useReader } from '../shell/use-reader.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
+import { wholeNumber } from './whole-number.ts';
 import { useLazyPartsQuery, useSavePartMutation } from './stores-api.ts';
 
 const fitSchema = z.object({
@@ -38,8 +39,8 @@ const fitSchema = z.object({
 const counted = (most: number) =>
   z.string().transform((text, context) => {
     if (text.trim() === '') return null;
-    const n = Number(text.trim());
-    if (Number.isInteger(n) && n >= 0 && n <= most) return n;
+    const n = wholeNumber(text, most);
+    if (n !== null) return n;
     context.addIssue({ code: 'custom', message: `A whole number up to ${most}` });
     return z.NEVER;
   });

@@ -26,6 +26,11 @@ const storesApi = api.injectEndpoints({
       reservePart: write<StoresRoutes['reserve']>('post', '/api/stores/parts/:id/reservations', {
         invalidatesTags: ['parts'],
       }),
+      reserveAllParts: write<StoresRoutes['reserveAll']>(
+        'post',
+        '/api/stores/jobs/:id/reservations',
+        changes,
+      ),
       endReservation: write<StoresRoutes['endReservation']>(
         'delete',
         '/api/stores/parts/:id/reservations/:reservationId',
@@ -73,5 +78,6 @@ export const {
   useUnitCostsQuery,
   useJobPartsQuery,
   useReservePartMutation,
+  useReserveAllPartsMutation,
   useEndReservationMutation,
 } = storesApi;

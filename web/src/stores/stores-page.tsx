@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Found, MeasuredPart, PartLine } from '@lanternwright/contract/stores';
 import { measuredIds, partKindIds, partKinds, sealAdvice, type OldPart } from '@lanternwright/core/part';
@@ -15,6 +15,8 @@ import { PartForm } from './part-form.tsx';
 import { PartSection } from './part-section.tsx';
 import { dimsInMm, dimsWords, offWords, stockWords } from './part-words.ts';
 import { useLazyPartsQuery, usePartsByMeasureQuery, usePartsQuery } from './stores-api.ts';
+
+const CameraReader = lazy(() => import('./camera-reader.tsx').then((m) => ({ default: m.CameraReader })));
 
 const foundWords: Record<Found['how'], (number: string) => string | null> = {
   same: () => 'its own number',
@@ -63,6 +65,8 @@ function ByNumber() {
   const [page, turnTo] = usePageNumber();
   const navigate = useNavigate();
   const [look] = useLazyPartsQuery();
+  const [camera, setCamera] = useState(false);
+  const [strange, setStrange] = useState<string | null>(null);
   const text = params.get('text') ?? '';
   const kind = (params.get('kind') as PartLine['kind'] | null) ?? undefined;
   const { currentData: data, error } = usePartsQuery({ text, kind, page });
@@ -78,6 +82,12 @@ function ByNumber() {
     const { data: found } = await look({ text: typed.trim(), kind });
     const exact = (found?.parts ?? []).filter((p) => p.found.how === 'same' || p.found.how === 'crossing');
     if (exact.length === 1) void navigate(`/stores/${exact[0]!.id}`);
+    return exact.length;
+  };
+  const readLabel = async (number: string) => {
+    setCamera(false);
+    const found = await open(number);
+    setStrange(found === 0 ? number : null);
   };
   return (
     <>
@@ -107,6 +117,27 @@ function ByNumber() {
           ))}
         </SelectField>
       </form>
+      {camera ? (
+        <Suspense>
+          <CameraReader onRead={(number) => void readLabel(number)} onClose={() => setCamera(false)} />
+        </Suspense>
+      ) : (
+        <div className="flex flex-wrap items-center gap-3">
+          <Button
+            onClick={() => {
+              setStrange(null);
+              setCamera(true);
+            }}
+          >
+            Read a label
+          </Button>
+          {strange !== null && (
+            <p role="status" className="text-14 text-rust">
+              The label says <span className="figure">{strange}</span>: no part of the store has this number
+            </p>
+          )}
+        </div>
+      )}
       {error && <PageProblem error={error} />}
       {data && (
         <ul aria-label="Parts" className="border-t border-rule">

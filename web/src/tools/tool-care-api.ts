@@ -16,10 +16,24 @@ const toolCareApi = api.injectEndpoints({
       recallTool: write<ToolsRoutes['recall']>('post', '/api/tools/:id/recalled', {
         invalidatesTags: ['tools'],
       }),
+      toolMissing: write<ToolsRoutes['missing']>('post', '/api/tools/:id/missing', {
+        invalidatesTags: ['tools'],
+      }),
+      toolFound: write<ToolsRoutes['found']>('post', '/api/tools/:id/found', { invalidatesTags: ['tools'] }),
+      certifyTool: write<ToolsRoutes['certify']>('post', '/api/tools/:id/certificates', {
+        invalidatesTags: ['tools'],
+      }),
       toolRecords: read<ToolsRoutes['records']>('/api/tools/:id/records', { providesTags: ['tools', 'job'] }),
     };
   },
 });
 
-export const { useTakeToolMutation, useGiveToolBackMutation, useRecallToolMutation, useToolRecordsQuery } =
-  toolCareApi;
+export const {
+  useTakeToolMutation,
+  useGiveToolBackMutation,
+  useRecallToolMutation,
+  useToolMissingMutation,
+  useToolFoundMutation,
+  useCertifyToolMutation,
+  useToolRecordsQuery,
+} = toolCareApi;

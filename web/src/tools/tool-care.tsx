@@ -14,6 +14,8 @@ import {
   useGiveToolBackMutation,
   useRecallToolMutation,
   useTakeToolMutation,
+  useToolFoundMutation,
+  useToolMissingMutation,
   useToolRecordsQuery,
 } from './tool-care-api.ts';
 
@@ -124,9 +126,11 @@ export function ToolHolder({ listed }: { listed: ListedTool }) {
   const person = usePerson();
   const [take, taking] = useTakeToolMutation();
   const [giveBack, giving] = useGiveToolBackMutation();
-  const { tool, holder } = listed;
-  const busy = taking.isLoading || giving.isLoading;
-  const error = taking.error ?? giving.error;
+  const { tool, holder, missing } = listed;
+  const [miss, missingIt] = useToolMissingMutation();
+  const [find, finding] = useToolFoundMutation();
+  const busy = taking.isLoading || giving.isLoading || missingIt.isLoading || finding.isLoading;
+  const error = taking.error ?? giving.error ?? missingIt.error ?? finding.error;
   return (
     <span className="flex flex-wrap items-center gap-2 text-13">
       {holder && (
@@ -135,8 +139,17 @@ export function ToolHolder({ listed }: { listed: ListedTool }) {
           {formatTime(holder.since)}
         </span>
       )}
+      {missing && (
+        <span className="font-semibold text-rust">
+          Missing since {formatTime(missing.since)}, says {missing.by}
+        </span>
+      )}
       {able('use-parts') &&
-        (holder ? (
+        (missing ? (
+          <Button disabled={busy} aria-label={`${tool.code} is found`} onClick={() => void find(tool.id)}>
+            It is found
+          </Button>
+        ) : holder ? (
           <Button disabled={busy} aria-label={`Put ${tool.code} back`} onClick={() => void giveBack(tool.id)}>
             Put back
           </Button>
@@ -145,6 +158,16 @@ export function ToolHolder({ listed }: { listed: ListedTool }) {
             Take
           </Button>
         ))}
+      {able('use-parts') && !missing && (
+        <Button
+          weight="quiet"
+          disabled={busy}
+          aria-label={`${tool.code} is missing`}
+          onClick={() => void miss(tool.id)}
+        >
+          Missing
+        </Button>
+      )}
       {error && <Note tone="trouble">{problemText(error)}</Note>}
     </span>
   );

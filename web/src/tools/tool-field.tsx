@@ -7,9 +7,16 @@ import { shopToday } from '../shell/words.ts';
 /** The tool of a code as the list has it, and why it is not for this; nothing where it is not listed. */
 export function useListedTool(code: string, use: Omit<ToolUse, 'today'>) {
   const { data } = useToolsQuery();
-  const tools = (data ?? []).map((t) => t.tool).filter((t) => t.kind === use.kind);
+  const own = (data ?? []).filter((t) => t.tool.kind === use.kind);
+  const tools = own.map((t) => t.tool);
+  const missing = new Map(own.flatMap((t) => (t.missing ? [[t.tool.id, t.missing.since]] : [])));
   const listed = tools.find((t) => t.code.toLowerCase() === code.trim().toLowerCase());
-  const why = (tool: Tool) => whyNotTool(tool, { ...use, today: shopToday() });
+  const why = (tool: Tool) => {
+    const since = missing.get(tool.id);
+    return since
+      ? `${tool.code} is missing since ${formatDate(since)}`
+      : whyNotTool(tool, { ...use, today: shopToday() });
+  };
   return { tools, listed, unfit: listed ? why(listed) : null, why };
 }
 

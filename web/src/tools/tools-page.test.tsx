@@ -1,9 +1,10 @@
 import { configureStore } from '@reduxjs/toolkit';
-import { cleanup, render, screen, waitFor, within } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Provider } from 'react-redux';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { quantity } from '@lanternwright/core/quantity';
+import type { ListedTool } from '@lanternwright/contract/tools';
 import type { Tool } from '@lanternwright/core/tool';
 import { peopleApi } from '../people/people-api.ts';
 import { sessionOf } from '../people/testing/session.ts';
@@ -11,7 +12,9 @@ import { api } from '../api.ts';
 import '../people/people-api.ts';
 import { toolsApi } from './tools-api.ts';
 import { serveWith, show } from '../testing/fake-server.tsx';
-import { RecalledRecords } from './tool-care.tsx';
+import { CertificateForm } from './certificates.tsx';
+import { RecalledRecords, ToolHolder } from './tool-care.tsx';
+import { ToolField } from './tool-field.tsx';
 import { ToolsPage } from './tools-page.tsx';
 
 afterEach(() => {
@@ -176,5 +179,77 @@ describe('the tools page', () => {
     const ends = screen.getAllByRole('link').map((link) => link.textContent);
     expect(ends[0]).toContain('Tern 405, 1R, job 805, released');
     expect(ends[1]).toContain('Seat: 200 lbf·ft; Set: 50 lbf·ft');
+  });
+
+  it('a calibration is recorded with its certificate: what is no PDF is refused, the file goes with it', async () => {
+    const tool = wrench('TW-03', null);
+    const listed: ListedTool = {
+      ...{
+        tool,
+        changedAt: '2026-11-27T08:00:00.000Z',
+        changedBy: 'Sup',
+        version: 2,
+        holder: null,
+        recalls: [],
+      },
+    };
+    const asked = serveWith(() => ({ body: listed }));
+    const person = { id: tool.id, name: 'Sup', login: 'sup', role: 'supervisor' as const };
+    let done = false;
+    const { user } = await show(
+      <CertificateForm listed={listed} onDone={() => (done = true)} />,
+      sessionOf(person),
+    );
+    const save = screen.getByRole('button', { name: 'Record the calibration of TW-03' });
+    await user.click(save);
+    expect(await screen.findByText('Choose the certificate')).toBeDefined();
+    expect(screen.getByText('Say the last day it holds')).toBeDefined();
+    const input = screen.getByLabelText(/^Certificate, a PDF or a JPEG/);
+    fireEvent.change(input, { target: { files: [new File(['x'], 'a.txt', { type: 'text/plain' })] } });
+    await user.click(save);
+    expect(await screen.findByText('A PDF or a JPEG')).toBeDefined();
+    fireEvent.change(input, {
+      target: { files: [new File(['%PDF-1.4'], 'TW-03.pdf', { type: 'application/pdf' })] },
+    });
+    await user.type(screen.getByLabelText('Holds until'), '2099-01-31');
+    await user.click(save);
+    await waitFor(() => expect(done).toBe(true));
+    const sent = asked.find((a) => a.method === 'POST')!;
+    expect(sent.path).toBe(`/api/tools/${tool.id}/certificates`);
+    expect(sent.body).toMatchObject({
+      ...{ seenVersion: 2, name: 'TW-03.pdf', type: 'application/pdf', until: '2099-01-31' },
+      file: btoa('%PDF-1.4'),
+    });
+  });
+
+  it('one that nobody finds says so, and is offered at no step until it is found', async () => {
+    const tool = wrench('TW-03', '2099-01-31');
+    const missing = { since: '2026-11-26T08:00:00.000Z', by: 'M. Pellow' };
+    const listed: ListedTool = {
+      ...{
+        tool,
+        changedAt: '2026-11-27T08:00:00.000Z',
+        changedBy: 'Sup',
+        version: 2,
+        holder: null,
+        recalls: [],
+      },
+      missing,
+    };
+    const asked = serveWith((one) => ({ body: one.method === 'GET' ? [listed] : listed }));
+    const person = { id: tool.id, name: 'Sup', login: 'sup', role: 'technician' as const };
+    const { user } = await show(
+      <>
+        <ToolHolder listed={listed} />
+        <ToolField use={{ kind: 'torque-wrench' }} code="TW-03" onChange={() => undefined} />
+      </>,
+      sessionOf(person),
+    );
+    expect(await screen.findByText(/^Missing since .*says M. Pellow/)).toBeDefined();
+    expect((await screen.findAllByText(/TW-03 is missing since 26 Nov 2026/)).length).toBeGreaterThan(0);
+    expect(screen.queryByRole('button', { name: 'Take TW-03' })).toBeNull();
+    await user.click(screen.getByRole('button', { name: 'TW-03 is found' }));
+    await waitFor(() => expect(asked.at(-1)!.path).toBe('/api/tools'));
+    expect(asked.find((a) => a.method === 'POST')!.path).toBe(`/api/tools/${tool.id}/found`);
   });
 });

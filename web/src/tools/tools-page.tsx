@@ -6,6 +6,7 @@ import { useMay } from '../people/people-api.ts';
 import { formatDate } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { CertificateForm, Certificates } from './certificates.tsx';
 import { RecalledRecords, RecallForm, ToolHolder } from './tool-care.tsx';
 import { draftOf, newTool, ToolForm, type ToolDraft } from './tool-form.tsx';
 import { useRetireToolMutation, useToolsQuery } from './tools-api.ts';
@@ -37,7 +38,7 @@ const headings: Record<ToolKind, string> = {
 function ToolRow({ listed, onChange }: { listed: ListedTool; onChange: (() => void) | null }) {
   const { tool, version } = listed;
   const [retire, { error }] = useRetireToolMutation();
-  const [asking, setAsking] = useState<'retire' | 'recall' | null>(null);
+  const [asking, setAsking] = useState<'retire' | 'recall' | 'certify' | null>(null);
   const { words, tone } = calibration(tool.calibratedUntil);
   return (
     <li className="grid min-h-14 items-center gap-x-4 gap-y-1 border-b border-rule py-2 sm:grid-cols-[5rem_1fr_auto]">
@@ -62,6 +63,9 @@ function ToolRow({ listed, onChange }: { listed: ListedTool; onChange: (() => vo
                 <Button onClick={onChange} aria-label={`Change ${tool.code}`}>
                   Change
                 </Button>
+                <Button onClick={() => setAsking('certify')} aria-label={`${tool.code} was calibrated`}>
+                  Calibrated
+                </Button>
                 <Button
                   weight="quiet"
                   onClick={() => setAsking('recall')}
@@ -77,6 +81,14 @@ function ToolRow({ listed, onChange }: { listed: ListedTool; onChange: (() => vo
           </span>
         )}
       </span>
+      <div className="sm:col-span-3">
+        <Certificates listed={listed} />
+      </div>
+      {asking === 'certify' && (
+        <div className="sm:col-span-3">
+          <CertificateForm listed={listed} onDone={() => setAsking(null)} />
+        </div>
+      )}
       {asking === 'recall' && (
         <div className="sm:col-span-3">
           <RecallForm listed={listed} onDone={() => setAsking(null)} />
