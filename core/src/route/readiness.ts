@@ -47,8 +47,11 @@ const byNeed = /^(torque wrench|dial indicator|pull scale|socket)/i;
 
 function handTools(state: RouteState): ReadyLine[] {
   const lines = new Map<string, ReadyLine>();
-  const add = (what: string, title: string, detail?: string) =>
-    lines.set(what, { group: 'tool', what, title, ...(detail ? { detail } : {}) });
+  const add = (what: string, title: string, detail?: string, points: readonly number[] = [6]) =>
+    lines.set(what, {
+      ...{ group: 'tool', what, title, ...(detail ? { detail } : {}) },
+      ...(what.endsWith('-socket') ? { need: { kind: 'socket', points } } : {}),
+    });
   for (const id of state.reach.layers.keys()) {
     for (const [what, title, detail] of ofLayers[id] ?? []) add(what, title, detail);
   }
@@ -57,7 +60,7 @@ function handTools(state: RouteState): ReadyLine[] {
     const points =
       nut.kind === 'A' || nut.kind === 'B' || nut.kind === 'C' ? 'six or eight point' : 'six point';
     if (nut.kind === 'H') add('pin-tool', 'Pin tool of the nuts');
-    else add('nut-socket', 'Socket of the bearing nut', points);
+    else add('nut-socket', 'Socket of the bearing nut', points, points === 'six point' ? [6] : [6, 8]);
     for (const tool of nutProcedure(nut, state.sheet.procedureId).tools)
       if (!byNeed.test(tool) && !/socket|pin tool/i.test(tool)) add(`nut:${tool}`, tool);
   }

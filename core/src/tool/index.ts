@@ -1,2 +1,10 @@
-export { toolKinds, toolSchema, type Tool, type ToolKind } from './tool.ts';
+export {
+  drives,
+  isCalibrated,
+  socketPoints,
+  toolKinds,
+  toolSchema,
+  type Tool,
+  type ToolKind,
+} from './tool.ts';
 export { describeTool, usableRangeNm, whyNotTool, type ToolUse } from './why-not-tool.ts';

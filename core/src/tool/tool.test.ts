@@ -56,6 +56,22 @@ describe('whether a tool may be used', () => {
     expect(describeTool(dial(0.0005, 'in'))).toBe('0.0005 in');
   });
 
+  it('a socket by its points, whatever its calibration; it and an adapter say what they are', () => {
+    const socket = toolSchema.parse({
+      ...{ ...base, kind: 'socket', code: 'SK-01', calibratedUntil: null },
+      ...{ size: quantity(2.625, 'in'), points: 8, drive: '3/4' },
+    });
+    const use = { kind: 'socket', today } as const;
+    expect(whyNotTool(socket, use)).toBeNull();
+    expect(whyNotTool(socket, { ...use, points: [6, 8] })).toBeNull();
+    expect(whyNotTool(socket, { ...use, points: [6] })).toBe('SK-01 has 8 points');
+    expect(describeTool(socket)).toBe('2.625 in, 8 points, 3/4 in drive');
+    const adapter = { ...base, kind: 'adapter', code: 'AD-1', length: quantity(50, 'mm'), drive: '1/2' };
+    expect(describeTool(toolSchema.parse(adapter))).toBe('50 mm long, 1/2 in drive');
+    expect(toolSchema.safeParse({ ...socket, points: 7 }).success).toBe(false);
+    expect(describeTool({ ...wrench, drive: '3/4' } as Tool)).toBe('70 to 700 N·m, 3/4 in drive');
+  });
+
   it('refuses a range that runs backwards, and names the field', () => {
     const turned = { ...wrench, min: quantity(700, 'Nm'), max: quantity(70, 'Nm') };
     expect(toolSchema.safeParse(turned).error?.issues[0]?.path).toEqual(['max', 'value']);

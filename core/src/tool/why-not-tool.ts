@@ -1,6 +1,6 @@
 import { convert, formatTyped, formatValue, unitDefinition } from '../quantity/index.ts';
 import { torqueSetting } from '../torque/index.ts';
-import type { Tool, ToolKind } from './tool.ts';
+import { isCalibrated, type Tool, type ToolKind } from './tool.ts';
 
 /** What a tool is wanted for. */
 export interface ToolUse {
@@ -9,6 +9,8 @@ export interface ToolUse {
   today: string;
   /** What is set on a torque wrench, N·m, adapter and multiplier counted in. */
   settingNm?: number;
+  /** Of a socket: those that do not round the nut off. */
+  points?: readonly number[];
 }
 
 /** A dial for end play is graduated in 0.001 in or finer, mm (common practice, no source). */
@@ -25,11 +27,14 @@ export function usableRangeNm({ min, max }: { min: { si: number }; max: { si: nu
 
 /**
  * Why a tool is not to be used for this, in words, or null: another kind of tool, out of calibration,
- * a torque outside the upper 80 % of its range, a dial too coarse.
+ * a torque outside the upper 80 % of its range, a dial too coarse, a socket of other points.
  * @source ISO 6789 for the range of torque tools; a dial's graduation: common practice, no source
  */
-export function whyNotTool(tool: Tool, { kind, today, settingNm }: ToolUse): string | null {
+export function whyNotTool(tool: Tool, { kind, today, settingNm, points }: ToolUse): string | null {
   if (tool.kind !== kind) return `${tool.code} is another kind of tool`;
+  if (tool.kind === 'socket')
+    return points && !points.includes(tool.points) ? `${tool.code} has ${tool.points} points` : null;
+  if (!isCalibrated(tool.kind)) return null;
   if (tool.calibratedUntil === null) return `${tool.code} has no calibration on record`;
   if (tool.calibratedUntil < today) return `${tool.code} is out of calibration since ${tool.calibratedUntil}`;
   if (tool.kind === 'dial-indicator')
@@ -50,8 +55,12 @@ export function describeTool(tool: Tool): string {
   if (tool.kind === 'torque-wrench') {
     const { unit, value } = tool.max;
     const min = formatValue(convert(tool.min.value, tool.min.unit, unit), unit);
-    return `${min} to ${formatValue(value, unit)} ${unitDefinition(unit).label}`;
+    const range = `${min} to ${formatValue(value, unit)} ${unitDefinition(unit).label}`;
+    return [range, ...(tool.drive ? [`${tool.drive} in drive`] : [])].join(', ');
   }
+  if (tool.kind === 'socket')
+    return `${formatTyped(tool.size)}, ${tool.points} points, ${tool.drive} in drive`;
+  if (tool.kind === 'adapter') return `${formatTyped(tool.length)} long, ${tool.drive} in drive`;
   if (tool.kind === 'dial-indicator') return formatTyped(tool.graduation);
   return '';
 }

@@ -276,6 +276,9 @@ const wrench = (code: string, title: string, [min, max]: [number, number]) =>
 const dial = (code: string, title: string, value: number, unit: 'in' | 'mm') =>
   ({ kind: 'dial-indicator', code, title, graduation: quantity(value, unit) }) as const;
 
+const socket = (code: string, title: string, size: number, points: 6 | 8, drive: '3/4' | '1') =>
+  ({ kind: 'socket', code, title, size: quantity(size, 'in'), points, drive }) as const;
+
 type OwnTool = Tool extends infer T ? (T extends Tool ? Omit<T, 'id' | 'calibratedUntil'> : never) : never;
 
 /** Tools of the works, with the month and day on which each one’s yearly calibration ends. */
@@ -289,4 +292,7 @@ export const demoTools: readonly { tool: OwnTool; endsOn: string; lapsed?: true 
   { tool: dial('DI-06', 'Metric dial, long stem', 0.01, 'mm'), endsOn: '07-31' },
   { tool: { kind: 'pull-scale', code: 'PS-01', title: 'Spring scale, 100 N' }, endsOn: '01-20' },
   { tool: { kind: 'thermometer', code: 'TH-02', title: 'Hub thermometer' }, endsOn: '02-28' },
+  { tool: socket('SK-01', 'Bearing nut, steer and trailer', 2.625, 6, '3/4'), endsOn: '01-01' },
+  { tool: socket('SK-02', 'Bearing nut, drive', 3.25, 8, '3/4'), endsOn: '01-01' },
+  { tool: socket('SK-03', 'Wheel nut', 1.3125, 6, '1'), endsOn: '01-01' },
 ];

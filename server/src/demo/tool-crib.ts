@@ -1,5 +1,5 @@
 import { quantity } from '@lanternwright/core/quantity';
-import { whyNotTool, type Tool, type ToolKind } from '@lanternwright/core/tool';
+import { isCalibrated, whyNotTool, type Tool, type ToolKind } from '@lanternwright/core/tool';
 import type { Random } from './random.ts';
 import { demoTools } from './scenario.ts';
 
@@ -17,7 +17,8 @@ export class ToolCrib {
       const year = Number(day.slice(0, 4));
       const next = `${day.slice(5) <= endsOn ? year : year + 1}-${endsOn}`;
       const past = `${Number(next.slice(0, 4)) - 1}-${endsOn}`;
-      return { ...tool, id: this.ids[i]!, calibratedUntil: late && lapsed === 'lapsed' ? past : next };
+      const until = late && lapsed === 'lapsed' ? past : next;
+      return { ...tool, id: this.ids[i]!, calibratedUntil: isCalibrated(tool.kind) ? until : null };
     });
   }
 

@@ -19,7 +19,7 @@ async function openMoney() {
   return opened;
 }
 async function price(user: Awaited<ReturnType<typeof openMoney>>['user'], of: string) {
-  for (const each of screen.getAllByLabelText('Each')) {
+  for (const each of await screen.findAllByLabelText('Each')) {
     await user.clear(each);
     await user.type(each, of);
   }
@@ -71,7 +71,7 @@ describe('estimate and bill of a job', () => {
     await price(user, '40');
     await user.click(screen.getByRole('button', { name: 'Save the estimate' }));
     await user.click(await screen.findByRole('button', { name: 'Write the bill' }));
-    const first = screen.getAllByLabelText('Each')[0]!;
+    const first = (await screen.findAllByLabelText('Each'))[0]!;
     expect(first).toHaveProperty('value', '40.00');
     await user.clear(first);
     await user.type(first, '55');

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import type { JobParts } from '@lanternwright/contract/stores';
 import { readyStates, type ReadyLine, type ReadyState } from '@lanternwright/core/procedure';
+import { describeTool } from '@lanternwright/core/tool';
 import { linesToAnswer } from '@lanternwright/core/traveller';
 import { formatDate } from '../shell/words.ts';
 import { standWords } from '../stores/part-words.ts';
@@ -30,7 +31,11 @@ function AbleTools({ need }: { need: NonNullable<ReadyLine['need']> }) {
   return (
     <span className="block text-13 text-muted">
       {able
-        .map((t) => `${t.code}${t.calibratedUntil ? ` until ${formatDate(t.calibratedUntil)}` : ''}`)
+        .map((t) =>
+          t.calibratedUntil
+            ? `${t.code} until ${formatDate(t.calibratedUntil)}`
+            : `${t.code} ${describeTool(t)}`.trim(),
+        )
         .join(', ')}
     </span>
   );

@@ -66,16 +66,16 @@ export function CertificateForm({ listed, onDone }: { listed: ListedTool; onDone
       onCancel={onDone}
     >
       <div className="grid gap-3 sm:grid-cols-2">
-        <label className="flex flex-col gap-1 text-13 font-semibold">
-          Certificate, a PDF or a JPEG
+        <label className="flex flex-col gap-1">
+          <span className="caption">Certificate, a PDF or a JPEG</span>
           <input
             type="file"
             accept={types.join()}
             aria-invalid={problem !== undefined}
-            className="min-h-12 rounded-md border border-edge bg-panel p-2 text-14 font-normal"
+            className="min-h-12 rounded-md border border-edge bg-panel p-2 text-14"
             {...register('files')}
           />
-          {problem && <span className="font-normal text-rust">{problem}</span>}
+          {problem && <span className="text-13 text-rust">{problem}</span>}
         </label>
         <TextField label="Holds until" type="date" min={shopToday()} {...field('until')} />
       </div>

@@ -2,7 +2,14 @@ import { v4 as uuid } from 'uuid';
 import { z } from 'zod';
 import type { ListedTool } from '@lanternwright/contract/tools';
 import { formatTyped, parseQuantity, parseTogether } from '@lanternwright/core/quantity';
-import { toolKinds, type Tool, type ToolKind } from '@lanternwright/core/tool';
+import {
+  drives,
+  isCalibrated,
+  socketPoints,
+  toolKinds,
+  type Tool,
+  type ToolKind,
+} from '@lanternwright/core/tool';
 import { LampForm } from '../lamp-form.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
@@ -18,6 +25,10 @@ const typedSchema = z.object({
   min: z.string(),
   max: z.string(),
   graduation: z.string(),
+  drive: z.string(),
+  size: z.string(),
+  points: z.string(),
+  length: z.string(),
 });
 type Typed = z.output<typeof typedSchema>;
 
@@ -29,12 +40,28 @@ const toolFormSchema = typedSchema.transform((typed, context): Tool => {
     context.addIssue({ code: 'custom', message, path: [path] });
     return z.NEVER;
   };
+  const drive = drives.find((d) => d === typed.drive);
+  if (kind === 'socket' || kind === 'adapter') {
+    const sized = parseQuantity(kind === 'socket' ? typed.size : typed.length, ['mm', 'in'], 'mm');
+    if (!sized.ok) return wrong(kind === 'socket' ? 'size' : 'length', sized.message);
+    if (!drive) return wrong('drive', 'Choose its drive');
+    const listed = { ...common, calibratedUntil: null, drive };
+    if (kind === 'adapter') return { ...listed, kind, length: sized.quantity };
+    const points = socketPoints.find((p) => String(p) === typed.points);
+    return points ? { ...listed, kind, size: sized.quantity, points } : wrong('points', 'Choose its points');
+  }
   if (kind === 'torque-wrench') {
     const range = { min: typed.min, max: typed.max };
     const { min, max } = parseTogether(range, ['Nm', 'lbf-ft', 'lbf-in'], 'Nm', 'unlabelled');
     if (!max.ok) return wrong('max', max.message);
     if (!min.ok) return wrong('min', min.message);
-    return { ...common, kind, min: min.quantity, max: max.quantity };
+    const length = typed.length.trim() === '' ? null : parseQuantity(typed.length, ['mm', 'in'], 'mm');
+    if (length?.ok === false) return wrong('length', length.message);
+    return {
+      ...{ ...common, kind, min: min.quantity, max: max.quantity },
+      ...(drive ? { drive } : {}),
+      ...(length ? { length: length.quantity } : {}),
+    };
   }
   if (kind === 'dial-indicator') {
     const graduation = parseQuantity(typed.graduation, ['in', 'mm', 'thou', 'um'], 'mm');
@@ -44,6 +71,14 @@ const toolFormSchema = typedSchema.transform((typed, context): Tool => {
   return { ...common, kind };
 });
 
+/** What is asked of some kinds: whether the drive is optional, and what the length is. */
+const ofKind: Record<ToolKind, { drive?: string; length?: string }> = {
+  ...{ 'dial-indicator': {}, 'pull-scale': {}, thermometer: {} },
+  'torque-wrench': { drive: ', optional', length: 'Grip to drive, optional' },
+  socket: { drive: '' },
+  adapter: { drive: '', length: 'Drive to nut' },
+};
+
 /** What the server calls the fields. */
 const paths = {
   'tool.code': 'code',
@@ -52,6 +87,10 @@ const paths = {
   'tool.min.value': 'min',
   'tool.max.value': 'max',
   'tool.graduation.value': 'graduation',
+  'tool.drive': 'drive',
+  'tool.size.value': 'size',
+  'tool.points': 'points',
+  'tool.length.value': 'length',
 } as const;
 
 /** A tool in a form, with the version it was when it was opened; 0 of a new one. */
@@ -64,7 +103,7 @@ export const newTool = (): ToolDraft => ({
   seenVersion: 0,
   typed: {
     ...{ id: uuid(), kind: 'torque-wrench', code: '', title: '', until: '' },
-    ...{ min: '', max: '', graduation: '' },
+    ...{ min: '', max: '', graduation: '', drive: '', size: '', points: '', length: '' },
   },
 });
 
@@ -78,6 +117,10 @@ export const draftOf = ({ tool, version }: ListedTool): ToolDraft => ({
     min: tool.kind === 'torque-wrench' ? formatTyped(tool.min) : '',
     max: tool.kind === 'torque-wrench' ? formatTyped(tool.max) : '',
     graduation: tool.kind === 'dial-indicator' ? formatTyped(tool.graduation) : '',
+    drive: 'drive' in tool ? (tool.drive ?? '') : '',
+    size: tool.kind === 'socket' ? formatTyped(tool.size) : '',
+    points: tool.kind === 'socket' ? String(tool.points) : '',
+    length: 'length' in tool && tool.length ? formatTyped(tool.length) : '',
   },
 });
 
@@ -115,12 +158,14 @@ export function ToolForm({
         </SelectField>
         <TextField label="Code on it" required {...field('code')} />
         <TextField label="What it is" required {...field('title')} />
-        <TextField
-          label="In calibration until"
-          type="date"
-          hint="Without a date it is not offered for work"
-          {...field('until')}
-        />
+        {isCalibrated(kind) && (
+          <TextField
+            label="In calibration until"
+            type="date"
+            hint="Without a date it is not offered for work"
+            {...field('until')}
+          />
+        )}
         {kind === 'torque-wrench' && (
           <>
             <TextField label="From, N·m or lbf·ft" className="figure" {...field('min')} />
@@ -131,6 +176,28 @@ export function ToolForm({
               {...field('max')}
             />
           </>
+        )}
+        {kind === 'socket' && (
+          <>
+            <TextField label="Across flats" className="figure" placeholder="2 5/8 in" {...field('size')} />
+            <SelectField label="Points" {...field('points')}>
+              <option value="">Choose</option>
+              {socketPoints.map((n) => (
+                <option key={n}>{n}</option>
+              ))}
+            </SelectField>
+          </>
+        )}
+        {ofKind[kind].drive !== undefined && (
+          <SelectField label={`Drive, in${ofKind[kind].drive}`} {...field('drive')}>
+            <option value="">Not told</option>
+            {drives.map((d) => (
+              <option key={d}>{d}</option>
+            ))}
+          </SelectField>
+        )}
+        {ofKind[kind].length !== undefined && (
+          <TextField label={`${ofKind[kind].length}, mm`} className="figure" {...field('length')} />
         )}
         {kind === 'dial-indicator' && (
           <TextField label="Graduation" className="figure" placeholder="0.001 in" {...field('graduation')} />

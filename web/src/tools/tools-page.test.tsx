@@ -252,4 +252,31 @@ describe('the tools page', () => {
     await waitFor(() => expect(asked.at(-1)!.path).toBe('/api/tools'));
     expect(asked.find((a) => a.method === 'POST')!.path).toBe(`/api/tools/${tool.id}/found`);
   });
+
+  it('a socket is listed by its size, points and drive, and asks for no calibration', async () => {
+    const { user, sent } = await openTools([], 'supervisor');
+    await user.click(screen.getByRole('button', { name: 'Add a tool' }));
+    await user.selectOptions(screen.getByLabelText('Kind'), 'Socket');
+    expect(screen.queryByLabelText('In calibration until')).toBeNull();
+    await user.type(screen.getByLabelText('Code on it'), 'SK-01');
+    await user.type(screen.getByLabelText('What it is'), 'Bearing nut');
+    await user.click(screen.getByRole('button', { name: 'Add SK-01' }));
+    expect(sent.some((s) => s.method === 'PUT')).toBe(false);
+    await user.type(screen.getByLabelText('Across flats'), '2 5/8 in');
+    await user.selectOptions(screen.getByLabelText('Points'), '6');
+    await user.click(screen.getByRole('button', { name: 'Add SK-01' }));
+    expect(await screen.findByText('Choose its drive')).toBeDefined();
+    await user.selectOptions(screen.getByLabelText('Drive, in'), '3/4');
+    await user.click(screen.getByRole('button', { name: 'Add SK-01' }));
+    await waitFor(() => expect(sent.some((s) => s.method === 'PUT')).toBe(true));
+    expect(sent.find((s) => s.method === 'PUT')!.body).toMatchObject({
+      tool: {
+        kind: 'socket',
+        points: 6,
+        drive: '3/4',
+        calibratedUntil: null,
+        size: { value: 2.625, unit: 'in' },
+      },
+    });
+  });
 });

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { ListedTool } from '@lanternwright/contract/tools';
-import { describeTool, toolKinds, type ToolKind } from '@lanternwright/core/tool';
+import { describeTool, isCalibrated, toolKinds, type ToolKind } from '@lanternwright/core/tool';
 import { problemText } from '../api.ts';
 import { useMay } from '../people/people-api.ts';
 import { formatDate } from '../shell/words.ts';
@@ -33,12 +33,15 @@ const headings: Record<ToolKind, string> = {
   'dial-indicator': 'Dial indicators',
   'pull-scale': 'Pull scales',
   thermometer: 'Hub thermometers',
+  socket: 'Sockets',
+  adapter: 'Torque adapters',
 };
 
 function ToolRow({ listed, onChange }: { listed: ListedTool; onChange: (() => void) | null }) {
   const { tool, version } = listed;
   const [retire, { error }] = useRetireToolMutation();
   const [asking, setAsking] = useState<'retire' | 'recall' | 'certify' | null>(null);
+  const calibrated = isCalibrated(tool.kind);
   const { words, tone } = calibration(tool.calibratedUntil);
   return (
     <li className="grid min-h-14 items-center gap-x-4 gap-y-1 border-b border-rule py-2 sm:grid-cols-[5rem_1fr_auto]">
@@ -46,7 +49,7 @@ function ToolRow({ listed, onChange }: { listed: ListedTool; onChange: (() => vo
       <span className="text-16">
         {tool.title} <span className="figure text-13 text-muted">{describeTool(tool)}</span>
       </span>
-      <span className={`text-13 ${tone}`}>{words}</span>
+      {calibrated && <span className={`text-13 ${tone}`}>{words}</span>}
       <span className="flex flex-wrap items-center justify-between gap-2 sm:col-span-3">
         <ToolHolder listed={listed} />
         {onChange && (
@@ -63,16 +66,20 @@ function ToolRow({ listed, onChange }: { listed: ListedTool; onChange: (() => vo
                 <Button onClick={onChange} aria-label={`Change ${tool.code}`}>
                   Change
                 </Button>
-                <Button onClick={() => setAsking('certify')} aria-label={`${tool.code} was calibrated`}>
-                  Calibrated
-                </Button>
-                <Button
-                  weight="quiet"
-                  onClick={() => setAsking('recall')}
-                  aria-label={`${tool.code} was found out of calibration`}
-                >
-                  Out of calibration
-                </Button>
+                {calibrated && (
+                  <>
+                    <Button onClick={() => setAsking('certify')} aria-label={`${tool.code} was calibrated`}>
+                      Calibrated
+                    </Button>
+                    <Button
+                      weight="quiet"
+                      onClick={() => setAsking('recall')}
+                      aria-label={`${tool.code} was found out of calibration`}
+                    >
+                      Out of calibration
+                    </Button>
+                  </>
+                )}
                 <Button weight="quiet" onClick={() => setAsking('retire')} aria-label={`Retire ${tool.code}`}>
                   Retire
                 </Button>

@@ -24,12 +24,23 @@ import { photoQueueReducer } from '../photo-queue.ts';
 // A busy machine is slow, not wrong.
 configure({ asyncUtilTimeout: 5_000 });
 
+/** A browser knows the address of its page; Node does not. */
+class LocalRequest extends Request {
+  constructor(input: RequestInfo | URL, init?: RequestInit) {
+    super(typeof input === 'string' ? new URL(input, 'http://shop.test') : input, init);
+  }
+}
+
 /** A job page over a server of one job: commands go to the same `decide`, by the person who is signed in. */
 export async function openPage(t: TestJob, person: Actor = technician, tools: readonly Tool[] = []) {
   // What an earlier test left on the device is not this one's.
   await clear();
   const sent: Command[] = [];
-  vi.stubGlobal('fetch', async (_url: string, init: RequestInit) => {
+  vi.stubGlobal('Request', LocalRequest);
+  vi.stubGlobal('fetch', async (asked: string | Request, init: RequestInit) => {
+    // Of the rest of the shop there is nothing here.
+    if (typeof asked !== 'string')
+      return new Response(JSON.stringify({ detail: 'Not here', status: 404 }), { status: 404 });
     const { id, command } = JSON.parse(init.body as string) as { id: string; command: Command };
     sent.push(command);
     const refused = t.try(command, person);
