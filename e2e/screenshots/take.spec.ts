@@ -187,9 +187,14 @@ test('the pictures', async ({ browser }) => {
   await page.goto(`${shop}/stores?by=shortage`);
   await page.getByRole('list', { name: 'Shortages' }).waitFor();
   await picture(page, 'shortages');
-  await page.goto(`${shop}/jobs`);
-  await page.getByRole('heading', { name: 'Jobs' }).waitFor();
-  await picture(page, 'jobs');
+  await page.goto(`${shop}/stores?by=order`);
+  await page.getByRole('button', { name: 'Write this order to Quayside Bearings' }).click();
+  await page.getByRole('button', { name: 'Record that it was sent' }).click();
+  const day = new Date(Date.now() + 9 * 86_400_000).toISOString().slice(0, 10);
+  await page.getByLabel(/^Promised for/).fill(day);
+  await page.getByRole('button', { name: 'It was sent', exact: true }).click();
+  await page.getByText(/^On its way/).waitFor();
+  await picture(page, 'order');
   await openJobOf(page, 'Tern 418');
   await measure(page, ['0.0085', '0.0081', '0.0083']);
   await picture(page, 'job-verify-loose');

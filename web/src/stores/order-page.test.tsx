@@ -111,7 +111,7 @@ describe('an order on its way', () => {
     expect(await screen.findByText('Say what came')).toBeTruthy();
     expect(posted()).toEqual([]);
     // One of them lies here already and goes to the rest of it; where the other goes is asked.
-    expect(screen.getByText('To the rest of it, A3, where nothing is said')).toBeTruthy();
+    expect(screen.getByText('Empty: with the rest of it, A3')).toBeTruthy();
     await user.type(screen.getByLabelText('47-2220: put at'), 'C1');
     await user.type(screen.getByLabelText('47-2220: how many came'), '2');
     await user.click(screen.getByRole('button', { name: 'Put them on the shelf' }));

@@ -129,7 +129,7 @@ function DeliveryForm({ order, onDone }: { order: Order; onDone: () => void }) {
       onCancel={onDone}
     >
       {open.map((line, i) => (
-        <div key={line.partId} className="grid gap-3 sm:grid-cols-2">
+        <div key={line.partId} className="grid grid-cols-2 gap-3 sm:grid-cols-[220px_1fr]">
           <TextField
             label={`${line.number}: how many came`}
             hint={`${openOf(line)} still to come${line.told ? `, ${line.told.dispatched} dispatched` : ''}`}
@@ -139,11 +139,7 @@ function DeliveryForm({ order, onDone }: { order: Order; onDone: () => void }) {
           />
           <TextField
             label={`${line.number}: put at${line.place ? ', optional' : ''}`}
-            hint={
-              line.place
-                ? `To the rest of it, ${line.place}, where nothing is said`
-                : 'None of it lies here yet'
-            }
+            hint={line.place ? `Empty: with the rest of it, ${line.place}` : 'None of it lies here yet'}
             maxLength={40}
             {...field(`lines.${i}.place`)}
           />
