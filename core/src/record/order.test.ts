@@ -71,6 +71,13 @@ describe('an order', () => {
     const recorded = o.entries.length;
     o.tell(stand(0));
     expect(o.entries).toHaveLength(recorded);
+    // A number they took once and do not know the next day is a fault of theirs.
+    o.tell({
+      ...stand(0),
+      lines: [{ partId: part(1), dispatched: 0, price: null, unknown: true }],
+    });
+    expect(o.now().lines[0]).toMatchObject({ ended: null, told: { price } });
+    expect(o.entries).toHaveLength(recorded);
     o.tell(stand(3));
     expect(o.now().lines[0]).toMatchObject({ told: { dispatched: 3 }, delivered: 0 });
     // One is paid at what they ask now, where they say so.

@@ -136,15 +136,16 @@ function heard(
   { expected, reference, lines }: Extract<OrderCommand, { kind: 'told' }>,
 ): OrderBody[] {
   if (order.status !== 'sent') return [];
-  const told = order.lines.flatMap(({ partId }) => {
-    const line = lines.find((l) => l.partId === partId && !l.unknown);
+  const told = order.lines.flatMap(({ partId, told: known }) => {
+    const line = lines.find((l) => l.partId === partId && !l.unknown) ?? known;
     return line ? [{ partId, dispatched: line.dispatched, price: line.price }] : [];
   });
   const before = order.lines.flatMap(({ partId, told: known }) => (known ? [{ partId, ...known }] : []));
   const same = order.expected === expected && order.reference === reference && sameJson(told, before);
   const unknown = lines.flatMap(({ partId, unknown: strange }) => {
     const line = order.lines.find((l) => l.partId === partId);
-    return strange && line && openOf(line) > 0 ? [partId] : [];
+    // Once they have taken it they do not forget it: that would be a fault of theirs, and no reason to give it up.
+    return strange && line && !line.told && openOf(line) > 0 ? [partId] : [];
   });
   return [
     ...(same ? [] : [{ kind: 'order-told' as const, expected, reference, lines: told }]),

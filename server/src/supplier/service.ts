@@ -5,6 +5,7 @@ import { openOf, program, type OrderState } from '@lanternwright/core/record';
 import type { SupplierService as Stand } from '@lanternwright/contract/supplier';
 import type { Database } from '../database/connect.ts';
 import { isoTime } from '../database/sql-time.ts';
+import { MovedOn } from '../record/append.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { OrdersService } from '../stores/orders.ts';
 import { changeStock } from '../stores/stock.ts';
@@ -103,6 +104,8 @@ export function supplierService(
         try {
           await work();
         } catch (error) {
+          // Somebody else was at it that moment: it is asked again.
+          if (error instanceof MovedOn) return;
           if (!(error instanceof SupplierTrouble)) throw error;
           troubles.push(`${what}: ${error.message}`);
         }
