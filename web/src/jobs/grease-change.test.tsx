@@ -17,10 +17,7 @@ const person = sessionOf({ id, name: 'D. Achterberg', login: 'achterberg', role:
 
 /** A towed hub whose sheet asks for lithium complex, with what was in it before, over a store that lists one grease. */
 async function open(before: string | null, listed: object | null = null) {
-  const fitting = listed ? [listed] : [];
-  serveWith(() => ({
-    body: [{ position: '1L', line: 'lubricant', title: 'Grease', fitting, kept: [], used: [] }],
-  }));
+  serveWith(() => ({ body: { parts: listed ? [listed] : [], more: false } }));
   const t = new TestJob(openingOn(['1L'], 'd-towed', ['bearings']));
   const lubricantBefore =
     before === null ? [] : [{ position: '1L', name: before, at: '2025-03-03T10:00:00.000Z' }];

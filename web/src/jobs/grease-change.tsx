@@ -1,7 +1,7 @@
 import { greaseChange, thickenerIn, thickeners } from '@lanternwright/core/lubricant';
 import type { WheelEnd } from '@lanternwright/core/traveller';
 import { formatDate } from '../shell/words.ts';
-import { useJobPartsQuery } from '../stores/stores-api.ts';
+import { usePartsQuery } from '../stores/stores-api.ts';
 import { Note } from '../ui/problem-note.tsx';
 import type { OpenJob } from './use-job.ts';
 
@@ -21,28 +21,29 @@ export function GreaseChange({ before, after }: { before: Grease; after: Grease 
   );
 }
 
+/** A grease with what thickens it: by its name, or as the store's own list has it. */
+function useGrease(name: string, skip: boolean): Grease {
+  const told = thickenerIn(name);
+  const { data } = usePartsQuery({ text: name, kind: 'lubricant' }, { skip: skip || told !== null });
+  const listed = data?.parts.find((p) => p.title.toLowerCase() === name.trim().toLowerCase());
+  return { name, thickener: told ?? listed?.thickener ?? null };
+}
+
 /** What was in a hub before it is packed or filled, and whether what the sheet asks for takes it. */
 export function GreaseBefore({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
   const { position, sheet } = wheelEnd;
   const before = open.detail.lubricantBefore?.find((l) => l.position === position);
-  const { data: parts } = useJobPartsQuery(open.job.id, { skip: !before });
-  if (!before || sheet.lubricant.kind === 'oil') return null;
-  const listed = parts?.filter((l) => l.position === position && l.line === 'lubricant') ?? [];
-  /** As the store's own list has it, where its name does not say. */
-  const known = (name: string): Grease => ({
-    name,
-    thickener:
-      listed.flatMap((l) => l.fitting).find((f) => f.title.toLowerCase() === name.trim().toLowerCase())
-        ?.thickener ?? thickenerIn(name),
-  });
-  const { thickener } = known(before.name);
+  const none = !before || sheet.lubricant.kind === 'oil';
+  const old = useGrease(before?.name ?? '', none);
+  const next = useGrease(sheet.lubricant.name, none);
+  if (none) return null;
   return (
     <>
       <p className="text-14">
         In it since {formatDate(before.at)}: <b>{before.name}</b>
-        {thickener && !thickenerIn(before.name) && `, ${thickeners[thickener]}`}
+        {old.thickener && !thickenerIn(before.name) && `, ${thickeners[old.thickener]}`}
       </p>
-      <GreaseChange before={known(before.name)} after={known(sheet.lubricant.name)} />
+      <GreaseChange before={old} after={next} />
     </>
   );
 }
