@@ -110,6 +110,9 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
       .sort((a, b) => a.number - b.number);
     const known = new Set([...own, ...axles.map((a) => a.id)]);
     const readings = await fleet.readings(unit.id, [...known]);
+    const seen = folded.known(id)?.job;
+    // What was recorded here last is not read and checked anew, as long as it is the last.
+    const events = seen?.version === row.version ? seen.events : await eventsOf(db, id);
     return {
       number: row.number,
       unit: {
@@ -121,7 +124,7 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
       },
       before: readings.filter((r) => r.jobId !== id),
       ...(await jobsBefore(db, unit.id, id, own)),
-      events: await eventsOf(db, id),
+      events: [...events],
     };
   }
 
