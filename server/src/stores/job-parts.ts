@@ -15,6 +15,9 @@ const FITTING = `
   where p.on_hand > 0 or p.part ->> 'supersededBy' is null
   order by p.on_hand > p.reserved desc, p.title, p.id`;
 
+/** SQL: what is on its way of some parts ($2). */
+const COMING_OF = `select c.* from (${COMING}) c where c."partId" = any($2 ::uuid[])`;
+
 const KEPT = `
   select r.id, r.part_id as "partId", r.position, r.line, r.quantity, p.part ->> 'number' as number
   from reservation r join part p on p.id = r.part_id where r.job_id = $1 order by r.position, r.line, r.id`;
@@ -57,7 +60,10 @@ export async function jobPartsOf(db: Database, job: Job, clock: Clock): Promise<
   ]);
   const kept = await prepared<JobParts['kept'][number] & At>(db, 'job-parts-kept', KEPT, [job.id]);
   const used = await prepared<JobParts['used'][number] & At>(db, 'job-parts-used', USED, [job.id]);
-  const coming = await prepared<Coming>(db, 'job-parts-coming', COMING, [clock.zone()]);
+  const coming = await prepared<Coming>(db, 'job-parts-coming', COMING_OF, [
+    clock.zone(),
+    fitting.map((f) => f.id),
+  ]);
   const today = clock.today();
   /** What this job may take for a line: what is free, and what is kept for that line. */
   const standAt = (at: At, fits: readonly Fitting[]): LineStand =>

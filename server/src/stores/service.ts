@@ -175,10 +175,9 @@ export function storesService(
       await inTransaction(db, async () => {
         // One at a time for a job: what two ask for at once is kept once.
         await db.sequelize.query('select 1 from job where id = $1 for no key update', { bind: [jobId] });
-        const lines = await jobPartsOf(db, job, clock);
+        let lines = await jobPartsOf(db, job, clock);
         for (let i = 0; i < lines.length; i++) {
-          // As it is once those before it have theirs.
-          const { position, line, stand, kept, used, fitting } = (await jobPartsOf(db, job, clock))[i]!;
+          const { position, line, stand, kept, used, fitting } = lines[i]!;
           if (stand.state !== 'here' || !line.startsWith('part:') || kept.length + used.length > 0) continue;
           for (const { number } of stand.parts) {
             const id = randomUUID();
@@ -186,6 +185,8 @@ export function storesService(
             const part = fitting.find((f) => f.number === number)!;
             await changeStock(db, part.id, { kind: 'reserve', reservation }, { ...asked, id });
           }
+          // What is left once this line has its own.
+          lines = await jobPartsOf(db, job, clock);
         }
       });
       return ofJob(jobId, viewer);

@@ -264,6 +264,7 @@ function OrderView({ order }: { order: Order }) {
   const done = () => setDoing(null);
   const at = { id: order.id, seenVersion: order.version };
   const { currentData: online } = useSupplierQuery();
+  const takesOnline = online?.name === order.supplier;
   const nothingCame = order.lines.every((l) => l.delivered === 0);
   const told = async (answer: Promise<{ error?: unknown }>) => {
     const { error } = await answer;
@@ -287,15 +288,12 @@ function OrderView({ order }: { order: Order }) {
         <div className="flex flex-wrap gap-2">
           {order.status === 'draft' && (
             <>
-              {online?.name === order.supplier && (
+              {takesOnline && (
                 <Button weight="main" onClick={() => setDoing('online')}>
                   Send it to {order.supplier}
                 </Button>
               )}
-              <Button
-                weight={online?.name === order.supplier ? 'plain' : 'main'}
-                onClick={() => setDoing('send')}
-              >
+              <Button weight={takesOnline ? 'plain' : 'main'} onClick={() => setDoing('send')}>
                 Record that it was sent
               </Button>
               <Button onClick={() => setDoing('change')}>Change it</Button>
