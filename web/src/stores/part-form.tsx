@@ -30,7 +30,8 @@ import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
 import { wholeNumber } from './whole-number.ts';
-import { useLazyPartsQuery, useSavePartMutation } from './stores-api.ts';
+import { useSavePartMutation } from './stores-api.ts';
+import { useExactParts } from './use-exact-parts.ts';
 
 const fitSchema = z.object({
   sheetId: z.string().min(1, 'Choose the sheet'),
@@ -130,10 +131,9 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
   };
   // The same part, however often it is sent.
   const [id] = useState(() => part?.id ?? uuid());
-  const [look] = useLazyPartsQuery();
+  const exactParts = useExactParts();
   const find = async (number: string) => {
-    const { data } = await look({ text: number });
-    const same = (data?.parts ?? []).filter((p) => p.found.how === 'same' || p.found.how === 'crossing');
+    const same = await exactParts(number);
     return same.length === 1 ? same[0]!.id : null;
   };
   const form = useRequestForm(schemaFor(id, currency, find, reader.thickness), start, error, {

@@ -14,7 +14,8 @@ import { OrderList } from './order-list.tsx';
 import { PartForm } from './part-form.tsx';
 import { PartSection } from './part-section.tsx';
 import { dimsInMm, dimsWords, offWords, stockWords } from './part-words.ts';
-import { useLazyPartsQuery, usePartsByMeasureQuery, usePartsQuery } from './stores-api.ts';
+import { usePartsByMeasureQuery, usePartsQuery } from './stores-api.ts';
+import { useExactParts } from './use-exact-parts.ts';
 
 const CameraReader = lazy(() => import('./camera-reader.tsx').then((m) => ({ default: m.CameraReader })));
 
@@ -64,7 +65,7 @@ function ByNumber() {
   const [params, setParams] = useSearchParams();
   const [page, turnTo] = usePageNumber();
   const navigate = useNavigate();
-  const [look] = useLazyPartsQuery();
+  const exactParts = useExactParts();
   const [camera, setCamera] = useState(false);
   const [strange, setStrange] = useState<string | null>(null);
   const text = params.get('text') ?? '';
@@ -79,8 +80,7 @@ function ByNumber() {
   };
   // A reader of labels types the number and Enter: the part opens, whatever is asked for the next moment.
   const open = async (typed: string) => {
-    const { data: found } = await look({ text: typed.trim(), kind });
-    const exact = (found?.parts ?? []).filter((p) => p.found.how === 'same' || p.found.how === 'crossing');
+    const exact = await exactParts(typed, kind);
     if (exact.length === 1) void navigate(`/stores/${exact[0]!.id}`);
     return exact.length;
   };

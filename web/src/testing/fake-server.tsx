@@ -22,6 +22,13 @@ export interface Asked {
 /** What a server answers: a body, or a status with one. */
 export type Answer = (asked: Asked) => { status?: number; body: unknown };
 
+/** A browser knows the address of its page; Node does not. */
+export class LocalRequest extends Request {
+  constructor(input: RequestInfo | URL, init?: RequestInit) {
+    super(typeof input === 'string' ? new URL(input, 'http://shop.test') : input, init);
+  }
+}
+
 /** Stands in for the server: every request is noted and answered. */
 export function serveWith(answer: Answer): Asked[] {
   const asked: Asked[] = [];
@@ -38,14 +45,7 @@ export function serveWith(answer: Answer): Asked[] {
     const { status = 200, body } = answer(one);
     return new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } });
   });
-  vi.stubGlobal(
-    'Request',
-    class extends Request {
-      constructor(input: RequestInfo | URL, init?: RequestInit) {
-        super(typeof input === 'string' ? new URL(input, 'http://shop.test') : input, init);
-      }
-    },
-  );
+  vi.stubGlobal('Request', LocalRequest);
   return asked;
 }
 

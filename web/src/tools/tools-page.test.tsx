@@ -11,7 +11,7 @@ import { sessionOf } from '../people/testing/session.ts';
 import { api } from '../api.ts';
 import '../people/people-api.ts';
 import { toolsApi } from './tools-api.ts';
-import { serveWith, show } from '../testing/fake-server.tsx';
+import { LocalRequest, serveWith, show } from '../testing/fake-server.tsx';
 import { CertificateForm } from './certificates.tsx';
 import { RecalledRecords, ToolHolder } from './tool-care.tsx';
 import { ToolField } from './tool-field.tsx';
@@ -46,14 +46,7 @@ async function openTools(tools: readonly Tool[], role: 'supervisor' | 'technicia
     };
     return new Response(JSON.stringify(request.method === 'GET' ? [] : answer), { status: 200 });
   });
-  vi.stubGlobal(
-    'Request',
-    class extends Request {
-      constructor(input: RequestInfo | URL, init?: RequestInit) {
-        super(typeof input === 'string' ? new URL(input, 'http://shop.test') : input, init);
-      }
-    },
-  );
+  vi.stubGlobal('Request', LocalRequest);
   const store = configureStore({
     reducer: { [api.reducerPath]: api.reducer },
     middleware: (standard) => standard().concat(api.middleware),

@@ -15,6 +15,7 @@ import { sessionOf } from '../../people/testing/session.ts';
 import { api } from '../../api.ts';
 import '../../people/people-api.ts';
 import { preferencesReducer } from '../../shell/preferences.ts';
+import { LocalRequest } from '../../testing/fake-server.tsx';
 import { toolsApi } from '../../tools/tools-api.ts';
 import { JobPage } from '../job-page.tsx';
 import { jobsApi } from '../jobs-api.ts';
@@ -23,13 +24,6 @@ import { photoQueueReducer } from '../photo-queue.ts';
 
 // A busy machine is slow, not wrong.
 configure({ asyncUtilTimeout: 5_000 });
-
-/** A browser knows the address of its page; Node does not. */
-class LocalRequest extends Request {
-  constructor(input: RequestInfo | URL, init?: RequestInit) {
-    super(typeof input === 'string' ? new URL(input, 'http://shop.test') : input, init);
-  }
-}
 
 /** A job page over a server of one job: commands go to the same `decide`, by the person who is signed in. */
 export async function openPage(t: TestJob, person: Actor = technician, tools: readonly Tool[] = []) {
