@@ -61,6 +61,7 @@ import { beginOwnShop } from './shop/begin.ts';
 import { shopClock } from './shop/clock.ts';
 import { shopRouter } from './shop/routes.ts';
 import { settingsService } from './shop/settings.ts';
+import { partsKeeper } from './stores/keeping.ts';
 import { ordersService } from './stores/orders.ts';
 import { supplierService } from './supplier/service.ts';
 import { httpSupplier } from './supplier/supplier.ts';
@@ -142,9 +143,10 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const tools = toolsService(db);
   const sums = sumsService(pool);
   const seals = sealsService(db, config.seals, clock.now, log);
-  const jobs = jobsService(db, { fleet, photos, tools, sums, seals }, clock);
+  const keeper = partsKeeper(db, clock, log);
+  const jobs = jobsService(db, { fleet, photos, tools, sums, seals, keeper }, clock);
   const sheets = sheetsService(db, clock);
-  const bookings = bookingsService(db, settings, clock);
+  const bookings = bookingsService(db, { settings, keeper }, clock);
   const absences = absencesService(db, settings);
   const ahead = shopAhead(db, { settings, absences, shifts: shiftsService(db) }, clock);
   const maker = planMaker(settings, ahead, clock);
@@ -306,12 +308,14 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
     meterFiles,
     feed,
     supplier,
+    keeper,
     morning,
     bring,
     async close(): Promise<void> {
       instruments.stop();
       streams.endAll();
       await live.stop();
+      await keeper.settled();
       await pool.close();
       store.close();
       await sessionPool.end();

@@ -38,6 +38,7 @@ const queue = await startQueue(
     plan: (id) => app.proposals.run(id),
     'meter-file': (id) => app.meterFiles.run(id),
     morning: () => app.morning.run(),
+    'keep-parts': () => app.keeper.keep(),
     supplier: config.supplier && (async () => void (await app.supplier.ask())),
     feed: config.feed.url === null ? null : async () => void (await app.feed.ask()),
     backup: backups && (async () => void (await nextBackup(config, backups.folder, backups.kept))),

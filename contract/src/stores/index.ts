@@ -172,8 +172,27 @@ const jobPartsSchema = z.object({
   title: z.string(),
   stand: standSchema,
   /** Parts that fit the sheet of this wheel end here. */
-  fitting: z.array(partLineSchema),
-  kept: z.array(z.object({ id: z.uuid(), partId: z.uuid(), number: z.string(), quantity: z.int() })),
+  fitting: z.array(
+    partLineSchema.extend({
+      /** For which other jobs it is kept, those that come last first. */
+      keptFor: z.array(
+        z.object({
+          id: z.uuid(),
+          jobNumber: z.int(),
+          unit: z.string(),
+          quantity: z.int(),
+          day: z.iso.date().nullable(),
+        }),
+      ),
+    }),
+  ),
+  kept: z.array(
+    z.object({
+      ...{ id: z.uuid(), partId: z.uuid(), number: z.string(), quantity: z.int() },
+      /** The program keeps it, since the job is booked or its work went deeper. */
+      planned: z.boolean(),
+    }),
+  ),
   used: z.array(
     z.object({
       partId: z.uuid(),
@@ -262,7 +281,8 @@ export const storesRoutes = {
     summary: 'Record that parts were used on a job, or returned from it',
     access: 'use-parts',
     params: idParams,
-    body: moving(onJob),
+    /** `instead`: what was kept for other jobs and is kept for them no longer, since this one takes it. */
+    body: moving(onJob).extend({ instead: z.array(z.uuid()).max(50).default([]) }),
     answer: storePartSchema,
   }),
   jobParts: defineRoute({
@@ -279,7 +299,7 @@ export const storesRoutes = {
     summary: 'Keep parts for a job; more than there are is a shortage that is known early',
     access: 'use-parts',
     params: idParams,
-    body: z.object({ reservation: reservationSchema }),
+    body: z.object({ reservation: reservationSchema.omit({ planned: true }) }),
     answer: okSchema,
   }),
   reserveAll: defineRoute({

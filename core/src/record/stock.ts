@@ -56,6 +56,8 @@ export const reservationSchema = z.object({
   position: positionSchema,
   line: z.string().min(1).max(80),
   quantity: z.int().min(1).max(1000),
+  /** The program keeps it, since the job is booked or went deeper, and no longer than it needs it. */
+  planned: z.literal(true).optional(),
 });
 export type Reservation = z.output<typeof reservationSchema>;
 
@@ -127,7 +129,10 @@ function whyNot(state: StockState, m: Movement): [reason: string, field: string]
       if (!m.jobId) return ['Say on which job', 'jobId'];
       const kept = keptForOthers(state, m.jobId);
       return onHand(state) - kept < m.quantity
-        ? [`${kept} of them are kept for other jobs: end one of those reservations first`, 'quantity']
+        ? [
+            `${kept} of them ${kept === 1 ? 'is' : 'are'} kept for other jobs: end one of those reservations first`,
+            'quantity',
+          ]
         : null;
     }
     case 'returned': {

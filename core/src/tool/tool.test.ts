@@ -68,6 +68,9 @@ describe('whether a tool may be used', () => {
     expect(describeTool(socket)).toBe('2.625 in, 8 points, 3/4 in drive');
     const adapter = { ...base, kind: 'adapter', code: 'AD-1', length: quantity(50, 'mm'), drive: '1/2' };
     expect(describeTool(toolSchema.parse(adapter))).toBe('50 mm long, 1/2 in drive');
+    const onDrive = (drive: '1/2' | '3/4') =>
+      whyNotTool(toolSchema.parse(adapter), { kind: 'adapter', today, drive });
+    expect([onDrive('1/2'), onDrive('3/4')]).toEqual([null, 'AD-1 is for a drive of 1/2 in']);
     expect(toolSchema.safeParse({ ...socket, points: 7 }).success).toBe(false);
     expect(describeTool({ ...wrench, drive: '3/4' } as Tool)).toBe('70 to 700 N·m, 3/4 in drive');
   });

@@ -1,6 +1,6 @@
 import { convert, formatTyped, formatValue, unitDefinition } from '../quantity/index.ts';
 import { torqueSetting } from '../torque/index.ts';
-import { isCalibrated, type Tool, type ToolKind } from './tool.ts';
+import { isCalibrated, type drives, type Tool, type ToolKind } from './tool.ts';
 
 /** What a tool is wanted for. */
 export interface ToolUse {
@@ -11,6 +11,8 @@ export interface ToolUse {
   settingNm?: number;
   /** Of a socket: those that do not round the nut off. */
   points?: readonly number[];
+  /** Of an adapter: the drive of the wrench that it goes on. */
+  drive?: (typeof drives)[number];
 }
 
 /** A dial for end play is graduated in 0.001 in or finer, mm (common practice, no source). */
@@ -27,13 +29,15 @@ export function usableRangeNm({ min, max }: { min: { si: number }; max: { si: nu
 
 /**
  * Why a tool is not to be used for this, in words, or null: another kind of tool, out of calibration,
- * a torque outside the upper 80 % of its range, a dial too coarse, a socket of other points.
+ * a torque outside the upper 80 % of its range, a dial too coarse, a socket of other points, an adapter for another drive.
  * @source ISO 6789 for the range of torque tools; a dial's graduation: common practice, no source
  */
-export function whyNotTool(tool: Tool, { kind, today, settingNm, points }: ToolUse): string | null {
+export function whyNotTool(tool: Tool, { kind, today, settingNm, points, drive }: ToolUse): string | null {
   if (tool.kind !== kind) return `${tool.code} is another kind of tool`;
   if (tool.kind === 'socket')
     return points && !points.includes(tool.points) ? `${tool.code} has ${tool.points} points` : null;
+  if (tool.kind === 'adapter')
+    return drive && tool.drive !== drive ? `${tool.code} is for a drive of ${tool.drive} in` : null;
   if (!isCalibrated(tool.kind)) return null;
   if (tool.calibratedUntil === null) return `${tool.code} has no calibration on record`;
   if (tool.calibratedUntil < today) return `${tool.code} is out of calibration since ${tool.calibratedUntil}`;

@@ -4,9 +4,11 @@ import { BadInput, defineCalculation } from '../calculation/index.ts';
 const torqueNm = z.number().nonnegative().max(1e6);
 const length = z.number().positive().max(10_000);
 
+const adapter = z.object({ lengthMm: length, angleDeg: z.number().min(-180).max(180) });
+
 const between = {
   wrenchLengthMm: length.optional(),
-  adapter: z.object({ lengthMm: length, angleDeg: z.number().min(-180).max(180) }).optional(),
+  adapter: adapter.optional(),
   multiplier: z
     .object({ ratio: z.number().min(1).max(1000), efficiency: z.number().min(0.01).max(1) })
     .optional(),
@@ -14,7 +16,11 @@ const between = {
 
 /** What stands between wrench and nut: an adapter in line, a multiplier, or both. */
 export const torqueViaSchema = z
-  .object(between)
+  .object({
+    ...between,
+    /** `code`: as the tool list has it; left out for one that is not on it. */
+    adapter: adapter.extend({ code: z.string().trim().min(1).max(20).optional() }).optional(),
+  })
   .refine((v) => !v.adapter || (v.wrenchLengthMm !== undefined && Math.abs(v.adapter.angleDeg) <= 90), {
     message: 'an adapter needs the length of the wrench, and does not fold back on it',
     path: ['wrenchLengthMm'],

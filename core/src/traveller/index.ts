@@ -69,7 +69,7 @@ export { layerStates, plannedLayers, type LayerState } from './layer-states.ts';
 export { linesToAnswer, partsPlanned, partsToJudge } from './check-step-data.ts';
 export { objectionSchema, type Objection } from './objection.ts';
 export { lackedLines, linesToSay } from './ready-words.ts';
-export { linesOfWork, partsWanted } from './lines-of-work.ts';
+export { linesOfWork, partsToKeep, partsWanted } from './lines-of-work.ts';
 export { readinessLines, routeStateOf } from './route-progress.ts';
 export { describeEvent, describeStepData } from './describe.ts';
 export { describeOff, describeStopped, stoppedWords } from './describe-stopped.ts';

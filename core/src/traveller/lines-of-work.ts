@@ -35,12 +35,15 @@ export function linesOfWork(axle: PlacedAxle, works: readonly Work[]): readonly 
   return fold([opened]).wheelEnds.flatMap((w) => readinessLines(w));
 }
 
-/** Lines of a wheel end that a part is still wanted for: what was not told to be here, or to come from the owner. */
-export function partsWanted(w: WheelEnd): readonly ReadyLine[] {
+/** Lines of a wheel end that parts are kept for: what its route needs, but for what the owner brings. */
+export function partsToKeep(w: WheelEnd): readonly ReadyLine[] {
   if (w.release) return [];
   const told = readyLines(w);
-  return readinessLines(w).filter(({ group, what }) => {
-    const state = told.get(what)?.state;
-    return group === 'part' && state !== 'have' && state !== 'owner';
-  });
+  return readinessLines(w).filter((l) => l.group === 'part' && told.get(l.what)?.state !== 'owner');
+}
+
+/** Lines of a wheel end that a part is still wanted for: what was not told to be here, or to come from the owner. */
+export function partsWanted(w: WheelEnd): readonly ReadyLine[] {
+  const told = readyLines(w);
+  return partsToKeep(w).filter((l) => told.get(l.what)?.state !== 'have');
 }

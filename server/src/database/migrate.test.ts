@@ -27,6 +27,7 @@ const all = [
   '0021-units',
   '0022-stores',
   '0023-supplier',
+  '0024-kept',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

@@ -22,3 +22,6 @@ export function currentTransaction(sequelize: Sequelize): Transaction | null {
     (Transaction & { sequelize: Sequelize }) | undefined;
   return transaction?.sequelize === sequelize ? transaction : null;
 }
+
+/** Begins work that outlives the caller's transaction, and so is no part of it. */
+export const outsideTransactions = <T>(work: () => T): T => storage.exit(work);

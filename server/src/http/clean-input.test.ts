@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { cleanInput } from './clean-input.ts';
@@ -33,7 +34,7 @@ describe('what comes from outside', () => {
     [{ a: { 'b\0': 1 } }, 'a: holds a NUL'],
     ['\udc00 alone', 'holds half a character'],
     // What a check of a text would ask, answered so that it breaks.
-    [{ supplier: { length: { toString: 1 } } }, 'supplier.length: is a figure or a word'],
+    [{ supplier: { length: { toString: 1 } } }, 'supplier.length: is a figure, a word or a quantity'],
   ])('is refused with the field named: %j', (value, words) => {
     expect(refusal(value)).toMatchObject({ status: 422, detail: expect.stringContaining(words) as string });
   });
@@ -45,6 +46,27 @@ describe('what comes from outside', () => {
       status: 422,
       detail: expect.stringContaining('too deeply') as string,
     });
+  });
+
+  it('is never such that a check of a text or a list breaks; a quantity named length or size comes through', () => {
+    const size = { value: 2.625, unit: 'in' };
+    expect(cleanInput({ size, length: size })).toEqual({ size, length: size });
+    const checks = z.union([z.string().max(3), z.array(z.int()).max(3), z.set(z.int()).max(3)]);
+    const keys = fc.constantFrom('toString', 'valueOf', 'value', 'length', '__proto__');
+    const { tree } = fc.letrec<{ tree: unknown }>((tie) => ({
+      tree: fc.oneof(
+        { maxDepth: 3 },
+        fc.jsonValue({ maxDepth: 0 }),
+        fc.array(tie('tree'), { maxLength: 2 }),
+        fc.dictionary(keys, tie('tree'), { maxKeys: 3 }),
+      ),
+    }));
+    fc.assert(
+      fc.property(fc.constantFrom('length', 'size'), tree, (key, v) => {
+        const sent: unknown = JSON.parse(JSON.stringify({ [key]: v }));
+        if (!refusal(sent)) expect(checks.safeParse(cleanInput(sent)).success).toBe(false);
+      }),
+    );
   });
 
   it('comes through as it was in every other way, and a second cleaning changes nothing', () => {

@@ -11,8 +11,15 @@ function cleanText(text: string, path: readonly string[]): string {
   return uuid.test(text) ? text.toLowerCase() : text.normalize('NFC');
 }
 
-/** A check of a text or a list asks for these; what answers with more than a figure or a word is neither. */
+/**
+ * A check of a text or a list asks for these and compares what it gets: that is a figure, a word, or an object that can
+ * be compared, as a quantity.
+ */
 const measured = new Set(['length', 'size']);
+const compares = (value: unknown) =>
+  typeof value !== 'object' ||
+  value === null ||
+  !(Array.isArray(value) || Object.hasOwn(value, 'toString') || Object.hasOwn(value, 'valueOf'));
 
 function unfit(path: readonly string[], message: string): HttpProblem {
   const at = path.join('.');
@@ -34,8 +41,7 @@ export function cleanInput(value: unknown, path: readonly string[] = []): unknow
   if (Array.isArray(value)) return value.map((v, i) => cleanInput(v, [...path, String(i)]));
   return Object.fromEntries(
     Object.entries(value).map(([key, v]) => {
-      if (measured.has(key) && typeof v === 'object' && v !== null)
-        throw unfit([...path, key], 'is a figure or a word');
+      if (measured.has(key) && !compares(v)) throw unfit([...path, key], 'is a figure, a word or a quantity');
       return [cleanText(key, path), cleanInput(v, [...path, key])];
     }),
   );

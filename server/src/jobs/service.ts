@@ -36,6 +36,7 @@ import type { SumsService } from '../reckoner/sums.ts';
 import type { Clock } from '../shop/clock.ts';
 import { refreshDue } from '../plan/refresh-due.ts';
 import { MovedOn } from '../record/append.ts';
+import type { PartsKeeper } from '../stores/keeping.ts';
 import { insertRows } from '../record/insert-rows.ts';
 import type { SealsService } from '../record/seals.ts';
 import { jobsBefore } from './before.ts';
@@ -53,6 +54,7 @@ interface Neighbours {
   photos: PhotosService;
   tools: ToolsService;
   sums: SumsService;
+  keeper: Pick<PartsKeeper, 'soon'>;
 }
 
 const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role });
@@ -95,7 +97,7 @@ const unitInclude = (db: Database) => [
 ];
 
 /** Opening jobs, recording on them, reading them. */
-export function jobsService(db: Database, { fleet, photos, tools, sums, seals }: Neighbours, clock: Clock) {
+export function jobsService(db: Database, { fleet, photos, tools, sums, seals, keeper }: Neighbours, clock: Clock) {
   const folded = foldedJobs(db);
 
   async function detail(id: string, viewer: Viewer): Promise<JobDetail> {
@@ -251,6 +253,7 @@ export function jobsService(db: Database, { fleet, photos, tools, sums, seals }:
       : await store(db, after, before);
     folded.keep({ ...now, ownerId });
     if (body.kind === 'wheel-end-released') await seals.writeFile();
+    if (body.kind === 'work-added') keeper.soon();
     return event;
   }
 

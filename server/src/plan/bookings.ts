@@ -12,6 +12,7 @@ import { ABSENT_NAME, NAMED_ABSENCES } from './absences.ts';
 import { kindsOf } from '../record/kinds.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { SettingsService } from '../shop/settings.ts';
+import type { PartsKeeper } from '../stores/keeping.ts';
 
 const SIX_WEEKS_MS = 43 * 86_400_000;
 
@@ -71,8 +72,13 @@ export interface Change {
   expected?: number;
 }
 
+interface Neighbours {
+  settings: SettingsService;
+  keeper: Pick<PartsKeeper, 'soon'>;
+}
+
 /** Bookings of bays: recorded, and kept from clashing by the database. */
-export function bookingsService(db: Database, settings: SettingsService, clock: Clock) {
+export function bookingsService(db: Database, { settings, keeper }: Neighbours, clock: Clock) {
   const kind = kindsOf(() => undefined).find((k) => k.aggregate.stream === 'booking')!;
   const bayName = (id: string) =>
     settings.current().bays.find((b) => b.id === id)?.name ?? 'a bay that is gone';
@@ -126,6 +132,7 @@ export function bookingsService(db: Database, settings: SettingsService, clock: 
       const clashes = await Promise.all(wanted.map((w) => clashOf(w.id, w.booking)));
       throw clashes.find((c) => c.issues) ?? clashes[0]!;
     }
+    keeper.soon();
   }
 
   async function changeOne(

@@ -73,6 +73,7 @@ beforeAll(async () => {
     {
       ...{ seal: () => shop.seals.sealEnd(), plan: (id) => shop.proposals.run(id) },
       ...{ backup: null, supplier: null, feed: null },
+      'keep-parts': () => Promise.resolve(),
       morning: () => shop.morning.run(),
       'meter-file': (id) => shop.meterFiles.run(id),
     },

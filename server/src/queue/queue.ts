@@ -20,6 +20,8 @@ export interface Background {
   feed: (() => Promise<void>) | null;
   /** Asks the supplier how its open orders stand; null where none has a service. */
   supplier: (() => Promise<void>) | null;
+  /** Keeps parts for what is booked, and lets go what nobody needs. */
+  'keep-parts': () => Promise<void>;
   /** Mails the morning's summary, where it is time. */
   morning: () => Promise<void>;
   /** Makes the plan that was asked for. */
@@ -31,6 +33,7 @@ export interface Background {
 const HOURLY = '0 * * * * seal ?fill=2h&max=5';
 const QUARTERLY = (task: 'feed' | 'supplier') => `*/15 * * * * ${task} ?max=3`;
 const MORNINGS = '*/15 * * * * morning ?max=2';
+const MINUTELY = '* * * * * keep-parts ?max=1';
 const NIGHTLY = '30 2 * * * backup ?fill=12h&max=3';
 
 function loggerOf(log: Logger): QueueLogger {
@@ -92,6 +95,7 @@ export async function startQueue(
   const taskList: TaskList = {
     seal,
     morning: () => tasks.morning(),
+    'keep-parts': () => tasks['keep-parts'](),
     ...(backup ? { backup } : {}),
     ...(feed ? { feed } : {}),
     ...(supplier ? { supplier } : {}),
@@ -103,7 +107,7 @@ export async function startQueue(
     schema: SCHEMA,
     taskList,
     crontab: [
-      ...[HOURLY, MORNINGS],
+      ...[HOURLY, MORNINGS, MINUTELY],
       ...(backup ? [NIGHTLY] : []),
       ...(feed ? [QUARTERLY('feed')] : []),
       ...(supplier ? [QUARTERLY('supplier')] : []),

@@ -137,7 +137,7 @@ export const tables: readonly Table[] = [
   {
     name: 'reservation',
     key: ['id'],
-    columns: ['id', 'part_id', 'job_id', 'position', 'line', 'quantity'],
+    columns: ['id', 'part_id', 'job_id', 'position', 'line', 'quantity', 'planned'],
   },
   {
     name: 'stock_movement',

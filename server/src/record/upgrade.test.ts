@@ -30,6 +30,7 @@ it('a database of the version before is brought up whole: no hash changes, every
     '0021-units',
     '0022-stores',
     '0023-supplier',
+    '0024-kept',
   ]);
   const kept = await db.entry.findAll({ where: { stream: 'job' }, order: ['seq'] });
   expect(new Map(kept.map((e) => [e.id, e.hash]))).toEqual(hashes);

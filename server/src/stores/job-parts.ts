@@ -15,11 +15,20 @@ const FITTING = `
   where p.on_hand > 0 or p.part ->> 'supersededBy' is null
   order by p.on_hand > p.reserved desc, p.title, p.id`;
 
+/** SQL: for which jobs but one ($1) some parts ($2) are kept, those that come last first; $3 is the shop's zone. */
+const KEPT_FOR_OTHERS = `
+  select r.id, r.part_id as "partId", r.quantity, j.number as "jobNumber", u.name as unit,
+    to_char(b.begins at time zone $3, 'YYYY-MM-DD') as day
+  from reservation r join job j on j.id = r.job_id join unit u on u.id = j.unit_id
+  left join lateral (select min(lower(during)) as begins from booking
+    where job_id = j.id and not cancelled and upper(during) > now()) b on true
+  where r.part_id = any($2 ::uuid[]) and r.job_id <> $1 order by b.begins desc nulls last, r.id`;
+
 /** SQL: what is on its way of some parts ($2). */
 const COMING_OF = `select c.* from (${COMING}) c where c."partId" = any($2 ::uuid[])`;
 
 const KEPT = `
-  select r.id, r.part_id as "partId", r.position, r.line, r.quantity, p.part ->> 'number' as number
+  select r.id, r.part_id as "partId", r.position, r.line, r.quantity, r.planned, p.part ->> 'number' as number
   from reservation r join part p on p.id = r.part_id where r.job_id = $1 order by r.position, r.line, r.id`;
 
 /** SQL: what a job used and did not return, each at the price it was used at last. */
@@ -64,6 +73,12 @@ export async function jobPartsOf(db: Database, job: Job, clock: Clock): Promise<
     clock.zone(),
     fitting.map((f) => f.id),
   ]);
+  const others = await prepared<JobParts['fitting'][number]['keptFor'][number] & { partId: string }>(
+    db,
+    'job-parts-kept-for-others',
+    KEPT_FOR_OTHERS,
+    [job.id, fitting.map((f) => f.id), clock.zone()],
+  );
   const today = clock.today();
   /** What this job may take for a line: what is free, and what is kept for that line. */
   const standAt = (at: At, fits: readonly Fitting[]): LineStand =>
@@ -87,18 +102,25 @@ export async function jobPartsOf(db: Database, job: Job, clock: Clock): Promise<
       }),
     );
   const beside = [...kept, ...used].filter((at) => !asked.some(isAt(at)));
-  const others = [
+  const besides = [
     ...new Map(beside.map(({ position, line }) => [`${position} ${line}`, { position, line }])).values(),
   ];
-  return [...asked, ...others.map((at) => ({ ...at, title: 'Another part', sheet: '' }))].map(
+  return [...asked, ...besides.map((at) => ({ ...at, title: 'Another part', sheet: '' }))].map(
     ({ position, line, title, sheet }) => {
       const at = { position, line };
-      const fits = fitting.filter((f) => f.sheet === sheet && f.line === line);
+      const fits = fitting
+        .filter((f) => f.sheet === sheet && f.line === line)
+        .map((f) => ({
+          ...f,
+          keptFor: others
+            .filter((o) => o.partId === f.id)
+            .map(({ id, jobNumber, unit, quantity, day }) => ({ id, jobNumber, unit, quantity, day })),
+        }));
       return {
         ...{ ...at, title, stand: standAt(at, fits), fitting: fits },
         kept: kept
           .filter(isAt(at))
-          .map(({ id, partId, number, quantity }) => ({ id, partId, number, quantity })),
+          .map(({ id, partId, number, quantity, planned }) => ({ id, partId, number, quantity, planned })),
         used: used.filter(isAt(at)).map(({ partId, number, title: of, quantity, price }) => ({
           partId,
           number,

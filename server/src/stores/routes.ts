@@ -40,8 +40,8 @@ export function storesRouter({ stores, orders, supplier, settings, pool }: Servi
     await supplier.ask();
     return stores.part(params.id, viewer);
   });
-  serve(router, storesRoutes.use, ({ params, body: { recordId: id, movement }, viewer }) =>
-    stores.move(params.id, movement, { ...asking(viewer), id }, viewer),
+  serve(router, storesRoutes.use, ({ params, body: { recordId: id, movement, instead }, viewer }) =>
+    stores.move(params.id, movement, { ...asking(viewer), id }, viewer, instead),
   );
   serve(router, storesRoutes.jobParts, ({ params, viewer }) => stores.ofJob(params.id, viewer));
   serve(router, storesRoutes.reserve, async ({ params, body: { reservation }, viewer }) => {

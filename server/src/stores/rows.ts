@@ -9,7 +9,7 @@ export function stockRows(
     part: [part],
     part_number: numbers.map((n) => ({ ...n, partId: id })),
     stock: counts.map((c) => ({ ...c, partId: id })),
-    reservation: reservations.map((r) => ({ ...r, partId: id })),
+    reservation: reservations.map((r) => ({ ...r, planned: r.planned ?? false, partId: id })),
     stock_movement: movements.map(({ to, price, ...m }) => ({
       ...m,
       ...{ partId: id, toPlace: to, currency: price?.currency, minor: price?.minor },

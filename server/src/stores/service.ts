@@ -20,6 +20,7 @@ import type { Viewer } from '../http/viewer.ts';
 import type { JobsService } from '../jobs/service.ts';
 import type { Clock } from '../shop/clock.ts';
 import { jobPartsOf } from './job-parts.ts';
+import { keepWhatIsHere } from './keeping.ts';
 import { partSearch } from './search.ts';
 import { unitCosts } from './unit-costs.ts';
 import { changeStock, type StockAsked } from './stock.ts';
@@ -172,23 +173,7 @@ export function storesService(
       const { events } = await jobs.detail(jobId, viewer);
       const job = fold(events);
       if (isClosed(job)) throw refused('This job is closed');
-      await inTransaction(db, async () => {
-        // One at a time for a job: what two ask for at once is kept once.
-        await db.sequelize.query('select 1 from job where id = $1 for no key update', { bind: [jobId] });
-        let lines = await jobPartsOf(db, job, clock);
-        for (let i = 0; i < lines.length; i++) {
-          const { position, line, stand, kept, used, fitting } = lines[i]!;
-          if (stand.state !== 'here' || !line.startsWith('part:') || kept.length + used.length > 0) continue;
-          for (const { number } of stand.parts) {
-            const id = randomUUID();
-            const reservation = { id, jobId, position, line, quantity: 1 };
-            const part = fitting.find((f) => f.number === number)!;
-            await changeStock(db, part.id, { kind: 'reserve', reservation }, { ...asked, id });
-          }
-          // What is left once this line has its own.
-          lines = await jobPartsOf(db, job, clock);
-        }
-      });
+      await keepWhatIsHere(db, job, () => randomUUID(), asked, clock);
       return ofJob(jobId, viewer);
     },
 
@@ -206,17 +191,28 @@ export function storesService(
       );
     },
 
-    /** @throws HttpProblem 404 for no such part, 422 with why it cannot have happened */
-    async move(id: string, movement: Movement, asked: StockAsked, viewer: Viewer): Promise<StorePart> {
+    /**
+     * @param instead what was kept for other jobs, and is kept for them no longer since this one takes it
+     * @throws HttpProblem 404 for no such part, 422 with why it cannot have happened
+     */
+    async move(
+      id: string,
+      movement: Movement,
+      asked: StockAsked,
+      viewer: Viewer,
+      instead: readonly string[] = [],
+    ): Promise<StorePart> {
       const { supplier } = (await part(id, viewer)).part;
       if (movement.jobId) await mustBeOpen(movement);
       const answered = movement.what === 'core-returned' && supplier !== '' && supplier === online;
-      await changeStock(
-        db,
-        id,
-        { kind: 'move', movement: answered ? { ...movement, online: true } : movement },
-        asked,
-      );
+      await inTransaction(db, async () => {
+        for (const reservation of instead) {
+          const ended = { ...asked, id: uuidFrom(`instead ${reservation}`, asked.id) };
+          await changeStock(db, id, { kind: 'end-reservation', id: reservation }, ended);
+        }
+        const told = answered ? { ...movement, online: true } : movement;
+        await changeStock(db, id, { kind: 'move', movement: told }, asked);
+      });
       if (movement.what === 'used') await noLongerLacked(movement, asked.id, viewer);
       return part(id, viewer);
     },

@@ -32,8 +32,8 @@ const LOAD = `
   select part, version, changed_at as "changedAt", changed_by as "changedBy", cores,
     (select coalesce(json_agg(json_build_object('what', s.what, 'of', s.of, 'quantity', s.quantity)), '[]')
       from stock s where s.part_id = p.id) as counts,
-    (select coalesce(json_agg(json_build_object('id', r.id, 'jobId', r.job_id, 'position', r.position, 'line', r.line,
-        'quantity', r.quantity) order by r.id), '[]')
+    (select coalesce(json_agg(json_strip_nulls(json_build_object('id', r.id, 'jobId', r.job_id, 'position', r.position, 'line', r.line,
+        'quantity', r.quantity, 'planned', nullif(r.planned, false))) order by r.id), '[]')
       from reservation r where r.part_id = p.id) as reservations
   from part p where id = $1`;
 

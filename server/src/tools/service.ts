@@ -3,6 +3,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { QueryTypes, UniqueConstraintError } from 'sequelize';
 import type { ListedTool, ToolRecord } from '@lanternwright/contract/tools';
 import { toolSchema, type Tool } from '@lanternwright/core/tool';
+import type { TorqueVia } from '@lanternwright/core/torque';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
 import { jobAggregate, replay, toolAggregate, type ListedToolState } from '@lanternwright/core/record';
 import {
@@ -53,14 +54,32 @@ interface Certificate {
 type ToolCommand = Parameters<typeof toolAggregate.decide>[1];
 type Replacement = NonNullable<BodyOf<'correction'>['replacement']>;
 
-/** The tool that a record, or a correction of one, says was used. */
-function toolUsed(body: EventBody | Command | Replacement): Tool | undefined {
-  if (body.kind === 'correction') return body.replacement ? toolUsed(body.replacement) : undefined;
-  if (body.kind === 'retorque-recorded') return body.listed;
-  if (body.kind !== 'step-recorded') return undefined;
-  const { data } = body;
-  return data.kind === 'torque' || data.kind === 'measure' ? data.listed : undefined;
+type Adapter = NonNullable<TorqueVia['adapter']>;
+interface Used {
+  tool?: Tool;
+  /** Between wrench and nut, where it was chosen from the list. */
+  adapter?: Adapter & { code: string };
 }
+
+/** What a record, or a correction of one, says was used of the tool list. */
+function toolsUsed(body: EventBody | Command | Replacement): Used {
+  if (body.kind === 'correction') return body.replacement ? toolsUsed(body.replacement) : {};
+  if (body.kind === 'retorque-recorded') return body.listed ? { tool: body.listed } : {};
+  if (body.kind !== 'step-recorded') return {};
+  const { data } = body;
+  if (data.kind !== 'torque' && data.kind !== 'measure') return {};
+  const adapter = data.kind === 'torque' ? data.via?.adapter : undefined;
+  return {
+    ...(data.listed ? { tool: data.listed } : {}),
+    ...(adapter?.code ? { adapter: { ...adapter, code: adapter.code } } : {}),
+  };
+}
+
+const notAsListed = (code: string, field: string) =>
+  refused(`${code} is not as the tool list has it now: choose it again`, `command.data.${field}`);
+
+/** Lengths that are typed by hand differ by no more than this, mm. */
+const SAME_LENGTH_MM = 0.1;
 
 const toRow = ({ tool, changedAt, retiredAt, ...rest }: ListedToolState) => ({
   ...rest,
@@ -199,16 +218,28 @@ export function toolsService(db: Database) {
      * @throws HttpProblem 422 when it is not on the list, or stands there otherwise
      */
     async verify(command: Command, job: Job): Promise<void> {
-      const used = toolUsed(command);
-      if (!used) return;
-      const corrected = command.kind === 'correction' && job.events.find((e) => e.id === command.corrects);
-      if (corrected && isDeepStrictEqual(toolUsed(corrected.body), used)) return;
-      const row = await db.tool.findOne({ where: { id: used.id, retiredAt: null } });
-      if (!row || !isDeepStrictEqual(toListed(row).tool, used))
-        throw refused(
-          `${used.code} is not as the tool list has it now: choose it again`,
-          'command.data.listed',
-        );
+      const { tool, adapter } = toolsUsed(command);
+      const corrected =
+        command.kind === 'correction' ? job.events.find((e) => e.id === command.corrects) : undefined;
+      const before = corrected ? toolsUsed(corrected.body) : {};
+      if (tool && !isDeepStrictEqual(tool, before.tool)) {
+        const row = await db.tool.findOne({ where: { id: tool.id, retiredAt: null } });
+        if (!row || !isDeepStrictEqual(toListed(row).tool, tool)) throw notAsListed(tool.code, 'listed');
+      }
+      if (adapter && !isDeepStrictEqual(adapter, before.adapter)) {
+        const row = await db.tool.findOne({ where: { code: adapter.code, retiredAt: null } });
+        const listed = row && toListed(row).tool;
+        if (
+          listed?.kind !== 'adapter' ||
+          Math.abs(listed.length.si * 1000 - adapter.lengthMm) > SAME_LENGTH_MM
+        )
+          throw notAsListed(adapter.code, 'via.adapter');
+        if (tool?.kind === 'torque-wrench' && tool.drive && tool.drive !== listed.drive)
+          throw refused(
+            `${adapter.code} is for a drive of ${listed.drive} in, ${tool.code} has one of ${tool.drive} in`,
+            'command.data.via.adapter',
+          );
+      }
     },
   };
 }

@@ -112,6 +112,35 @@ describe('a record', () => {
   });
 });
 
+describe('an adapter between wrench and nut', () => {
+  it('is as the list has it, and goes on the drive of the wrench', async () => {
+    const drive = { drive: '3/4' } as Partial<Tool>;
+    const tool = wrench('TW-61', drive);
+    await keep(tool).expect(200);
+    const adapter = (code: string, on: '1/2' | '3/4'): Tool => ({
+      ...{ id: randomUUID(), kind: 'adapter', code, title: 'Adapter', calibratedUntil: null },
+      ...{ drive: on, length: quantity(76, 'mm') },
+    });
+    await keep(adapter('AD-1', '3/4')).expect(200);
+    await keep(adapter('AD-2', '1/2')).expect(200);
+    const jobId = await jobAt('seat');
+    const post = (code: string, lengthMm: number) => {
+      const via = { wrenchLengthMm: 600, adapter: { lengthMm, angleDeg: 0, code } };
+      const torque = quantity(200, 'lbf-ft');
+      return send(shop.technician.call, jobId, 99, {
+        ...{ kind: 'step-recorded', position: '2L', stage: 'adjust', stepId: 'seat', round: 1 },
+        data: { kind: 'torque', torque, tool: tool.code, rounds: 1, listed: tool, via },
+      } as Command);
+    };
+    const why = async (code: string, lengthMm: number) =>
+      (await post(code, lengthMm).expect(422)).body.detail as string;
+    expect(await why('AD-1', 120)).toMatch(/^AD-1 is not as the tool list has it/);
+    expect(await why('AD-9', 76)).toMatch(/^AD-9 is not as the tool list has it/);
+    expect(await why('AD-2', 76)).toBe('AD-2 is for a drive of 1/2 in, TW-61 has one of 3/4 in');
+    await post('AD-1', 76).expect(200);
+  });
+});
+
 describe('the care of a tool', () => {
   const post = (id: string, what: string, body?: object, call = shop.technician.call) =>
     call.post(`/api/tools/${id}/${what}`).send(body);

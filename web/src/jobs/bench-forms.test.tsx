@@ -69,6 +69,51 @@ describe('the tool of a torque', () => {
   });
 });
 
+describe('an adapter', () => {
+  const adapter = (code: string, drive: '1/2' | '3/4'): Tool => ({
+    ...{ id: `00000000-0000-4000-8000-0000000001${code.slice(-2)}`, kind: 'adapter', code, drive },
+    ...{ title: 'Adapter', calibratedUntil: null, length: quantity(100, 'mm') },
+  });
+  const long: Tool = { ...wrench('TW-01', [40, 250], '2099-01-31'), drive: '1/2' } as Tool;
+
+  it('from the list lowers what is set; half told it is not taken for a straight wrench', async () => {
+    const tools = [long, adapter('AD-01', '1/2'), adapter('AD-02', '3/4')];
+    const { sent, user } = await openPage(jobAt('seat'), undefined, tools);
+    await heading('Seat the bearings');
+    await user.type(step().getByLabelText(/^Reached/), '200');
+    await user.click(step().getByRole('button', { name: /^TW-01/ }));
+    await user.click(step().getByText('With an adapter or a multiplier'));
+    expect(step().getByText('AD-02 is for a drive of 3/4 in')).toBeDefined();
+    await user.click(step().getByRole('button', { name: /^AD-01/ }));
+    await user.click(step().getByRole('button', { name: 'Record the torque' }));
+    expect(step().getAllByText(/^Say how long the wrench is/)).toHaveLength(2);
+    expect(sent).toHaveLength(0);
+    await user.type(step().getByLabelText('Wrench, mm'), '400');
+    expect(step().getByText('160 lbf·ft')).toBeDefined();
+    await user.click(step().getByLabelText(/stands square/));
+    expect(step().getByText('200 lbf·ft', { selector: '.font-semibold' })).toBeDefined();
+    await user.click(step().getByLabelText(/stands square/));
+    await user.click(step().getByRole('button', { name: 'Record the torque' }));
+    const via = { wrenchLengthMm: 400, adapter: { lengthMm: 100, angleDeg: 0, code: 'AD-01' } };
+    await waitFor(() => expect(sent[0]).toMatchObject({ data: { tool: 'TW-01', via } }));
+  });
+
+  it('takes the wrench as long as the list says; one that is typed over is not the listed one any more', async () => {
+    const listed = { ...long, length: quantity(400, 'mm') } as Tool;
+    const { sent, user } = await openPage(jobAt('seat'), undefined, [listed, adapter('AD-01', '1/2')]);
+    await heading('Seat the bearings');
+    await user.type(step().getByLabelText(/^Reached/), '200');
+    await user.click(step().getByRole('button', { name: /^TW-01/ }));
+    await user.click(step().getByText('With an adapter or a multiplier'));
+    expect(step().queryByLabelText('Wrench, mm')).toBeNull();
+    await user.click(step().getByRole('button', { name: /^AD-01/ }));
+    await user.type(step().getByLabelText('Adapter, mm'), '{Backspace}{Backspace}{Backspace}200');
+    await user.click(step().getByRole('button', { name: 'Record the torque' }));
+    const via = { wrenchLengthMm: 400, adapter: { lengthMm: 200, angleDeg: 0 } };
+    await waitFor(() => expect(sent[0]).toMatchObject({ data: { via } }));
+  });
+});
+
 describe('judging', () => {
   it('has a drawing for every condition of every part', () => {
     const missing = components.flatMap((c) =>

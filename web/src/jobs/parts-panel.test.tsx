@@ -1,6 +1,6 @@
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { JobParts, PartLine } from '@lanternwright/contract/stores';
+import type { JobParts } from '@lanternwright/contract/stores';
 import { openingOn, TestJob } from '../../../core/src/traveller/testing/work.ts';
 import { sessionOf } from '../people/testing/session.ts';
 import { refusedFor, serveWith, show, type Answer } from '../testing/fake-server.tsx';
@@ -13,7 +13,7 @@ afterEach(() => {
 });
 
 const id = '00000000-0000-4000-8000-000000000047';
-const seal: PartLine = {
+const seal: JobParts['fitting'][number] = {
   ...{ id, kind: 'seal', title: 'Hub seal of the drive axle', number: '47-2210', onHand: 4, reserved: 0 },
   ...{
     places: [
@@ -22,6 +22,7 @@ const seal: PartLine = {
     ],
     reorderLevel: null,
     supersededBy: null,
+    keptFor: [],
   },
 };
 const needed = (more: Partial<JobParts> = {}): JobParts => ({
@@ -56,7 +57,7 @@ describe('the parts of a job', () => {
       () => ({ body: lines }),
     );
     const all = await screen.findByRole('button', { name: 'Keep what is here for this job: 2 lines' });
-    lines = [needed({ kept: [{ id, partId: id, number: '47-2210', quantity: 1 }] })];
+    lines = [needed({ kept: [{ id, partId: id, number: '47-2210', quantity: 1, planned: false }] })];
     await user.click(all);
     await waitFor(() => expect(screen.queryByRole('button', { name: /^Keep what is here/ })).toBeNull());
     expect(sent()).toMatchObject([{ method: 'POST', path: `/api/stores/jobs/${job.id}/reservations` }]);
@@ -96,7 +97,7 @@ describe('the parts of a job', () => {
       () => ({ body: { ok: true } }),
     );
     const keep = await screen.findByRole('button', { name: 'Keep one 47-2210' });
-    lines = [needed({ kept: [{ id, partId: id, number: '47-2210', quantity: 1 }] })];
+    lines = [needed({ kept: [{ id, partId: id, number: '47-2210', quantity: 1, planned: false }] })];
     await user.click(keep);
     await user.click(await screen.findByRole('button', { name: 'Keep it no longer' }));
     await waitFor(() =>
@@ -107,6 +108,29 @@ describe('the parts of a job', () => {
     );
     // What is kept already is not kept twice.
     expect(screen.queryByRole('button', { name: 'Keep one 47-2210' })).toBeNull();
+  });
+
+  it('what is kept for other jobs is taken by a second tap that says who will lack it: as few as it takes', async () => {
+    const kept = (nth: number, day: string | null) => ({
+      ...{ id: `00000000-0000-4000-8000-00000000010${nth}`, jobNumber: 60 + nth },
+      ...{ unit: `Tern 66${nth}`, quantity: 2, day },
+    });
+    const keptFor = [kept(1, '2026-12-04'), kept(2, '2026-12-02')];
+    const { user, sent } = await open(
+      () => [needed({ fitting: [{ ...seal, reserved: 4, keptFor }] })],
+      () => ({ body: {} }),
+    );
+    const take = await screen.findByRole('button', { name: 'Kept for another job: take it' });
+    expect(screen.queryByRole('button', { name: /^Use one/ })).toBeNull();
+    await user.click(take);
+    expect(
+      screen.getByText(/^Kept for job 61, Tern 661, booked for .*4 Dec.* It will lack this part/),
+    ).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Leave it' }));
+    expect(sent()).toEqual([]);
+    await user.click(screen.getByRole('button', { name: 'Kept for another job: take it' }));
+    await user.click(screen.getByRole('button', { name: 'Take it from A3 all the same' }));
+    await waitFor(() => expect(sent()[0]?.body).toMatchObject({ instead: [keptFor[0]!.id] }));
   });
 
   it('says where to look when nothing is told to fit', async () => {

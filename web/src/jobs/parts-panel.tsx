@@ -5,6 +5,7 @@ import type { JobParts, PartLine } from '@lanternwright/contract/stores';
 import { isClosed } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
 import { useMay } from '../people/people-api.ts';
+import { formatDate } from '../shell/words.ts';
 import { standWords, stockWords } from '../stores/part-words.ts';
 import {
   useEndReservationMutation,
@@ -24,8 +25,14 @@ function useLine({ position, line }: JobParts, jobId: string) {
   const [reserve, reserving] = useReservePartMutation();
   const [end, ending] = useEndReservationMutation();
   const at = { jobId, position, ...(line ? { line } : {}) };
-  const move = async (id: string, what: 'used' | 'returned', place: string) => {
-    const { data } = await record({ id, recordId, movement: { what, quantity: 1, place, ...at } });
+  const move = async (
+    id: string,
+    what: 'used' | 'returned',
+    place: string,
+    instead: readonly string[] = [],
+  ) => {
+    const movement = { what, quantity: 1, place, ...at };
+    const { data } = await record({ id, recordId, movement, instead: [...instead] });
     if (data) setRecordId(uuid());
   };
   return {
@@ -45,6 +52,58 @@ function useLine({ position, line }: JobParts, jobId: string) {
 
 /** Where one is put that was taken and not needed: where it was, or on the returns shelf. */
 const backTo = (part: PartLine | undefined) => part?.places[0]?.place ?? 'Returns';
+
+type Fitting = JobParts['fitting'][number];
+
+/** What would have to be kept for others no longer so that this job can take one; nothing where one is free for it. */
+function keptInTheWay({ onHand, keptFor }: Fitting): Fitting['keptFor'] {
+  let free = onHand - keptFor.reduce((n, k) => n + k.quantity, 0);
+  const inTheWay = [];
+  for (const kept of keptFor) {
+    if (free > 0) break;
+    free += kept.quantity;
+    inTheWay.push(kept);
+  }
+  return inTheWay;
+}
+
+const keptWords = ({ jobNumber, unit, day }: Fitting['keptFor'][number]) =>
+  `job ${jobNumber}, ${unit}${day ? `, booked for ${formatDate(day)}` : ''}`;
+
+/** A part that is kept for other jobs: taken after a second tap that says who will lack it. */
+function TakeInstead({
+  part,
+  inTheWay,
+  busy,
+  onTake,
+}: {
+  part: Fitting;
+  inTheWay: Fitting['keptFor'];
+  busy: boolean;
+  onTake: (place: string) => void;
+}) {
+  const [asking, setAsking] = useState(false);
+  const from = part.places[0]!.place;
+  if (!asking)
+    return (
+      <Button weight="quiet" disabled={busy} onClick={() => setAsking(true)}>
+        Kept for {inTheWay.length === 1 ? 'another job' : 'other jobs'}: take it
+      </Button>
+    );
+  return (
+    <Note tone="plain">
+      <p>Kept for {inTheWay.map(keptWords).join('; ')}. It will lack this part.</p>
+      <span className="flex flex-wrap gap-2 pt-2">
+        <Button disabled={busy} onClick={() => onTake(from)}>
+          Take it from {from} all the same
+        </Button>
+        <Button weight="quiet" onClick={() => setAsking(false)}>
+          Leave it
+        </Button>
+      </span>
+    </Note>
+  );
+}
 
 function Line({ needed, jobId, mayUse }: { needed: JobParts; jobId: string; mayUse: boolean }) {
   const { title, stand, fitting, kept, used } = needed;
@@ -80,6 +139,11 @@ function Line({ needed, jobId, mayUse }: { needed: JobParts; jobId: string; mayU
         <div key={k.id} className="flex flex-wrap items-center justify-between gap-2">
           <span className="text-14">
             Kept: {k.quantity} × <span className="figure">{k.number}</span>
+            {k.planned && (
+              <span className="block text-13 text-muted">
+                Since the job is booked, or its work went deeper
+              </span>
+            )}
           </span>
           {mayUse && (
             <Button weight="quiet" disabled={act.busy} onClick={() => act.free(k.partId, k.id)}>
@@ -99,7 +163,22 @@ function Line({ needed, jobId, mayUse }: { needed: JobParts; jobId: string; mayU
           </span>
           {mayUse && (
             <span className="flex flex-wrap gap-2">
-              {part.places.slice(0, 3).map(({ place }) => (
+              {part.places.length > 0 && keptInTheWay(part).length > 0 && (
+                <TakeInstead
+                  part={part}
+                  inTheWay={keptInTheWay(part)}
+                  busy={act.busy}
+                  onTake={(place) =>
+                    void act.move(
+                      part.id,
+                      'used',
+                      place,
+                      keptInTheWay(part).map((k) => k.id),
+                    )
+                  }
+                />
+              )}
+              {(keptInTheWay(part).length > 0 ? [] : part.places.slice(0, 3)).map(({ place }) => (
                 <Button
                   key={place}
                   disabled={act.busy}

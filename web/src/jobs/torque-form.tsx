@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import {
-  formatFor,
   formatQuantity,
   formatTyped,
   parseTogether,
@@ -8,7 +7,7 @@ import {
   unitDefinition,
   unitFor,
 } from '@lanternwright/core/quantity';
-import { tighteningSequence, torqueSetting, type TorqueVia } from '@lanternwright/core/torque';
+import { tighteningSequence, torqueSetting } from '@lanternwright/core/torque';
 import { torqueFits } from '@lanternwright/core/traveller';
 import { describeMark, formatTorque } from '@lanternwright/core/procedure';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
@@ -16,75 +15,14 @@ import { useInstruments } from '../instruments/use-instruments.ts';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
 import { TextField } from '../ui/field.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
+import { Note } from '../ui/problem-note.tsx';
 import { StudWalk } from '../ui/stud-walk.tsx';
 import { useDraft } from './use-draft.ts';
+import { readVia, straight, TorqueViaFields } from './torque-via.tsx';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 import { useReader } from '../shell/use-reader.ts';
 
 const torqueUnits = ['lbf-ft', 'Nm', 'lbf-in'] as const;
-
-const positive = (text: string) => {
-  const value = Number(text.trim().replace(',', '.'));
-  return Number.isFinite(value) && value > 0 ? value : null;
-};
-
-interface ViaText {
-  wrench: string;
-  adapter: string;
-  ratio: string;
-  efficiency: string;
-}
-const straight: ViaText = { wrench: '', adapter: '', ratio: '', efficiency: '90' };
-
-/** What stands between wrench and nut, as far as it was typed; nothing where the wrench is on the nut. */
-function readVia({ wrench, adapter, ratio, efficiency }: ViaText): TorqueVia | undefined {
-  const [wrenchLengthMm, lengthMm, by, percent] = [wrench, adapter, ratio, efficiency].map(positive);
-  const via: TorqueVia = {
-    ...(wrenchLengthMm && lengthMm ? { wrenchLengthMm, adapter: { lengthMm, angleDeg: 0 } } : {}),
-    ...(by && by >= 1 && percent && percent <= 100
-      ? { multiplier: { ratio: by, efficiency: percent / 100 } }
-      : {}),
-  };
-  return via.adapter || via.multiplier ? via : undefined;
-}
-
-/** What to set where an adapter or a multiplier stands between wrench and nut. */
-function Setting({
-  target,
-  text,
-  onChange,
-}: {
-  target: Quantity;
-  text: ViaText;
-  onChange: (text: ViaText) => void;
-}) {
-  const reader = useReader();
-  const set = torqueSetting({ targetNm: target.si, ...readVia(text) });
-  const words = formatQuantity({ value: set.settingNm, unit: 'Nm' }, target.unit);
-  const field = (key: keyof ViaText, label: string) => (
-    <TextField
-      label={label}
-      className="figure"
-      inputMode="decimal"
-      value={text[key]}
-      onChange={(e) => onChange({ ...text, [key]: e.target.value })}
-    />
-  );
-  return (
-    <details className="rounded-lg border border-edge bg-panel px-4 py-3">
-      <summary className="min-h-8 text-14">With an adapter or a multiplier</summary>
-      <div className="grid gap-3 pt-2 sm:grid-cols-4">
-        {field('wrench', 'Wrench, mm')}
-        {field('adapter', 'Adapter in line, mm')}
-        {field('ratio', 'Multiplier, 1 to')}
-        {field('efficiency', 'Its efficiency, %')}
-      </div>
-      <p className="pt-2 text-16">
-        Set <span className="figure font-semibold">{words}</span> for {formatFor(target, reader)} at the nut
-      </p>
-    </details>
-  );
-}
 
 /** Studs lit one after another to half and then the whole torque. */
 function Studs({ studs, target }: { studs: number; target: Quantity }) {
@@ -116,13 +54,16 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
   const held = figure ?? (asked?.ok ? { min: asked.quantity, max: asked.quantity } : null);
   const off = read.ok && held !== null && !torqueFits(read.quantity.si, held);
   const [viaText, setViaText] = useDraft('viaText', straight);
-  const via = readVia(viaText);
   const target = read.ok && !off ? read.quantity : held?.max;
+  // What was typed in an older build of the page has less to it.
+  const between = { ...straight, ...viaText };
+  const { listed } = useListedTool(tool, { kind: 'torque-wrench' });
+  const { via, why: notVia } = readVia(between, listed);
   const use = {
     kind: 'torque-wrench',
     ...(target ? { settingNm: torqueSetting({ targetNm: target.si, ...via }).settingNm } : {}),
   } as const;
-  const { listed, unfit } = useListedTool(tool, use);
+  const { unfit } = useListedTool(tool, use);
   const wrench = useInstruments('TW', `${wheelEnd.position}, ${step.title}`, ({ id, quantity }) => {
     // The wrench says what it was turned to; adapter and multiplier make more of it at the nut.
     const share = torqueSetting({ targetNm: 1, ...via }).settingNm;
@@ -132,7 +73,7 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
   });
   const save = () => {
     setTried(true);
-    if (!read.ok || !held || tool.trim() === '' || unfit || (off && note.trim() === '')) return;
+    if (!read.ok || !held || tool.trim() === '' || unfit || notVia || (off && note.trim() === '')) return;
     record({
       kind: 'torque',
       torque: read.quantity,
@@ -185,7 +126,8 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
         error={tried && tool.trim() === '' ? 'Which tool' : undefined}
       />
       <InstrumentLine what="Torque wrench" {...wrench} />
-      {held && <Setting target={held.max} text={viaText} onChange={setViaText} />}
+      {held && <TorqueViaFields target={held.max} text={between} wrench={listed} onChange={setViaText} />}
+      {tried && notVia && <Note tone="trouble">{notVia}</Note>}
       {off && (
         <TextField
           label="The torque is off the sheet’s figure: why"

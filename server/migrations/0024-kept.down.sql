@@ -1,0 +1,1 @@
+alter table reservation drop column planned;
