@@ -265,16 +265,24 @@ export const complaints = [
   ['Wheel-speed lamp comes and goes', 'driver', ['lamp'], 'seal'],
 ] as const;
 
-const wrench = (code: string, title: string, [min, max]: [number, number]) =>
+const wrench = (
+  code: string,
+  title: string,
+  [min, max]: [number, number],
+  drive: '3/8' | '1/2' | '3/4',
+  lengthMm?: number,
+) =>
   ({
     kind: 'torque-wrench',
-    code,
-    title,
-    min: quantity(min, 'lbf-ft'),
-    max: quantity(max, 'lbf-ft'),
+    ...{ code, title, drive },
+    ...{ min: quantity(min, 'lbf-ft'), max: quantity(max, 'lbf-ft') },
+    ...(lengthMm ? { length: quantity(lengthMm, 'mm') } : {}),
   }) as const;
 const dial = (code: string, title: string, value: number, unit: 'in' | 'mm') =>
   ({ kind: 'dial-indicator', code, title, graduation: quantity(value, unit) }) as const;
+
+const adapter = (code: string, title: string, lengthMm: number, drive: '1/2' | '3/4') =>
+  ({ kind: 'adapter', code, title, length: quantity(lengthMm, 'mm'), drive }) as const;
 
 const socket = (code: string, title: string, size: number, points: 6 | 8, drive: '3/4' | '1') =>
   ({ kind: 'socket', code, title, size: quantity(size, 'in'), points, drive }) as const;
@@ -283,11 +291,11 @@ type OwnTool = Tool extends infer T ? (T extends Tool ? Omit<T, 'id' | 'calibrat
 
 /** Tools of the works, with the month and day on which each one’s yearly calibration ends. */
 export const demoTools: readonly { tool: OwnTool; endsOn: string; lapsed?: true }[] = [
-  { tool: wrench('TW-01', 'Half-inch click wrench', [40, 250]), endsOn: '05-31' },
-  { tool: wrench('TW-02', 'Three-eighths click wrench', [10, 80]), endsOn: '05-31' },
-  { tool: wrench('TW-03', 'Three-quarter wrench, long bar', [100, 600]), endsOn: '03-15' },
-  { tool: wrench('TW-04', 'Half-inch wrench, dial', [30, 250]), endsOn: '10-31', lapsed: true },
-  { tool: wrench('TW-05', 'Wheel-nut wrench', [150, 750]), endsOn: '08-20' },
+  { tool: wrench('TW-01', 'Half-inch click wrench', [40, 250], '1/2', 520), endsOn: '05-31' },
+  { tool: wrench('TW-02', 'Three-eighths click wrench', [10, 80], '3/8', 310), endsOn: '05-31' },
+  { tool: wrench('TW-03', 'Three-quarter wrench, long bar', [100, 600], '3/4', 1020), endsOn: '03-15' },
+  { tool: wrench('TW-04', 'Half-inch wrench, dial', [30, 250], '1/2'), endsOn: '10-31', lapsed: true },
+  { tool: wrench('TW-05', 'Wheel-nut wrench', [150, 750], '3/4'), endsOn: '08-20' },
   { tool: dial('DI-04', 'Dial on a magnetic base', 0.001, 'in'), endsOn: '07-31' },
   { tool: dial('DI-06', 'Metric dial, long stem', 0.01, 'mm'), endsOn: '07-31' },
   { tool: { kind: 'pull-scale', code: 'PS-01', title: 'Spring scale, 100 N' }, endsOn: '01-20' },
@@ -295,4 +303,6 @@ export const demoTools: readonly { tool: OwnTool; endsOn: string; lapsed?: true 
   { tool: socket('SK-01', 'Bearing nut, steer and trailer', 2.625, 6, '3/4'), endsOn: '01-01' },
   { tool: socket('SK-02', 'Bearing nut, drive', 3.25, 8, '3/4'), endsOn: '01-01' },
   { tool: socket('SK-03', 'Wheel nut', 1.3125, 6, '1'), endsOn: '01-01' },
+  { tool: adapter('AD-01', 'Open end, caliper bracket', 76, '1/2'), endsOn: '01-01' },
+  { tool: adapter('AD-02', 'Open end, large', 120, '3/4'), endsOn: '01-01' },
 ];

@@ -1,10 +1,10 @@
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { compared, hubFill, formatHubFill, type Compared } from '@lanternwright/core/procedure';
 import { formatFor, parseQuantity, unitDefinition } from '@lanternwright/core/quantity';
 import { comparableOf, partTitle } from '@lanternwright/core/route';
 import { partsToCompare } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
-import { GreaseChange } from './grease-change.tsx';
+import { GreaseChange, useGrease } from './grease-change.tsx';
 import { TextField } from '../ui/field.tsx';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
@@ -134,6 +134,9 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
   const read =
     amount.trim() === '' ? null : parseQuantity(amount, amountUnits, fill?.unit === 'mL' ? 'mL' : 'g');
   const other = name.trim().toLowerCase() !== lubricant.name.toLowerCase();
+  // Looked up as slowly as the typing lets it.
+  const typed = useGrease(useDeferredValue(name), !other || oil);
+  const asked = useGrease(lubricant.name, !other || oil);
   const against = other
     ? `The sheet asks for ${lubricant.name}: why another, and is the old all out`
     : !oil && by !== '' && schools.packing !== 'either' && by !== schools.packing
@@ -203,7 +206,7 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
           />
         )}
       </div>
-      {other && !oil && <GreaseChange before={lubricant} after={{ name }} />}
+      {other && !oil && <GreaseChange before={asked} after={typed} />}
       {against && (
         <TextField
           label={against}

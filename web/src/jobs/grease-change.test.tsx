@@ -4,6 +4,7 @@ import type { JobDetail } from '@lanternwright/contract/jobs';
 import { openingOn, TestJob } from '../../../core/src/traveller/testing/work.ts';
 import { sessionOf } from '../people/testing/session.ts';
 import { serveWith, show } from '../testing/fake-server.tsx';
+import { PackForm } from './bench-forms.tsx';
 import { GreaseBefore } from './grease-change.tsx';
 import type { OpenJob } from './use-job.ts';
 
@@ -46,5 +47,20 @@ describe('what was in a hub', () => {
     cleanup();
     await open(null);
     expect(screen.queryByText(/^In it since/)).toBeNull();
+  });
+
+  it('another that is packed is looked up in the store as well, where its name does not say', async () => {
+    serveWith(() => ({ body: { parts: [{ title: 'Red 2', thickener: 'polyurea' }], more: false } }));
+    const wheelEnd = new TestJob(openingOn(['1L'], 'd-towed', ['bearings'])).at('1L');
+    const step = { kind: 'pack' } as Parameters<typeof PackForm>[0]['step'];
+    const { user } = await show(
+      <PackForm step={step} wheelEnd={wheelEnd} record={() => undefined} />,
+      person,
+    );
+    await user.clear(screen.getByLabelText('Lubricant'));
+    await user.type(screen.getByLabelText('Lubricant'), 'Red 2');
+    expect(
+      await screen.findByText(/^(Lithium complex and polyurea|Polyurea and lithium complex) do not/),
+    ).toBeTruthy();
   });
 });

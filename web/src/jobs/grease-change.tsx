@@ -22,9 +22,12 @@ export function GreaseChange({ before, after }: { before: Grease; after: Grease 
 }
 
 /** A grease with what thickens it: by its name, or as the store's own list has it. */
-function useGrease(name: string, skip: boolean): Grease {
+export function useGrease(name: string, skip: boolean): Grease {
   const told = thickenerIn(name);
-  const { data } = usePartsQuery({ text: name, kind: 'lubricant' }, { skip: skip || told !== null });
+  const { data } = usePartsQuery(
+    { text: name, kind: 'lubricant' },
+    { skip: skip || told !== null || name.trim() === '' },
+  );
   const listed = data?.parts.find((p) => p.title.toLowerCase() === name.trim().toLowerCase());
   return { name, thickener: told ?? listed?.thickener ?? null };
 }

@@ -61,6 +61,20 @@ describe('the store', () => {
     expect(screen.queryByRole('button', { name: 'Add a part' })).toBeNull();
   });
 
+  it('by a number that two parts go by: opens neither, and says so until one is found', async () => {
+    const two = ['48', '49'].map((end) => ({
+      ...{ ...line, id: id.slice(0, -2) + end, number: `47-22${end}` },
+      found: { how: 'crossing', number: 'K 5510', distance: 0 },
+    }));
+    let parts = two;
+    const { user } = await open('/stores', 'technician', () => ({ body: { parts, more: false } }));
+    await user.type(screen.getByLabelText('Number, or words'), 'K 5510{Enter}');
+    expect(await screen.findByText(/2 parts go by this number\. Choose the one that it is/)).toBeTruthy();
+    parts = [];
+    await user.type(screen.getByLabelText('Number, or words'), '9{Enter}');
+    await waitFor(() => expect(screen.queryByText(/parts go by this number/)).toBeNull());
+  });
+
   it('by measuring: asks for one size at the least, takes inches, says what fits and what to do', async () => {
     const measured = (number: string, fit: Partial<MeasuredPart['fit']>): MeasuredPart => ({
       ...{ ...line, id: `${id.slice(0, -2)}${number.slice(-2)}`, number, dims, lips: null },

@@ -67,7 +67,8 @@ function ByNumber() {
   const navigate = useNavigate();
   const exactParts = useExactParts();
   const [camera, setCamera] = useState(false);
-  const [strange, setStrange] = useState<string | null>(null);
+  /** A number that no part has, or more than one. */
+  const [strange, setStrange] = useState<{ number: string; parts: number } | null>(null);
   const text = params.get('text') ?? '';
   const kind = (params.get('kind') as PartLine['kind'] | null) ?? undefined;
   const { currentData: data, error } = usePartsQuery({ text, kind, page });
@@ -82,12 +83,14 @@ function ByNumber() {
   const open = async (typed: string) => {
     const exact = await exactParts(typed, kind);
     if (exact.length === 1) void navigate(`/stores/${exact[0]!.id}`);
+    setStrange(exact.length > 1 ? { number: typed.trim(), parts: exact.length } : null);
     return exact.length;
   };
   const readLabel = async (number: string) => {
     setCamera(false);
-    const found = await open(number);
-    setStrange(found === 0 ? number : null);
+    const parts = await open(number);
+    if (parts === 0) setStrange({ number, parts });
+    if (parts > 1) ask('text', number);
   };
   return (
     <>
@@ -133,7 +136,10 @@ function ByNumber() {
           </Button>
           {strange !== null && (
             <p role="status" className="text-14 text-rust">
-              The label says <span className="figure">{strange}</span>: no part of the store has this number
+              <span className="figure">{strange.number}</span>:{' '}
+              {strange.parts === 0
+                ? 'no part of the store has this number'
+                : `${strange.parts} parts go by this number. Choose the one that it is`}
             </p>
           )}
         </div>
