@@ -199,45 +199,6 @@ test('the pictures', async ({ browser }) => {
   await measure(page, ['0.0085', '0.0081', '0.0083']);
   await picture(page, 'job-verify-loose');
 
-  await page.goto(`${shop}/fleet?search=tern+402`);
-  await page.getByRole('link', { name: /Tern 402/ }).click();
-  await page.getByRole('button', { name: 'Open a job' }).click();
-  for (const position of ['1L', '1R']) await page.getByRole('checkbox', { name: position }).check();
-  await page.getByRole('button', { name: 'Bearings, clean, judge and repack' }).click();
-  await page.getByText('Movement felt by hand').click();
-  await page.getByLabel('What was noticed').fill('Movement felt at 12 and 6');
-  await page.getByRole('button', { name: 'Open the job on 1L, 1R' }).click();
-  await workUntil(page, 'Rock the wheel');
-  await page.getByRole('button', { name: 'Moves at 12 and 6' }).click();
-  await page.getByLabel(/^Axle to knuckle/).fill('0.0012');
-  await page.getByLabel(/^Knuckle to hub/).fill('0.0120');
-  await page.getByLabel(/^Allowed at the kingpin/).fill('0.010');
-  await page.getByLabel('Square on the end of the hub').check();
-  await page.getByRole('button', { name: 'Record the movement' }).click();
-  await workUntil(page, 'Judge the parts');
-  await page.getByRole('button', { name: 'Every part is sound' }).click();
-  await page.getByRole('radio', { name: /^Bent, cracked/ }).check();
-  await page.getByRole('radio', { name: /^A small step/ }).check();
-  await page.mouse.move(600, 400);
-  await page.mouse.wheel(0, -5000);
-  await openJobOf(page, 'Sluice 3');
-  await workUntil(page, 'Seal in');
-  await page.getByText('mm', { exact: true }).first().click();
-  await page.getByLabel('Outside dry').check();
-  await page.getByLabel('Set to a measured depth').check();
-  const measured: [RegExp, string][] = [
-    [/^A\. /, '42'],
-    [/^B\. /, '24'],
-    [/^C\. /, '39'],
-    [/^D\. /, '30.5'],
-    [/^E\. /, '31.5'],
-    [/main lip/, '8'],
-    [/dust lip/, '3'],
-    [/^Deepest/, '9'],
-    [/^Seal set at/, '5.5'],
-  ];
-  for (const [label, typed] of measured) await page.getByLabel(label).fill(typed);
-  await page.getByText('thou', { exact: true }).first().click();
   await frontAxle(page);
   await workUntil(page, 'Crack the hub-lock bolts');
   await picture(page, 'job-stack');
@@ -261,7 +222,8 @@ test('the pictures', async ({ browser }) => {
 
   const night = await signedIn(browser, 'dark');
   await night.getByRole('button', { name: /Okonedo/ }).click();
-  await night.getByText('Coming in').waitFor();
-  await openJobOf(night, 'Tern 418');
-  await picture(night, 'night-shift');
+  await night.goto(`${shop}/stores?text=28-0651`);
+  await night.getByRole('link', { name: /28-0651/ }).click();
+  await night.getByText('What happened to it').waitFor();
+  await picture(night, 'part');
 });

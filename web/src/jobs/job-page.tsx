@@ -199,7 +199,7 @@ function JobView({ open }: { open: OpenJob }) {
   useEffect(() => {
     if (bay) page.current?.scrollIntoView();
     else window.scrollTo({ top: 0 });
-  }, [position, recorded, bay]);
+  }, [position, recorded, bay, view, viewed]);
   const stage = stageAtHand(wheelEnd);
   const center = (
     <section
