@@ -1,231 +1,70 @@
+import { addSpan, addWorked, bucketsOf, firstAtLeast, type Buckets } from './buckets.ts';
 import type { Alone } from './others-fixed.ts';
-import { workedWithin, type Calendar } from './calendar.ts';
+import { poolsAndTracks, type Needs, type Pool, type Track } from './pools.ts';
 import { costWith, lateness, type Problem, type Task } from './problem.ts';
 
-/** Resources of one kind that share their tasks, whatever else these need. */
-interface Pool {
-  /** Minutes it has to give in each bucket. */
-  capacity: Float64Array;
-  /** How many of it each task needs, whoever takes it. */
-  need: Uint8Array;
-  /** People are needed while they work; bays and tools from beginning to end, nights and breaks as well. */
-  throughout: boolean;
-}
-
-const BUCKETS = 320;
-
-/** Tasks that can use no more than a set of resources: for each such set that occurs, what each task needs of it. */
-function poolsOf(problem: Problem, width: number): Pool[] {
-  const { tasks, firstPerson, firstTool, resources } = problem;
-  const pools = new Map<string, Pool>();
-  const add = (
-    members: readonly number[],
-    throughout: boolean,
-    needOf: (t: Task, set: Set<number>) => number,
-  ) => {
-    const set = new Set(members);
-    const need = Uint8Array.from(tasks, (t) => needOf(t, set));
-    if (need.reduce((s, v) => s + v, 0) <= set.size) return;
-    pools.set([...set].join(), { need, throughout, capacity: capacityOf(problem, members, width) });
-  };
-  const span = (from: number, until: number) => Array.from({ length: until - from }, (_, i) => from + i);
-  const within = (list: readonly number[], set: Set<number>) => list.filter((r) => set.has(r)).length;
-  const bays = (t: Task, set: Set<number>) => (within(t.bays, set) === t.bays.length ? 1 : 0);
-  const people = (t: Task, set: Set<number>) => Math.min(...t.crews.map((c) => within(c.people, set)));
-  const leads = (t: Task) => t.crews.filter((c) => c.people.length === 1).flatMap((c) => c.people);
-  for (const t of tasks) {
-    add(t.bays, true, bays);
-    if (leads(t).length > 0) add(leads(t), false, people);
-  }
-  if (tasks.length > 0) {
-    add(span(0, firstPerson), true, bays);
-    add(span(firstPerson, firstTool), false, people);
-  }
-  for (let r = firstTool; r < resources; r++) add([r], true, (t) => (t.tools.includes(r) ? 1 : 0));
-  return [...pools.values()];
-}
-
-function capacityOf({ taken, hours }: Problem, members: readonly number[], width: number): Float64Array {
-  const capacity = new Float64Array(BUCKETS);
-  for (const r of members) {
-    for (let k = 0; k < BUCKETS; k++) {
-      const [from, until] = [k * width, (k + 1) * width];
-      const open = hours[r] ? workedWithin(hours[r], from, until) : width;
-      capacity[k]! += Math.max(0, open - (taken[r] ? workedWithin(taken[r], from, until) : 0));
-    }
-  }
-  return capacity;
-}
-
 /**
- * A calendar cut where a bucket or a window ends. `worked[k]` minutes are worked before cut k, where the
- * clock says `leave[k]` to whoever ends there and `begin[k]` to whoever begins there; the piece after it
- * lies in `bucket[k]`. After the last cut it goes on without price, if the calendar does.
+ * What those pay that need the same: for every piece of their hours the price of a minute, and what the minutes before
+ * it cost. Bay and tools (`place`) are paid by the clock, people by worked minutes.
  */
-interface Cuts {
-  worked: Float64Array;
-  leave: Float64Array;
-  begin: Float64Array;
-  bucket: Int32Array;
-  goesOn: boolean;
-}
-
-function cutsOf({ from, until }: Calendar, width: number): Cuts {
-  const worked: number[] = [];
-  const leave: number[] = [];
-  const begin: number[] = [];
-  const bucket: number[] = [];
-  const end = BUCKETS * width;
-  let sum = 0;
-  let left = 0;
-  from.forEach((open, i) => {
-    let at = open;
-    for (let first = true; at < Math.min(until[i]!, end); first = false) {
-      const k = Math.min(BUCKETS - 1, Math.floor(at / width + 1e-9));
-      const next = Math.min(until[i]!, Math.max((k + 1) * width, at + 1e-9));
-      worked.push(sum);
-      leave.push(first && i > 0 ? left : at);
-      begin.push(at);
-      bucket.push(k);
-      sum += next - at;
-      left = at = next;
-    }
-  });
-  const later = from.find((_, i) => until[i]! > end);
-  worked.push(sum);
-  leave.push(left);
-  begin.push(later === undefined ? Infinity : Math.max(end, later));
-  bucket.push(BUCKETS);
-  return {
-    worked: Float64Array.from(worked),
-    leave: Float64Array.from(leave),
-    begin: Float64Array.from(begin),
-    bucket: Int32Array.from(bucket),
-    goesOn: later !== undefined,
-  };
-}
-
-/** What a group of tasks pays: up to each cut for its people, up to each bucket's edge for its bay and tools. */
 interface Sums {
   people: Float64Array;
-  place: Float64Array;
-  width: number;
+  peoplePerMinute: Float64Array;
+  placeAtBegin: Float64Array;
+  placePerMinute: Float64Array;
 }
 
-/** A start in worked minutes, and what it costs there. */
+/** A start in worked minutes, when that is by the clock, and what it costs there. */
 interface Cheapest {
   at: number;
+  begin: number;
+  leave: number;
   cost: number;
 }
 
-/** Moves along the cuts with a growing number of worked minutes. */
-class Walker {
-  private k = 0;
-  private readonly cuts: Cuts;
-  private readonly sums: Sums;
-
-  constructor(cuts: Cuts, sums: Sums) {
-    this.cuts = cuts;
-    this.sums = sums;
-  }
-
-  /** The cut at or before some worked minutes; `leaving` takes the one before where both fit. */
-  private go(worked: number, leaving: boolean): number {
-    const { worked: at } = this.cuts;
-    const last = at.length - 1;
-    while (this.k < last && (leaving ? at[this.k + 1]! < worked : at[this.k + 1]! <= worked)) this.k++;
-    while (this.k > 0 && (leaving ? at[this.k]! >= worked : at[this.k]! > worked)) this.k--;
-    return this.k;
-  }
-
-  clock(worked: number, leaving: boolean): number {
-    const k = this.go(worked, leaving);
-    const { worked: at, begin } = this.cuts;
-    return begin[k]! + worked - at[k]!;
-  }
-
-  people(worked: number): number {
-    const k = this.go(worked, false);
-    const { worked: at } = this.cuts;
-    const { people } = this.sums;
-    if (k >= at.length - 1) return people[k]!;
-    const share = (worked - at[k]!) / (at[k + 1]! - at[k]!);
-    return people[k]! + share * (people[k + 1]! - people[k]!);
-  }
-
-  place(clock: number): number {
-    const { place, width } = this.sums;
-    const at = clock / width;
-    const i = Math.floor(at);
-    return i >= BUCKETS ? place[BUCKETS]! : place[i]! + (at - i) * (place[i + 1]! - place[i]!);
-  }
-}
-
-/** The start at which a task is cheapest: lateness plus the prices of the minutes it takes. */
-function cheapest(task: Task, { cuts, release, due, least }: Track, sums: Sums): Cheapest {
+/** The start at which a task is cheapest: lateness plus the prices of the minutes it takes. Written into `found`. */
+function cheapest(task: Task, { cuts, release, due, least }: Track, sums: Sums, found: Cheapest): void {
   const { minutes } = task;
-  const { worked } = cuts;
-  const total = cuts.goesOn ? Infinity : worked.at(-1)!;
-  const starts = new Walker(cuts, sums);
-  const ends = new Walker(cuts, sums);
-  let at = release;
-  let cost = Infinity;
+  const { worked, begin } = cuts;
+  const { people, peoplePerMinute, placeAtBegin, placePerMinute } = sums;
+  const last = worked.length - 1;
+  const total = cuts.goesOn ? Infinity : worked[last]!;
+  found.cost = Infinity;
+  let low = 0;
+  let high = 0;
   /** @returns whether a later start can still be cheaper: prices are never negative, and lateness only grows */
-  const look = (begin: number): boolean => {
-    if (begin + minutes > total) return false;
-    const leave = ends.clock(begin + minutes, true);
-    const late = Math.max(least, lateness(task, leave));
-    if (late >= cost) return false;
+  const look = (from: number): boolean => {
+    const until = from + minutes;
+    if (until > total) return false;
+    while (high < last && worked[high + 1]! < until) high++;
+    while (high > 0 && worked[high]! >= until) high--;
+    const over = until - worked[high]!;
+    // Who ends where a piece ends leaves before the break.
+    const left = begin[high]! + over;
+    const late = Math.max(least, lateness(task, left));
+    if (late >= found.cost) return false;
+    while (low < last && worked[low + 1]! <= from) low++;
+    while (low > 0 && worked[low]! > from) low--;
+    const into = from - worked[low]!;
     const here =
       late +
-      ends.people(begin + minutes) -
-      starts.people(begin) +
-      ends.place(leave) -
-      ends.place(starts.clock(begin, false));
-    if (here < cost) [at, cost] = [begin, here];
+      (people[high]! + over * peoplePerMinute[high]!) -
+      (people[low]! + into * peoplePerMinute[low]!) +
+      (placeAtBegin[high]! + over * placePerMinute[high]!) -
+      (placeAtBegin[low]! + into * placePerMinute[low]!);
+    if (here < found.cost) {
+      found.at = from;
+      found.begin = begin[low]! + into;
+      found.leave = left;
+      found.cost = here;
+    }
     return true;
   };
   look(release);
   if (due - minutes > release) look(due - minutes);
   // Cost is a straight line between these starts, so that the least is at one of them.
-  for (let k = firstAtLeast(worked, release); k < worked.length && look(worked[k]!); k++);
-  for (let k = firstAtLeast(worked, release + minutes); k < worked.length && look(worked[k]! - minutes); k++);
-  return { at, cost };
-}
-
-function firstAtLeast(list: Float64Array, value: number): number {
-  let low = 0;
-  let high = list.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (list[middle]! >= value) high = middle;
-    else low = middle + 1;
-  }
-  return low;
-}
-
-/** Minutes of [from, until) in each bucket, added to `load`. */
-function addSpan(load: Float64Array, from: number, until: number, width: number): void {
-  for (let k = Math.floor(from / width); k < BUCKETS && k * width < until; k++)
-    load[k]! += Math.min(until, (k + 1) * width) - Math.max(from, k * width);
-}
-
-/** Worked minutes of [from, until) in each bucket, `times` each, added to `load`. */
-function addWorked(
-  load: Float64Array,
-  { worked, bucket }: Cuts,
-  from: number,
-  until: number,
-  times: number,
-): void {
-  for (
-    let k = Math.max(0, firstAtLeast(worked, from) - 1);
-    k < worked.length - 1 && worked[k]! < until;
-    k++
-  ) {
-    const minutes = Math.min(until, worked[k + 1]!) - Math.max(from, worked[k]!);
-    if (minutes > 0) load[bucket[k]!]! += times * minutes;
-  }
+  for (let k = firstAtLeast(worked, release); k <= last && look(worked[k]!); k++);
+  for (let k = firstAtLeast(worked, release + minutes); k <= last && look(worked[k]! - minutes); k++);
 }
 
 /** Where a running relaxation stands. */
@@ -239,32 +78,16 @@ export interface Relaxation {
   meanStarts: Float64Array;
 }
 
-/** Tasks that need the same of every pool. */
-interface Group {
-  needs: { pool: number; need: number }[];
-  members: number[];
-}
-
-function groupsOf(pools: readonly Pool[], count: number): Group[] {
-  const groups = new Map<string, Group>();
-  for (let i = 0; i < count; i++) {
-    const needs = pools.flatMap((p, pool) => (p.need[i]! > 0 ? [{ pool, need: p.need[i]! }] : []));
-    const key = JSON.stringify(needs);
-    const group = groups.get(key) ?? { needs, members: [] };
-    group.members.push(i);
-    groups.set(key, group);
-  }
-  return [...groups.values()];
-}
-
 /**
  * A proved lower bound on the cost of any plan, better with every round.
  *
  * The rule that a pool of people, bays or tools serves no more tasks at once than it has members is taken
  * away and charged for instead: every minute has a price. Whatever the prices, the sum of each task's
  * cheapest place less what the pools would earn is at most the cost of the best plan. The prices are
- * improved step by step (subgradient), and the best bound seen is kept. The starts tell a planner what to
- * do first. For the greatest lateness and the number of late jobs it stays at each task alone in the shop.
+ * improved step by step (subgradient) until that gains nothing, and the best bound seen is kept. The starts
+ * tell a planner what to do first. For the greatest lateness and the number of late jobs it stays at each
+ * task alone in the shop. A shop that is overloaded for weeks has plans farther from it: a bay that its own
+ * people leave for a break is idle there, and tasks that fit between breaks exactly are to be had in parts only.
  *
  * @param alone of each task
  * @param upper cost of the best plan known so far, to size the steps
@@ -283,44 +106,38 @@ export function* relax(
   const starts = Float64Array.from(tasks, (t) => t.release);
   const first = tasks.reduce((sum, t, i) => costWith(problem.goal, sum, t, alone[i]!.end), 0);
   const state = { round: 0, bound: first, starts, meanStarts: Float64Array.from(starts) };
-  const width = (horizon + 1) / BUCKETS;
-  const pools = problem.goal === 'weighted-lateness' ? poolsOf(problem, width) : [];
-  if (pools.length === 0) return state;
-  const prices = pools.map(() => new Float64Array(BUCKETS));
-  const groups = groupsOf(pools, tasks.length);
-  const loads = pools.map(() => new Float64Array(BUCKETS));
-  const tracks = tracksOf(problem, alone, width);
-  const patience = Math.max(4, Math.round(rounds / 20));
+  if (problem.goal !== 'weighted-lateness' || tasks.length === 0) return state;
+  const buckets = bucketsOf(new Set(tasks.flatMap((t) => t.crews.map((c) => c.hours))), horizon + 1);
+  const { pools, needs, tracks } = poolsAndTracks(problem, alone, buckets);
+  const prices = pools.map(() => new Float64Array(buckets.count));
+  const sums = needs.map(emptySums);
+  const loads = pools.map(() => new Float64Array(buckets.count));
+  const changes = pools.map(() => new Float64Array(buckets.count));
+  let best: Cheapest = { at: 0, begin: 0, leave: 0, cost: 0 };
+  let here: Cheapest = { ...best };
   let boldness = 1;
   let since = 0;
   let most = first;
-  for (; state.round < rounds && state.bound < upper() - 1e-9; state.round++) {
+  for (; state.round < rounds && boldness > LEAST && state.bound < upper() - 1e-9; state.round++) {
     let bound = 0;
     for (const load of loads) load.fill(0);
-    for (const { needs, members } of groups) {
-      const perMinute = { people: new Float64Array(BUCKETS), place: new Float64Array(BUCKETS) };
-      for (const { pool, need } of needs) {
-        const of = pools[pool]!.throughout ? perMinute.place : perMinute.people;
-        prices[pool]!.forEach((v, k) => (of[k]! += need * v));
+    needs.forEach((of, n) => refresh(sums[n]!, of, pools, prices, buckets));
+    for (let i = 0; i < tasks.length; i++) {
+      const task = tasks[i]!;
+      best.cost = lateness(task, problem.never);
+      let on: Track | null = null;
+      for (const track of tracks[i]!) {
+        cheapest(task, track, sums[track.needs]!, here);
+        if (here.cost >= best.cost) continue;
+        [best, here] = [here, best];
+        on = track;
       }
-      const sumsOf = sumsFor(perMinute, width);
-      for (const i of members) {
-        const task = tasks[i]!;
-        let best: Cheapest = { at: 0, cost: lateness(task, problem.never) };
-        let on: Track | null = null;
-        for (const track of tracks[i]!) {
-          const here = cheapest(task, track, sumsOf(track.cuts));
-          if (here.cost < best.cost) [best, on] = [here, track];
-        }
-        bound += best.cost;
-        if (!on) continue;
-        const walk = new Walker(on.cuts, sumsOf(on.cuts));
-        const leave = walk.clock(best.at + task.minutes, true);
-        starts[i] = walk.clock(best.at, false);
-        for (const { pool, need } of needs) {
-          if (pools[pool]!.throughout) addSpan(loads[pool]!, starts[i], leave, width);
-          else addWorked(loads[pool]!, on.cuts, best.at, best.at + task.minutes, need);
-        }
+      bound += best.cost;
+      if (!on) continue;
+      starts[i] = best.begin;
+      for (const { pool, need } of needs[on.needs]!.of) {
+        if (pools[pool]!.throughout) addSpan(loads[pool]!, best.begin, best.leave, buckets);
+        else addWorked(loads[pool]!, on.cuts, best.at, best.at + task.minutes, need);
       }
     }
     pools.forEach(({ capacity }, p) => prices[p]!.forEach((v, k) => (bound -= v * capacity[k]!)));
@@ -328,81 +145,84 @@ export function* relax(
     state.meanStarts.forEach((mean, i) => (state.meanStarts[i] = mean + share * (starts[i]! - mean)));
     state.bound = Math.max(state.bound, bound);
     if (bound > most + Math.abs(most) * 1e-7) [most, since] = [bound, 0];
-    else if (++since > patience) [boldness, since] = [boldness * 0.7, 0];
-    raisePrices(pools, prices, loads, boldness * Math.max(1e-9, upper() - bound));
+    else if (++since > PATIENCE) [boldness, since] = [boldness * 0.7, 0];
+    raisePrices(pools, { prices, loads, changes }, buckets, boldness * Math.max(1e-9, upper() - bound));
     yield state;
   }
   return state;
 }
 
-/** The hours of one of a task's crews, cut, with its release and due minute as worked minutes. */
-interface Track {
-  cuts: Cuts;
-  release: number;
-  due: number;
-  /** The lateness it has at the least, times its weight. */
-  least: number;
-}
-
-/** For each task the different hours in which its crews work. */
-function tracksOf({ tasks }: Problem, alone: readonly Alone[], width: number): Track[][] {
-  const cuts = new Map<Calendar, Cuts>();
-  return tasks.map((task, i) =>
-    [...new Set(task.crews.map((c) => c.hours))].map((hours) => {
-      const own = cuts.get(hours) ?? cutsOf(hours, width);
-      cuts.set(hours, own);
-      return {
-        cuts: own,
-        release: workedWithin(hours, -Infinity, alone[i]!.start),
-        due: workedWithin(hours, -Infinity, Math.max(0, task.due)),
-        least: lateness(task, alone[i]!.end),
-      };
-    }),
-  );
-}
-
-/** Running sums of prices, once for each calendar that is asked for. */
-function sumsFor(
-  perMinute: { people: Float64Array; place: Float64Array },
-  width: number,
-): (cuts: Cuts) => Sums {
-  const place = new Float64Array(BUCKETS + 1);
-  perMinute.place.forEach((v, k) => (place[k + 1] = place[k]! + v * width));
-  const known = new Map<Cuts, Sums>();
-  return (cuts) => {
-    let sums = known.get(cuts);
-    if (!sums) {
-      const people = new Float64Array(cuts.worked.length);
-      for (let k = 1; k < people.length; k++) {
-        const minutes = cuts.worked[k]! - cuts.worked[k - 1]!;
-        people[k] = people[k - 1]! + minutes * perMinute.people[cuts.bucket[k - 1]!]!;
-      }
-      sums = { people, place, width };
-      known.set(cuts, sums);
-    }
-    return sums;
+function emptySums({ cuts }: Needs): Sums {
+  const pieces = () => new Float64Array(cuts.worked.length);
+  return {
+    ...{ people: pieces(), peoplePerMinute: pieces() },
+    ...{ placeAtBegin: pieces(), placePerMinute: pieces() },
   };
 }
 
-/** Dearer where a pool is asked for more than it has, cheaper (never under nothing) where it stands idle. */
+/** Brings sums up to the prices of a round. */
+function refresh(
+  sums: Sums,
+  { cuts, of }: Needs,
+  pools: readonly Pool[],
+  prices: readonly Float64Array[],
+  { edges, count }: Buckets,
+): void {
+  const { worked, bucket } = cuts;
+  const { people, peoplePerMinute, placeAtBegin, placePerMinute } = sums;
+  const place = new Float64Array(count + 1);
+  peoplePerMinute.fill(0);
+  for (const { pool, need } of of) {
+    const price = prices[pool]!;
+    if (pools[pool]!.throughout) for (let k = 0; k < count; k++) place[k]! += need * price[k]!;
+    else for (let k = 0; k < bucket.length - 1; k++) peoplePerMinute[k]! += need * price[bucket[k]!]!;
+  }
+  for (let k = 1; k < people.length; k++)
+    people[k] = people[k - 1]! + (worked[k]! - worked[k - 1]!) * peoplePerMinute[k - 1]!;
+  for (let k = 0; k < bucket.length; k++) placePerMinute[k] = place[bucket[k]!]!;
+  for (let k = 0, sum = 0; k <= count; k++) {
+    const price = place[k]!;
+    place[k] = sum;
+    if (k < count) sum += price * (edges[k + 1]! - edges[k]!);
+  }
+  // Every piece begins where a bucket does.
+  for (let k = 0; k < bucket.length; k++) placeAtBegin[k] = place[bucket[k]!]!;
+}
+
+/** Rounds without a better bound before the steps get shorter, and how short the last ones are. */
+const PATIENCE = 10;
+const LEAST = 0.01;
+
+/** How much of the last change of the prices goes on in the next one. */
+const MOMENTUM = 0.7;
+
+/**
+ * Dearer where a pool is asked for more than it has, cheaper (never under nothing) where it stands idle; by how much a
+ * minute, so that wide buckets do not lead. What the last round changed goes on a while: rounds that undo each other
+ * come to rest.
+ * @param changes of the round before, written over
+ * @source deflected subgradient: Camerini, Fratta and Maffioli 1975, its share from trials
+ */
 function raisePrices(
   pools: readonly Pool[],
-  prices: Float64Array[],
-  loads: readonly Float64Array[],
+  { prices, loads, changes }: Record<'prices' | 'loads' | 'changes', Float64Array[]>,
+  { edges, count }: Buckets,
   reach: number,
 ): void {
   let norm = 0;
-  pools.forEach(({ capacity }, p) =>
-    loads[p]!.forEach((load, k) => {
-      const over = load - capacity[k]!;
-      if (over > 0 || prices[p]![k]! > 0) norm += over * over;
-    }),
-  );
+  pools.forEach(({ capacity }, p) => {
+    const [price, load, change] = [prices[p]!, loads[p]!, changes[p]!];
+    for (let k = 0; k < count; k++) {
+      const width = edges[k + 1]! - edges[k]!;
+      const next = (load[k]! - capacity[k]!) / width + MOMENTUM * change[k]!;
+      change[k] = price[k]! <= 0 && next < 0 ? 0 : next;
+      norm += change[k]! * change[k]! * width;
+    }
+  });
   if (norm === 0) return;
   const step = reach / norm;
-  pools.forEach(({ capacity }, p) =>
-    prices[p]!.forEach((price, k) => {
-      prices[p]![k] = Math.max(0, price + step * (loads[p]![k]! - capacity[k]!));
-    }),
-  );
+  pools.forEach((_, p) => {
+    const [price, change] = [prices[p]!, changes[p]!];
+    for (let k = 0; k < count; k++) price[k] = Math.max(0, price[k]! + step * change[k]!);
+  });
 }

@@ -1,5 +1,11 @@
+import fc from 'fast-check';
 import highsLoader from 'highs';
 import { describe, expect, it } from 'vitest';
+import { relax } from './bound.ts';
+import { bucketAt, bucketsOf } from './buckets.ts';
+import { calendarOf } from './calendar.ts';
+import { aloneIn } from './others-fixed.ts';
+import { toProblem } from './problem.ts';
 import { planShopNow, shopPlanInput, type ShopPlan, type ShopPlanInput } from './index.ts';
 import { shopWithHours } from './testing/shop-with-hours.ts';
 
@@ -134,6 +140,27 @@ describe('a shop with hours', () => {
     expect(late).toBeGreaterThan(0);
   }, 240_000);
 
+  it('has a bound that no plan beats, and that is of use', () => {
+    let [bounds, costs] = [0, 0];
+    for (let seed = 1; seed <= 40; seed++) {
+      const size = { bays: 1 + (seed % 2), people: 2 + (seed % 3), jobs: 4 + (seed % 4), days: 1, slot: 30 };
+      const input = shopWithHours(seed, size);
+      const problem = toProblem(input);
+      const { cost, unplaced } = planShopNow(input);
+      if (unplaced.length > 0) continue;
+      const alone = problem.tasks.map((t) => aloneIn(problem, t));
+      const relaxing = relax(problem, alone, () => 2 * cost + 1, 4 * 1440, 200);
+      let step = relaxing.next();
+      while (!step.done) step = relaxing.next();
+      // Up to eight jobs the plan is proved to be the best there is.
+      expect(step.value.bound).toBeLessThanOrEqual(cost + 1e-6);
+      bounds += step.value.bound;
+      costs += cost;
+    }
+    expect(costs).toBeGreaterThan(0);
+    expect(bounds / costs).toBeGreaterThan(0.6);
+  }, 120_000);
+
   it('keeps to shifts, breaks, pairs, tools, what is booked and when a unit may come, whatever the shop', () => {
     for (let seed = 1; seed <= 25; seed++) {
       const input = shopWithHours(seed, { bays: 3, people: 4, jobs: 18, days: 12, slot: 15 });
@@ -217,5 +244,31 @@ describe('a shop with hours', () => {
     expect(of('waits for its part')).toMatchObject({ startMin: 300, because: { kind: 'release' } });
     expect(of('comes tomorrow')).toMatchObject({ startMin: 1500, because: { kind: 'stay' } });
     expect(plan.unplaced).toEqual(['too long']);
+  });
+});
+
+describe('the time that is priced', () => {
+  it('is cut wherever hours begin or end, and a minute is found in its bucket', () => {
+    const spans = fc.array(
+      fc.record({ fromMin: fc.nat({ max: 3000 }), minutes: fc.integer({ min: 1, max: 600 }) }),
+      { maxLength: 8 },
+    );
+    fc.assert(
+      fc.property(fc.array(spans, { maxLength: 3 }), fc.integer({ min: 60, max: 4000 }), (all, horizon) => {
+        const hours = all.map((list) =>
+          calendarOf(list.map(({ fromMin, minutes }) => ({ fromMin, untilMin: fromMin + minutes }))),
+        );
+        const buckets = bucketsOf(hours, horizon);
+        const edges = [...buckets.edges];
+        expect(edges).toEqual([...new Set(edges)].sort((a, b) => a - b));
+        expect([edges[0], edges.at(-1)]).toEqual([0, horizon]);
+        for (const at of hours.flatMap((h) => [...h.from, ...h.until]))
+          if (at < horizon) expect(edges).toContain(at);
+        for (let minute = 0; minute < horizon; minute += horizon / 37) {
+          const k = bucketAt(buckets, minute);
+          expect(edges[k]! <= minute && minute < edges[k + 1]!).toBe(true);
+        }
+      }),
+    );
   });
 });

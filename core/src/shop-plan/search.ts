@@ -101,19 +101,24 @@ function swapped(order: Int32Array, a: number, b: number, into: Int32Array): voi
 
 const REPORT_EVERY = 500;
 
-/** Heat at the start, as a part of the mean cost of a task. */
-const WARMTH = 0.01;
+/** Heat at the start, as a part of the mean cost of a task; and at the end, as a part of that. From trials. */
+const WARMTH = 0.05;
+const COOLED = 0.01;
+/** Tries between two looks at the time. */
+const LOOK_EVERY = 50;
 
 /**
  * Improves an order by moving and swapping tasks, at first also to somewhat worse plans, then only to
  * better ones (simulated annealing). Bounded by `tries`, seeded, and so repeatable; yields now and then
  * so that the caller can show progress or stop.
+ * @param gone the part of the time there is that has gone: it cools by that, where that is more than the part of the tries
  */
 export function* search(
   problem: Problem,
   first: Int32Array,
   tries: number,
   seed: number,
+  gone: () => number = () => 0,
 ): Generator<SearchProgress, SearchProgress> {
   const current = new DecodedOrder(problem, first);
   const best = { order: Int32Array.from(first), cost: current.cost };
@@ -124,6 +129,7 @@ export function* search(
   const hot = Math.max(1, best.cost / Math.max(1, n)) * WARMTH;
   const near = Math.max(2, Math.min(15, Math.ceil(n / 8)));
   let tried = 0;
+  let share = 0;
   for (; tried < tries && best.cost > 0 && n > 1; tried++) {
     const from = index(n);
     const reach = random() < 0.2 ? n : near;
@@ -131,7 +137,8 @@ export function* search(
     if (to === from) continue;
     if (random() < 0.5) moved(current.order, from, to, candidate);
     else swapped(current.order, from, to, candidate);
-    const heat = hot * 0.001 ** (tried / tries);
+    if (tried % LOOK_EVERY === 0) share = Math.max(tried / tries, gone());
+    const heat = hot * COOLED ** share;
     const limit = current.cost - heat * Math.log(1 - random());
     const begin = Math.min(from, to);
     if (current.costOf(candidate, begin, Math.max(from, to), limit) <= limit) {

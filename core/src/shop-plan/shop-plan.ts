@@ -54,6 +54,9 @@ function effort({ tasks, resources }: Problem, asked: number | undefined): { tri
   return { tries, rounds: Math.round(usualRounds * share) };
 }
 
+/** Rounds of the relaxation between two that suggest orders: one is much like the next. */
+const OFFER_EVERY = 2;
+
 /** The best of some orders, with its cost. */
 class Best {
   order: Int32Array = new Int32Array();
@@ -141,12 +144,14 @@ export function* planShop(
   const relaxing = relax(problem, alone, () => best.cost, Math.max(0, ...ends), rounds);
   let relaxed = relaxing.next();
   for (; !relaxed.done && used() < 0.5; relaxed = relaxing.next()) {
-    best.offerFrom(relaxed.value);
     const { round, bound } = relaxed.value;
+    if (round % OFFER_EVERY === 0) best.offerFrom(relaxed.value);
     yield { done: (0.5 * round) / rounds, cost: best.cost, lowerBound: bound };
   }
   const { bound } = relaxed.value;
-  const searching = search(problem, best.order, tries, input.seed);
+  const before = used();
+  const gone = () => (used() - before) / Math.max(1e-9, 1 - before);
+  const searching = search(problem, best.order, tries, input.seed, gone);
   let searched = searching.next();
   for (; !searched.done && searched.value.cost > bound && used() < 1; searched = searching.next()) {
     const { tried, cost } = searched.value;
