@@ -54,6 +54,16 @@ export interface TimeSpan {
 const overlap = (a: TimeSpan, b: TimeSpan) =>
   Math.max(0, Math.min(a.until, b.until) - Math.max(a.from, b.from));
 
+/** When all of some people work, each by their hours. */
+export const hoursTogether = (all: readonly (readonly TimeSpan[])[]): readonly TimeSpan[] =>
+  all.reduce((mine, theirs) =>
+    mine.flatMap((a) =>
+      theirs.flatMap((b) =>
+        overlap(a, b) > 0 ? [{ from: Math.max(a.from, b.from), until: Math.min(a.until, b.until) }] : [],
+      ),
+    ),
+  );
+
 /** How much of a span is worked in, milliseconds. */
 export const workedIn = (hours: readonly TimeSpan[], span: TimeSpan) =>
   hours.reduce((sum, h) => sum + overlap(h, span), 0);

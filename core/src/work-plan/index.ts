@@ -7,6 +7,7 @@ export {
   holidaySchema,
   mondayOf,
   weekSchema,
+  hoursTogether,
   workedIn,
   workSpans,
   type ShopHours,

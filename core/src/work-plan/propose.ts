@@ -21,6 +21,8 @@ export interface Visit {
   from: number;
   due: number;
   weight: number;
+  /** It takes its minutes to the minute, as what is booked already does; else whole quarters of an hour. */
+  exact?: true;
 }
 
 export interface PlanShop {
@@ -41,6 +43,11 @@ const QUARTER_MIN = 15;
 
 const minuteOf = (now: number, ms: number) => Math.round((ms - now) / MIN_MS);
 export const momentOfMinute = (now: number, minute: number) => now + minute * MIN_MS;
+
+const wholeMinutes = ({ minutes, people, exact }: Visit) =>
+  exact
+    ? Math.max(1, Math.floor(minutes / people))
+    : QUARTER_MIN * Math.max(1, Math.ceil(minutes / people / QUARTER_MIN));
 
 /**
  * The input of a shop plan, its bays, people, tools and jobs by id. Work is planned in quarters of an hour.
@@ -76,7 +83,7 @@ export function shopPlanInputOf(
     if (end > at) stays.push({ fromMin: at, untilMin: end });
     return {
       id: v.id,
-      minutes: QUARTER_MIN * Math.max(1, Math.ceil(v.minutes / v.people / QUARTER_MIN)),
+      minutes: wholeMinutes(v),
       releaseMin: Math.max(0, Math.ceil((v.from - now) / MIN_MS)),
       dueMin: minuteOf(now, v.due),
       weight: v.weight,

@@ -4,6 +4,7 @@ import {
   dayBegins,
   endOfMoved,
   heaviest,
+  hoursTogether,
   mondayOf,
   describeBecause,
   describeMove,
@@ -195,6 +196,17 @@ describe('the load of the weeks', () => {
       { capacityHours: 16, bookedHours: 16, dueHours: { low: 1, usual: 2, high: 3 } },
       { capacityHours: 12, bookedHours: 4, dueHours: { low: 4, usual: 5, high: 6 } },
     ]);
+  });
+});
+
+describe('hours of several people', () => {
+  it('are together those in which all of them work', () => {
+    const spans = (...list: [number, number][]) => list.map(([from, until]) => ({ from, until }));
+    const early = spans([6, 10], [11, 14], [30, 38]);
+    const late = spans([9, 13], [14, 18]);
+    expect(hoursTogether([early, late])).toEqual(spans([9, 10], [11, 13]));
+    expect(hoursTogether([early])).toEqual(early);
+    expect(hoursTogether([early, late, spans([12, 40])])).toEqual(spans([12, 13]));
   });
 });
 

@@ -8,6 +8,7 @@ import {
   describeBecause,
   describeMove,
   describeWorks,
+  hoursTogether,
   shopPlanInputOf,
   visitTime,
   workedIn,
@@ -185,8 +186,12 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
     };
   }
 
-  const workedMin = ({ hours }: PlanShop, { from, until }: Booked) =>
-    workedIn(hours, { from: Date.parse(from), until: Date.parse(until) }) / 60_000;
+  /** Minutes of a booking in which all of its people work; where it has none, in which the shop does. */
+  const workedMin = ({ hours, people }: PlanPeople, { from, until, people: own }: Booked) => {
+    const crew = own.map((id) => people.find((p) => p.id === id)?.hours ?? hours);
+    const together = hoursTogether(crew.length > 0 ? crew : [hours]);
+    return workedIn(together, { from: Date.parse(from), until: Date.parse(until) }) / 60_000;
+  };
 
   /** What should have left its bay by now and has not: nobody knows when it will. */
   async function stuck(now: number, booked: readonly Booked[]): Promise<Booked[]> {
@@ -226,7 +231,7 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
         const people = b.people.length > 1 ? 2 : 1;
         return {
           ...{ id: b.id, unitId: b.unitId, people, minutes: workedMin(shop, b) * people, tools: b.tools },
-          ...{ from: now, due: Date.parse(b.until), weight: 1 },
+          ...{ from: now, due: Date.parse(b.until), weight: 1, exact: true as const },
         };
       }),
     );

@@ -1,5 +1,7 @@
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { addDays } from '@lanternwright/core/interval';
+import { dayBegins } from '@lanternwright/core/work-plan';
 import type { Proposal } from '@lanternwright/contract/plan';
 import { prepareQueue, startQueue } from '../queue/queue.ts';
 import { compareProjections } from '../record/rebuild.ts';
@@ -257,8 +259,41 @@ describe('hours of one person', () => {
       expect(hour(to.from)).toBeGreaterThanOrEqual(6);
       expect(hour(to.from)).toBeLessThan(12);
     }
+    // Over a night it is two hours of their work, not twenty: where nothing is in its way it stays, whatever its length.
+    const { zone: own } = shop.settings.current();
+    const day = addDays(shop.clock.today(), 30);
+    const at = (days: number, hours: number, minutes = 0) =>
+      new Date(dayBegins(day, own, days) + (hours * 60 + minutes) * 60_000).toISOString();
+    const booking = (unitId: string, from: string, until: string) =>
+      shop.supervisor.call.post('/api/plan/bookings').send({
+        ...{ bayId: bays[0]!.id, unitId, jobId: null, people: [technician()], tools: [], from, until },
+        note: '',
+      });
+    const { id: long } = (await booking(units[0]!, at(0, 11), at(1, 7)).expect(200)).body as { id: string };
+    const { id: odd } = (await booking(units[1]!, at(1, 7, 5), at(1, 7, 55)).expect(200)).body as {
+      id: string;
+    };
+    const moved = async () => (await ready(await ask({ kind: 'mend' }))).result!.rows;
+    expect((await moved()).filter((r) => [long, odd].includes(r.bookingId!))).toEqual([]);
+    const away = {
+      what: 'person',
+      of: technician(),
+      from: at(0, 10),
+      until: at(1, 6, 30),
+      why: 'At the dentist',
+    };
+    await shop.supervisor.call.post('/api/plan/absences').send(away).expect(200);
+    const to = (await moved()).find((r) => r.bookingId === long)!.to;
+    const minutes = [-1, 0, 1, 2, 3, 4, 5, 6].reduce((sum, d) => {
+      const [from, until] = [Date.parse(at(d, 6)), Date.parse(at(d, 12))];
+      return (
+        sum +
+        Math.max(0, Math.min(until, Date.parse(to.until)) - Math.max(from, Date.parse(to.from))) / 60_000
+      );
+    }, 0);
+    expect(minutes).toBe(120);
     await change(null, mornings).expect(200);
     const { body: after } = await shop.technician.call.get('/api/plan/capacity').expect(200);
     expect(after[1].capacity).toBeCloseTo(7 * 24, 6);
-  }, 60_000);
+  }, 90_000);
 });
