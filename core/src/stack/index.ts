@@ -12,6 +12,6 @@ export {
 export { describeLayer } from './describe-layer.ts';
 export { allNeedsOff, layerOf, needsOff, stackSchema, takeOffOrder, type Stack } from './stack.ts';
 export { usualStack, type BuiltAxle } from './usual-stack.ts';
-export { reachOf, worksOf, type Reach, type Reached } from './work.ts';
+export { reachOf, missesOilLevel, worksOf, type Reach, type Reached } from './work.ts';
 export { workSchema } from './work-schema.ts';
 export { works, type Work } from './works.ts';

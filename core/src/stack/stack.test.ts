@@ -4,6 +4,7 @@ import { everyStack } from './testing/stacks.ts';
 import {
   allNeedsOff,
   layerOf,
+  missesOilLevel,
   needsOff,
   reachOf,
   describeLayer,
@@ -28,6 +29,16 @@ describe('reach', () => {
     expect(ids(reachOf(named('flatbed'), ['brakes']))).toBe('wheel cap nut hub brake-inner');
     expect(ids(reachOf(named('heavy trailer'), ['brakes']))).toBe('wheel brake-outer');
     expect(ids(reachOf(named('crawler'), ['seal']))).toBe('wheel seal-hub');
+  });
+
+  it('leaves the level of an oil hub unlooked at where its cap stays on, and nobody asks for it', () => {
+    const drive = named('heavy drive');
+    expect(missesOilLevel(drive, [])).toBe(true);
+    expect(missesOilLevel(drive, ['brakes'])).toBe(true);
+    expect(missesOilLevel(drive, ['brakes', 'oil-level'])).toBe(false);
+    expect(missesOilLevel(drive, ['seal'])).toBe(false);
+    for (const { stack } of everyStack)
+      if (!worksOf(stack).includes('oil-level')) expect(missesOilLevel(stack, [])).toBe(false);
   });
 
   it('an adjustment opens the nut and leaves the wheel on', () => {

@@ -95,3 +95,13 @@ export function reachOf(
   const taken = new Set([...layers].filter(([, how]) => how === 'off').map(([id]) => id));
   return { layers, off: takeOffOrder(stack, taken, together) };
 }
+
+/**
+ * Whether works leave the oil level of a wheel end unlooked at: an oil hub whose cap stays on. It is looked at on every
+ * visit of the unit.
+ * @source common practice, no source
+ */
+export const missesOilLevel = (stack: Stack, wanted: readonly Work[]): boolean =>
+  targetOf(stack, 'oil-level') !== null &&
+  !wanted.includes('oil-level') &&
+  !reachOf(stack, wanted).layers.has('cap');

@@ -6,7 +6,7 @@ import { axleAt, axleNumber } from '@lanternwright/core/axle-plan';
 import { driveActs, driveVerdict, type Symptom } from '@lanternwright/core/inspection';
 import { parseQuantity } from '@lanternwright/core/quantity';
 import { stackOfSheet } from '@lanternwright/core/procedure';
-import type { Stack } from '@lanternwright/core/stack';
+import { missesOilLevel, type Stack } from '@lanternwright/core/stack';
 import { whyNotWorkable } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
 import { Button } from '../ui/button.tsx';
@@ -55,6 +55,16 @@ function reasonsOf(unit: UnitDetail): [string, string[]][] {
   return [...groups];
 }
 
+/** Oil hubs of a unit whose level this visit would leave unlooked at, though it could. */
+function levelsMissed(unit: UnitDetail, wanted: Readonly<Record<string, Wanted>>): string[] {
+  return unit.wheelEnds
+    .map((w) => w.position)
+    .filter((p) => {
+      const stack = whyNot(unit, p) === null ? stackAt(unit, p) : null;
+      return stack !== null && missesOilLevel(stack, wanted[p]?.works ?? []);
+    });
+}
+
 /** Nothing on wheels drives more in a day. */
 const MOST_KM_A_DAY = 1500;
 
@@ -92,6 +102,20 @@ export function NewJob({ unit, onClose }: { unit: UnitDetail; onClose: () => voi
       : false;
   const reasons = reasonsOf(unit);
   const undecided = positions.find((p) => (wanted[p] ?? nothingWanted).works.length === 0);
+  const missed =
+    positions.length > 0 && undecided === undefined
+      ? levelsMissed(unit, Object.fromEntries(positions.map((p) => [p, wanted[p] ?? nothingWanted])))
+      : [];
+  const lookAtLevels = () => {
+    setPositions([...new Set([...positions, ...missed])]);
+    setWanted((all) => {
+      const also = missed.map((p) => {
+        const own = (positions.includes(p) && all[p]) || nothingWanted;
+        return [p, { ...own, works: [...own.works, 'oil-level' as const] }];
+      });
+      return { ...all, ...(Object.fromEntries(also) as Record<string, Wanted>) };
+    });
+  };
   const toggle = (p: string) =>
     setPositions(positions.includes(p) ? positions.filter((x) => x !== p) : [...positions, p]);
   const save = async () => {
@@ -179,6 +203,14 @@ export function NewJob({ unit, onClose }: { unit: UnitDetail; onClose: () => voi
                 onChange={(position, next) => setWanted((all) => ({ ...all, [position]: next }))}
               />
             ))}
+            {missed.length > 0 && (
+              <div className="flex flex-wrap items-center justify-between gap-2">
+                <p className="text-14">
+                  Oil hubs: the level at every visit. Not yet looked at: {missed.join(', ')}
+                </p>
+                <Button onClick={lookAtLevels}>Look at the level there as well</Button>
+              </div>
+            )}
             <SymptomPicker noticed={noticed} onChange={setNoticed} />
             {verdict === 'do-not-move' && (
               <Choices

@@ -63,7 +63,7 @@ export function SymptomPicker({ noticed, onChange }: Props) {
               >
                 <input
                   type="checkbox"
-                  className="size-5 accent-pine"
+                  className="size-5 shrink-0 accent-pine"
                   checked={on}
                   onChange={() => onChange(on ? noticed.filter((s) => s !== id) : [...noticed, id])}
                 />
