@@ -1,6 +1,7 @@
 import { standingStates, UNITS_A_PAGE, type FleetPage, type FleetQuery } from '@lanternwright/contract/fleet';
 import type { PlacedAxle, UnitKind } from '@lanternwright/core/axle-plan';
 import type { Database } from '../database/connect.ts';
+import { keptWhileStill } from '../database/kept-while-still.ts';
 import { named, prepared } from '../database/prepared.ts';
 import { isoTime } from '../database/sql-time.ts';
 import type { Viewer } from '../http/viewer.ts';
@@ -48,6 +49,9 @@ export function places() {
   return { values, bound: (value: unknown) => `$${values.push(value)}` };
 }
 
+/** No condition: every owner's units, whatever they are. */
+const EVERYTHING = 'true';
+
 /** What is asked for, as a condition on a unit `u`. */
 function conditionOf(
   { search, owner, kind, state }: Omit<FleetQuery, 'page'>,
@@ -61,7 +65,7 @@ function conditionOf(
   if (state === 'not-measured') where.push(NOT_MEASURED);
   else if (state) where.push(IN_STATE(bound(state)));
   if (search.trim() !== '') where.push(wordsFound(search, bound));
-  return where.length > 0 ? where.join(' and ') : 'true';
+  return where.length > 0 ? where.join(' and ') : EVERYTHING;
 }
 
 /** SQL: how many units of each owner fit, owners by name. */
@@ -104,17 +108,26 @@ export const STANDING = `
         and not exists (select 1 from axle a where a.id = w.axle_id and a.taken_out_at is not null)
       group by w.state) s) as standing`;
 
+type Counts = { id: string; units: number }[];
+
 /** The fleet a page at a time, by owner and name. */
 export function fleetPages(db: Database) {
+  const countsOf = (from: Database, where: string, values: readonly unknown[]): Promise<Counts> =>
+    prepared(from, ...named('fleet-counts', countsSql(where)), [...values]);
+  const standingOf = async (from: Database) =>
+    (await prepared<FleetPage['fleet']>(from, 'fleet-standing', STANDING, [standingStates]))[0]!;
+  const [allCounts, standing] = [
+    keptWhileStill((from) => countsOf(from, EVERYTHING, [])),
+    keptWhileStill(standingOf),
+  ];
+
   return {
     async page(query: FleetQuery, viewer: Viewer, from = db): Promise<FleetPage> {
       const { values, bound } = places();
       const where = conditionOf(query, viewer.owners, bound);
-      const [counts, [fleet]] = await Promise.all([
-        prepared<{ id: string; units: number }>(from, ...named('fleet-counts', countsSql(where)), [
-          ...values,
-        ]),
-        prepared<FleetPage['fleet']>(from, 'fleet-standing', STANDING, [standingStates]),
+      const [counts, fleet] = await Promise.all([
+        where === EVERYTHING ? allCounts(from) : countsOf(from, where, values),
+        viewer.owners === 'all' ? standing(from) : standingOf(from),
       ]);
       const { owners, skips, takes } = partsOf(counts, (query.page - 1) * UNITS_A_PAGE, UNITS_A_PAGE);
       const parts = [owners, skips, takes].map(bound);
@@ -124,7 +137,7 @@ export function fleetPages(db: Database) {
         units: rows.map(toSummary),
         total: counts.reduce((sum, c) => sum + c.units, 0),
         ofOwner: Object.fromEntries(counts.filter((c) => shown.has(c.id)).map((c) => [c.id, c.units])),
-        fleet: fleet!,
+        fleet,
       };
     },
 

@@ -1,5 +1,6 @@
 import { NEEDING_A_PAGE, type FleetOverview, type NeedingUnit } from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
+import { keptWhileStill } from '../database/kept-while-still.ts';
 import { prepared } from '../database/prepared.ts';
 import type { Viewer } from '../http/viewer.ts';
 import { OPEN_FOLLOW_UPS } from '../jobs/follow-ups.ts';
@@ -7,11 +8,11 @@ import type { Clock } from '../shop/clock.ts';
 import { toSummary, UNIT_ROW, type UnitRow } from './fleet-page.ts';
 
 /**
- * SQL: what needs something and every owner's counts, as one row; $1 is today, $2 whether all owners are seen, $3 whose
- * are, $4 how many are left out, $5 how many shown. A rank is a grade and, within it, the worst end play, the oldest
+ * SQL: what needs something, the first first, and every owner's counts, as one row; $1 is today, $2 whether all owners are
+ * seen, $3 whose are. A rank is a grade and, within it, the worst end play, the oldest
  * follow-up, the work that is longest overdue: numbers, since thousands of names are slow to sort.
  */
-export const OVERVIEW = `
+export const NEEDING = `
   with follow_up as (${OPEN_FOLLOW_UPS('$1 ::date')}),
   ends as materialized (
     select w.unit_id, w.state, w.end_play_mm from wheel_end w
@@ -33,13 +34,10 @@ export const OVERVIEW = `
     from (select unit_id, min(rank) as rank, sum(follow_up) ::int as follow_ups from need group by unit_id) n
     join unit u on u.id = n.unit_id
     where $2 ::boolean or u.owner_id = any($3 ::uuid[])
-  ),
-  page as (select * from needing order by rank, unit_id offset $4 limit $5)
+  )
   select
-    (select coalesce(json_agg(row_to_json(r) order by r.rank, r.id), '[]') from (
-      select n.rank, n.follow_ups as "followUps", ${UNIT_ROW},
-        (select count(*) ::int from due d where d.unit_id = n.unit_id and d.due_on < $1 ::date) as due
-      from page n join unit u on u.id = n.unit_id join owner o on o.id = u.owner_id) r) as needing,
+    (select coalesce(json_agg(json_build_array(n.unit_id, n.follow_ups) order by n.rank, n.unit_id), '[]')
+      from needing n) as needing,
     (select coalesce(json_agg(json_build_object('id', o.id, 'name', o.name, 'units', c.units,
         'needing', coalesce(m.needing, 0)) order by o.name collate natural_order, o.id), '[]')
       from owner o
@@ -49,27 +47,45 @@ export const OVERVIEW = `
     (select json_build_object('units', (select count(*) from unit), 'standing', coalesce(json_object_agg(s.state, s.n), '{}'))
       from (select state, count(*) as n from ends where state <> 'repeat' group by 1) s) as fleet`;
 
-interface OverviewRow {
-  needing: (UnitRow & Omit<NeedingUnit, 'unit'>)[];
+/** SQL: units ($1) as lists show them, in this order, with how many works are due before $2. */
+export const NEEDING_UNITS = `
+  select ${UNIT_ROW}, (select count(*) ::int from due d where d.unit_id = u.id and d.due_on < $2 ::date) as due
+  from unnest($1 ::uuid[]) with ordinality as n (id, nth)
+  join unit u on u.id = n.id join owner o on o.id = u.owner_id order by n.nth`;
+
+interface Needing {
+  needing: [unitId: string, followUps: number][];
   owners: FleetOverview['owners'];
   fleet: FleetOverview['fleet'];
 }
 
 /** What needs something first, and whose units there are. */
 export function fleetOverview(db: Database, clock: Clock) {
+  const needingOf = async (from: Database, who: unknown[]) =>
+    (await prepared<Needing>(from, 'fleet-needing', NEEDING, who))[0]!;
+  const allNeeding = keptWhileStill((from, today) => needingOf(from, [today, true, []]));
   return async (page: number, { owners }: Pick<Viewer, 'owners'>, from = db): Promise<FleetOverview> => {
-    const who = [clock.today(), owners === 'all', owners === 'all' ? [] : owners];
-    const [overview] = await prepared<OverviewRow>(from, 'fleet-overview', OVERVIEW, [
-      ...who,
-      (page - 1) * NEEDING_A_PAGE,
-      NEEDING_A_PAGE,
-    ]);
-    const { needing, owners: counts, fleet } = overview!;
+    const today = clock.today();
+    const found = await (owners === 'all'
+      ? allNeeding(from, today)
+      : needingOf(from, [today, false, owners]));
+    const shown = found.needing.slice((page - 1) * NEEDING_A_PAGE, page * NEEDING_A_PAGE);
+    const rows = await prepared<UnitRow & Pick<NeedingUnit, 'due'>>(
+      from,
+      'fleet-needing-units',
+      NEEDING_UNITS,
+      [shown.map(([id]) => id), today],
+    );
+    const followUps = new Map(shown);
     return {
-      needing: needing.map(({ followUps, due, ...row }) => ({ unit: toSummary(row), followUps, due })),
-      total: counts.reduce((sum, o) => sum + o.needing, 0),
-      owners: counts,
-      fleet,
+      needing: rows.map(({ due, ...row }) => ({
+        unit: toSummary(row),
+        followUps: followUps.get(row.id) ?? 0,
+        due,
+      })),
+      total: found.owners.reduce((sum, o) => sum + o.needing, 0),
+      owners: found.owners,
+      fleet: found.fleet,
     };
   };
 }

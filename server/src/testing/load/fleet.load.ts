@@ -8,7 +8,7 @@ import { NEEDING_A_PAGE, standingStates, UNITS_A_PAGE } from '@lanternwright/con
 import { fillFleet } from '../../../../bench/fleet.mjs';
 import { findUnits } from '../../fleet/find.ts';
 import { countsSql, partsOf, places, STANDING, unitsSql } from '../../fleet/fleet-page.ts';
-import { OVERVIEW } from '../../fleet/overview.ts';
+import { NEEDING, NEEDING_UNITS } from '../../fleet/overview.ts';
 import { wordsFound } from '../../fleet/find-words.ts';
 import { UNIT_PAGE } from '../../fleet/unit-page.ts';
 import { bookedWhere } from '../../plan/bookings.ts';
@@ -83,10 +83,18 @@ it('reads a large fleet', async () => {
     return [unitsSql(where, parts), values];
   };
   const anyones = ['2026-11-26', true, []];
+  const { needing } = (await bare[0]!.query<{ needing: [string, number][] }>(NEEDING, anyones)).rows[0]!;
   await read(
     'fleet, what needs something',
     () => `/api/fleet/overview?page=${(page() % 20) + 1}`,
-    () => [[OVERVIEW, [...anyones, (page() % 20) * NEEDING_A_PAGE, NEEDING_A_PAGE]], standing],
+    () => {
+      const from = (page() % 20) * NEEDING_A_PAGE;
+      const ids = needing.slice(from, from + NEEDING_A_PAGE).map(([id]) => id);
+      return [
+        [NEEDING, anyones],
+        [NEEDING_UNITS, [ids, '2026-11-26']],
+      ];
+    },
   );
   await read(
     'fleet, any page',
