@@ -124,6 +124,7 @@ test('an empty shop is led from its first person to its first released job, with
     await expect(page.getByRole('region', { name: 'Step at hand' })).toBeVisible();
     await expect(page.getByRole('region', { name: 'Setting up the shop' })).toBeHidden();
     await bench.getByRole('link', { name: 'Jobs', exact: true }).click();
+    await bench.getByRole('heading', { name: 'Jobs', level: 1 }).waitFor();
     await bench.getByRole('link', { name: /KF 104/ }).click();
     await workUntil(bench, /A second person looks|^Release 2L$/);
     await page.reload();

@@ -105,9 +105,7 @@ export function describeStepData(data: StepData, reader: Reader, step?: Step, w?
 /** What stood between wrench and nut. */
 function describeVia({ via }: Extract<StepData, { kind: 'torque' }>): string {
   const between = [
-    ...(via?.adapter
-      ? [`adapter ${via.adapter.code ?? ''} of ${via.adapter.lengthMm} mm`.replace('  ', ' ')]
-      : []),
+    ...(via?.adapter ? [`${via.adapter.code ?? 'an adapter'} of ${via.adapter.lengthMm} mm`] : []),
     ...(via?.multiplier ? [`a multiplier of ${via.multiplier.ratio}`] : []),
   ];
   return between.length === 0 ? '' : ` through ${between.join(' and ')}`;

@@ -82,10 +82,10 @@ describe('the pool', () => {
       finished.push(name);
       return status;
     };
-    const four = [1, 2, 3, 4].map((n) => run(greedy.call, `greedy ${n}`, 'shop-plan', longPlan(20_000)));
+    const four = [1, 2, 3, 4].map((n) => run(greedy.call, `greedy ${n}`, 'shop-plan', longPlan(100_000)));
     await new Promise((resolve) => setTimeout(resolve, 50));
     const others = [
-      run(modest.call, 'modest', 'shop-plan', longPlan(20_000)),
+      run(modest.call, 'modest', 'shop-plan', longPlan(100_000)),
       run(shop.technician.call, 'short', 'nut-travel', { thread: { pitchMm: 2 }, turns: 1 }),
     ];
     expect(await Promise.all([...four, ...others])).toEqual(Array(6).fill(200));
