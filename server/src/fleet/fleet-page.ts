@@ -68,10 +68,14 @@ function conditionOf(
   return where.length > 0 ? where.join(' and ') : EVERYTHING;
 }
 
-/** SQL: how many units of each owner fit, owners by name. */
-export const countsSql = (where: string) => `
-  select o.id, c.units from (select u.owner_id, count(*) ::int as units from unit u where ${where} group by 1) c
+/** So many units that fit are found once and shown by their ids; more are cheaper to find again than to carry. */
+const FEW = 500;
+
+/** SQL: how many units of each owner fit, owners by name. @param more what else is asked of each owner's units */
+export const countsSql = (where: string, more = '') => `
+  select o.id, c.* from (select u.owner_id, count(*) ::int as units ${more} from unit u where ${where} group by 1) c
   join owner o on o.id = c.owner_id order by o.name collate natural_order, o.id`;
+const WHICH = `, (array_agg(u.id))[1:${FEW + 1}] as ids`;
 
 /** SQL: units that fit, of some owners, from each so many after so many. @param parts names owners, skips and takes */
 export const unitsSql = (where: string, parts: readonly string[]) => `
@@ -108,16 +112,16 @@ export const STANDING = `
         and not exists (select 1 from axle a where a.id = w.axle_id and a.taken_out_at is not null)
       group by w.state) s) as standing`;
 
-type Counts = { id: string; units: number }[];
+type Counts = { id: string; units: number; ids?: string[] }[];
 
 /** The fleet a page at a time, by owner and name. */
 export function fleetPages(db: Database) {
   const countsOf = (from: Database, where: string, values: readonly unknown[]): Promise<Counts> =>
-    prepared(from, ...named('fleet-counts', countsSql(where)), [...values]);
+    prepared(from, ...named('fleet-counts', countsSql(where, WHICH)), [...values]);
   const standingOf = async (from: Database) =>
     (await prepared<FleetPage['fleet']>(from, 'fleet-standing', STANDING, [standingStates]))[0]!;
   const [allCounts, standing] = [
-    keptWhileStill((from) => countsOf(from, EVERYTHING, [])),
+    keptWhileStill((from) => prepared<Counts[number]>(from, 'fleet-all-counts', countsSql(EVERYTHING), [])),
     keptWhileStill(standingOf),
   ];
 
@@ -130,12 +134,16 @@ export function fleetPages(db: Database) {
         viewer.owners === 'all' ? standing(from) : standingOf(from),
       ]);
       const { owners, skips, takes } = partsOf(counts, (query.page - 1) * UNITS_A_PAGE, UNITS_A_PAGE);
-      const parts = [owners, skips, takes].map(bound);
-      const rows = await prepared<UnitRow>(from, ...named('fleet-units', unitsSql(where, parts)), values);
+      const total = counts.reduce((sum, c) => sum + c.units, 0);
+      const few = where !== EVERYTHING && total <= FEW ? places() : null;
+      const fits = few ? `u.id = any(${few.bound(counts.flatMap((c) => c.ids ?? []))} ::uuid[])` : where;
+      const parts = [owners, skips, takes].map(few?.bound ?? bound);
+      const sql = unitsSql(fits, parts);
+      const rows = await prepared<UnitRow>(from, ...named('fleet-units', sql), few?.values ?? values);
       const shown = new Set(owners);
       return {
         units: rows.map(toSummary),
-        total: counts.reduce((sum, c) => sum + c.units, 0),
+        total,
         ofOwner: Object.fromEntries(counts.filter((c) => shown.has(c.id)).map((c) => [c.id, c.units])),
         fleet,
       };

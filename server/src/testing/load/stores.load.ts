@@ -70,6 +70,10 @@ it('finds parts among many', async () => {
       () => `/api/stores/parts?text=${encodeURIComponent(text())}`,
       () => [statement(text())],
     );
+  say(
+    'a request that asks for next to nothing',
+    await measure(shop.technicians, SECONDS, (caller) => must(caller, 'GET', '/api/tools')),
+  );
   await by('a part by its number', digits, (text) => ['numbers', NUMBERS, [text, `${text}%`]]);
   await by(
     'by a number with gaps',
