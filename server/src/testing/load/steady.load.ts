@@ -18,6 +18,7 @@ it(`works on for ${MINUTES} minutes in the same memory`, async () => {
   const shop = await openLoadShop({ servers: 1, technicians: CLIENTS });
   const pid = shop.running[0]!.child.pid!;
   const samples: number[] = [];
+  const recorded: number[] = [];
   const sampling = setInterval(() => samples.push(memoryOf(pid)), 1_000);
   try {
     const queues: Sent[][] = shop.technicians.map(() => []);
@@ -25,11 +26,15 @@ it(`works on for ${MINUTES} minutes in the same memory`, async () => {
       const queue = queues[i]!;
       if (queue.length === 0) queue.push(...(await openWork(caller)));
       const sent = queue.shift()!;
+      const before = performance.now();
       expect((await record(caller, sent)).status).toBe(200);
+      recorded.push(performance.now() - before);
       // Somebody looks at what was recorded.
       if (queue.length % 5 === 0) await must(caller, 'GET', `/api/jobs/${sent.jobId}`);
     });
     say('recordings, and every fifth looked at', figures);
+    const [p50, p95] = [quantile(recorded, 0.5), quantile(recorded, 0.95)];
+    say('  the recordings among them', { aSecond: figures.aSecond, p50, p95 });
   } finally {
     clearInterval(sampling);
     await shop.close();
