@@ -97,7 +97,11 @@ const unitInclude = (db: Database) => [
 ];
 
 /** Opening jobs, recording on them, reading them. */
-export function jobsService(db: Database, { fleet, photos, tools, sums, seals, keeper }: Neighbours, clock: Clock) {
+export function jobsService(
+  db: Database,
+  { fleet, photos, tools, sums, seals, keeper }: Neighbours,
+  clock: Clock,
+) {
   const folded = foldedJobs(db);
 
   async function detail(id: string, viewer: Viewer): Promise<JobDetail> {

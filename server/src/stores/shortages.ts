@@ -14,6 +14,7 @@ import type { Work } from '@lanternwright/core/stack';
 import { linesOfWork, partsWanted } from '@lanternwright/core/traveller';
 import type { PartLine, Shortage } from '@lanternwright/contract/stores';
 import type { Database } from '../database/connect.ts';
+import { keptWhileStill } from '../database/kept-while-still.ts';
 import { entriesOfAll } from '../record/append.ts';
 import type { Clock } from '../shop/clock.ts';
 import { PART_LINE } from './search.ts';
@@ -127,7 +128,8 @@ export function shortagesService(db: Database, clock: Clock): () => Promise<Shor
       bind: [addDays(clock.today(), AHEAD_DAYS), clock.zone()],
     }),
   );
-  return () => shortagesOf(db, clock, dueWork);
+  const kept = keptWhileStill(() => shortagesOf(db, clock, dueWork));
+  return () => kept(db, clock.today());
 }
 
 async function shortagesOf(

@@ -1,7 +1,7 @@
 import { formatFor, formatQuantity, formatTyped, type Quantity } from '@lanternwright/core/quantity';
-import { describeTool, type Tool } from '@lanternwright/core/tool';
+import type { Tool } from '@lanternwright/core/tool';
 import { torqueSetting, type TorqueVia } from '@lanternwright/core/torque';
-import { useListedTool } from '../tools/tool-field.tsx';
+import { ToolChips, useListedTool } from '../tools/tool-field.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useReader } from '../shell/use-reader.ts';
@@ -70,25 +70,17 @@ function ListedAdapters({
   const drive = wrench?.kind === 'torque-wrench' ? wrench.drive : undefined;
   const { tools, why } = useListedTool(code, { kind: 'adapter', ...(drive ? { drive } : {}) });
   if (tools.length === 0) return null;
+  const fit = tools.flatMap((t) => (t.kind === 'adapter' && why(t) === null ? [t] : []));
   const unfit = tools.flatMap((t) => why(t) ?? []);
   return (
-    <div role="group" aria-label="Adapters on the tool list" className="flex flex-wrap gap-2 pt-2">
-      {tools.map(
-        (t) =>
-          t.kind === 'adapter' &&
-          why(t) === null && (
-            <button
-              key={t.id}
-              type="button"
-              aria-pressed={t.code === code}
-              onClick={() => onChoose(t)}
-              className={`min-h-12 rounded-md border px-3 text-left text-14 ${t.code === code ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
-            >
-              {t.code} <span className="figure text-12 text-muted">{describeTool(t)}</span>
-            </button>
-          ),
-      )}
-      {unfit.length > 0 && <p className="basis-full text-13 text-muted">{unfit.join('; ')}</p>}
+    <div className="flex flex-col gap-2 pt-2">
+      <ToolChips
+        label="Adapters on the tool list"
+        tools={fit}
+        chosen={fit.find((t) => t.code === code)}
+        onChoose={onChoose}
+      />
+      {unfit.length > 0 && <p className="text-13 text-muted">{unfit.join('; ')}</p>}
     </div>
   );
 }

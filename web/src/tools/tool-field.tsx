@@ -26,6 +26,35 @@ export function useGraduation(code: string): number {
   return listed?.kind === 'dial-indicator' ? listed.graduation.si * 1000 : 0;
 }
 
+/** Tools to tap one of. */
+export function ToolChips<T extends Tool>({
+  label,
+  tools,
+  chosen,
+  onChoose,
+}: {
+  label: string;
+  tools: readonly T[];
+  chosen: T | undefined;
+  onChoose: (tool: T) => void;
+}) {
+  return (
+    <div role="group" aria-label={label} className="flex flex-wrap gap-2">
+      {tools.map((t) => (
+        <button
+          key={t.id}
+          type="button"
+          aria-pressed={t === chosen}
+          onClick={() => onChoose(t)}
+          className={`min-h-12 rounded-md border px-3 text-left text-14 ${t === chosen ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
+        >
+          {t.code} <span className="figure text-12 text-muted">{describeTool(t)}</span>
+        </button>
+      ))}
+    </div>
+  );
+}
+
 interface Props {
   use: Omit<ToolUse, 'today'>;
   code: string;
@@ -42,23 +71,12 @@ export function ToolField({ use, code, error, onChange }: Props) {
   return (
     <div className="flex flex-col gap-2">
       {able.length > 0 && (
-        <div
-          role="group"
-          aria-label={`${toolKinds[use.kind]}: those that can do this`}
-          className="flex flex-wrap gap-2"
-        >
-          {able.map((t) => (
-            <button
-              key={t.id}
-              type="button"
-              aria-pressed={t === listed}
-              onClick={() => onChange(t.code)}
-              className={`min-h-12 rounded-md border px-3 text-left text-14 ${t === listed ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
-            >
-              {t.code} <span className="figure text-12 text-muted">{describeTool(t)}</span>
-            </button>
-          ))}
-        </div>
+        <ToolChips
+          label={`${toolKinds[use.kind]}: those that can do this`}
+          tools={able}
+          chosen={listed}
+          onChoose={(t) => onChange(t.code)}
+        />
       )}
       <TextField
         label={toolKinds[use.kind]}
