@@ -75,14 +75,19 @@ describe('an adapter', () => {
     ...{ title: 'Adapter', calibratedUntil: null, length: quantity(100, 'mm') },
   });
   const long: Tool = { ...wrench('TW-01', [40, 250], '2099-01-31'), drive: '1/2' } as Tool;
+  /** 200 lbf·ft reached with TW-01, and what stands between opened. */
+  const atTheAdapter = async (tools: Tool[]) => {
+    const opened = await openPage(jobAt('seat'), undefined, tools);
+    await heading('Seat the bearings');
+    await opened.user.type(step().getByLabelText(/^Reached/), '200');
+    await opened.user.click(step().getByRole('button', { name: /^TW-01/ }));
+    await opened.user.click(step().getByText('With an adapter or a multiplier'));
+    return opened;
+  };
 
   it('from the list lowers what is set; half told it is not taken for a straight wrench', async () => {
     const tools = [long, adapter('AD-01', '1/2'), adapter('AD-02', '3/4')];
-    const { sent, user } = await openPage(jobAt('seat'), undefined, tools);
-    await heading('Seat the bearings');
-    await user.type(step().getByLabelText(/^Reached/), '200');
-    await user.click(step().getByRole('button', { name: /^TW-01/ }));
-    await user.click(step().getByText('With an adapter or a multiplier'));
+    const { sent, user } = await atTheAdapter(tools);
     expect(step().getByText('AD-02 is for a drive of 3/4 in')).toBeDefined();
     await user.click(step().getByRole('button', { name: /^AD-01/ }));
     await user.click(step().getByRole('button', { name: 'Record the torque' }));
@@ -100,11 +105,7 @@ describe('an adapter', () => {
 
   it('takes the wrench as long as the list says; one that is typed over is not the listed one any more', async () => {
     const listed = { ...long, length: quantity(400, 'mm') } as Tool;
-    const { sent, user } = await openPage(jobAt('seat'), undefined, [listed, adapter('AD-01', '1/2')]);
-    await heading('Seat the bearings');
-    await user.type(step().getByLabelText(/^Reached/), '200');
-    await user.click(step().getByRole('button', { name: /^TW-01/ }));
-    await user.click(step().getByText('With an adapter or a multiplier'));
+    const { sent, user } = await atTheAdapter([listed, adapter('AD-01', '1/2')]);
     expect(step().queryByLabelText('Wrench, mm')).toBeNull();
     await user.click(step().getByRole('button', { name: /^AD-01/ }));
     await user.type(step().getByLabelText('Adapter, mm'), '{Backspace}{Backspace}{Backspace}200');
