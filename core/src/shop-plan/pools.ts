@@ -82,18 +82,15 @@ export function poolsAndTracks(
   const baySets = [...new Map([bays, ...tasks.map((t) => t.bays)].map((s) => [s.join(), s])).values()];
   const leadsIn = (t: Task, c: number) =>
     [...new Set(t.crews.flatMap(({ lead }) => (classOf(lead) === c ? [lead] : [])))].sort((a, b) => a - b);
+  const classes = [...new Set(people.map(classOf))];
   const leadSets = [
-    ...new Map(
-      tasks
-        .flatMap((t) => [...new Set(people.map(classOf))].map((c) => leadsIn(t, c)))
-        .map((s) => [s.join(), s]),
-    ).values(),
+    ...new Map(tasks.flatMap((t) => classes.map((c) => leadsIn(t, c))).map((s) => [s.join(), s])).values(),
   ].filter((s) => s.length > 0);
 
   /** What a task needs with a crew of some hours: the same for every crew of the same classes. */
   function needsOf(task: Task, { lead, helper }: Crew): { pool: number; need: number }[] {
     const needs = new Map<number, number>();
-    const take = (pool: number, need = 1) => needs.set(pool, (needs.get(pool) ?? 0) + need);
+    const take = (pool: number) => needs.set(pool, (needs.get(pool) ?? 0) + 1);
     for (const set of baySets) if (isSubset(task.bays, set)) take(poolOf(set, true));
     for (const tool of task.tools) take(poolOf([tool], true));
     const own = leadsIn(task, classOf(lead));
@@ -104,11 +101,11 @@ export function poolsAndTracks(
     return [...needs].map(([pool, need]) => ({ pool, need })).sort((a, b) => a.pool - b.pool);
   }
 
-  const cuts = new Map<Calendar, Cuts>();
+  const cuts = new Map<Calendar, { nth: number; own: Cuts }>();
   const cutsFor = (hours: Calendar) => {
-    const own = cuts.get(hours) ?? cutsOf(hours, buckets);
-    cuts.set(hours, own);
-    return own;
+    const found = cuts.get(hours) ?? { nth: cuts.size, own: cutsOf(hours, buckets) };
+    cuts.set(hours, found);
+    return found;
   };
   const needs: Needs[] = [];
   const nths = new Map<string, number>();
@@ -116,13 +113,12 @@ export function poolsAndTracks(
     const ways = new Map<string, Crew>();
     for (const crew of task.crews) {
       const helper = crew.helper < 0 ? '' : classOf(crew.helper);
-      ways.set(`${[...cuts.keys()].indexOf(crew.hours)} ${classOf(crew.lead)} ${helper}`, crew);
-      cutsFor(crew.hours);
+      ways.set(`${cutsFor(crew.hours).nth} ${classOf(crew.lead)} ${helper}`, crew);
     }
     return [...ways.values()].map((crew): Track => {
       const of = needsOf(task, crew);
-      const own = cutsFor(crew.hours);
-      const key = `${[...cuts.keys()].indexOf(crew.hours)} ${JSON.stringify(of)}`;
+      const { nth: hours, own } = cutsFor(crew.hours);
+      const key = `${hours} ${JSON.stringify(of)}`;
       const nth = nths.get(key) ?? needs.push({ cuts: own, of }) - 1;
       nths.set(key, nth);
       return {

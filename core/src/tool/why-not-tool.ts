@@ -1,6 +1,6 @@
 import { convert, formatTyped, formatValue, unitDefinition } from '../quantity/index.ts';
 import { torqueSetting } from '../torque/index.ts';
-import { isCalibrated, type drives, type Tool, type ToolKind } from './tool.ts';
+import type { drives, Tool, ToolKind } from './tool.ts';
 
 /** What a tool is wanted for. */
 export interface ToolUse {
@@ -38,7 +38,6 @@ export function whyNotTool(tool: Tool, { kind, today, settingNm, points, drive }
     return points && !points.includes(tool.points) ? `${tool.code} has ${tool.points} points` : null;
   if (tool.kind === 'adapter')
     return drive && tool.drive !== drive ? `${tool.code} is for a drive of ${tool.drive} in` : null;
-  if (!isCalibrated(tool.kind)) return null;
   if (tool.calibratedUntil === null) return `${tool.code} has no calibration on record`;
   if (tool.calibratedUntil < today) return `${tool.code} is out of calibration since ${tool.calibratedUntil}`;
   if (tool.kind === 'dial-indicator')

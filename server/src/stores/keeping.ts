@@ -11,6 +11,7 @@ import { inTransaction } from '../database/in-transaction.ts';
 import { entriesOf, entriesOfAll } from '../record/append.ts';
 import type { Clock } from '../shop/clock.ts';
 import { jobPartsOf } from './job-parts.ts';
+import { MOST_JOBS } from './shortages.ts';
 import { changeStock, type StockAsked } from './stock.ts';
 
 /**
@@ -18,8 +19,6 @@ import { changeStock, type StockAsked } from './stock.ts';
  * bay. Common practice, no source.
  */
 const KEPT_DAYS = 14;
-/** Open jobs that are looked into; a shop has far fewer. */
-const MOST_JOBS = 400;
 
 /** SQL: open jobs, those that stand in a bay first, each with the booking that it comes in with. $1 days ahead. */
 const OPEN = `
@@ -74,6 +73,7 @@ export async function keepWhatIsHere(
       const at = lines[i]!;
       const { position, line, stand, kept, used, fitting } = at;
       if (stand.state !== 'here' || !line.startsWith('part:') || kept.length + used.length > 0) continue;
+      let keeps = false;
       for (const { number } of stand.parts) {
         const partId = fitting.find((f) => f.number === number)!.id;
         const id = nameOf(at, partId);
@@ -83,9 +83,10 @@ export async function keepWhatIsHere(
           ...(planned ? { planned } : {}),
         };
         await changeStock(db, partId, { kind: 'reserve', reservation }, { ...by, id });
+        keeps = true;
       }
       // What is left once this line has its own.
-      lines = await jobPartsOf(db, job, clock);
+      if (keeps) lines = await jobPartsOf(db, job, clock);
     }
   });
 }

@@ -22,7 +22,7 @@ import { PART_LINE } from './search.ts';
 /** How far ahead it is looked, days: longer than most parts take to come. */
 const AHEAD_DAYS = 56;
 /** Open jobs that are looked into; a shop has far fewer. */
-const MOST_JOBS = 400;
+export const MOST_JOBS = 400;
 
 interface DueWork {
   works: Work[];
