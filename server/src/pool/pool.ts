@@ -41,7 +41,8 @@ export function workPool() {
     minThreads: 1,
     maxThreads: THREADS,
     idleTimeout: 60_000,
-    execArgv: [],
+    // A thread that is ended while it reads an ES module through require takes the whole process down (Node.js 20).
+    execArgv: ['--no-experimental-require-module'],
     resourceLimits: { maxOldGenerationSizeMb: 512 },
   });
   const waiting: Task[] = [];
