@@ -235,6 +235,9 @@ async function answerShown(page: Page, how: Touch, tries = 4): Promise<void> {
     return press(page, 'Record what was found', how);
   }
   if (await seen('Record the brake')) {
+    const kinds = stepPanel.getByRole('group', { name: 'Which brake' });
+    if (await kinds.isVisible())
+      await act(kinds.getByRole('radio', { name: /^Air drum/ }).last(), how, 'Space');
     await page.getByLabel('Inner lining, mm').fill('12');
     await page.getByLabel('Outer lining, mm').fill('11.5');
     await pick(page, 'Free', how);
@@ -246,6 +249,11 @@ async function answerShown(page: Page, how: Touch, tries = 4): Promise<void> {
     await page.getByLabel(/^The air/).fill('12');
     return press(page, 'Record the temperatures', how);
   }
+  const asked = stepPanel
+    .getByRole('group', { name: /^What goes in/ })
+    .getByRole('radio')
+    .first();
+  if (await asked.isVisible()) await act(asked, how, 'Space');
   if (await seen('Filled and closed')) {
     await pick(page, 'Gasket', how);
     return press(page, 'Filled and closed', how);

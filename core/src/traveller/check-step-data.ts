@@ -312,10 +312,10 @@ function checkPack({ schools, lubricant }: Sheet, data: DataOf<'pack'>): string 
 
 function checkFill(w: WheelEnd, step: Step, data: DataOf<'fill'>): string | null {
   const { schools, lubricant } = w.sheet;
-  if (step.kind !== 'fill' || !step.joint) return null;
-  if (!data.joint) return 'Say what closes the cap: gasket, sealant, or neither';
+  if (step.kind !== 'fill') return null;
+  if (step.joint && !data.joint) return 'Say what closes the cap: gasket, sealant, or neither';
   if (data.note) return null;
-  if (schools.joint !== 'either' && data.joint !== schools.joint)
+  if (step.joint && schools.joint !== 'either' && data.joint !== schools.joint)
     return `The sheet closes the cap with ${schools.joint === 'gasket' ? 'a gasket' : 'sealant'}: say why not`;
   const packed = w.plan.by === 'route' ? packedWith(w) : null;
   if (packed && !sameName(packed, data.lubricant))

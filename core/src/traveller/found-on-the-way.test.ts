@@ -72,6 +72,9 @@ it('the oil level as a job of its own leaves wheel and cap on; what it looks lik
   expect(describeEvent(t.job, t.job.events.at(-1)!, null)).toBe(
     '2L, Oil as it stands: below the mark, wet at the cap, plug or seal',
   );
+  const added = { kind: 'fill', lubricant: 'Gear oil of the other drum' } as const;
+  expect(t.redo('2L', 'oil-added', added)).toMatch(/say why another/);
+  expect(t.redo('2L', 'oil-added', { ...added, note: 'The owner asks for it; the old is out' })).toBeNull();
   t.workTo('2L');
   expect(againstRelease(t.at('2L'))).toEqual([]);
 });

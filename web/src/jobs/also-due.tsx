@@ -19,15 +19,15 @@ const examples: Record<FollowUpKind, string> = {
 
 /** Things to look after besides the retorque, named at the release. */
 export function AlsoDueFields({ due, onChange }: { due: AlsoDue; onChange: (due: AlsoDue) => void }) {
-  const [kind, setKind] = useState<FollowUpKind>('oil-level');
+  const [kind, setKind] = useState<FollowUpKind | ''>('');
   const [byDate, setByDate] = useState('');
   const [what, setWhat] = useState('');
   const [error, setError] = useState<string>();
   const left = kinds.filter(([k]) => !due.some((d) => d.kind === k));
   const add = () => {
-    if (byDate === '') return setError('By when');
+    if (kind === '' || byDate === '') return setError(kind === '' ? 'Choose what kind' : 'By when');
     onChange([...due, { kind, byDate, what: what.trim() || examples[kind] }]);
-    setKind(left.find(([k]) => k !== kind)?.[0] ?? 'oil-level');
+    setKind('');
     setByDate('');
     setWhat('');
     setError(undefined);
@@ -57,8 +57,10 @@ export function AlsoDueFields({ due, onChange }: { due: AlsoDue; onChange: (due:
           <SelectField
             label="What kind"
             value={kind}
-            onChange={(e) => setKind(e.target.value as FollowUpKind)}
+            error={kind === '' ? error : undefined}
+            onChange={(e) => setKind(e.target.value as FollowUpKind | '')}
           >
+            <option value="">Choose</option>
             {left.map(([k, label]) => (
               <option key={k} value={k}>
                 {label}
@@ -69,13 +71,13 @@ export function AlsoDueFields({ due, onChange }: { due: AlsoDue; onChange: (due:
             label="By when"
             type="date"
             value={byDate}
-            error={error}
+            error={kind === '' ? undefined : error}
             onChange={(e) => setByDate(e.target.value)}
           />
           <TextField
             label="What"
             value={what}
-            placeholder={examples[kind]}
+            placeholder={kind && examples[kind]}
             onChange={(e) => setWhat(e.target.value)}
           />
           <Button className="sm:mt-5" onClick={add}>

@@ -5,6 +5,7 @@ import { comparableOf, partTitle } from '@lanternwright/core/route';
 import { partsToCompare } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { GreaseChange, useGrease } from './grease-change.tsx';
+import { LubricantField, useLubricant } from './lubricant-field.tsx';
 import { TextField } from '../ui/field.tsx';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
@@ -126,14 +127,13 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
   const { lubricant, schools } = wheelEnd.sheet;
   const fill = hubFill(wheelEnd.sheet);
   const oil = lubricant.kind === 'oil';
-  const [name, setName] = useDraft('name', lubricant.name);
+  const { name, isOther: other, field } = useLubricant(lubricant.name);
   const [by, setBy] = useDraft<'hand' | 'packer' | ''>('by', '');
   const [amount, setAmount] = useDraft('amount', '');
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const read =
     amount.trim() === '' ? null : parseQuantity(amount, amountUnits, fill?.unit === 'mL' ? 'mL' : 'g');
-  const other = name.trim().toLowerCase() !== lubricant.name.toLowerCase();
   // Looked up as slowly as the typing lets it.
   const typed = useGrease(useDeferredValue(name), !other || oil);
   const asked = useGrease(lubricant.name, !other || oil);
@@ -144,12 +144,12 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
       : null;
   const save = () => {
     setTried(true);
-    if ((read && !read.ok) || name.trim() === '' || (against && note.trim() === '')) return;
+    if ((read && !read.ok) || name === '' || (against && note.trim() === '')) return;
     const packed = oil ? 'oiled' : by;
     if (packed === '') return;
     record({
       kind: 'pack',
-      lubricant: name.trim(),
+      lubricant: name,
       by: packed,
       ...(read?.ok ? { amount: read.quantity } : {}),
       ...noted(note),
@@ -158,8 +158,7 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
   return (
     <Form
       button={oil ? 'Bearings oiled' : 'Bearings packed'}
-      disabled={!oil && by === ''}
-      focus={oil ? 'button' : 'field'}
+      disabled={name === '' || (!oil && by === '')}
       onRecord={save}
     >
       {fill && (
@@ -173,6 +172,7 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
           </p>
         </div>
       )}
+      <LubricantField {...field} focus="first" />
       {!oil && (
         <Choices
           legend={
@@ -184,17 +184,10 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
           choices={packings}
           chosen={by}
           onChoose={setBy}
-          focus="first"
         />
       )}
-      <div className="grid gap-3 sm:grid-cols-2">
-        <TextField
-          label="Lubricant"
-          value={name}
-          hint="Never mix thickeners"
-          onChange={(e) => setName(e.target.value)}
-        />
-        {!oil && (
+      {!oil && (
+        <div className="sm:max-w-1/2">
           <TextField
             label={`Used, ${unitDefinition('g').label} (optional)`}
             className="figure"
@@ -204,8 +197,8 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
             error={tried && read && !read.ok ? read.message : undefined}
             onChange={(e) => setAmount(e.target.value)}
           />
-        )}
-      </div>
+        </div>
+      )}
       {other && !oil && <GreaseChange before={asked} after={typed} />}
       {against && (
         <TextField

@@ -3,6 +3,7 @@ import type { Person } from '@lanternwright/contract/people';
 import { hubFill, describeSchool, type StepData } from '@lanternwright/core/procedure';
 import { formatFor, parseQuantity } from '@lanternwright/core/quantity';
 import { TextField } from '../ui/field.tsx';
+import { LubricantField, useLubricant } from './lubricant-field.tsx';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
 import { useReader } from '../shell/use-reader.ts';
@@ -64,25 +65,23 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
   const reader = useReader();
   const { sheet } = wheelEnd;
   const fill = sheet.lubricant.kind === 'oil' ? hubFill(sheet) : null;
-  const [lubricant, setLubricant] = useDraft('lubricant', sheet.lubricant.name);
+  const { name: lubricant, isOther, field } = useLubricant(sheet.lubricant.name);
   const [amount, setAmount] = useDraft('amount', '');
   const [joint, setJoint] = useDraft<Joint | ''>('joint', '');
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const read = amount.trim() === '' ? null : parseQuantity(amount, ['mL', 'L', 'qt'], 'mL');
-  const against =
-    lubricant.trim().toLowerCase() !== sheet.lubricant.name.toLowerCase()
-      ? `The sheet asks for ${sheet.lubricant.name}: why another, and is the old all out`
-      : joint !== '' && sheet.schools.joint !== 'either' && joint !== sheet.schools.joint
-        ? `The sheet says ${describeSchool('joint', sheet.schools).toLowerCase()}: why not`
-        : null;
-  const wantsNote = step.joint === true && against !== null;
+  const against = isOther
+    ? `The sheet asks for ${sheet.lubricant.name}: why another, and is the old all out`
+    : joint !== '' && sheet.schools.joint !== 'either' && joint !== sheet.schools.joint
+      ? `The sheet says ${describeSchool('joint', sheet.schools).toLowerCase()}: why not`
+      : null;
   const save = () => {
     setTried(true);
-    if ((read && !read.ok) || (wantsNote && note.trim() === '')) return;
+    if ((read && !read.ok) || (against && note.trim() === '')) return;
     record({
       kind: 'fill',
-      lubricant: lubricant.trim(),
+      lubricant,
       ...(read?.ok ? { amount: read.quantity } : {}),
       ...(step.joint && joint !== '' ? { joint } : {}),
       ...noted(note),
@@ -91,17 +90,12 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
   return (
     <Form
       button="Filled and closed"
-      disabled={lubricant.trim() === '' || (step.joint === true && joint === '')}
+      disabled={lubricant === '' || (step.joint === true && joint === '')}
       onRecord={save}
     >
-      <div className="grid gap-3 sm:grid-cols-2">
-        <TextField
-          label="Lubricant"
-          value={lubricant}
-          onChange={(e) => setLubricant(e.target.value)}
-          hint="Never mix thickeners"
-        />
-        {sheet.lubricant.kind === 'oil' && (
+      <LubricantField {...field} focus="first" />
+      {sheet.lubricant.kind === 'oil' && (
+        <div className="sm:max-w-1/2">
           <TextField
             label="Poured in, mL (optional)"
             className="figure"
@@ -111,8 +105,8 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
             error={tried && read && !read.ok ? read.message : undefined}
             onChange={(e) => setAmount(e.target.value)}
           />
-        )}
-      </div>
+        </div>
+      )}
       {step.joint && (
         <Choices
           legend={
@@ -124,10 +118,9 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
           choices={joints}
           chosen={joint}
           onChoose={setJoint}
-          focus="first"
         />
       )}
-      {wantsNote && (
+      {against && (
         <TextField
           label={against}
           value={note}

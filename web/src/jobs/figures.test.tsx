@@ -53,6 +53,7 @@ describe('figures as they are typed into a step', () => {
   it('linings as fractions of an inch are judged against their minimum', async () => {
     const { sent, user } = await openPage(jobAt('brakes-back'));
     await user.type(await step().findByLabelText(/^Inner lining/), '1/8"');
+    expect(step().getByText(/^Replace at 6\.4 mm/)).toBeDefined();
     await user.type(step().getByLabelText(/^Outer lining/), '3/8');
     await user.click(step().getByRole('radio', { name: 'Free' }));
     expect(step().getByText(/The lining is 3\.2 mm/)).toBeDefined();
@@ -68,5 +69,23 @@ describe('figures as they are typed into a step', () => {
         data: { inner: { value: 0.125, unit: 'in' }, outer: { value: 0.375, unit: 'in' } },
       }),
     );
+  });
+
+  it('of which brake is nobody’s guess: a steer axle’s drum has one of two minimums', async () => {
+    const { sent, user } = await openPage(jobAt('brakes-back', 'a-steer-double'));
+    await user.click(await step().findByRole('button', { name: 'Record the brake' }));
+    expect(step().getByText('Which brake: say which')).toBeDefined();
+    expect(step().queryByLabelText(/^Inner lining/)).toBeNull();
+    expect(sent).toHaveLength(0);
+    await user.click(step().getByRole('radio', { name: 'Air drum, steer axle, two pads a shoe' }));
+    expect(step().getByText(/^Replace at 6\.4 mm/)).toBeDefined();
+    await user.type(step().getByLabelText(/^Inner lining/), '5 mm');
+    await user.type(step().getByLabelText(/^Outer lining/), '7 mm');
+    expect(step().getByText(/The lining is 5 mm/)).toBeDefined();
+    await user.click(step().getByRole('radio', { name: 'Air drum, steer axle' }));
+    expect(step().queryByText(/The lining is/)).toBeNull();
+    await user.click(step().getByRole('radio', { name: 'Free' }));
+    await user.click(step().getByRole('button', { name: 'Record the brake' }));
+    await waitFor(() => expect(sent[0]).toMatchObject({ data: { brake: 'air-drum-steer' } }));
   });
 });

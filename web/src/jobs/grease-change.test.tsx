@@ -57,8 +57,8 @@ describe('what was in a hub', () => {
       <PackForm step={step} wheelEnd={wheelEnd} record={() => undefined} />,
       person,
     );
-    await user.clear(screen.getByLabelText('Lubricant'));
-    await user.type(screen.getByLabelText('Lubricant'), 'Red 2');
+    await user.click(screen.getByLabelText('Another'));
+    await user.type(screen.getByLabelText('Which lubricant'), 'Red 2');
     expect(
       await screen.findByText(/^(Lithium complex and polyurea|Polyurea and lithium complex) do not/),
     ).toBeTruthy();

@@ -3,24 +3,20 @@ import { brakeKinds, liningMinimums, type BrakeKind } from '@lanternwright/core/
 import type { StepData } from '@lanternwright/core/procedure';
 import { formatFor, parseTogether } from '@lanternwright/core/quantity';
 import { brakeKindsOf, thinLining } from '@lanternwright/core/traveller';
-import { SelectField, TextField } from '../ui/field.tsx';
+import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
 import { useReader } from '../shell/use-reader.ts';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
 
-const BRAKE = 'lanternwright.brake';
 const units = ['mm', 'in'] as const;
 
 /** Linings inner and outer against their minimum, and the brake set again. */
 export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
-  const remembered = localStorage.getItem(`${BRAKE}.${wheelEnd.sheet.sheetId}`) as BrakeKind | null;
   const kinds = brakeKindsOf(wheelEnd) ?? brakeKinds;
-  const [brake, setBrake] = useDraft<BrakeKind>(
-    'brake',
-    remembered && kinds.includes(remembered) ? remembered : kinds[0]!,
-  );
+  const only = kinds.length === 1 ? kinds[0]! : '';
+  const [brake, setBrake] = useDraft<BrakeKind | ''>('brake', only);
   const [inner, setInner] = useDraft('inner', '');
   const [outer, setOuter] = useDraft('outer', '');
   const [isSet, setIsSet] = useDraft<boolean | null>('isSet', null);
@@ -28,47 +24,54 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
   const [tried, setTried] = useState(false);
   const reader = useReader();
   const reads = parseTogether({ inner, outer }, units, reader.thickness, 'labelled');
-  const data: Extract<StepData, { kind: 'linings' }> = {
-    kind: 'linings',
-    brake,
-    set: brake === 'none' || isSet === true,
-    ...(brake !== 'none' && reads.inner.ok ? { inner: reads.inner.quantity } : {}),
-    ...(brake !== 'none' && reads.outer.ok ? { outer: reads.outer.quantity } : {}),
-    ...noted(note),
-  };
+  const braked = brake !== '' && brake !== 'none';
+  const data: Extract<StepData, { kind: 'linings' }> | null =
+    brake === ''
+      ? null
+      : {
+          kind: 'linings',
+          brake,
+          set: brake === 'none' || isSet === true,
+          ...(braked && reads.inner.ok ? { inner: reads.inner.quantity } : {}),
+          ...(braked && reads.outer.ok ? { outer: reads.outer.quantity } : {}),
+          ...noted(note),
+        };
   const thick = (mm: number) => formatFor({ value: Number(mm.toFixed(1)), unit: 'mm' }, reader);
-  const thin = thinLining(data);
+  const thin = data && thinLining(data);
   const wantsNote = thin !== null || isSet === false;
-  const minimum = liningMinimums[brake];
   const save = () => {
     setTried(true);
-    if (brake !== 'none' && (!reads.inner.ok || !reads.outer.ok)) return;
-    if ((brake !== 'none' && isSet === null) || (wantsNote && note.trim() === '')) return;
-    localStorage.setItem(`${BRAKE}.${wheelEnd.sheet.sheetId}`, brake);
+    if (data === null || (braked && (!reads.inner.ok || !reads.outer.ok || isSet === null))) return;
+    if (wantsNote && note.trim() === '') return;
     record(data);
   };
   return (
     <Form button="Record the brake" onRecord={save}>
-      <SelectField
-        label="Brake"
-        value={brake}
-        hint={brake === 'none' ? undefined : `Replace at ${thick(minimum.mm)}. ${minimum.source}`}
-        onChange={(e) => setBrake(e.target.value as BrakeKind)}
-      >
-        {kinds.map((k) => (
-          <option key={k} value={k}>
-            {liningMinimums[k].title}
-          </option>
-        ))}
-      </SelectField>
-      {brake !== 'none' && (
+      {only ? (
+        <p className="text-16 font-semibold">{liningMinimums[only].title}</p>
+      ) : (
+        <Choices
+          legend={`Which brake${tried && brake === '' ? ': say which' : ''}`}
+          name="brake"
+          choices={kinds.map((k) => [k, liningMinimums[k].title] as const)}
+          chosen={brake}
+          onChoose={setBrake}
+          focus="first"
+        />
+      )}
+      {braked && (
+        <p className="text-14 text-muted">
+          Replace at {thick(liningMinimums[brake].mm)}. {liningMinimums[brake].source}
+        </p>
+      )}
+      {braked && (
         <>
           <div className="grid gap-3 sm:grid-cols-2">
             <TextField
               label={`Inner lining, ${reader.thickness}`}
               className="figure"
               inputMode="decimal"
-              autoFocus
+              autoFocus={only !== ''}
               value={inner}
               error={tried && whyUnread(reads.inner, setInner)}
               onChange={(e) => setInner(e.target.value)}

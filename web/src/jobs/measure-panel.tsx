@@ -78,7 +78,7 @@ function CycleCard({
         </p>
         <button
           type="button"
-          className="min-h-8 px-2 text-12 text-muted underline underline-offset-2"
+          className="-my-2 min-h-11 px-3 text-12 text-muted underline underline-offset-2"
           onClick={() => setCorrecting(!correcting)}
         >
           Correct

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { JobSummary } from '@lanternwright/contract/jobs';
+import { JOBS_A_PAGE } from '@lanternwright/contract/jobs';
 import { describeResult } from '@lanternwright/core/reckoner';
-import { useJobsQuery } from '../jobs/jobs-api.ts';
+import { fold, isClosed } from '@lanternwright/core/traveller';
+import { useJobQuery, useJobsQuery } from '../jobs/jobs-api.ts';
 import { record } from '../jobs/outbox.ts';
 import { usePerson } from '../people/people-api.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
@@ -24,32 +25,62 @@ export interface ForJob {
   at: string | null;
 }
 
-const openEnds = (job: JobSummary | undefined) => job?.wheelEnds.filter((w) => !w.released) ?? [];
+/** A job with wheel ends that a result can still be put to. */
+interface Target {
+  id: string;
+  title: string;
+  ends: string[];
+}
 
+/** The open jobs, the newest first, and the one somebody came from though it be not among them. */
+function useTargets(from: string | null): { targets: Target[]; more: boolean } {
+  const { data: jobs = [] } = useJobsQuery({ status: 'open', page: 1 });
+  const listed = jobs.map((j) => ({
+    id: j.id,
+    title: `${j.unit.name}, ${j.title}`,
+    ends: j.wheelEnds.filter((w) => !w.released).map((w) => w.position),
+  }));
+  const missing = from !== null && !listed.some((t) => t.id === from);
+  const { data: own } = useJobQuery(from ?? '', { skip: !missing });
+  const job = missing && own ? fold(own.events) : null;
+  const ends = (job?.wheelEnds ?? []).filter((w) => w.release === null).map((w) => w.position);
+  const cameFrom =
+    own && job && !isClosed(job) ? [{ id: job.id, title: `${own.unit.name}, ${job.title}`, ends }] : [];
+  return {
+    targets: [...cameFrom, ...listed.filter((t) => t.ends.length > 0)],
+    more: jobs.length === JOBS_A_PAGE,
+  };
+}
+
+/** No job and no wheel end is chosen beforehand but those somebody came from. */
 function Choose({
   sum,
-  jobs,
+  targets,
+  more,
   from,
   onDone,
 }: {
   sum: Kept;
-  jobs: JobSummary[];
+  targets: Target[];
+  more: boolean;
   from: ForJob;
   onDone: () => void;
 }) {
   const reader = useReader();
   const dispatch = useAppDispatch();
   const person = usePerson();
-  const [jobId, setJobId] = useState(from.job ?? jobs[0]!.id);
+  const [jobId, setJobId] = useState(from.job ?? '');
   const [at, setAt] = useState(from.at ?? '');
   const [note, setNote] = useState('');
   const [savedIn, setSavedIn] = useState<string | null>(null);
-  const job = jobs.find((j) => j.id === jobId) ?? jobs[0]!;
-  const ends = openEnds(job);
-  const position = ends.find((w) => w.position === at)?.position ?? ends[0]!.position;
+  const [tried, setTried] = useState(false);
+  const job = targets.find((j) => j.id === jobId);
+  const position = job?.ends.find((end) => end === at);
   const refusal = useAppSelector((s) => s.outbox.refusal);
   const words = describeResult(sum.name, sum.result as Record<string, unknown>, reader);
   const keep = () => {
+    setTried(true);
+    if (!person || !job || !position) return;
     const command = {
       kind: 'reckoning-kept' as const,
       position,
@@ -59,15 +90,14 @@ function Choose({
       reckoned: JSON.parse(JSON.stringify({ input: sum.input, result: sum.result })),
       ...(note.trim() ? { note: note.trim() } : {}),
     };
-    if (!person) return;
     void dispatch(record(job.id, 1, command, person));
     setSavedIn(`/jobs/${job.id}?at=${position}`);
   };
-  if (savedIn && refusal?.jobId === job.id) return <Note tone="trouble">{refusal.text}</Note>;
-  if (savedIn) {
+  if (savedIn && job && refusal?.jobId === job.id) return <Note tone="trouble">{refusal.text}</Note>;
+  if (savedIn && job) {
     return (
       <Note tone="good">
-        It stands in the record of {job.unit.name}, {position}.{' '}
+        It stands in the record of {job.title}, {position}.{' '}
         <Link to={savedIn} className="underline">
           Open the job
         </Link>
@@ -83,16 +113,29 @@ function Choose({
       }}
     >
       <div className="grid gap-3 sm:grid-cols-[2fr_1fr]">
-        <SelectField label="Job" value={job.id} onChange={(e) => setJobId(e.target.value)}>
-          {jobs.map((j) => (
+        <SelectField
+          label="Job"
+          value={job?.id ?? ''}
+          hint={more ? 'The newest are listed: into an older one, open the sum from its job' : undefined}
+          error={tried && !job ? 'Choose the job' : undefined}
+          onChange={(e) => setJobId(e.target.value)}
+        >
+          <option value="">Choose</option>
+          {targets.map((j) => (
             <option key={j.id} value={j.id}>
-              {j.unit.name}, {j.title}
+              {j.title}
             </option>
           ))}
         </SelectField>
-        <SelectField label="Wheel end" value={position} onChange={(e) => setAt(e.target.value)}>
-          {ends.map((w) => (
-            <option key={w.position}>{w.position}</option>
+        <SelectField
+          label="Wheel end"
+          value={position ?? ''}
+          error={tried && job && !position ? 'Choose the wheel end' : undefined}
+          onChange={(e) => setAt(e.target.value)}
+        >
+          <option value="">Choose</option>
+          {job?.ends.map((end) => (
+            <option key={end}>{end}</option>
           ))}
         </SelectField>
       </div>
@@ -108,7 +151,7 @@ function Choose({
       />
       <div className="flex flex-wrap gap-3">
         <Button type="submit" weight="main">
-          Put it into the record of {position}
+          {position ? `Put it into the record of ${position}` : 'Put it into the record'}
         </Button>
         <Button onClick={onDone}>Leave it</Button>
       </div>
@@ -119,16 +162,17 @@ function Choose({
 /** Puts a result, with its input, into the record of a wheel end in an open job. */
 export function KeepInJob({ sum, from }: { sum: Kept; from: ForJob }) {
   const [choosing, setChoosing] = useState(from.job !== null);
-  const { data } = useJobsQuery({ status: 'open', page: 1 });
-  const jobs = data?.filter((j) => openEnds(j).length > 0) ?? [];
+  const { targets, more } = useTargets(from.job);
   if (!choosing)
     return (
       <div>
-        <Button disabled={jobs.length === 0} onClick={() => setChoosing(true)}>
-          {jobs.length === 0 ? 'No job is open to keep it in' : 'Put it into a job’s record'}
+        <Button disabled={targets.length === 0} onClick={() => setChoosing(true)}>
+          {targets.length === 0 ? 'No job is open to keep it in' : 'Put it into a job’s record'}
         </Button>
       </div>
     );
-  if (jobs.length === 0) return null;
-  return <Choose key={JSON.stringify(sum)} {...{ sum, jobs, from }} onDone={() => setChoosing(false)} />;
+  if (targets.length === 0) return null;
+  return (
+    <Choose key={JSON.stringify(sum)} {...{ sum, targets, more, from }} onDone={() => setChoosing(false)} />
+  );
 }
