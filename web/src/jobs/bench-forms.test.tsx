@@ -1,21 +1,13 @@
-import { cleanup, screen, waitFor, within } from '@testing-library/react';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, it, vi } from 'vitest';
 import { components } from '@lanternwright/core/inspection';
 import { quantity } from '@lanternwright/core/quantity';
 import type { Tool } from '@lanternwright/core/tool';
 import { isDrawn } from '../ui/condition-drawing.tsx';
 import { openingOn, supervisor, TestJob } from '../../../core/src/traveller/testing/work.ts';
-import { heading, jobAt, openPage, step } from './testing/open-page.tsx';
+import { heading, jobAt, onFreshDevice, openPage, step } from './testing/open-page.tsx';
 
-beforeEach(() => {
-  localStorage.clear();
-  sessionStorage.clear();
-  window.scrollTo = () => undefined;
-});
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
+onFreshDevice();
 
 const wrench = (code: string, [min, max]: [number, number], calibratedUntil: string): Tool => ({
   id: `00000000-0000-4000-8000-0000000000${code.slice(-2)}`,

@@ -1,16 +1,8 @@
-import { cleanup, waitFor } from '@testing-library/react';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { heading, jobAt, openPage, step } from './testing/open-page.tsx';
+import { waitFor } from '@testing-library/react';
+import { describe, expect, it } from 'vitest';
+import { heading, jobAt, onFreshDevice, openPage, step } from './testing/open-page.tsx';
 
-beforeEach(() => {
-  localStorage.clear();
-  sessionStorage.clear();
-  window.scrollTo = () => undefined;
-});
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
+onFreshDevice();
 
 describe('figures as they are typed into a step', () => {
   it('two readings of a separator are both offered; neither is taken by itself', async () => {

@@ -1,18 +1,10 @@
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type userEvent from '@testing-library/user-event';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { openingOn, supervisor, technician, TestJob } from '../../../core/src/traveller/testing/work.ts';
-import { heading, jobAt, openPage, step } from './testing/open-page.tsx';
+import { heading, jobAt, onFreshDevice, openPage, step } from './testing/open-page.tsx';
 
-beforeEach(() => {
-  localStorage.clear();
-  sessionStorage.clear();
-  window.scrollTo = () => undefined;
-});
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
+onFreshDevice();
 
 describe('somebody who does not work at the bench', () => {
   it('sees what is at hand, and nothing to press for it', async () => {

@@ -1,17 +1,9 @@
-import { cleanup, screen, waitFor, within } from '@testing-library/react';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, it } from 'vitest';
 import { supervisor } from '../../../core/src/traveller/testing/work.ts';
-import { jobAt, openPage } from './testing/open-page.tsx';
+import { jobAt, onFreshDevice, openPage } from './testing/open-page.tsx';
 
-beforeEach(() => {
-  localStorage.clear();
-  sessionStorage.clear();
-  window.scrollTo = () => undefined;
-});
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
+onFreshDevice();
 
 async function openMoney() {
   const opened = await openPage(jobAt('judge-parts'), supervisor);

@@ -1,21 +1,14 @@
 import { useSearchParams } from 'react-router';
 import { z } from 'zod';
 import type { MeasuredQuery } from '@lanternwright/contract/stores';
-import {
-  lipFacingIds,
-  lipFacings,
-  measuredIds,
-  partKindIds,
-  partKinds,
-  type LipFacing,
-  type PartKind,
-} from '@lanternwright/core/part';
+import { measuredIds, type LipFacing, type PartKind } from '@lanternwright/core/part';
 import { formatTyped, quantity, valueIn } from '@lanternwright/core/quantity';
 import { optionalQuantity } from '../optional-quantity.ts';
 import { useReader } from '../shell/use-reader.ts';
 import { Button } from '../ui/button.tsx';
-import { SelectField, TextField } from '../ui/field.tsx';
+import { TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
+import { LipFields, PartKindField } from './part-choices.tsx';
 
 const schemaFor = (assumed: 'mm' | 'in') => {
   const size = optionalQuantity(['mm', 'in'], assumed);
@@ -87,14 +80,7 @@ export function MeasureForm() {
   return (
     <form className="flex flex-col gap-3" onSubmit={(e) => void find(e)}>
       <div className="grid gap-3 sm:grid-cols-4">
-        <SelectField label="What it is" {...field('kind')}>
-          <option value="">Any part</option>
-          {partKindIds.map((id) => (
-            <option key={id} value={id}>
-              {partKinds[id].title}
-            </option>
-          ))}
-        </SelectField>
+        <PartKindField none="Any part" {...field('kind')} />
         <TextField label={`Bore, ${unit}`} className="figure" inputMode="decimal" {...field('bore')} />
         <TextField label={`Outside, ${unit}`} className="figure" inputMode="decimal" {...field('outside')} />
         <TextField label={`Width, ${unit}`} className="figure" inputMode="decimal" {...field('width')} />
@@ -105,22 +91,7 @@ export function MeasureForm() {
           {...field('tolerance')}
         />
         {(kind === 'seal' || start.lips !== '') && (
-          <>
-            <SelectField label="Lips, optional" {...field('lips')}>
-              <option value="">Not looked at</option>
-              {[1, 2, 3, 4].map((n) => (
-                <option key={n}>{n}</option>
-              ))}
-            </SelectField>
-            <SelectField label="The main lip looks" {...field('facing')}>
-              <option value="">Not looked at</option>
-              {lipFacingIds.map((id) => (
-                <option key={id} value={id}>
-                  {lipFacings[id]}
-                </option>
-              ))}
-            </SelectField>
-          </>
+          <LipFields none="Not looked at" lips={field('lips')} facing={field('facing')} />
         )}
       </div>
       <div>

@@ -8,10 +8,7 @@ import type { StorePart } from '@lanternwright/contract/stores';
 import { toMinor, typedMoney } from '@lanternwright/core/cost';
 import { thickenerIds, thickeners } from '@lanternwright/core/lubricant';
 import {
-  lipFacingIds,
-  lipFacings,
   measures,
-  partKindIds,
   partKinds,
   partSchema,
   type Measured,
@@ -29,6 +26,7 @@ import { useReader } from '../shell/use-reader.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
+import { LipFields, PartKindField } from './part-choices.tsx';
 import { wholeNumber } from './whole-number.ts';
 import { useSavePartMutation } from './stores-api.ts';
 import { useExactParts } from './use-exact-parts.ts';
@@ -162,14 +160,7 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
     >
       <h2 className="text-18">{part ? `Change ${part.number}` : 'Add a part'}</h2>
       <div className="grid gap-3 sm:grid-cols-3">
-        <SelectField label="What it is" {...field('kind')}>
-          <option value="">Choose</option>
-          {partKindIds.map((of) => (
-            <option key={of} value={of}>
-              {partKinds[of].title}
-            </option>
-          ))}
-        </SelectField>
+        <PartKindField none="Choose" {...field('kind')} />
         <TextField label="Number" className="figure" maxLength={40} {...field('number')} />
         <TextField
           label="In words"
@@ -198,24 +189,7 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
             <TextField label="Category, optional" placeholder="GC-LB" maxLength={40} {...field('category')} />
           </>
         )}
-        {kind === 'seal' && (
-          <>
-            <SelectField label="Lips, optional" {...field('lips')}>
-              <option value="">Not told</option>
-              {[1, 2, 3, 4].map((n) => (
-                <option key={n}>{n}</option>
-              ))}
-            </SelectField>
-            <SelectField label="The main lip looks" {...field('facing')}>
-              <option value="">Not told</option>
-              {lipFacingIds.map((of) => (
-                <option key={of} value={of}>
-                  {lipFacings[of]}
-                </option>
-              ))}
-            </SelectField>
-          </>
-        )}
+        {kind === 'seal' && <LipFields none="Not told" lips={field('lips')} facing={field('facing')} />}
       </div>
       <fieldset className="flex flex-col gap-2">
         <legend className="caption pb-1">Other numbers it is sold under, optional</legend>

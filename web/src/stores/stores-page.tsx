@@ -1,16 +1,17 @@
 import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Found, MeasuredPart, PartLine } from '@lanternwright/contract/stores';
-import { measuredIds, partKindIds, partKinds, sealAdvice, type OldPart } from '@lanternwright/core/part';
+import { measuredIds, partKinds, sealAdvice, type OldPart } from '@lanternwright/core/part';
 import { PageProblem } from '../form-problem.tsx';
 import { useMay } from '../people/people-api.ts';
 import { usePageNumber } from '../shell/use-page-number.ts';
 import { useReader } from '../shell/use-reader.ts';
 import { Button } from '../ui/button.tsx';
-import { SelectField, TextField } from '../ui/field.tsx';
+import { TextField } from '../ui/field.tsx';
 import { MeasureForm, measuredIn } from './measure-form.tsx';
 import { ShortageList } from './shortage-list.tsx';
 import { OrderList } from './order-list.tsx';
+import { PartKindField } from './part-choices.tsx';
 import { PartForm } from './part-form.tsx';
 import { PartSection } from './part-section.tsx';
 import { dimsInMm, dimsWords, offWords, stockWords } from './part-words.ts';
@@ -111,14 +112,7 @@ function ByNumber() {
           maxLength={80}
           onChange={(e) => ask('text', e.target.value.trim())}
         />
-        <SelectField label="What it is" value={kind ?? ''} onChange={(e) => ask('kind', e.target.value)}>
-          <option value="">Any part</option>
-          {partKindIds.map((id) => (
-            <option key={id} value={id}>
-              {partKinds[id].title}
-            </option>
-          ))}
-        </SelectField>
+        <PartKindField none="Any part" value={kind ?? ''} onChange={(e) => ask('kind', e.target.value)} />
       </form>
       {camera ? (
         <Suspense>

@@ -1,11 +1,11 @@
 import 'fake-indexeddb/auto';
 import { configureStore } from '@reduxjs/toolkit';
-import { configure, render, screen, within } from '@testing-library/react';
+import { cleanup, configure, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { clear } from 'idb-keyval';
 import { Provider } from 'react-redux';
 import { MemoryRouter, Route, Routes } from 'react-router';
-import { vi } from 'vitest';
+import { afterEach, beforeEach, vi } from 'vitest';
 import type { JobDetail } from '@lanternwright/contract/jobs';
 import type { Tool } from '@lanternwright/core/tool';
 import type { Actor, Command } from '@lanternwright/core/traveller';
@@ -24,6 +24,19 @@ import { photoQueueReducer } from '../photo-queue.ts';
 
 // A busy machine is slow, not wrong.
 configure({ asyncUtilTimeout: 5_000 });
+
+/** Each test of a file begins on a device on which nothing was done. */
+export function onFreshDevice(): void {
+  beforeEach(() => {
+    localStorage.clear();
+    sessionStorage.clear();
+    window.scrollTo = () => undefined;
+  });
+  afterEach(() => {
+    cleanup();
+    vi.unstubAllGlobals();
+  });
+}
 
 /** A job page over a server of one job: commands go to the same `decide`, by the person who is signed in. */
 export async function openPage(t: TestJob, person: Actor = technician, tools: readonly Tool[] = []) {
