@@ -127,7 +127,7 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
   const { lubricant, schools } = wheelEnd.sheet;
   const fill = hubFill(wheelEnd.sheet);
   const oil = lubricant.kind === 'oil';
-  const { name, isOther: other, field } = useLubricant(lubricant.name);
+  const { name, isOther: other, field } = useLubricant(lubricant);
   const [by, setBy] = useDraft<'hand' | 'packer' | ''>('by', '');
   const [amount, setAmount] = useDraft('amount', '');
   const [note, setNote] = useDraft('note', '');
@@ -173,6 +173,7 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
         </div>
       )}
       <LubricantField {...field} focus="first" />
+      {other && !oil && <GreaseChange before={asked} after={typed} />}
       {!oil && (
         <Choices
           legend={
@@ -199,7 +200,6 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
           />
         </div>
       )}
-      {other && !oil && <GreaseChange before={asked} after={typed} />}
       {against && (
         <TextField
           label={against}

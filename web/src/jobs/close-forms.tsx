@@ -65,7 +65,7 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
   const reader = useReader();
   const { sheet } = wheelEnd;
   const fill = sheet.lubricant.kind === 'oil' ? hubFill(sheet) : null;
-  const { name: lubricant, isOther, field } = useLubricant(sheet.lubricant.name);
+  const { name: lubricant, isOther, field } = useLubricant(sheet.lubricant);
   const [amount, setAmount] = useDraft('amount', '');
   const [joint, setJoint] = useDraft<Joint | ''>('joint', '');
   const [note, setNote] = useDraft('note', '');
