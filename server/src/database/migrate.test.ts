@@ -28,6 +28,7 @@ const all = [
   '0022-stores',
   '0023-supplier',
   '0024-kept',
+  '0025-newest-hours',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

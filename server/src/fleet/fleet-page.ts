@@ -1,39 +1,19 @@
-import { standingStates, UNITS_A_PAGE, type FleetPage, type FleetQuery } from '@lanternwright/contract/fleet';
-import type { PlacedAxle, UnitKind } from '@lanternwright/core/axle-plan';
+import {
+  standingStates,
+  UNITS_A_PAGE,
+  type FleetPage,
+  type FleetQuery,
+  type UnitSummary,
+} from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
 import { keptWhileStill } from '../database/kept-while-still.ts';
 import { named, prepared } from '../database/prepared.ts';
-import { isoTime } from '../database/sql-time.ts';
+import { jsonWith, type JsonText } from '../http/serve.ts';
 import type { Viewer } from '../http/viewer.ts';
 import { wordsFound } from './find-words.ts';
-import { latestMeter, summarise, type LatestMeter, type WheelEndStanding } from './summarise.ts';
+import { UNIT_SUMMARY } from './summary.ts';
 
-/** SQL: what lists show of a unit `u` of an owner `o`. */
-export const UNIT_ROW = `
-  u.id, u.name, u.kind, u.plate, json_build_object('id', o.id, 'name', o.name) as owner,
-  (select coalesce(json_agg(json_build_object('id', a.id, 'number', a.number, 'role', a.role, 'wheels', a.wheels,
-      'brake', a.brake) order by a.number), '[]')
-    from axle a where a.unit_id = u.id and a.taken_out_at is null) as axles,
-  (select coalesce(json_agg(json_build_object('axleId', w.axle_id, 'position', w.position, 'verdict', w.verdict,
-      'endPlayMm', w.end_play_mm, 'readAt', ${isoTime('w.read_at')}, 'readKm', w.read_km, 'openJobId', w.open_job_id,
-      'outOfService', w.out_of_service)), '[]')
-    from wheel_end w where w.unit_id = u.id) as "wheelEnds",
-  ${latestMeter('u.id')} as meter`;
-
-export interface UnitRow {
-  id: string;
-  name: string;
-  kind: UnitKind;
-  plate: string;
-  owner: { id: string; name: string };
-  axles: PlacedAxle[];
-  wheelEnds: WheelEndStanding[];
-  meter: LatestMeter;
-}
-
-export const toSummary = (row: UnitRow) => summarise(row, row.axles, row.wheelEnds, row.meter);
-
-const SOME = `select ${UNIT_ROW} from unit u join owner o on o.id = u.owner_id where u.id = any($1 ::uuid[])
+const SOME = `select ${UNIT_SUMMARY} as unit from unit u join owner o on o.id = u.owner_id where u.id = any($1 ::uuid[])
   order by u.name collate natural_order, u.id`;
 
 const IN_STATE = (state: string) => `exists (
@@ -77,16 +57,15 @@ export const countsSql = (where: string, more = '') => `
   join owner o on o.id = c.owner_id order by o.name collate natural_order, o.id`;
 const WHICH = `, (array_agg(u.id))[1:${FEW + 1}] as ids`;
 
-/** SQL: units that fit, of some owners, from each so many after so many. @param parts names owners, skips and takes */
+/** SQL: units that fit, of some owners, from each so many after so many, as JSON. @param parts names owners, skips and takes */
 export const unitsSql = (where: string, parts: readonly string[]) => `
-  select ${UNIT_ROW}
+  select coalesce(json_agg(${UNIT_SUMMARY} order by part.nth, u.place), '[]') ::text as units
   from unnest(${parts[0]} ::uuid[], ${parts[1]} ::int[], ${parts[2]} ::int[]) with ordinality as part(owner, skip, take, nth)
   join owner o on o.id = part.owner
   cross join lateral (
     select u.*, row_number() over () as place from (
       select u.* from unit u where u.owner_id = part.owner and ${where}
-      order by u.name collate natural_order, u.id offset part.skip limit part.take) u) u
-  order by part.nth, u.place`;
+      order by u.name collate natural_order, u.id offset part.skip limit part.take) u) u`;
 
 /** The owners that a page goes over, and what of each stands on it. */
 export function partsOf(counts: readonly { id: string; units: number }[], from: number, size: number) {
@@ -126,7 +105,7 @@ export function fleetPages(db: Database) {
   ];
 
   return {
-    async page(query: FleetQuery, viewer: Viewer, from = db): Promise<FleetPage> {
+    async page(query: FleetQuery, viewer: Viewer, from = db): Promise<JsonText> {
       const { values, bound } = places();
       const where = conditionOf(query, viewer.owners, bound);
       const [counts, fleet] = await Promise.all([
@@ -139,18 +118,18 @@ export function fleetPages(db: Database) {
       const fits = few ? `u.id = any(${few.bound(counts.flatMap((c) => c.ids ?? []))} ::uuid[])` : where;
       const parts = [owners, skips, takes].map(few?.bound ?? bound);
       const sql = unitsSql(fits, parts);
-      const rows = await prepared<UnitRow>(from, ...named('fleet-units', sql), few?.values ?? values);
+      const [row] = await prepared<{ units: string }>(
+        from,
+        ...named('fleet-units', sql),
+        few?.values ?? values,
+      );
       const shown = new Set(owners);
-      return {
-        units: rows.map(toSummary),
-        total,
-        ofOwner: Object.fromEntries(counts.filter((c) => shown.has(c.id)).map((c) => [c.id, c.units])),
-        fleet,
-      };
+      const ofOwner = Object.fromEntries(counts.filter((c) => shown.has(c.id)).map((c) => [c.id, c.units]));
+      return jsonWith({ total, ofOwner, fleet } satisfies Omit<FleetPage, 'units'>, { units: row!.units });
     },
 
     /** These units, as lists show them, by name. */
     some: async (ids: readonly string[]) =>
-      (await prepared<UnitRow>(db, 'fleet-some', SOME, [ids])).map(toSummary),
+      (await prepared<{ unit: UnitSummary }>(db, 'fleet-some', SOME, [ids])).map((row) => row.unit),
   };
 }

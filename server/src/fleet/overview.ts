@@ -1,11 +1,12 @@
-import { NEEDING_A_PAGE, type FleetOverview, type NeedingUnit } from '@lanternwright/contract/fleet';
+import { NEEDING_A_PAGE, type FleetOverview } from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
 import { keptWhileStill } from '../database/kept-while-still.ts';
 import { prepared } from '../database/prepared.ts';
+import { jsonWith, type JsonText } from '../http/serve.ts';
 import type { Viewer } from '../http/viewer.ts';
 import { OPEN_FOLLOW_UPS } from '../jobs/follow-ups.ts';
 import type { Clock } from '../shop/clock.ts';
-import { toSummary, UNIT_ROW, type UnitRow } from './fleet-page.ts';
+import { UNIT_SUMMARY } from './summary.ts';
 
 /**
  * SQL: what needs something, the first first, and every owner's counts, as one row; $1 is today, $2 whether all owners are
@@ -47,11 +48,13 @@ export const NEEDING = `
     (select json_build_object('units', (select count(*) from unit), 'standing', coalesce(json_object_agg(s.state, s.n), '{}'))
       from (select state, count(*) as n from ends where state <> 'repeat' group by 1) s) as fleet`;
 
-/** SQL: units ($1) as lists show them, in this order, with how many works are due before $2. */
+/** SQL: units ($1) as lists show them, in this order, with their follow-ups ($2) and how many works are due before $3, as JSON. */
 export const NEEDING_UNITS = `
-  select ${UNIT_ROW}, (select count(*) ::int from due d where d.unit_id = u.id and d.due_on < $2 ::date) as due
-  from unnest($1 ::uuid[]) with ordinality as n (id, nth)
-  join unit u on u.id = n.id join owner o on o.id = u.owner_id order by n.nth`;
+  select coalesce(json_agg(json_build_object('unit', ${UNIT_SUMMARY}, 'followUps', n.follow_ups,
+      'due', (select count(*) from due d where d.unit_id = u.id and d.due_on < $3 ::date)) order by n.nth), '[]') ::text
+    as needing
+  from unnest($1 ::uuid[], $2 ::int[]) with ordinality as n (id, follow_ups, nth)
+  join unit u on u.id = n.id join owner o on o.id = u.owner_id`;
 
 interface Needing {
   needing: [unitId: string, followUps: number][];
@@ -64,28 +67,19 @@ export function fleetOverview(db: Database, clock: Clock) {
   const needingOf = async (from: Database, who: unknown[]) =>
     (await prepared<Needing>(from, 'fleet-needing', NEEDING, who))[0]!;
   const allNeeding = keptWhileStill((from, today) => needingOf(from, [today, true, []]));
-  return async (page: number, { owners }: Pick<Viewer, 'owners'>, from = db): Promise<FleetOverview> => {
+  return async (page: number, { owners }: Pick<Viewer, 'owners'>, from = db): Promise<JsonText> => {
     const today = clock.today();
     const found = await (owners === 'all'
       ? allNeeding(from, today)
       : needingOf(from, [today, false, owners]));
     const shown = found.needing.slice((page - 1) * NEEDING_A_PAGE, page * NEEDING_A_PAGE);
-    const rows = await prepared<UnitRow & Pick<NeedingUnit, 'due'>>(
-      from,
-      'fleet-needing-units',
-      NEEDING_UNITS,
-      [shown.map(([id]) => id), today],
-    );
-    const followUps = new Map(shown);
-    return {
-      needing: rows.map(({ due, ...row }) => ({
-        unit: toSummary(row),
-        followUps: followUps.get(row.id) ?? 0,
-        due,
-      })),
-      total: found.owners.reduce((sum, o) => sum + o.needing, 0),
-      owners: found.owners,
-      fleet: found.fleet,
-    };
+    const [row] = await prepared<{ needing: string }>(from, 'fleet-needing-units', NEEDING_UNITS, [
+      shown.map(([id]) => id),
+      shown.map(([, followUps]) => followUps),
+      today,
+    ]);
+    const total = found.owners.reduce((sum, o) => sum + o.needing, 0);
+    const { owners: allOwners, fleet } = found;
+    return jsonWith({ total, owners: allOwners, fleet } satisfies Omit<FleetOverview, 'needing'>, row!);
   };
 }

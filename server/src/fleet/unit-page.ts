@@ -1,5 +1,5 @@
-import type { Due, FollowUp, Owner, ReadingRow, UnitDetail } from '@lanternwright/contract/fleet';
-import type { PlacedAxle, UnitKind } from '@lanternwright/core/axle-plan';
+import type { Due, FollowUp, ReadingRow, UnitDetail, UnitSummary } from '@lanternwright/contract/fleet';
+import type { PlacedAxle } from '@lanternwright/core/axle-plan';
 import { dueState, retorqueState } from '@lanternwright/core/interval';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
@@ -8,20 +8,15 @@ import { notFound } from '../http/problem.ts';
 import { seesOwner, type Viewer } from '../http/viewer.ts';
 import { dueOfUnit } from '../plan/due-sql.ts';
 import type { Clock } from '../shop/clock.ts';
-import { latestMeter, summarise, type LatestMeter, type WheelEndStanding } from './summarise.ts';
+import { TOTAL_KM, UNIT_SUMMARY } from './summary.ts';
 
 /** Everything of one unit in one answer of the database, its lists as JSON. */
 export const UNIT_PAGE = `
-  select u.id, u.name, u.kind, u.plate, u.version, u.duty, json_build_object('id', o.id, 'name', o.name) as owner,
+  select ${UNIT_SUMMARY} as summary, u.version, u.duty, ${TOTAL_KM} as "totalKm",
     (select coalesce(json_agg(json_build_object('axle', json_build_object('id', a.id, 'number', a.number, 'role', a.role,
         'wheels', a.wheels, 'brake', a.brake, 'sheet', a.sheet), 'takenOutAt', ${isoTime('a.taken_out_at')})
         order by a.taken_out_at, a.number), '[]')
       from axle a where a.unit_id = u.id) as axles,
-    (select coalesce(json_agg(json_build_object('axleId', w.axle_id, 'position', w.position, 'verdict', w.verdict,
-        'endPlayMm', w.end_play_mm, 'readAt', ${isoTime('w.read_at')}, 'readKm', w.read_km, 'openJobId', w.open_job_id,
-        'outOfService', w.out_of_service)), '[]')
-      from wheel_end w where w.unit_id = u.id) as "wheelEnds",
-    ${latestMeter('u.id')} as meter,
     (select coalesce(json_agg(json_build_object('jobId', r.job_id, 'axleId', r.axle_id, 'position', r.position,
         'round', r.round, 'endPlayMm', r.end_play_mm, 'rangeMm', r.range_mm, 'cycles', r.cycles, 'verdict', r.verdict,
         'at', ${isoTime('r.at')}, 'by', r.by_name, 'km', r.km, 'final', r.final) order by r.at, r.round), '[]')
@@ -36,12 +31,10 @@ export const UNIT_PAGE = `
     ${dueOfUnit('u.id')} as due
   from unit u join owner o on o.id = u.owner_id where u.id = $1`;
 
-interface UnitPageRow extends Pick<UnitDetail, 'id' | 'name' | 'plate' | 'version' | 'duty' | 'jobs'> {
-  kind: UnitKind;
-  owner: Owner;
+interface UnitPageRow extends Pick<UnitDetail, 'version' | 'duty' | 'jobs'> {
+  summary: UnitSummary;
+  totalKm: number | null;
   axles: { axle: PlacedAxle; takenOutAt: string | null }[];
-  wheelEnds: WheelEndStanding[];
-  meter: LatestMeter;
   readings: ReadingRow[];
   due: Omit<Due, 'state'>[];
   followUps: (Omit<FollowUp, 'state'> & { offsetKm: number | null })[];
@@ -52,12 +45,11 @@ export function unitPage(db: Database, clock: Clock) {
   /** @throws HttpProblem 404 where there is none that they may see */
   return async (id: string, viewer: Viewer): Promise<UnitDetail> => {
     const [row] = await prepared<UnitPageRow>(db, 'unit-page', UNIT_PAGE, [id]);
-    if (!row || !seesOwner(viewer, row.owner.id)) throw notFound('unit');
+    if (!row || !seesOwner(viewer, row.summary.owner.id)) throw notFound('unit');
     const present = row.axles.filter((a) => a.takenOutAt === null).map((a) => a.axle);
     const standing = new Set(present.map((a) => a.id));
-    const summary = summarise(row, present, row.wheelEnds, row.meter);
     return {
-      ...summary,
+      ...row.summary,
       version: row.version,
       duty: row.duty,
       axles: present,
@@ -68,7 +60,7 @@ export function unitPage(db: Database, clock: Clock) {
           : [{ axle, takenOutAt, readings: row.readings.filter((r) => r.axleId === axle.id) }],
       ),
       followUps: row.followUps.map(({ offsetKm, ...due }) => {
-        const { totalKm } = row.meter;
+        const { totalKm } = row;
         // As the odometer that it was set by would read.
         const km = totalKm === null ? null : totalKm - (offsetKm ?? 0);
         return { ...due, state: retorqueState(due, km, clock.today()) };

@@ -69,6 +69,12 @@ export class JsonText {
   }
 }
 
+/** An object some of whose parts the database wrote as JSON. */
+export const jsonWith = (own: object, written: Readonly<Record<string, string>>): JsonText => {
+  const parts = Object.entries(written).map(([name, text]) => `${JSON.stringify(name)}:${text}`);
+  return new JsonText(`{${[JSON.stringify(own).slice(1, -1), ...parts].filter(Boolean).join(',')}}`);
+};
+
 async function answer(res: Response, value: unknown): Promise<void> {
   if (value instanceof Readable) await pipeline(value, res);
   else if (value instanceof JsonText) res.type('json').send(value.text);

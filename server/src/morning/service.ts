@@ -1,4 +1,5 @@
 import { createTransport } from 'nodemailer';
+import type { Floor } from '@lanternwright/contract/plan';
 import { morningMailSchema, type MorningMail, type MorningStand } from '@lanternwright/contract/shop';
 import { QueryTypes } from 'sequelize';
 import type { Config } from '../config.ts';
@@ -52,12 +53,13 @@ export function morningService(
     const { name, bays } = settings.current();
     const now = clock.now();
     const everybody = { owners: 'all' } as const;
-    const [stands, follow, due, away] = await Promise.all([
+    const [{ text: floorJson }, follow, due, away] = await Promise.all([
       floor.floor(everybody),
       followUps(1, everybody, db),
       floor.due({ page: 1, state: 'known', within: DAYS_AHEAD }),
       absences.between(now.toISOString(), new Date(now.getTime() + 12 * 3_600_000).toISOString()),
     ]);
+    const stands = JSON.parse(floorJson) as Floor;
     return morningText({
       ...{ shop: name, bays, floor: stands, followUps: follow, due, away, formatClock },
       day: format({ weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }).format(now),
@@ -86,16 +88,16 @@ export function morningService(
       url.searchParams.set(limit, String(PATIENCE_MS));
     const transport = createTransport(url.href, { from: { name, address: mail.from } });
     const day = clock.today();
+    const summary = await text();
     try {
       await transport.sendMail({
         to,
         subject: `${name}, ${format({ weekday: 'long', day: 'numeric', month: 'long' }).format(clock.now())}`,
-        text: await text(),
+        text: summary,
         // Sent twice, it is one mail.
         messageId: `<morning-${day}@${mail.from.split('@')[1]}>`,
       });
     } catch (error) {
-      if (error instanceof HttpProblem) throw error;
       const why = error instanceof Error ? error.message : String(error);
       throw new HttpProblem(502, 'Mail not taken', `The mail server did not take it: ${why}`);
     } finally {

@@ -1,12 +1,13 @@
 import type { Due } from '@lanternwright/contract/fleet';
-import type { DueUnit, Floor } from '@lanternwright/contract/plan';
+import type { DueUnit } from '@lanternwright/contract/plan';
 import { JOBS_A_PAGE } from '@lanternwright/contract/jobs';
 import { DUE_A_PAGE } from '@lanternwright/contract/plan';
 import { addDays, dueState } from '@lanternwright/core/interval';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
 import { isoTime } from '../database/sql-time.ts';
-import { toSummary, UNIT_ROW, type UnitRow } from '../fleet/fleet-page.ts';
+import { UNIT_SUMMARY } from '../fleet/summary.ts';
+import { JsonText } from '../http/serve.ts';
 import { jobLines } from '../jobs/service.ts';
 import type { Viewer } from '../http/viewer.ts';
 import type { Clock } from '../shop/clock.ts';
@@ -41,7 +42,7 @@ export const DUE_COUNTS = `
   from unit_due d where ${OF_OWNER}`;
 
 /**
- * SQL: the Floor as one row; $1 and $2 are the moments between which bookings are shown, $3 how many jobs, $4 whose
+ * SQL: the Floor as one JSON; $1 and $2 are the moments between which bookings are shown, $3 how many jobs, $4 whose
  * (null: all). One statement, since each of five waits its turn for a connection and for the processor.
  */
 export const FLOOR = `
@@ -49,37 +50,29 @@ export const FLOOR = `
   open as materialized (${jobLines('open', { owners: '$4', limit: '$3', offset: '0' })}),
   doubted as materialized (${DOUBTED}),
   here as (select "unitId" as id from booked union select (unit ->> 'id') ::uuid from open)
-  select
-    (select coalesce(json_agg(b), '[]') from booked b) as bookings,
-    (select coalesce(json_agg(j), '[]') from open j) as jobs,
-    (select coalesce(json_agg(d), '[]') from doubted d) as doubted,
-    (select coalesce(json_agg(r), '[]') from (
-      select ${UNIT_ROW} from here h join unit u on u.id = h.id join owner o on o.id = u.owner_id
-      order by u.name collate natural_order, u.id) r) as units,
-    (select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name) order by p.name, p.id), '[]') from person p
-      where p.role in ('technician', 'supervisor') and p.switched_off_at is null) as people`;
-
-interface FloorRow extends Pick<Floor, 'bookings' | 'jobs' | 'doubted' | 'people'> {
-  units: UnitRow[];
-}
+  select json_build_object(
+    'bookings', (select coalesce(json_agg(b), '[]') from booked b),
+    'jobs', (select coalesce(json_agg(j), '[]') from open j),
+    'moreJobs', (select count(*) = $3 from open),
+    'doubted', (select coalesce(json_agg(d), '[]') from doubted d),
+    'units', (select coalesce(json_agg(${UNIT_SUMMARY} order by u.name collate natural_order, u.id), '[]')
+      from here h join unit u on u.id = h.id join owner o on o.id = u.owner_id),
+    'people', (select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name) order by p.name, p.id), '[]')
+      from person p where p.role in ('technician', 'supervisor') and p.switched_off_at is null)) ::text as floor`;
 
 /** What the supervisor looks at in the morning. */
 export function floorService(db: Database, clock: Clock) {
   return {
-    async floor({ owners }: Pick<Viewer, 'owners'>): Promise<Floor> {
+    /** The Floor as JSON: a `Floor`. */
+    async floor({ owners }: Pick<Viewer, 'owners'>): Promise<JsonText> {
       const until = new Date(clock.now().getTime() + 86_400_000).toISOString();
-      const [row] = await prepared<FloorRow>(db, 'floor', FLOOR, [
+      const [row] = await prepared<{ floor: string }>(db, 'floor', FLOOR, [
         clock.now().toISOString(),
         until,
         JOBS_A_PAGE,
         owners === 'all' ? null : owners,
       ]);
-      const floor = row!;
-      return {
-        ...floor,
-        moreJobs: floor.jobs.length === JOBS_A_PAGE,
-        units: floor.units.map(toSummary),
-      };
+      return new JsonText(row!.floor);
     },
 
     /** @param within days after the first thing due on a unit: everything until then is one visit */

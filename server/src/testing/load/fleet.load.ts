@@ -89,10 +89,10 @@ it('reads a large fleet', async () => {
     () => `/api/fleet/overview?page=${(page() % 20) + 1}`,
     () => {
       const from = (page() % 20) * NEEDING_A_PAGE;
-      const ids = needing.slice(from, from + NEEDING_A_PAGE).map(([id]) => id);
+      const shown = needing.slice(from, from + NEEDING_A_PAGE);
       return [
         [NEEDING, anyones],
-        [NEEDING_UNITS, [ids, '2026-11-26']],
+        [NEEDING_UNITS, [shown.map(([id]) => id), shown.map(([, followUps]) => followUps), '2026-11-26']],
       ];
     },
   );

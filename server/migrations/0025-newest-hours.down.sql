@@ -1,0 +1,1 @@
+drop index meter_reading_hours;
