@@ -2,7 +2,7 @@ import type { Due } from '@lanternwright/contract/fleet';
 import type { DueUnit } from '@lanternwright/contract/plan';
 import { JOBS_A_PAGE } from '@lanternwright/contract/jobs';
 import { DUE_A_PAGE } from '@lanternwright/contract/plan';
-import { addDays, dueState } from '@lanternwright/core/interval';
+import { dueState } from '@lanternwright/core/interval';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
 import { isoTime } from '../database/sql-time.ts';
@@ -23,18 +23,21 @@ const DOUBTED = `
 /** Of the owner who is asked for, or of all. */
 const OF_OWNER = `($2 ::uuid is null or exists (select 1 from unit u where u.id = d.unit_id and u.owner_id = $2))`;
 
+const IN_VISIT = `case when $1 then d.due_on <= greatest(p.due_on, $4 ::date) + $5 ::int else d.due_on is null end`;
+
+/** SQL: units with what comes in with the first thing due, until $5 days after it; $4 is today. */
 export const DUE = `
   with page as (
     select d.unit_id, d.due_on, d.earliest from unit_due d
     where case when $1 then d.due_on is not null else d.unknown > 0 end and ${OF_OWNER}
     order by d.due_on, d.unit_id limit ${DUE_A_PAGE} offset $3
   )
-  select ${UNIT_HEAD} as unit, to_char(d.due_on, 'YYYY-MM-DD') as "dueOn", to_char(d.earliest, 'YYYY-MM-DD') as earliest,
-    ${dueOfUnit('u.id')} as due,
+  select ${UNIT_HEAD} as unit, to_char(p.due_on, 'YYYY-MM-DD') as "dueOn", to_char(p.earliest, 'YYYY-MM-DD') as earliest,
+    ${dueOfUnit('u.id', IN_VISIT)} as due,
     (select ${isoTime('min(lower(b.during))')} from booking b
       where b.unit_id = u.id and not b.cancelled and upper(b.during) > now()) as "bookedFrom",
     (select w.open_job_id from wheel_end w where w.unit_id = u.id and w.open_job_id is not null limit 1) as "openJobId"
-  from page d join unit u on u.id = d.unit_id join owner o on o.id = u.owner_id order by d.due_on, d.unit_id`;
+  from page p join unit u on u.id = p.unit_id join owner o on o.id = u.owner_id order by p.due_on, p.unit_id`;
 
 export const DUE_COUNTS = `
   select count(*) filter (where case when $1 then d.due_on is not null else d.unknown > 0 end) ::int as total,
@@ -90,20 +93,20 @@ export function floorService(db: Database, clock: Clock) {
           known,
           owner,
           (query.page - 1) * DUE_A_PAGE,
+          today,
+          query.within,
         ]),
         prepared<{ total: number; overdue: number }>(db, 'due-counts', DUE_COUNTS, [known, owner, today]),
       ]);
       return {
         ...counts!,
-        rows: rows.map((row) => {
-          const last = addDays(row.dueOn !== null && row.dueOn > today ? row.dueOn : today, query.within);
-          return {
-            ...row,
-            due: row.due
-              .filter((d) => (known ? d.dueOn !== null && d.dueOn <= last : d.dueOn === null))
-              .map((d) => ({ ...d, state: dueState({ date: d.dueOn, earliest: d.earliest }, today) })),
-          };
-        }),
+        rows: rows.map((row) => ({
+          ...row,
+          due: row.due.map((d) => ({
+            ...d,
+            state: dueState({ date: d.dueOn, earliest: d.earliest }, today),
+          })),
+        })),
       };
     },
   };

@@ -138,7 +138,7 @@ it('reads a large fleet', async () => {
     'what is due',
     () => `/api/plan/due?page=${page() + 1}`,
     () => [
-      [DUE, [true, null, page() * 50]],
+      [DUE, [true, null, page() * 50, '2026-11-26', 60]],
       [DUE_COUNTS, [true, null, '2026-11-26']],
     ],
   );
