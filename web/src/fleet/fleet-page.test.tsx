@@ -127,4 +127,15 @@ describe('the fleet', () => {
     expect(await screen.findByText('13 units need something')).toBeTruthy();
     expect(address()).toBe('');
   });
+
+  it('does not call back whoever follows a link right after typing; what is typed on is looked for', async () => {
+    const { user } = await open('/fleet');
+    const row = await screen.findByRole('link', { name: /Drift 9/ });
+    await user.type(screen.getByLabelText('Search the fleet'), 'drift');
+    await user.click(row);
+    await new Promise((resolve) => setTimeout(resolve, 400));
+    expect(address()).toBe('');
+    await user.type(screen.getByLabelText('Search the fleet'), ' 9');
+    await waitFor(() => expect(address()).toBe('?search=drift+9'));
+  });
 });

@@ -72,8 +72,17 @@ const SEARCH_MS = 250;
 function FilterBar({ filters, set }: { filters: Filters; set: (part: Partial<Filters>) => void }) {
   const { data: owners = [], isLoading } = useOwnersQuery();
   const [search, setSearch] = useState(filters.search);
+  const [leftWith, setLeftWith] = useState<string | null>(null);
   useEffect(() => {
-    if (search === filters.search) return undefined;
+    // Whoever follows a link right after typing is not called back while its page is fetched.
+    const leave = ({ target }: MouseEvent) => {
+      if (target instanceof Element && target.closest('a')) setLeftWith(search);
+    };
+    document.addEventListener('click', leave, true);
+    return () => document.removeEventListener('click', leave, true);
+  }, [search]);
+  useEffect(() => {
+    if (search === filters.search || search === leftWith) return undefined;
     const later = setTimeout(() => set({ search }), SEARCH_MS);
     return () => clearTimeout(later);
   });
