@@ -7,7 +7,6 @@ import { useLive } from '../jobs/live.ts';
 import { NewVersion } from '../offline/new-version.tsx';
 import { OfflineBar } from '../offline/offline-bar.tsx';
 import { useAppDispatch, useAppSelector } from '../store.ts';
-import { BeingFetched } from './being-fetched.tsx';
 import { FindSoon } from './find-soon.tsx';
 import { themeChosen } from './preferences.ts';
 import { TopBand } from './top-band.tsx';
@@ -59,7 +58,6 @@ export function Shell() {
   return (
     <div className="flex min-h-dvh flex-col">
       <TopBand onFind={find} onPerson={() => setOpen('person')} />
-      <BeingFetched />
       <NewVersion />
       <OfflineBar />
       <OutboxBar />

@@ -1,6 +1,7 @@
 import { roles } from '@lanternwright/core/access';
 import { Search } from 'lucide-react';
 import { Link, NavLink } from 'react-router';
+import { BeingFetched } from './being-fetched.tsx';
 import { LanternMark } from './lantern-mark.tsx';
 import { useMay, usePerson } from '../people/people-api.ts';
 import { placesFor } from './places.ts';
@@ -85,6 +86,7 @@ export function TopBand({ onFind, onPerson }: Props) {
           </button>
         )}
       </div>
+      <BeingFetched />
     </header>
   );
 }
