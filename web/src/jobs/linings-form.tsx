@@ -60,12 +60,10 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
         />
       )}
       {braked && (
-        <p className="text-14 text-muted">
-          Replace at {thick(liningMinimums[brake].mm)}. {liningMinimums[brake].source}
-        </p>
-      )}
-      {braked && (
         <>
+          <p className="text-14 text-muted">
+            Replace at {thick(liningMinimums[brake].mm)}. {liningMinimums[brake].source}
+          </p>
           <div className="grid gap-3 sm:grid-cols-2">
             <TextField
               label={`Inner lining, ${reader.thickness}`}
