@@ -1,11 +1,22 @@
 import react from '@vitejs/plugin-react';
 import tailwindcss from '@tailwindcss/vite';
-import { defineConfig } from 'vite';
+import { defineConfig, type Plugin } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
+
+/** Every `import()` of the built program fetches its files first: a browser never asks again for a module that failed. */
+const partsAskAgain: Plugin = {
+  name: 'parts-ask-again',
+  apply: 'build',
+  transform: {
+    filter: { id: /preload-helper\.js$/ },
+    handler: () => `export { loadPart as __vitePreload } from '/src/offline/load-part.ts';`,
+  },
+};
 
 export default defineConfig({
   plugins: [
     react(),
+    partsAskAgain,
     tailwindcss(),
     // The program itself lies on the device: it opens and reloads without a network.
     VitePWA({
@@ -31,6 +42,14 @@ export default defineConfig({
     }),
   ],
   resolve: { conditions: ['source', 'module', 'browser', 'development|production'] },
-  build: { target: 'es2022', sourcemap: false },
+  build: {
+    target: 'es2022',
+    sourcemap: false,
+    // The file itself is among those that are fetched before it is imported.
+    modulePreload: {
+      resolveDependencies: (file, files, { hostType }) =>
+        hostType === 'js' ? [...new Set([file, ...files])] : files,
+    },
+  },
   server: { proxy: { '/api': process.env.API ?? 'http://127.0.0.1:8080' } },
 });

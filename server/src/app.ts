@@ -289,7 +289,9 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   });
   if (config.webRoot) {
     const root = config.webRoot;
-    app.use('/assets', express.static(join(root, 'assets'), { immutable: true, maxAge: '1y' }));
+    // A file of an earlier version is gone: said so, and never answered with the first page.
+    const files = { immutable: true, maxAge: '1y', fallthrough: false } as const;
+    app.use('/assets', express.static(join(root, 'assets'), files));
     app.use(express.static(root));
     app.get('/{*page}', (_req, res) => res.sendFile(join(root, 'index.html')));
   }

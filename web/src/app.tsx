@@ -1,5 +1,6 @@
 import { lazy, Suspense, useEffect } from 'react';
 import { problemText } from './api.ts';
+import { OfflineBar } from './offline/offline-bar.tsx';
 import { SignIn } from './people/sign-in.tsx';
 import { useSessionQuery } from './people/people-api.ts';
 import { unitsChosen } from './shell/preferences.ts';
@@ -30,7 +31,7 @@ export function App() {
   setShopZone(data.shop.zone);
   if (!data.person) return <SignIn session={data} />;
   return (
-    <Suspense>
+    <Suspense fallback={<OfflineBar />}>
       <Inside />
     </Suspense>
   );

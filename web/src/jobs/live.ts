@@ -44,11 +44,8 @@ export function useLive(seesJobs: boolean, worksOffline: boolean): void {
       }, LISTS_MS);
     };
     const copy = async () => {
-      const part = await import('../offline/fetch-for-offline.ts').catch(() => null);
-      if (over) return;
-      if (part) await dispatch(part.fetchForOffline());
-      // The network went again before the part came: it is asked for once more.
-      else copying = setTimeout(() => void copy(), AGAIN_MS);
+      const { fetchForOffline } = await import('../offline/fetch-for-offline.ts');
+      if (!over) await dispatch(fetchForOffline());
     };
     const open = () => {
       stream = new EventSource('/api/live');

@@ -1,5 +1,7 @@
+import { useSyncExternalStore } from 'react';
 import { useRegisterSW } from 'virtual:pwa-register/react';
 import { Button } from '../ui/button.tsx';
+import { listenToParts, partsWaitFor } from './load-part.ts';
 
 /** How often a page that stays open asks whether there is a new version. */
 const ASK_MS = 30 * 60_000;
@@ -17,14 +19,21 @@ export function NewVersion() {
       console.warn('The program was not installed: it opens with a network only', error);
     },
   });
-  if (!isThere) return null;
+  const filesAreGone = useSyncExternalStore(listenToParts, partsWaitFor) === 'version';
+  if (!isThere && !filesAreGone) return null;
   return (
     <div
       role="status"
       className="flex flex-wrap items-center justify-between gap-3 border-b border-lamp-edge bg-lamp px-5 py-2 text-14"
     >
-      <span>A new version of Lanternwright is here. What waits on this device stays.</span>
-      <Button onClick={() => void updateServiceWorker(true)}>Use it now</Button>
+      <span>
+        {filesAreGone
+          ? 'Lanternwright was updated, and this page can open no other until it is loaded again. Finish what you are typing first.'
+          : 'A new version of Lanternwright is here. What waits on this device stays.'}
+      </span>
+      <Button onClick={() => (isThere ? void updateServiceWorker(true) : window.location.reload())}>
+        Use it now
+      </Button>
     </div>
   );
 }

@@ -1,7 +1,9 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
 import type { Reckoned } from '@lanternwright/core/reckoner';
+import { fileHere } from '../offline/load-part.ts';
 import type { ReckonerWorker } from './reckoner.worker.ts';
+import workerFile from './reckoner.worker.ts?worker&url';
 
 const PAUSE_MS = 60;
 
@@ -22,7 +24,7 @@ function stopRunner(): void {
 function idleRunner(): Runner {
   if (runner && !runner.busy) return runner;
   stopRunner();
-  const worker = new Worker(new URL('./reckoner.worker.ts', import.meta.url), { type: 'module' });
+  const worker = new Worker(workerFile, { type: 'module' });
   // The proxy is kept with its worker: comlink shuts the worker's door when the last proxy is gone.
   runner = { worker, remote: wrap<ReckonerWorker>(worker), busy: false };
   return runner;
@@ -52,18 +54,20 @@ export function useReckon(name: string, input: unknown): Reckoning {
   const key = JSON.stringify([name, input]);
   useEffect(() => {
     let wanted = true;
-    const timer = setTimeout(() => {
+    const reckonNow = async () => {
+      await fileHere(workerFile);
+      if (!wanted) return;
       const [sum, value] = JSON.parse(key) as [string, unknown];
       const mine = idleRunner();
       mine.busy = true;
       const report = proxy((done: number) => {
         if (wanted) setRun((r) => (r?.key === key && r.stopped ? r : { key, done, stopped: false }));
       });
-      void mine.remote.reckon(sum, value, report).then((answer) => {
-        mine.busy = false;
-        if (wanted) setState({ key, answer });
-      });
-    }, PAUSE_MS);
+      const answer = await mine.remote.reckon(sum, value, report);
+      mine.busy = false;
+      if (wanted) setState({ key, answer });
+    };
+    const timer = setTimeout(() => void reckonNow(), PAUSE_MS);
     return () => {
       wanted = false;
       clearTimeout(timer);
