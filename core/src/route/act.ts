@@ -5,7 +5,7 @@ import type { LayerId } from '../stack/index.ts';
 export type Phase = 'before' | 'ground' | 'lift' | 'off' | 'bare' | 'back' | 'later';
 
 /** What a put-back act may have to wait for, in the order these come about. */
-export const waits = ['wheel-on', 'level', 'ground', 'road'] as const;
+export const waits = ['wheel-on', 'ground', 'level', 'road'] as const;
 export type Wait = (typeof waits)[number];
 
 /**

@@ -43,7 +43,8 @@ export function alsoOff(layer: Layer, { alreadyOff }: RouteState): Act[] {
   return layer.alsoUndone.flatMap((id) =>
     undo(
       layer.layer,
-      'off',
+      // Circlips stand before the bolts that are cracked.
+      id === 'circlips' ? 'ground' : 'off',
       doStep('tear-down', `${idOf(layer, id)}-off`, `${alsoUndone[id]} off`, how[id].off),
     ),
   );

@@ -1,4 +1,4 @@
-import { askStep, doStep, practice, torqueStep, type Step } from '../procedure/index.ts';
+import { askStep, chooseStep, doStep, practice, torqueStep, type Step } from '../procedure/index.ts';
 import type { LayerOf } from '../stack/index.ts';
 import { act, redo, redoLater, undo, type Act } from './act.ts';
 import type { RouteState } from './state.ts';
@@ -8,23 +8,49 @@ type InnerBrake = LayerOf<'brake-inner'>;
 
 const dust = 'Brake dust as if it held asbestos: wet or vacuum, never blow.';
 
-/** Spring brakes caged last on the ground; caliper on a hook, drum off. */
-export function outerBrakeOff(brake: OuterBrake, { alreadyOff }: RouteState): Act[] {
+/** Where the sheet does not say what chamber there is, it is asked at the caging. */
+const caging: Step = chooseStep(
+  'tear-down',
+  'caging',
+  [
+    'Spring brake caged',
+    'By the book, the last thing before it comes apart. Unit chocked: nothing else holds it now. A plain service chamber has no spring to cage.',
+  ],
+  [
+    { id: 'caged', label: 'Caged' },
+    { id: 'none', label: 'No spring brake here' },
+  ],
+  { caution: 'A spring brake that lets go takes a hand. Caged, or released by the book.' },
+);
+
+const caged: Step = doStep(
+  'tear-down',
+  'caged',
+  'Spring brake caged',
+  'By the book, the last thing before it comes apart. Unit chocked: nothing else holds it now.',
+  { caution: 'A spring brake that lets go takes a hand. Caged, or released by the book.' },
+);
+
+/** What keeps a spring brake from letting go: by its chamber, or asked where the sheet does not say. */
+function springBrakeOff({ by, chamber }: OuterBrake): Act[] {
+  if (by !== 'air' || chamber === 'service') return [];
+  return undo('brake-outer', 'ground', chamber === 'spring' ? caged : caging);
+}
+
+const backedOff: Step = doStep(
+  'tear-down',
+  'adjuster-off',
+  'Adjuster backed off',
+  'Until the shoes are clear, so that the drum slides off them with wheel and hub.',
+);
+
+/** Spring brakes caged last before it comes apart; caliper on a hook, drum off. Off with wheel and hub, it is backed off. */
+export function outerBrakeOff(brake: OuterBrake, { alreadyOff, reach }: RouteState): Act[] {
   if (alreadyOff.includes('brake-outer')) return [];
+  if (reach.layers.get('brake-outer') === 'open')
+    return [...springBrakeOff(brake), ...undo('brake-outer', 'off', backedOff)];
   return [
-    ...(brake.by === 'air'
-      ? undo(
-          'brake-outer',
-          'ground',
-          doStep(
-            'tear-down',
-            'caged',
-            'Spring brake caged',
-            'By the book, the last thing on the ground. Unit chocked: nothing else holds it now.',
-            { caution: 'A spring brake that lets go takes a hand. Caged, or released by the book.' },
-          ),
-        )
-      : []),
+    ...springBrakeOff(brake),
     ...undo(
       'brake-outer',
       'off',
@@ -42,7 +68,11 @@ export function outerBrakeOff(brake: OuterBrake, { alreadyOff }: RouteState): Ac
 }
 
 /** Measured linings, every bolt to figure, hose, spring brake, pedal or air; the adjuster may wait for the wheel. */
-export function outerBrakeBack(brake: OuterBrake): Act[] {
+export function outerBrakeBack(brake: OuterBrake, { chosen }: RouteState): Act[] {
+  const sprung = brake.by === 'air' && brake.chamber !== 'service' && chosen['caging'] !== 'none';
+  // An adjuster that is set decides whether the brake holds: proved after it.
+  const adjusted = brake.adjuster && brake.kind === 'drum';
+  const proof = proved('brake-proved', brake.by);
   return [
     ...redo('brake-outer', linings()),
     ...(brake.kind === 'disc'
@@ -78,7 +108,7 @@ export function outerBrakeBack(brake: OuterBrake): Act[] {
         'Is every hose on its bracket and clear?',
       ]),
     ),
-    ...(brake.by === 'air'
+    ...(sprung
       ? redo(
           'brake-outer',
           askStep('lock-and-fill', 'uncaged', 'Spring brake uncaged', [
@@ -87,8 +117,7 @@ export function outerBrakeBack(brake: OuterBrake): Act[] {
           ]),
         )
       : []),
-    ...redo('brake-outer', proved('brake-proved', brake.by)),
-    ...(brake.adjuster && brake.kind === 'drum' ? redoLater('brake-outer', 'wheel-on', adjuster()) : []),
+    ...(adjusted ? redoLater('brake-outer', 'wheel-on', adjuster(), proof) : redo('brake-outer', proof)),
   ];
 }
 

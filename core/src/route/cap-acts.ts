@@ -17,7 +17,7 @@ export function capOff(cap: LayerOf<'cap'>, { alreadyOff }: RouteState): Act[] {
           'tear-down',
           'cap-cracked',
           cap.kind === 'flange' ? 'Crack the flange nuts' : 'Crack the hub-lock bolts',
-          `${count} part turn each, wheel still on the ground.`,
+          `${count} part turn each, before the wheel is off.`,
         ),
       )
     : [];

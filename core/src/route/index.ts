@@ -8,6 +8,8 @@ export {
   plannedParts,
   singleUseOf,
 } from './parts.ts';
+export { everyAct, putBackOrder } from './every-act.ts';
+export { secures, settingSteps } from './nut-acts.ts';
 export { sharedSteps } from './shaft-acts.ts';
 export { routeReadiness } from './readiness.ts';
 export { routeOf } from './route.ts';

@@ -101,8 +101,21 @@ export function spindleBack(spindle: LayerOf<'spindle'>, state: RouteState): Act
   ];
 }
 
-export function knuckleOff({ alreadyOff }: RouteState): Act[] {
+const ringOff: Step = doStep(
+  'tear-down',
+  'ring-off',
+  'Seal ring unbolted, split seal out',
+  'Bolts and half rings in order, felt and old seal out. Ball wiped and looked at: a groove in it cuts the new seal.',
+);
+
+const splitSealIn: Step = askStep('assemble', 'split-seal-in', 'Split seal in', [
+  'Ball clean and greased, joint of the seal at the top, its lip to the grease.',
+  'Is the seal round the ball, its joint at the top?',
+]);
+
+export function knuckleOff({ alreadyOff, reach }: RouteState): Act[] {
   if (alreadyOff.includes('knuckle')) return [];
+  if (reach.layers.get('knuckle') === 'open') return undo('knuckle', 'off', ringOff);
   return undo(
     'knuckle',
     'off',
@@ -124,7 +137,27 @@ export function knuckleOff({ alreadyOff }: RouteState): Act[] {
   );
 }
 
-export function knuckleBack(): Act[] {
+const sealRing: Step = doStep(
+  'assemble',
+  'seal-ring',
+  'Seal ring bolted',
+  'Felt and seal round the ball, every bolt.',
+);
+
+const knuckleLevel = () =>
+  redoLater(
+    'knuckle',
+    'level',
+    askStep('lock-and-fill', 'knuckle-level', 'Knuckle and axle oil', [
+      'Level with the plug, unit on the level.',
+      'Is the level right and the plug in?',
+    ]),
+  );
+
+export function knuckleBack({ splitSeal }: LayerOf<'knuckle'>, { reach }: RouteState): Act[] {
+  const split = splitSeal ? redo('knuckle', splitSealIn) : [];
+  if (reach.layers.get('knuckle') === 'open')
+    return [...split, ...redo('knuckle', sealRing), ...knuckleLevel()];
   const preload: Step = {
     ...measureDrag(),
     id: 'swivel-preload',
@@ -156,7 +189,11 @@ export function knuckleBack(): Act[] {
         makers,
       ),
       preload,
-      doStep('assemble', 'seal-ring', 'Seal ring bolted', 'Felt and seal round the ball, every bolt.'),
+    ),
+    ...split,
+    ...redo(
+      'knuckle',
+      sealRing,
       torqueStep('assemble', 'links', 'jointTorque', ['Track rod and drag link', 'To figure.'], makers),
     ),
     ...redo('knuckle', {
@@ -169,13 +206,6 @@ export function knuckleBack(): Act[] {
       ),
       id: 'joint-pins',
     }),
-    ...redoLater(
-      'knuckle',
-      'level',
-      askStep('lock-and-fill', 'knuckle-level', 'Knuckle and axle oil', [
-        'Level with the plug, unit on the level.',
-        'Is the level right and the plug in?',
-      ]),
-    ),
+    ...knuckleLevel(),
   ];
 }

@@ -5,6 +5,7 @@ import {
   practice,
   torqueStep,
   type Procedure,
+  type Sheet,
   type Step,
 } from '../procedure/index.ts';
 import { layerOf, type LayerOf, type NutKind } from '../stack/index.ts';
@@ -70,7 +71,7 @@ const rotateAgain: Step = {
 };
 
 /** Opening what locks the nut, so that it can be turned. */
-const opening: Record<NutKind, (staked: boolean) => Step> = {
+const opening: Record<NutKind, () => Step> = {
   A: () => doStep('adjust', 'jam-off', 'Jam nut and washer off', 'Hold the adjusting nut where it stands.'),
   B: () => doStep('adjust', 'ring-out', 'Lock ring out', 'Lift the ring and leave the nut where it stands.'),
   C: () => doStep('adjust', 'lock-out', 'Lock opened', 'Leave the nut where it stands.'),
@@ -86,13 +87,26 @@ const opening: Record<NutKind, (staked: boolean) => Step> = {
     doStep('adjust', 'plate-off', 'Lock plate or second nut off', 'Leave the inner nut where it stands.'),
 };
 
-/** Kinds whose nut cannot be turned before the second nut, ring or plate is off, locked or not. */
-const alwaysOpened: readonly NutKind[] = ['A', 'B', 'H'];
+/** Steps of Adjust that secure the setting: they come after the last turn of the nut, whatever it was turned by. */
+const securing = ['washer', 'ring-in', 'to-slot', 'jam-nut'];
+
+/**
+ * The steps of Adjust that set the nut, without those that secure it: they stay done while the nut is only opened and
+ * turned from where it stands. Ids, in their order.
+ */
+export function settingSteps(nut: Nut, sheet: Sheet): string[] {
+  const steps = nutProcedure(nut, sheet.procedureId).steps.filter((s) => s.stage === 'adjust');
+  return steps.filter((s) => !securing.includes(s.id)).map((s) => s.id);
+}
+
+/** Closures whose being made means that the nut is secured, locked or not. */
+export const secures = ['jam-nut', 'ring-in'];
 
 function adjusting(nut: Nut, procedure: Procedure, { adjust }: RouteState): Step[] {
-  const { from, round, turns, wasLocked } = adjust;
-  const again = round > 1 && (wasLocked || alwaysOpened.includes(nut.kind));
-  const opened = again ? [opening[nut.kind](wasLocked)] : [];
+  const { from, turns, wasLocked, secured } = adjust;
+  // What holds a locked nut comes off with its lock; a stake that was lifted asks for a new nut besides.
+  const again = secured || (wasLocked && nut.kind === 'E');
+  const opened = again ? [opening[nut.kind]()] : [];
   if (from === 'setting' && procedure.readjust.length > 0) {
     const after = procedure.readjust.filter((s) => s.kind !== 'instruct');
     const at = after.findIndex((s) => s.kind === 'turn') + 1;
@@ -158,11 +172,10 @@ export function nutOff(nut: Nut, { reach, alreadyOff }: RouteState): Act[] {
 
 /** The family's Adjust, Verify and Lock; preload of round nuts is measured after the second one is tight. */
 export function nutBack(nut: Nut, state: RouteState): Act[] {
-  const { sheet, stack, reach, adjust } = state;
+  const { sheet, stack, adjust } = state;
   const procedure = nutProcedure(nut, sheet.procedureId);
   const brake = layerOf(stack, 'brake-outer') ?? layerOf(stack, 'brake-inner');
-  const on = brake && (adjust.brakeOn || !reach.off.includes(brake.layer));
-  const freed = brake && on ? brakeFreed() : null;
+  const freed = brake && adjust.brakeOn ? brakeFreed() : null;
   const verify = procedure.steps.filter((s) => s.stage === 'verify').map(moved);
   const lock = procedure.steps.filter((s) => s.kind === 'lock').map(moved);
   const looked =

@@ -18,6 +18,7 @@ const singleUse = {
   'spindle-seal': { title: 'Spindle seal', like: ['bore', 'outside', 'width'] },
   'v-seal': { title: 'V-seal', like: ['bore', 'width'] },
   'axle-seal': { title: 'Inner axle seal', like: ['bore', 'outside', 'width', 'number'] },
+  'knuckle-seal': { title: 'Split knuckle seal', like: ['bore', 'outside', 'width', 'number'] },
   'knuckle-gaskets': { title: 'Knuckle gaskets', like: ['studs'] },
   'joint-pins': { title: 'Pins of the steering joints', like: ['outside'] },
 } as const satisfies Record<string, { title: string; like: readonly Compared[] }>;
@@ -100,7 +101,7 @@ function baredBy(id: LayerId, state: RouteState): string[] {
         ? ['kingpin-and-bushes']
         : ['needle-bearing', 'spindle-bore'];
     case 'knuckle':
-      return ['swivel-bearings', 'knuckle-ball'];
+      return state.reach.layers.get('knuckle') === 'open' ? ['knuckle-ball'] : ['swivel-bearings', 'knuckle-ball'];
   }
 }
 
@@ -151,6 +152,7 @@ export function singleUseOf(state: RouteState): SingleUse[] {
     off('spindle') && layerOf(stack, 'spindle')?.kind === 'bolted' && 'spindle-seal',
     off('shaft') && layerOf(stack, 'shaft')?.kind === 'driven' && 'v-seal',
     off('knuckle') && 'axle-seal',
+    reach.layers.get('knuckle') === 'open' && 'knuckle-seal',
     off('knuckle') && 'knuckle-gaskets',
     off('knuckle') && 'joint-pins',
   ];

@@ -1,84 +1,22 @@
-import type { Layer, LayerId } from '../stack/index.ts';
+import type { LayerId } from '../stack/index.ts';
 import { waits, type Act } from './act.ts';
 import { alsoBack, alsoOff } from './also-acts.ts';
 import { atTheEnd, before, measuredAsFound, onTheBench } from './opening-and-closing-acts.ts';
-import { innerBrakeBack, innerBrakeOff, outerBrakeBack, outerBrakeOff } from './brake-acts.ts';
-import { capBack, capOff, oilLevelOnly } from './cap-acts.ts';
-import { hubBack, hubOff } from './hub-acts.ts';
-import { knuckleBack, knuckleOff, spindleBack, spindleOff } from './knuckle-acts.ts';
-import { nutBack, nutOff } from './nut-acts.ts';
-import { axleBack, axleOff, shaftBack, shaftOff } from './shaft-acts.ts';
+import { oilLevelOnly } from './cap-acts.ts';
+import { redone, undone } from './layer-acts.ts';
 import type { RouteState } from './state.ts';
-import { sealHubBack, sealHubOff, unitHubBack, unitHubOff } from './unit-hub-acts.ts';
-import { retorqueOnly, wheelAfterRoad, wheelBack, wheelOff } from './wheel-acts.ts';
+import { retorqueOnly } from './wheel-acts.ts';
 
-function undone(layer: Layer, state: RouteState): Act[] {
-  switch (layer.layer) {
-    case 'wheel':
-      return wheelOff(layer, state);
-    case 'cap':
-      return capOff(layer, state);
-    case 'brake-outer':
-      return outerBrakeOff(layer, state);
-    case 'brake-inner':
-      return innerBrakeOff(layer, state);
-    case 'nut':
-      return nutOff(layer, state);
-    case 'hub':
-      return hubOff(layer, state);
-    case 'unit-hub':
-      return unitHubOff(layer, state);
-    case 'seal-hub':
-      return sealHubOff(state);
-    case 'shaft':
-      return shaftOff(layer, state);
-    case 'axle':
-      return axleOff(state);
-    case 'spindle':
-      return spindleOff(layer, state);
-    case 'knuckle':
-      return knuckleOff(state);
-  }
-}
-
-function redone(layer: Layer, state: RouteState): Act[] {
-  switch (layer.layer) {
-    case 'wheel':
-      return [...wheelBack(layer, state), ...wheelAfterRoad()];
-    case 'cap':
-      return capBack(layer, state);
-    case 'brake-outer':
-      return outerBrakeBack(layer);
-    case 'brake-inner':
-      return innerBrakeBack(layer);
-    case 'nut':
-      return nutBack(layer, state);
-    case 'hub':
-      return hubBack(layer, state);
-    case 'unit-hub':
-      return unitHubBack(layer);
-    case 'seal-hub':
-      return sealHubBack();
-    case 'shaft':
-      return shaftBack(layer, state);
-    case 'axle':
-      return axleBack(state);
-    case 'spindle':
-      return spindleBack(layer, state);
-    case 'knuckle':
-      return knuckleBack();
-  }
-}
-
-/** The nut is opened after every layer outside it is off and, unlike those, may stay on its thread. */
+/** Layers in the order they are undone. The nut is opened after every layer outside it is off; a brake backed off, before. */
 function inOrder(state: RouteState): LayerId[] {
   const { off, layers } = state.reach;
-  return layers.get('nut') === 'open' ? [...off, 'nut'] : [...off];
+  const opened = [...layers].flatMap(([id, how]) => (how === 'open' ? [id] : []));
+  return [...opened.filter((id) => id !== 'nut'), ...off, ...opened.filter((id) => id === 'nut')];
 }
 
 /**
- * The steps of one wheel end in one job, in the order they are done: ready; cracked on the ground, spring brakes
- * last; lifted; off, outermost first; judged; back in the opposite order, an inner layer finished with its
+ * The steps of one wheel end in one job, in the order they are done: ready; lifted and rocked with every nut
+ * tight; cracked, spring brakes last; off, outermost first; judged; back in the opposite order, an inner layer finished with its
  * measurement before the next outer one goes on; then what waited for the wheel, the level, the ground, the road.
  *
  * Derived from the stack, the works and what was found so far, and from nothing else: whatever is undone on the
@@ -103,11 +41,12 @@ export function routeOf(state: RouteState): readonly Act[] {
   return [
     ...opening.ready,
     ...opening.ground,
-    // A damaged rim comes before any nut; a spring brake is caged when nothing else is left to do on the ground.
+    // Lifted and rocked while every nut is tight: what was cracked moves by itself.
+    ...opening.lift,
+    // A damaged rim comes before any nut; a spring brake is caged when nothing else is left to crack.
     ...ground.filter((a) => a.id === 'rims'),
     ...ground.filter((a) => a.id !== 'rims' && !caged.includes(a)),
     ...caged,
-    ...opening.lift,
     ...off.slice(0, nutAt < 0 ? off.length : nutAt).flat(),
     ...measuredAsFound(state),
     ...(nutAt < 0 ? [] : off.slice(nutAt).flat()),

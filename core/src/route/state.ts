@@ -18,13 +18,13 @@ export interface RouteState {
   /** How the round of adjusting at hand began. */
   adjust: {
     from: 'start' | 'setting';
-    /** 1 for the first round. */
-    round: number;
     /** Planned turn, positive tightens. */
     turns: number | null;
-    /** The nut was locked before this round opened it. */
+    /** The nut was locked when this round was asked for. */
     wasLocked: boolean;
-    /** The brake was back on when this round began. */
+    /** Not locked, but its second nut, ring or plate was on. */
+    secured: boolean;
+    /** The brake is on while the setting is measured. */
     brakeOn: boolean;
   };
 }

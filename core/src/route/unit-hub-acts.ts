@@ -16,7 +16,7 @@ export function unitHubOff(hub: LayerOf<'unit-hub'>, { alreadyOff }: RouteState)
         'tear-down',
         'axle-nut-broken',
         'Break the axle nut',
-        'Pin out, nut broken loose while the wheel still stands on the ground.',
+        'Pin out, nut broken loose with the wheel down on the ground again.',
       ),
     ),
     ...undo(

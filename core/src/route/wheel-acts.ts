@@ -47,8 +47,8 @@ export function wheelOff(wheel: LayerOf<'wheel'>, state: RouteState): Act[] {
         'wheel-cracked',
         sprocket ? 'Crack the sprocket bolts' : 'Crack the wheel nuts',
         wheel.leftHand
-          ? 'A part turn each, still on the ground. On the left of the unit the thread is left-hand: they loosen clockwise.'
-          : 'A part turn each, still on the ground.',
+          ? 'A part turn each, down on the ground, or in the lift while the brake holds. On the left of the unit the thread is left-hand: they loosen clockwise.'
+          : 'A part turn each, down on the ground, or in the lift while the brake holds.',
       ),
     ),
     ...undo(
@@ -116,8 +116,11 @@ export function wheelBack(wheel: LayerOf<'wheel'>, { chosen }: RouteState): Act[
             'wheel-on',
             'inflated',
             'Tyre up',
-            ['In a cage or behind a guard, to its own pressure.', 'Is every tyre at its pressure?'],
-            { caution: 'Stand clear while it fills.' },
+            [
+              'Rim and tyre looked at, nuts drawn tight, before any weight is on it. To its own pressure, with a clip-on chuck and a long hose. A multi-piece rim in its cage.',
+              'Is every tyre at its pressure?',
+            ],
+            { caution: 'Stand clear of the side wall while it fills.' },
           ),
         )
       : []),

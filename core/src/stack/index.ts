@@ -10,8 +10,8 @@ export {
   type NutKind,
 } from './layer.ts';
 export { describeLayer } from './describe-layer.ts';
-export { allNeedsOff, layerOf, needsOff, stackSchema, takeOffOrder, type Stack } from './stack.ts';
+export { allNeedsOff, layerOf, needsOff, needsOffFor, stackSchema, takeOffOrder, type Stack } from './stack.ts';
 export { usualStack, type BuiltAxle } from './usual-stack.ts';
-export { reachOf, missesOilLevel, worksOf, type Reach, type Reached } from './work.ts';
+export { reachOf, missesOilLevel, targetOf, worksOf, type Reach, type Reached } from './work.ts';
 export { workSchema } from './work-schema.ts';
 export { works, type Work } from './works.ts';

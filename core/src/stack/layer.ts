@@ -56,6 +56,8 @@ export const layerSchema = z.discriminatedUnion('layer', [
     ...also,
     kind: z.enum(['disc', 'drum']),
     by: z.enum(['air', 'hydraulic']),
+    /** Of an air brake; where the sheet does not say, it is asked at the caging. */
+    chamber: z.enum(['spring', 'service']).optional(),
     adjuster: z.boolean().default(true),
   }),
   z.object({

@@ -75,6 +75,17 @@ export function allNeedsOff(stack: Stack, id: LayerId, together = false): Set<La
   return found;
 }
 
+/** Everything that must be off before a layer is opened or taken off: a knuckle's seal ring is opened with the wheel off. */
+export function needsOffFor(
+  stack: Stack,
+  id: LayerId,
+  how: 'open' | 'off',
+  together = false,
+): ReadonlySet<LayerId> {
+  if (id === 'knuckle' && how === 'open') return new Set(layerOf(stack, 'wheel') ? ['wheel'] : []);
+  return allNeedsOff(stack, id, together);
+}
+
 /**
  * The order in which layers come off: every one after what it needs off, the outermost first where two are free.
  * They go back in the opposite order.

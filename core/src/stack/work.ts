@@ -1,12 +1,12 @@
 import type { LayerId } from './layer.ts';
-import { allNeedsOff, layerOf, takeOffOrder, type Stack } from './stack.ts';
+import { layerOf, needsOffFor, takeOffOrder, type Stack } from './stack.ts';
 import { works, type Work } from './works.ts';
 
 /** What a work asks of a layer: open for a setting, or off. */
 export type Reached = 'open' | 'off';
 
 /** The outermost layers that bare the target of a work; null where this wheel end has no such part. */
-function targetOf(stack: Stack, work: Work): Partial<Record<LayerId, Reached>> | null {
+export function targetOf(stack: Stack, work: Work): Partial<Record<LayerId, Reached>> | null {
   const off = (...ids: LayerId[]) =>
     ids.every((id) => layerOf(stack, id)) ? Object.fromEntries(ids.map((id) => [id, 'off' as const])) : null;
   const first = (...ids: LayerId[]) => off(...ids.filter((id) => layerOf(stack, id)).slice(0, 1));
@@ -50,7 +50,8 @@ function targetOf(stack: Stack, work: Work): Partial<Record<LayerId, Reached>> |
       return off('knuckle');
     case 'knuckle-seal': {
       const knuckle = layerOf(stack, 'knuckle');
-      return knuckle ? (knuckle.splitSeal ? {} : { knuckle: 'off' }) : null;
+      // A split seal comes out without the caps: its ring is opened.
+      return knuckle ? { knuckle: knuckle.splitSeal ? 'open' : 'off' } : null;
     }
     case 'kingpin':
       return layerOf(stack, 'spindle')?.kind === 'stub' ? off('spindle') : null;
@@ -84,7 +85,7 @@ export function reachOf(
   const layers = new Map<LayerId, Reached>();
   const take = (id: LayerId, how: Reached) => {
     if (layers.get(id) !== 'off') layers.set(id, how);
-    for (const outer of allNeedsOff(stack, id, together)) layers.set(outer, 'off');
+    for (const outer of needsOffFor(stack, id, how, together)) layers.set(outer, 'off');
   };
   for (const work of wanted) {
     const target = targetOf(stack, work);

@@ -1,15 +1,18 @@
 import { liningMinimums } from '../brake/index.ts';
-import type { EndPlayResult } from '../end-play/index.ts';
-import type { Sheet, Step, StepData, TorqueFigure } from '../procedure/index.ts';
+import { sideOfBand, type EndPlayResult } from '../end-play/index.ts';
+import { lockPositions, nutTravel } from '../nut/index.ts';
+import { bandInMm, type Sheet, type Step, type StepData, type TorqueFigure } from '../procedure/index.ts';
 import { valueIn, type Quantity } from '../quantity/index.ts';
 import { verifyBy } from '../route/index.ts';
 import { layerOf } from '../stack/index.ts';
+import { layerAt } from '../assembly/index.ts';
 import { decidedOn, judgedParts, readyLines, renewedParts } from './findings.ts';
 import { hubHeat } from './hub-heat.ts';
 import { AS_FOUND, type StepRecord, type WheelEnd } from './job.ts';
 import type { Objection, ObjectionCode } from './objection.ts';
-import { openQuestions, progressOf, verdictOf } from './progress.ts';
-import { routeStateOf } from './route-progress.ts';
+import { movementLimitMm, openFindings } from './open-findings.ts';
+import { openQuestions, playMm, progressOf, readingsOf, verdictOf } from './progress.ts';
+import { layersToOpen } from './route-progress.ts';
 
 /** A single figure counts as reached within 4 % (ISO 6789 type II class A, value from memory); a range is the range. */
 const TORQUE_TOLERANCE = 0.04;
@@ -67,7 +70,16 @@ export function againstRelease(wheelEnd: WheelEnd): Objection[] {
     object('undecided', wheelEnd.plan.by === 'route' ? 'never' : 'supervisor', { component: q.component }),
   );
   const steps = progressOf(wheelEnd).flatMap(({ step, record }) => objection(step, record, wheelEnd));
-  return [...undecided, ...steps, ...againstReading(wheelEnd), ...againstParts(wheelEnd)];
+  const findings = openFindings(wheelEnd).map(({ id, guard, note }) => object('finding', guard, { finding: id, note }));
+  const notReached = [...layersToOpen(wheelEnd).keys()].map((layer) => object('layer-not-reached', 'never', { layer }));
+  return [
+    ...undecided,
+    ...notReached,
+    ...steps,
+    ...againstReading(wheelEnd),
+    ...againstParts(wheelEnd),
+    ...findings,
+  ];
 }
 
 function objection(step: Step, record: StepRecord | null, w: WheelEnd): Objection[] {
@@ -75,7 +87,7 @@ function objection(step: Step, record: StepRecord | null, w: WheelEnd): Objectio
   const guard = guardOf(step);
   if (record?.data?.kind === 'heat') return againstHeat(w, record.data, at);
   if (!guard) return [];
-  if (!record) return [object('missing', guard, at)];
+  if (!record) return [missing(step, w, guard)];
   const note = record.data?.note ?? '';
   if (record.skipped !== null) {
     const loose = step.kind === 'measure' && w.plan.by === 'route';
@@ -91,7 +103,7 @@ function objection(step: Step, record: StepRecord | null, w: WheelEnd): Objectio
       const { brake } = data;
       return [
         ...(data.set ? [] : [object('brake-not-back', guard, { ...at, note })]),
-        ...(thin && data.set ? [object('lining-thin', 'supervisor', { ...thin, brake, note })] : []),
+        ...(thin && data.set ? [object('lining-thin', thin.mm > 0 ? 'supervisor' : 'never', { ...thin, brake, note })] : []),
       ];
     }
     case 'torque':
@@ -117,6 +129,19 @@ export function askedOf(
   return asked ?? null;
 }
 
+/** A step that is not recorded, or was answered with no since it could be made. */
+function missing(step: Step, w: WheelEnd, guard: Objection['guard']): Objection {
+  const at = { stage: step.stage, step: step.id };
+  const last = w.records.findLast((r) => r.stage === step.stage && r.stepId === step.id);
+  if (last?.data && w.notCounted[last.eventId]?.why === 'no') {
+    const note = last.data.note ?? '';
+    return last.data.kind === 'linings'
+      ? object('brake-not-back', guard, { ...at, note })
+      : object('said-no', guard, { ...at, note });
+  }
+  return object('missing', guard, at);
+}
+
 function againstTorque(
   step: Step,
   { torque, asked }: Extract<StepData, { kind: 'torque' }>,
@@ -126,10 +151,9 @@ function againstTorque(
   if (step.kind !== 'torque') return [];
   const figure = figureFor(sheet[step.figure], asked);
   if (!figure || torqueFits(torque.si, figure)) return [];
-  // Too little holds nothing, and is done again; too much may be a matter of judgement.
-  const least = torque.si < figure.min.si ? guard : 'supervisor';
+  // Too little holds nothing; too much has stretched what it holds: loosened, judged, torqued anew.
   return [
-    object('torque-off', least, {
+    object('torque-off', guard, {
       stage: step.stage,
       step: step.id,
       reached: torque.value,
@@ -151,12 +175,18 @@ function againstHeat(
   return [object('too-hot', verdict === 'not-released' ? 'never' : 'supervisor', { ...at, verdict })];
 }
 
-/** A setting over its band may stay only on a pinned or staked nut, up to twice the upper limit. */
+/** A setting over its band may stay only on a pinned nut whose next position is tight, up to twice the upper limit. */
 export function mayStayLoose(w: WheelEnd): boolean {
   const result = verdictOf(w);
   if (w.plan.by !== 'route' || result?.verdict !== 'loose') return false;
-  const nut = layerOf(w.plan.stack, 'nut');
-  return (nut?.kind === 'D' || nut?.kind === 'E') && underTwice(result, w.sheet);
+  return layerOf(w.plan.stack, 'nut')?.kind === 'D' && underTwice(result, w.sheet) && nextIsTight(result, w.sheet);
+}
+
+/** Whether the next lock position inward is known to be tight: then there is none better. */
+function nextIsTight({ endPlayMm }: EndPlayResult, { band, thread, lock }: Sheet): boolean {
+  if (!band || !thread || lock?.kind !== 'castellated') return false;
+  const [next] = lockPositions(lock).filter((turns) => turns > 0);
+  return next !== undefined && endPlayMm - nutTravel(thread, next) < band.min.si * 1000;
 }
 
 const underTwice = ({ endPlayMm }: EndPlayResult, { band }: Sheet) =>
@@ -168,10 +198,15 @@ function againstReading(w: WheelEnd): Objection[] {
   );
   const by = w.plan.by === 'route' ? verifyBy(w.plan.stack, w.sheet) : w.sheet.verifyBy;
   if (!measuring) return againstAsFound(w);
-  if (by === 'drag' || by === 'none') return [];
   const accepted = measuring.record?.data;
-  if (accepted?.kind === 'measure' && accepted.by === 'feel') return [];
-  if (w.plan.by === 'route' && layerOf(w.plan.stack, 'unit-hub')) return [];
+  if (by === 'drag') return againstDrag(w.sheet, accepted);
+  if (by === 'none') return [];
+  const limitMm = movementLimitMm(w);
+  if (limitMm !== null) {
+    const most = Math.max(0, ...readingsOf(w).map(playMm));
+    return most > limitMm ? [object('moves', 'never', { mm: most, limitMm })] : [];
+  }
+  if (accepted?.kind === 'measure' && accepted.by === 'feel') return againstFeel(w);
   const result = verdictOf(w);
   if (!result) return [object('not-measured', w.plan.by === 'route' ? 'never' : 'supervisor')];
   switch (result.verdict) {
@@ -188,10 +223,28 @@ function againstReading(w: WheelEnd): Objection[] {
   }
 }
 
+/** What was felt does not stand against a dial that read out of band for the same setting. */
+function againstFeel(w: WheelEnd): Objection[] {
+  const { band } = w.sheet;
+  const out = band && readingsOf(w).some((r) => sideOfBand(playMm(r), bandInMm(band)) !== 'in-band');
+  return out ? [object('dial-says-otherwise', 'never')] : [];
+}
+
+/** A pull is held against the sheet as it is now. */
+function againstDrag({ drag }: Sheet, accepted: StepData | null | undefined): Objection[] {
+  if (!drag || accepted?.kind !== 'measure') return [];
+  const { pull } = accepted;
+  const fits = pull && pull.si >= drag.min.si && pull.si <= drag.max.si;
+  return fits ? [] : [object('drag-off', 'never')];
+}
+
 /** A setting that was only looked at and found out leads on: adjust, defer with a date, or out of service. */
 function againstAsFound(w: WheelEnd): Objection[] {
-  if (w.plan.by !== 'route' || routeStateOf(w, w.plan).reach.layers.has('nut')) return [];
+  if (w.plan.by !== 'route' || layerAt(w.side, 'nut').moved) return [];
   const result = verdictOf(w, AS_FOUND);
+  // Readings count once taken: too few, or none that repeat, tell nothing yet.
+  if (result && result.verdict !== 'in-band' && result.verdict !== 'tight' && result.verdict !== 'loose')
+    return [object('not-repeated', 'never')];
   if (result?.verdict !== 'tight' && result?.verdict !== 'loose') return [];
   const waits = result.verdict === 'loose' && underTwice(result, w.sheet);
   return [
@@ -204,18 +257,37 @@ function offBand({ sheet }: WheelEnd, { byMm }: EndPlayResult): Objection['param
   return { by: valueIn({ value: byMm, unit: 'mm' }, unit), unit };
 }
 
-/** Parts that are to be replaced and have not come, or go in again. */
+/** Closures that are made only with the new part in, by the part that was judged. */
+const fittedBy: Readonly<Record<string, readonly string[]>> = {
+  'cups-and-rollers': ['cup-home'],
+  cage: ['cup-home'],
+  studs: ['studs-home'],
+  'needle-bearing': ['needle-depth'],
+  'shaft-journal': ['bearing-home'],
+  'swivel-bearings': ['races-dry'],
+  'kingpin-and-bushes': ['bushes'],
+  'unit-hub-bearing': ['unit-hub-on'],
+  lubricant: ['pack', 'fill', 'axle-oil'],
+};
+
+/** Parts that are to be replaced, and of which nothing says that the new one is in. */
 function againstParts(w: WheelEnd): Objection[] {
-  const { plan } = w;
+  const { plan, side, records } = w;
   if (plan.by === 'procedure') return [];
   const judged = judgedParts(w);
   const lines = readyLines(w);
   return [...renewedParts(w)].flatMap((component) => {
     const what = `part:${component}`;
+    const { seq } = judged.get(component)!.record;
     const came = plan.received.findLast((r) => r.what === what);
     const state = lines.get(what)?.state;
-    const here = state === undefined || state === 'have' || state === 'owner' || came?.as === 'received';
+    const compared = records.some(
+      (r) => r.seq > seq && r.data?.kind === 'compare' && r.data.parts.some((p) => p.part === component),
+    );
+    const fitted = fittedBy[component]?.some((id) => (side.made[id]?.last.seq ?? 0) > seq);
+    const here = compared || fitted || state === 'have' || state === 'owner' || came?.as === 'received';
+    const lacking = !came && (state === 'ordered' || state === 'missing');
     const old = came?.as === 'reused' && decidedOn(w, judged.get(component)!) !== 'reuse';
-    return here && !old ? [] : [object('part-still-in', 'never', { component })];
+    return here && !lacking && !old ? [] : [object('part-still-in', 'never', { component })];
   });
 }

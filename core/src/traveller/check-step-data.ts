@@ -1,5 +1,7 @@
 import { componentOf, components, dispose, PLANNED } from '../inspection/index.ts';
+import { sideOfBand } from '../end-play/index.ts';
 import {
+  bandInMm,
   readinessOf,
   type ReadyLine,
   sealDepths,
@@ -18,10 +20,11 @@ import { liningMinimums } from '../brake/index.ts';
 import { askedOf, figureFor, thinLining, torqueFits } from './against-release.ts';
 import { brakeKindsOf } from './brake-kind.ts';
 import { hubHeat } from './hub-heat.ts';
-import type { WheelEnd } from './job.ts';
+import { currentRound, type WheelEnd } from './job.ts';
 import { hasKingpin } from './kingpin.ts';
 import { partsToCompare } from './parts-to-compare.ts';
-import { progressOf, readingRound, verdictOf } from './progress.ts';
+import { playMm, progressOf, readingRound, readingsOf, verdictOf } from './progress.ts';
+import { whyNotFigure, whyNotReached } from './torque-bounds.ts';
 import { openParts, readinessLines, routeStateOf } from './route-progress.ts';
 
 type DataOf<K extends StepData['kind']> = Extract<StepData, { kind: K }>;
@@ -48,7 +51,9 @@ export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording
     case 'inspect':
       return data.ok || data.note ? checkOther(w, step, by) : 'Say what was found';
     case 'torque':
-      return step.kind === 'torque' ? checkTorque(w.sheet, step, data, today) : null;
+      return step.kind === 'torque' ? checkTorque(w, step, data, today) : null;
+    case 'turn':
+      return step.kind === 'turn' ? checkTurn(w, step, data) : null;
     case 'measure':
       return checkTool(data, today) ?? (data.by === 'dial' ? checkDial(w, step) : checkByHand(w, step, data));
     case 'joint':
@@ -81,23 +86,62 @@ export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording
 }
 
 function checkTorque(
-  sheet: Sheet,
+  w: WheelEnd,
   step: Extract<Step, { kind: 'torque' }>,
   data: DataOf<'torque'>,
   today: string,
 ): string | null {
-  const { listed, via, torque } = data;
+  const { listed, via, torque, asked } = data;
   if (listed) {
     const { settingNm } = torqueSetting({ targetNm: torque.si, ...via });
     const unfit = whyNotTool(listed, { kind: 'torque-wrench', today, settingNm });
     if (unfit) return unfit;
   }
-  const figure = figureFor(sheet[step.figure], data.asked);
+  const ofSheet = w.sheet[step.figure];
+  const figure = figureFor(ofSheet, asked);
   if (!figure) return 'Say what the maker’s sheet asks for';
-  return torqueFits(data.torque.si, figure) || data.note
+  if (!ofSheet && asked) {
+    const wrong = whyNotFigure(step.figure, asked.si) ?? whyOtherFigure(w, step, asked.si);
+    if (wrong) return wrong;
+  }
+  const wrong = whyNotReached(step.figure, torque.si);
+  if (wrong) return wrong;
+  return torqueFits(torque.si, figure) || data.note
     ? null
     : 'The torque is off the sheet’s figure: say why';
 }
+
+/** A figure of the maker's is told once for all steps that go by it; another one means that the first was a slip. */
+function whyOtherFigure(w: WheelEnd, step: Extract<Step, { kind: 'torque' }>, askedNm: number): string | null {
+  const progress = progressOf(w);
+  if (progress.some((p) => p.step.id === step.id && p.record)) return null;
+  const told = progress.find(
+    (p) => p.step.kind === 'torque' && p.step.figure === step.figure && p.step.id !== step.id && p.record?.data,
+  );
+  const before = told?.record?.data?.kind === 'torque' ? told.record.data.asked : undefined;
+  return before && Math.abs(before.si - askedNm) > SAME_NM
+    ? `“${told!.step.title}” has ${before.value} ${before.unit} for the same figure: correct that one if it was wrong`
+    : null;
+}
+
+/** Torques closer than this are one figure in two units, N·m. */
+const SAME_NM = 1;
+
+/** A turn is made as planned, or somebody says why not: by more than an eighth of a turn it is another turn. */
+function checkTurn(w: WheelEnd, step: Extract<Step, { kind: 'turn' }>, data: DataOf<'turn'>): string | null {
+  if (w.plan.by === 'procedure' || data.note) return null;
+  const planned =
+    step.turns === 'planned'
+      ? currentRound(w).turns
+      : step.turns === 'back-off'
+        ? (w.sheet.backOff?.turns ?? null)
+        : step.turns;
+  if (planned === null || Math.abs(data.turns - planned) <= MOST_OFF_TURNS + 1e-9) return null;
+  return 'This is not the turn that was asked for: say why';
+}
+
+/** Most that a turn of the nut may differ from what was asked, turns. Rule of this product. */
+const MOST_OFF_TURNS = 0.125;
 
 /** The dial or the pull scale of the shop's list, fit for its use. */
 function checkTool({ by, listed }: DataOf<'measure'>, today: string): string | null {
@@ -171,6 +215,8 @@ function checkDial(w: WheelEnd, step: Step): string | null {
 function checkByHand(w: WheelEnd, step: Step, data: DataOf<'measure'>): string | null {
   const swivel = step.id === 'swivel-preload';
   const own = w.plan.by === 'route' ? verifyBy(w.plan.stack, w.sheet) : w.sheet.verifyBy;
+  if (!swivel && data.by === 'feel' && dialSaysOtherwise(w, step))
+    return 'The dial read out of band for this setting: what is felt does not stand against it';
   const by = swivel ? 'drag' : own;
   const drag = swivel ? w.sheet.swivelPull : w.sheet.drag;
   if (by === 'dial') return 'This wheel end needs the dial';
@@ -178,8 +224,21 @@ function checkByHand(w: WheelEnd, step: Step, data: DataOf<'measure'>): string |
     return by === 'drag' ? 'This wheel end is set by its drag' : 'This wheel end has end play, not drag';
   if (!drag) return null;
   if (!data.pull) return 'The sheet gives a figure: measure the pull';
+  if (data.pull.si <= 0 || data.pull.si > MOST_PULL_N) return 'A pull of this size is not possible: check the figure and its unit';
   if (data.pull.si >= drag.min.si && data.pull.si <= drag.max.si) return null;
   return `The drag is ${data.pull.si < drag.min.si ? 'too light: tighten' : 'too heavy: back off'}`;
+}
+
+/** More than anybody pulls at a stud by hand, N. Rule of this product. */
+const MOST_PULL_N = 2_000;
+
+/** Whether a cycle of this setting is out of band. */
+function dialSaysOtherwise(w: WheelEnd, step: Step): boolean {
+  const { band } = w.sheet;
+  return (
+    band !== null &&
+    readingsOf(w, readingRound(w, step)).some((r) => sideOfBand(playMm(r), bandInMm(band)) !== 'in-band')
+  );
 }
 
 function checkJoint(

@@ -3,6 +3,7 @@ import { refuse, accept, type DecideContext, type Decision } from './decision.ts
 import { impossible } from './impossible.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { checkStepData } from './check-step-data.ts';
+import type { Act } from '../route/index.ts';
 import { stepTitled } from './progress.ts';
 
 type Correction = BodyOf<'correction'>;
@@ -19,6 +20,8 @@ const correctable = [
   'retorque-recorded',
   'follow-up-done',
   'part-received',
+  'adjust-reopened',
+  'layer-opened',
 ] as const;
 type Correctable = BodyOf<(typeof correctable)[number]>;
 
@@ -33,6 +36,11 @@ export function correct(job: Job, command: Correction, { by }: DecideContext): D
   if (by.role !== 'supervisor' && event.by.id !== by.id)
     return refuse('Only who recorded it, or a supervisor, corrects it');
   const { body } = event;
+  if (body.kind === 'job-opened' && command.replacement?.kind === 'intake') {
+    const { symptoms } = command.replacement;
+    if (by.role !== 'supervisor' && body.symptoms.some((s) => !symptoms.includes(s)))
+      return refuse('A supervisor takes a symptom out of the intake');
+  }
   if (body.kind === 'job-opened')
     return command.replacement?.kind === 'intake'
       ? accept(command)
@@ -44,7 +52,18 @@ export function correct(job: Job, command: Correction, { by }: DecideContext): D
   if (body.kind === 'wheel-end-released' && (w.retorque || w.followUpsDone.length > 0))
     return refuse('First strike out what was recorded after the release');
   const { replacement } = command;
+  if (!replacement && by.role !== 'supervisor' && needsSupervisor(w, body))
+    return refuse('A supervisor strikes out what was taken off, measured or judged; a slip of the pen is corrected');
   return replacement ? replace(w, { ...event, body }, command, replacement) : accept(command);
+}
+
+/** What takes something off, or what a release may hang on: only a supervisor strikes it out. */
+function needsSupervisor(w: WheelEnd, body: Correctable): boolean {
+  if (body.kind === 'reading-taken') return true;
+  if (body.kind !== 'step-recorded' && body.kind !== 'step-skipped') return false;
+  const act = stepTitled(w, body.stage, body.stepId) as Partial<Act> | undefined;
+  if (act?.phase === 'ground' || (act?.phase === 'off' && act.layer)) return true;
+  return ['judge', 'joint', 'found', 'heat'].includes(act?.kind ?? '');
 }
 
 function replace(
@@ -72,6 +91,8 @@ function replace(
     return refuse('A correction stays with its step');
   }
   if (replacement.data.kind !== body.data.kind) return refuse('A correction stays with its kind of step');
+  if (replacement.data.kind === 'measure' && body.data.kind === 'measure' && replacement.data.by !== body.data.by)
+    return refuse('What was measured is not corrected to what was felt, nor the other way: measure again');
   const step = stepTitled(w, body.stage, body.stepId);
   const wrong = step && checkStepData(w, step, replacement.data, { by, today: at.slice(0, 10), now: at });
   return wrong ? refuse(wrong) : accept(command);

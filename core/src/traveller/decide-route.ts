@@ -1,5 +1,15 @@
-import { putsBack, type Act } from '../route/index.ts';
-import { layerOf, layerTitles, reachOf, works, worksOf, type Work } from '../stack/index.ts';
+import { movedLayers } from '../assembly/index.ts';
+import { everyAct, putBackOrder, putsBack, type Act } from '../route/index.ts';
+import {
+  layerOf,
+  layerTitles,
+  reachOf,
+  works,
+  worksOf,
+  type LayerId,
+  type Stack,
+  type Work,
+} from '../stack/index.ts';
 import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
 import type { BodyOf, Command } from './event.ts';
 import type { RoutePlan, WheelEnd } from './job.ts';
@@ -35,10 +45,14 @@ export function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideCon
       const { stack } = command;
       const wanted = plan.works.find((work) => !worksOf(stack).includes(work));
       if (wanted) return refuse(`Built so, it cannot have “${works[wanted]}”`);
-      const lost = [...reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together).off].find(
-        (id) => !layerOf(stack, id) && isTouched(w, id),
-      );
-      if (lost) return refuse(`${layerTitles[lost]} is off already: it stays in the stack`);
+      const named = new Map((command.lost ?? []).map((l) => [l.layer, l.is]));
+      const lost = layersLost(w, stack).find((id) => !named.has(id));
+      if (lost)
+        return refuse(
+          `${layerTitles[lost]} is off or open: say which layer of the new stack it is, or that it was never there`,
+        );
+      const odd = [...named.values()].find((is) => is && !layerOf(stack, is));
+      if (odd) return refuse(`The new stack has no ${layerTitles[odd].toLowerCase()}`);
       const why = whyNoRoute(command.sheet, { ...plan, stack });
       return why ? refuse(why) : accept(command);
     }
@@ -47,12 +61,15 @@ export function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideCon
   }
 }
 
-/** Whether anything was recorded of taking a layer off. */
-function isTouched(w: WheelEnd, id: string): boolean {
-  return progressOf(w).some(({ step, record }) => {
-    const { layer, phase } = step as Act;
-    return record?.data && layer === id && (phase === 'ground' || phase === 'off');
-  });
+/** Layers that are off, open or not finished, and that another stack does not have. */
+export function layersLost(w: WheelEnd, stack: Stack): LayerId[] {
+  return movedLayers(w.side).filter((id) => !layerOf(stack, id));
+}
+
+/** Whether a layer was moved, or something of it broken, since the side's last release. */
+function isTouched(w: WheelEnd, id: LayerId): boolean {
+  const order = w.plan.by === 'route' ? putBackOrder(everyAct(w.plan.stack, w.sheet)).get(id) : undefined;
+  return movedLayers(w.side).includes(id) || !!order?.some((a) => w.side.broken[a.id]);
 }
 
 function withdraw(w: WheelEnd, plan: RoutePlan, command: BodyOf<'work-withdrawn'>): Decision {

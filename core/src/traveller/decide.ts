@@ -6,8 +6,9 @@ import { refuse, accept, type DecideContext, type Decision } from './decision.ts
 import { driveVerdict } from '../inspection/index.ts';
 import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
 import { stageOrder, type RetorqueFigure, type Step } from '../procedure/index.ts';
-import { putsBack, type Act } from '../route/index.ts';
-import { allNeedsOff, reachOf, works } from '../stack/index.ts';
+import { isOn, layerAt, mustBeOff } from '../assembly/index.ts';
+import { everyAct, type Act } from '../route/index.ts';
+import { works } from '../stack/index.ts';
 import { convert } from '../quantity/index.ts';
 import { whyNotTool } from '../tool/index.ts';
 import { againstRelease, mayStayLoose, torqueFits } from './against-release.ts';
@@ -17,6 +18,9 @@ import { checkStepData } from './check-step-data.ts';
 import { impossible } from './impossible.ts';
 import { openQuestions, progressOf, readingRound, stepAtHand } from './progress.ts';
 import { describeObjection } from './describe-objection.ts';
+import { describeOff } from './describe-stopped.ts';
+import { isAsFound } from './is-as-found.ts';
+import { openFindings } from './open-findings.ts';
 import { whyNoRoute } from './why-no-route.ts';
 
 /** Decides whether a job may open on these wheel ends. */
@@ -82,6 +86,8 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
       return accept(command);
     case 'decision-made':
       return answerQuestion(wheelEnd, command, context);
+    case 'finding-answered':
+      return answerFinding(wheelEnd, command, context);
     case 'wheel-end-released':
       return release(job, wheelEnd, command, context);
     case 'work-added':
@@ -93,13 +99,26 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
   }
 }
 
-function notAtHand(w: WheelEnd, at: { stage: string; stepId: string; round: number }): string | null {
-  if (at.round !== currentRound(w).number) return `${w.position} has gone back to Adjust since`;
-  const step = stepAtHand(w);
-  if (!step) return `Every step of ${w.position} is recorded`;
-  if (step.stage !== at.stage || step.id !== at.stepId)
-    return `On ${w.position} the step at hand is “${step.title}”`;
-  return null;
+/** The step of a wheel end that a record is about, at hand or not: what was done is recorded in whatever order it was. */
+function stepOf(w: WheelEnd, at: { stage: string; stepId: string; round: number }): Step | string {
+  const progress = progressOf(w);
+  const found = progress.find((p) => p.step.stage === at.stage && p.step.id === at.stepId);
+  if (w.plan.by === 'procedure') {
+    const step = stepAtHand(w);
+    if (at.round !== currentRound(w).number) return `${w.position} has gone back to Adjust since`;
+    if (!step) return `Every step of ${w.position} is recorded`;
+    return step === found?.step ? step : `On ${w.position} the step at hand is “${step.title}”`;
+  }
+  const step = found?.step ?? everyAct(w.plan.stack, w.sheet).get(`${at.stage}/${at.stepId}`);
+  if (!step) return `${w.position} has no such step`;
+  if (found?.record && !canBeRedone(w, step as Act)) return `“${step.title}” on ${w.position} is recorded already`;
+  return step;
+}
+
+/** A put-back step can be done once more while nothing outside its layer is on again. */
+function canBeRedone(w: WheelEnd, act: Act): boolean {
+  if (w.plan.by === 'procedure' || act.phase !== 'back' || !act.layer) return false;
+  return mustBeOff(w.plan.stack, act, w.plan.together).every((id) => !isOn(w.side, id));
 }
 
 function recordStep(
@@ -108,10 +127,8 @@ function recordStep(
   command: BodyOf<'step-recorded'>,
   context: DecideContext,
 ): Decision {
-  const again = stepToRedo(w, command);
-  const wrong = again ? null : notAtHand(w, command);
-  if (wrong) return refuse(wrong);
-  const step = again ?? stepAtHand(w)!;
+  const step = stepOf(w, command);
+  if (typeof step === 'string') return refuse(step);
   // A tool is judged by the day on which it was used.
   const today = command.doneAt
     ? doneAtOf(command.doneAt, context.now, job.opened.at).slice(0, 10)
@@ -120,25 +137,9 @@ function recordStep(
   return why ? refuse(why) : accept(command);
 }
 
-/** A put-back step that is done once more: nothing outside it is on again, so that it can be reached. */
-function stepToRedo(w: WheelEnd, at: { stage: string; stepId: string; round: number }): Step | null {
-  if (w.plan.by === 'procedure' || at.round !== currentRound(w).number) return null;
-  const progress = progressOf(w);
-  const found = progress.find((p) => p.step.stage === at.stage && p.step.id === at.stepId);
-  const act = found?.step as Act | undefined;
-  if (!act || !found?.record || act.phase !== 'back' || !act.layer) return null;
-  const outer = allNeedsOff(w.plan.stack, act.layer, w.plan.together);
-  const covered = progress.some(({ step, record }) => {
-    const { layer } = step as Act;
-    return record && layer && outer.has(layer) && putsBack(step);
-  });
-  return covered ? null : act;
-}
-
 function skipStep(w: WheelEnd, command: BodyOf<'step-skipped'>): Decision {
-  const wrong = notAtHand(w, command);
-  if (wrong) return refuse(wrong);
-  const step = stepAtHand(w)!;
+  const step = stepOf(w, command);
+  if (typeof step === 'string') return refuse(step);
   const loose = step.kind === 'measure' && mayStayLoose(w);
   if ('guard' in step && step.guard === 'never' && !loose)
     return refuse(`“${step.title}” is not left out, for any reason: do it, or end the job out of service`);
@@ -149,6 +150,14 @@ function answerQuestion(w: WheelEnd, command: BodyOf<'decision-made'>, { by }: D
   if (by.role !== 'supervisor') return refuse('A supervisor decides this');
   if (!openQuestions(w).some((q) => q.component === command.component))
     return refuse('There is nothing to decide about this part');
+  return accept(command);
+}
+
+function answerFinding(w: WheelEnd, command: BodyOf<'finding-answered'>, { by }: DecideContext): Decision {
+  if (by.role !== 'supervisor') return refuse('A supervisor answers a finding that no record answers');
+  if (!openFindings(w).some((f) => f.id === command.finding)) return refuse('This finding is answered already');
+  if (command.reason.length < LEAST_REASON)
+    return refuse('Enter in a sentence what was done or found: a later reader depends on it');
   return accept(command);
 }
 
@@ -201,7 +210,13 @@ function whyNotLeftOut(job: Job, before: readonly AnsweredWork[], line: Answered
 function voiding(job: Job, command: BodyOf<'job-voided'>, { by }: DecideContext): Decision {
   if (by.role !== 'supervisor') return refuse('A supervisor voids a job');
   const out = job.wheelEnds.find((w) => w.release);
-  return out ? refuse(`${out.position} is released: the job stands`) : accept(command);
+  if (out) return refuse(`${out.position} is released: the job stands`);
+  const moved = job.wheelEnds.find((w) => !isAsFound(w));
+  return moved
+    ? refuse(
+        `${moved.position} is not as it was: ${describeOff(moved)}. Finish it, or end the job out of service`,
+      )
+    : accept(command);
 }
 
 function followUpDone(w: WheelEnd, command: BodyOf<'follow-up-done'>): Decision {
@@ -214,15 +229,14 @@ function followUpDone(w: WheelEnd, command: BodyOf<'follow-up-done'>): Decision 
 }
 
 function takeReading(w: WheelEnd, command: BodyOf<'reading-taken'>): Decision {
-  const step = stepAtHand(w);
-  if (step?.kind === 'measure' && command.round !== readingRound(w, step))
-    return refuse(`${w.position} has moved on since`);
-  if (step?.kind !== 'measure') {
-    const measured = progressOf(w).some(
-      (p) => p.step.kind === 'measure' && p.step.stage === 'verify' && p.record,
-    );
+  const measuring = progressOf(w).filter((p) => p.step.kind === 'measure' && p.step.id !== 'swivel-preload');
+  const open = measuring.find((p) => !p.record && command.round === readingRound(w, p.step));
+  if (!open) {
+    if (measuring.some((p) => !p.record)) return refuse(`${w.position} has moved on since`);
     return refuse(
-      step && !measured ? `First “${step.title}”` : `The reading of ${w.position} is accepted already`,
+      measuring.length > 0
+        ? `The reading of ${w.position} is accepted already`
+        : `Nothing is measured on ${w.position}`,
     );
   }
   const wrong = impossible(command);
@@ -261,6 +275,10 @@ function release(
   context: DecideContext,
 ): Decision {
   if (context.by.role !== 'supervisor') return refuse('A supervisor releases a wheel end');
+  if (w.widened?.id === context.by.id)
+    return refuse(
+      `${w.widened.name} widened the band of ${w.position} in this job to more than twice the usual one: another supervisor releases it`,
+    );
   const against = againstRelease(w);
   const never = against.filter((o) => o.guard === 'never');
   if (never.length > 0)
@@ -295,9 +313,7 @@ function release(
 
 /** Wheel nuts are torqued again only where they were off. */
 function wheelCameOff(w: WheelEnd): boolean {
-  if (w.plan.by === 'procedure') return true;
-  const { stack, works: wanted, alreadyOff, together } = w.plan;
-  return reachOf(stack, wanted, alreadyOff, together).layers.has('wheel');
+  return w.plan.by === 'procedure' || layerAt(w.side, 'wheel').moved !== null;
 }
 
 /** The sheet's own rule, where it has one. */

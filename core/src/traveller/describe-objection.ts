@@ -4,7 +4,9 @@ import { stages } from '../procedure/index.ts';
 import { formatFor, type Reader, type Unit } from '../quantity/index.ts';
 import type { WheelEnd } from './job.ts';
 import type { Objection } from './objection.ts';
+import { describeFinding } from './describe-finding.ts';
 import { stepTitled } from './progress.ts';
+import { layerTitles, type LayerId } from '../stack/index.ts';
 
 /** What stands against a release, in words. */
 export function describeObjection(
@@ -57,6 +59,16 @@ export function describeObjection(
       return `${title} is off its figure: ${note}`;
     case 'part-still-in':
       return `${componentOf(text('component'))?.title ?? text('component')}: judged for replacement, and the new one is not in`;
+    case 'layer-not-reached':
+      return `${layerTitles[text('layer') as LayerId]}: to be opened or taken off, and it is not yet`;
+    case 'finding':
+      return describeFinding(text('finding'), text('note'));
+    case 'moves':
+      return `The hub moves ${figure('mm').toFixed(2)} mm by the dial, more than ${figure('limitMm').toFixed(2)} mm`;
+    case 'dial-says-otherwise':
+      return 'Accepted by feel, and the dial read out of band for the same setting';
+    case 'drag-off':
+      return 'The pull is outside the figure of the sheet, or was not measured';
     case 'first-build':
       return text('words');
   }

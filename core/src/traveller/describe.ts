@@ -17,6 +17,7 @@ import { ownerAnswers, type EventBody, type StoredEvent } from './event.ts';
 import { followUpKinds } from './follow-up-kinds.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { linesToSay } from './ready-words.ts';
+import { describeFinding } from './describe-finding.ts';
 import { describeObjection } from './describe-objection.ts';
 import { leaving } from './describe-stopped.ts';
 import { stepTitled } from './progress.ts';
@@ -47,7 +48,7 @@ export function describeStepData(data: StepData, reader: Reader, step?: Step, w?
     }
     case 'judge': {
       const bad = data.findings.filter((f) => f.disposition !== 'reuse');
-      return `${bad.length === 0 ? 'every part sound' : bad.map(describeFinding).join('. ')}${note}`;
+      return `${bad.length === 0 ? 'every part sound' : bad.map(describeJudged).join('. ')}${note}`;
     }
     case 'linings':
       return `${data.brake === 'none' ? 'no brake here' : `inner ${describeReading(data.inner, reader)}, outer ${describeReading(data.outer, reader)}, ${data.set ? 'brake set' : 'not set'}`}${note}`;
@@ -154,7 +155,7 @@ function describeJoint(
   return `${feltWords[felt]}; axle to knuckle ${describeReading(axleToKnuckle, reader)}, knuckle to hub ${describeReading(knuckleToHub, reader)}: ${suspectWords[suspect]}`;
 }
 
-function describeFinding({ component, seen, disposition, note }: Finding): string {
+function describeJudged({ component, seen, disposition, note }: Finding): string {
   const known = componentOf(component);
   const words =
     seen === PLANNED.id ? PLANNED.words : (known?.conditions.find((c) => c.id === seen)?.words ?? seen);
@@ -190,6 +191,8 @@ function describeBody(job: Job, body: EventBody, reader: Reader): string {
     case 'decision-made': {
       return `${body.position}, decided on ${partWords(body.component)}: ${dispositions[body.decision].toLowerCase()}. ${body.reason}`;
     }
+    case 'finding-answered':
+      return `${body.position}, ${body.how === 'put-right' ? 'put right' : 'looked into, not so'}: ${describeFinding(body.finding, '')}. ${body.reason}`;
     case 'follow-up-done':
       return `${body.position}, ${followUpKinds[body.followUp].toLowerCase()} looked after${body.doneBy ? `, by ${body.doneBy}` : ''}${body.note ? `. ${body.note}` : ''}`;
     case 'bill-written': {

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { roleSchema } from '../access/index.ts';
+import { sideSchema } from '../assembly/index.ts';
 import { billSchema } from '../cost/index.ts';
 import {
   componentOf,
@@ -96,6 +97,14 @@ const decisionMade = z.object({
   position: positionSchema,
   component: name,
   decision: dispositionSchema.exclude(['ask']),
+  reason: words,
+});
+/** A supervisor's answer to a finding that no record answers: put right, and how, or looked into and not so. */
+const findingAnswered = z.object({
+  kind: z.literal('finding-answered'),
+  position: positionSchema,
+  finding: z.string().min(1).max(60),
+  how: z.enum(['put-right', 'not-so']),
   reason: words,
 });
 /** A photo, kept beside the record; its hash stands here. */
@@ -201,6 +210,11 @@ const sheetChanged = z.object({
   position: positionSchema,
   sheet: sheetSchema,
   stack: stackSchema,
+  /** Layers that are off, open or broken and that the new stack does not have: which they are in it; null: never there. */
+  lost: z
+    .array(z.object({ layer: z.enum(layerIds), is: z.enum(layerIds).nullable() }))
+    .max(12)
+    .optional(),
   reason: words,
 });
 /** A part that was not there when the work began has come, or the old one goes in again. */
@@ -250,6 +264,7 @@ const asAsked = [
   reckoningKept,
   photoAdded,
   decisionMade,
+  findingAnswered,
   followUpDone,
   billWritten,
   ownerAnswered,
@@ -289,6 +304,8 @@ const wheelEndOpenedSchema = z.object({
       together: z.boolean().default(false),
     })
     .optional(),
+  /** The side as the record had it when the job was opened; left out where nothing was known of it. */
+  began: sideSchema.optional(),
   /** What the axle does; null in jobs older than this field. */
   axle: z
     .enum(Object.keys(axleRoles) as [AxleRole, ...AxleRole[]])

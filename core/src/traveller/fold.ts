@@ -1,12 +1,29 @@
+import {
+  asItCame,
+  buildDifferently,
+  hearStep,
+  layerAt,
+  releaseSide,
+  strikeStep,
+  unknownSide,
+  type Mark,
+} from '../assembly/index.ts';
 import { axleNumber, firstAxleId, oppositeOf } from '../axle-plan/index.ts';
 import { findProcedure } from '../procedure/index.ts';
 import { sharedSteps } from '../route/index.ts';
-import { layerOf, worksOf, type Work } from '../stack/index.ts';
+import { layerOf, reachOf, worksOf, type Work } from '../stack/index.ts';
 import type { Actor, BodyOf, EventBody, StoredEvent } from './event.ts';
 import type { Job, JobMoney, Plan, Round, Trace, WheelEnd } from './job.ts';
 import { doneAtOf } from './done-at.ts';
-import { disturbed } from './disturbed.ts';
-import { addWork, changeSheet, leaveOut, openAgain, reopenNut, withdrawWork } from './open-again.ts';
+import {
+  addWork,
+  changeSheet,
+  leaveOut,
+  openAgain,
+  openedNut,
+  reopenNut,
+  withdrawWork,
+} from './open-again.ts';
 
 /** An event list that no job could have produced. */
 export class FoldError extends Error {}
@@ -51,12 +68,12 @@ function step(job: Job | null, event: StoredEvent, correction: Correction | unde
   }
   if (!job) throw new FoldError('A job begins with its opening');
   if (job.id !== event.jobId) throw new FoldError('The event belongs to another job');
-  if (body.kind === 'correction' || correction?.replacement === null) return { ...job, version };
+  if (body.kind === 'correction') return { ...job, version };
+  if (correction?.replacement === null) return struck({ ...job, version }, event);
   const effective = correction?.replacement ?? body;
   if (effective.kind === 'intake') throw new FoldError('Only the opening of a job has an intake');
-  const seq = correction && disturbed(body, effective) ? correction.version : version;
   const doneAt = doneAtOf('doneAt' in body ? body.doneAt : undefined, event.at, job.opened.at);
-  const trace: Trace = { eventId: event.id, seq, at: event.at, doneAt, by: event.by };
+  const trace: Trace = { eventId: event.id, seq: version, at: event.at, doneAt, by: event.by };
   if (correction) trace.corrected = { reason: correction.reason, at: correction.at, by: correction.by };
   switch (effective.kind) {
     case 'job-held':
@@ -96,8 +113,29 @@ function step(job: Job | null, event: StoredEvent, correction: Correction | unde
     case 'job-resumed':
       return { ...job, version, stopped: null };
     default:
-      return { ...job, version, wheelEnds: change(job.wheelEnds, effective, trace) };
+      return { ...job, version, wheelEnds: change(job, effective, trace) };
   }
+}
+
+const markOf = (job: Pick<Job, 'id'>, { seq, eventId, doneAt, by }: Trace): Mark => ({
+  seq,
+  eventId,
+  jobId: job.id,
+  at: doneAt,
+  by: by.name,
+});
+
+/** A record that was struck out is gone; of a take-off what it would have broken is checked anew. */
+function struck(job: Job, { id, version, at, by, body }: StoredEvent): Job {
+  if (body.kind !== 'step-recorded' && body.kind !== 'step-skipped') return job;
+  const mark = { seq: version, eventId: id, jobId: job.id, at, by: by.name };
+  const other = sharedSteps.has(body.stepId) ? oppositeOf(body.position) : null;
+  const wheelEnds = job.wheelEnds.map((w) => {
+    if (w.plan.by !== 'route' || (w.position !== body.position && w.position !== other)) return w;
+    const built = { sheet: w.sheet, together: w.plan.together };
+    return { ...w, side: strikeStep(w.side, built, { stage: body.stage, stepId: body.stepId, mark }) };
+  });
+  return { ...job, wheelEnds };
 }
 
 function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
@@ -117,20 +155,27 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
     version: event.version,
     wheelEnds: body.wheelEnds.map((opened): WheelEnd => {
       const { position, sheet, axle } = opened;
+      const plan = planOf(opened);
       return {
         position,
         axleId: opened.axleId ?? firstAxleId(unitId, axleNumber(position)),
         axle,
         sheet,
-        plan: planOf(opened),
-        rounds: [firstRound],
+        plan,
+        ...sideOf(event, opened, plan),
+        notCounted: {},
+        rounds: [{ ...firstRound, seq: setsNut(plan) ? 0 : -1 }],
         records: [],
         readings: [],
         reckonings: [],
         photos: [],
+        symptoms,
+        widened: null,
+        answered: [],
         decisions: [],
         followUpsDone: [],
         release: null,
+        lapsed: null,
         retorque: null,
       };
     }),
@@ -138,14 +183,36 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
   };
 }
 
-const firstRound: Round = {
+const firstRound: Omit<Round, 'seq'> = {
   number: 1,
   from: 'start',
   turns: null,
   predictedMm: null,
   wasLocked: false,
-  brakeOn: false,
+  secured: false,
 };
+
+/** Whether the works set the nut: then nothing counts that an earlier job did to it. */
+const setsNut = (plan: Plan): boolean =>
+  plan.by === 'route' &&
+  plan.works.every((work) => worksOf(plan.stack).includes(work)) &&
+  reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together).layers.has('nut');
+
+/** The side as the job finds it: as the record had it before, and what was off when the unit came in. */
+function sideOf(
+  event: StoredEvent,
+  { sheet, began }: BodyOf<'job-opened'>['wheelEnds'][number],
+  plan: Plan,
+): Pick<WheelEnd, 'side' | 'began'> {
+  if (plan.by === 'procedure') return { side: unknownSide([]), began: null };
+  const { stack, alreadyOff, together } = plan;
+  const mark = { seq: 0, eventId: event.id, jobId: event.jobId, at: event.at, by: event.by.name };
+  const built = { sheet, together };
+  const before = began
+    ? buildDifferently(began, built, { stack, nutIsOther: false, lost: [], mark })
+    : unknownSide(stack);
+  return { side: asItCame(before, built, alreadyOff, mark), began: began ?? null };
+}
 
 function planOf({ sheet, procedureVersion, route }: BodyOf<'job-opened'>['wheelEnds'][number]): Plan {
   if (route) {
@@ -156,8 +223,8 @@ function planOf({ sheet, procedureVersion, route }: BodyOf<'job-opened'>['wheelE
       works,
       alreadyOff,
       together,
-      since: { off: {}, back: {} },
-      sinceStep: {},
+      addedAt: {},
+      wishes: [],
       unwanted: [],
       received: [],
     };
@@ -171,12 +238,14 @@ function planOf({ sheet, procedureVersion, route }: BodyOf<'job-opened'>['wheelE
 /** What happens to one wheel end. */
 type WheelEndBody = Extract<EventBody, { position: string }>;
 
-function change(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace): WheelEnd[] {
+function change(job: Job, body: WheelEndBody, trace: Trace): WheelEnd[] {
+  const { wheelEnds } = job;
+  const mark = markOf(job, trace);
   if (!wheelEnds.some((w) => w.position === body.position)) {
     throw new FoldError(`${body.position} is not in this job`);
   }
-  const after = wheelEnds.map((w) => (w.position === body.position ? changed(w, body, trace) : w));
-  return shared(after, body, trace);
+  const after = wheelEnds.map((w) => (w.position === body.position ? changed(w, body, trace, mark) : w));
+  return shared(after, body, trace, mark);
 }
 
 /** Work that a judging opens on the other side as well: brakes and kingpins of an axle are kept alike. */
@@ -192,8 +261,8 @@ function bothSides(data: BodyOf<'step-recorded'>['data']): Work[] {
   return [...new Set(works.filter((work) => work !== undefined))];
 }
 
-/** The axle is one: what is recorded of it, and its opening again, holds for the other side as well. */
-function shared(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace): WheelEnd[] {
+/** The axle is one: what is recorded of it holds for the other side as well, and opening it ends the other's release. */
+function shared(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace, mark: Mark): WheelEnd[] {
   const here = wheelEnds.find((w) => w.position === body.position)!;
   const other = oppositeOf(body.position);
   return wheelEnds.map((w) => {
@@ -207,30 +276,57 @@ function shared(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace
         )
         .reduce((end, work) => addWork(end, trace.seq, work), w);
     if (!layerOf(w.plan.stack, 'axle')) return w;
-    if ((body.kind === 'step-recorded' || body.kind === 'step-skipped') && sharedSteps.has(body.stepId))
-      return changed(w, { ...body, position: other }, trace);
-    const [since, theirs] = [here.plan.since, w.plan.since];
-    if (since.back.axle === theirs.back.axle && since.off.axle === theirs.off.axle) return w;
-    const opened = {
-      off: { ...theirs.off, axle: since.off.axle },
-      back: { ...theirs.back, axle: since.back.axle },
-    };
-    return { ...w, plan: { ...w.plan, since: opened } };
+    if (body.kind === 'step-recorded' || body.kind === 'step-skipped') {
+      if (sharedSteps.has(body.stepId)) return changed(w, { ...body, position: other }, trace, mark);
+      return body.stepId === crossPin ? crossPinOut(w, mark) : w;
+    }
+    return w;
   });
 }
 
-function changed(w: WheelEnd, body: WheelEndBody, trace: Trace): WheelEnd {
+/** The act that takes the cross pin out, which holds the clips of both shafts. */
+const crossPin = 'pin-out';
+
+/** The cross pin went out on the other side: this one's clip is held by nothing until it is looked at. */
+function crossPinOut(w: WheelEnd, mark: Mark): WheelEnd {
+  if (layerOf(w.side.stack, 'shaft')?.kind !== 'c-clip' || layerAt(w.side, 'shaft').is === 'off') return w;
+  return { ...w, side: { ...w.side, broken: { ...w.side.broken, 'pin-bolt': mark } } };
+}
+
+/** A step as the metal hears of it. */
+function heardStep(w: WheelEnd, body: BodyOf<'step-recorded' | 'step-skipped'>, trace: Trace, mark: Mark): WheelEnd {
+  if (w.plan.by !== 'route') return w;
+  const built = { sheet: w.sheet, together: w.plan.together };
+  const { stage, stepId } = body;
+  const data = body.kind === 'step-recorded' ? body.data : null;
+  const late = Date.parse(trace.at) - Date.parse(trace.doneAt) > LATE_MS;
+  const ofEarlierRound = body.round < w.rounds.length;
+  const before = w.side;
+  const heard = hearStep(before, built, { stage, stepId, data, mark, late, ofEarlierRound });
+  const notCounted = heard.notCounted
+    ? { ...w.notCounted, [trace.eventId]: heard.notCounted }
+    : w.notCounted;
+  const unreleased = w.release && heard.side !== before ? { release: null, lapsed: w.release } : {};
+  return openedNut({ ...w, side: heard.side, notCounted, ...unreleased }, before, trace.seq);
+}
+
+/** A record that was sent so long after it was done waited on its device, ms. Rule of this product. */
+const LATE_MS = 2 * 60_000;
+
+function changed(w: WheelEnd, body: WheelEndBody, trace: Trace, mark: Mark): WheelEnd {
   switch (body.kind) {
     case 'step-recorded': {
       const { stage, stepId, round, data } = body;
-      return { ...w, records: [...w.records, { ...trace, stage, stepId, round, data, skipped: null }] };
+      const done = { ...w, records: [...w.records, { ...trace, stage, stepId, round, data, skipped: null }] };
+      return heardStep(done, body, trace, mark);
     }
     case 'step-skipped': {
       const { stage, stepId, round, reason } = body;
-      return {
+      const left = {
         ...w,
         records: [...w.records, { ...trace, stage, stepId, round, data: null, skipped: reason }],
       };
+      return heardStep(left, body, trace, mark);
     }
     case 'reading-taken': {
       const { round, push, pull, source, gauge } = body;
@@ -247,7 +343,7 @@ function changed(w: WheelEnd, body: WheelEndBody, trace: Trace): WheelEnd {
     case 'layer-opened':
       return openAgain(w, trace.seq, body.layer);
     case 'sheet-changed':
-      return changeSheet(w, trace.seq, body.sheet, body.stack);
+      return changeSheet(w, { mark, by: trace.by }, { sheet: body.sheet, stack: body.stack, lost: body.lost ?? [] });
     case 'part-received': {
       if (w.plan.by !== 'route') return w;
       const { what, as } = body;
@@ -255,7 +351,8 @@ function changed(w: WheelEnd, body: WheelEndBody, trace: Trace): WheelEnd {
     }
     case 'wheel-end-released': {
       const { overrideReason = null, overridden, followUp, alsoDue = [] } = body;
-      return { ...w, release: { ...trace, overrideReason, overridden, followUp, alsoDue } };
+      const release = { ...trace, overrideReason, overridden, followUp, alsoDue };
+      return { ...w, release, lapsed: null, side: releaseSide(w.side) };
     }
     case 'reckoning-kept': {
       const { name, title, summary, reckoned, note } = body;
@@ -268,6 +365,10 @@ function changed(w: WheelEnd, body: WheelEndBody, trace: Trace): WheelEnd {
     case 'decision-made': {
       const { component, decision, reason } = body;
       return { ...w, decisions: [...w.decisions, { ...trace, component, decision, reason }] };
+    }
+    case 'finding-answered': {
+      const { finding, how, reason } = body;
+      return { ...w, answered: [...w.answered, { ...trace, finding, how, reason }] };
     }
     case 'follow-up-done': {
       const { followUp, nth, doneBy, note } = body;

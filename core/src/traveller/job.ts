@@ -1,3 +1,4 @@
+import type { NotCounted, Side } from '../assembly/index.ts';
 import type { AxleRole, Position } from '../axle-plan/index.ts';
 import type { LayerId, Stack, Work } from '../stack/index.ts';
 import type { Bill } from '../cost/index.ts';
@@ -11,7 +12,7 @@ import type { Objection } from './objection.ts';
 /** When, by whom, and by which event something was recorded. */
 export interface Trace {
   eventId: string;
-  /** Place in the job; of a correction that changes what was done with the nut, the place of the correction. */
+  /** Place in the job; a record that was corrected keeps its place. */
   seq: number;
   /** When the server received it. */
   at: string;
@@ -53,6 +54,8 @@ export type Photo = Trace & Omit<BodyOf<'photo-added'>, 'kind' | 'position'>;
 
 /** A supervisor's answer about a part. */
 type Decided = Trace & Omit<BodyOf<'decision-made'>, 'kind' | 'position'>;
+/** A supervisor's answer to a finding that no record answers. */
+type Answered = Trace & Omit<BodyOf<'finding-answered'>, 'kind' | 'position'>;
 type FollowUpDone = Trace & Omit<BodyOf<'follow-up-done'>, 'kind' | 'position'>;
 
 /** One adjustment, from its start to its readings. Going back to Adjust opens the next one. */
@@ -61,13 +64,13 @@ export interface Round {
   from: 'start' | 'setting';
   turns: number | null;
   predictedMm: number | null;
-  /** The nut was locked, and the brake back on, when this round opened it. */
+  /** Place from which on its records count; -1 where nothing is to be set, so that what was set before counts. */
+  seq: number;
+  /** The nut was locked when it was asked for. */
   wasLocked: boolean;
-  brakeOn: boolean;
+  /** Not locked, but its second nut, ring or plate was on. */
+  secured: boolean;
 }
-
-/** Place in the job from which on the records of a layer count, by layer; from the opening where it is not named. */
-export type Since = Readonly<Partial<Record<LayerId, number>>>;
 
 /** How the steps of a wheel end come about. */
 export type Plan =
@@ -80,9 +83,10 @@ export type Plan =
       works: readonly Work[];
       alreadyOff: readonly LayerId[];
       together: boolean;
-      since: { off: Since; back: Since };
-      /** Steps whose figure changed with the sheet, and from where on their records count. */
-      sinceStep: Readonly<Record<string, number>>;
+      /** Where each work was added in the job; from the opening where it is not named. */
+      addedAt: Readonly<Partial<Record<Work, number>>>;
+      /** Layers that are wanted open or off once more: wishes, that touch no metal. */
+      wishes: readonly { layer: LayerId; how: 'open' | 'off'; seq: number }[];
       /** What the owner did not want done now, with date and risk where it is deferred. */
       unwanted: readonly (Trace & {
         work: Work;
@@ -103,14 +107,28 @@ export interface WheelEnd {
   axle: AxleRole | null;
   sheet: Sheet;
   plan: Plan;
+  /** What is on, off, made and broken on it now; of a job of the first build nothing is known. */
+  side: Side;
+  /** The side as the job found it; null where nothing was known of it. */
+  began: Side | null;
+  /** Records that do not count, by event, and why. */
+  notCounted: Readonly<Record<string, NotCounted>>;
   rounds: readonly Round[];
   records: readonly StepRecord[];
   readings: readonly Reading[];
   reckonings: readonly RecordedReckoning[];
+  /** What was noticed of the unit before the job. */
+  symptoms: readonly Symptom[];
+  /** Who gave it, in this job, a band of more than twice the usual one. */
+  widened: Actor | null;
+  /** Findings that a supervisor answered. */
+  answered: readonly Answered[];
   photos: readonly Photo[];
   decisions: readonly Decided[];
   followUpsDone: readonly FollowUpDone[];
   release: Release | null;
+  /** A release that was given in this job and does not stand any more: what both sides share was opened since. */
+  lapsed: Release | null;
   retorque: (Trace & Omit<BodyOf<'retorque-recorded'>, 'kind' | 'position'>) | null;
 }
 

@@ -1,28 +1,28 @@
+import { layerAt } from '../assembly/index.ts';
 import { reachOf, works, type LayerId } from '../stack/index.ts';
 import type { WheelEnd } from './job.ts';
-import { routeProgress } from './route-progress.ts';
+import { closuresOf, layersToOpen } from './route-progress.ts';
 
-/** How a layer of a wheel end stands in this job. */
-export type LayerState = 'untouched' | 'ahead' | 'open' | 'off' | 'back';
+/** How a layer of a wheel end stands: `unfinished` is on, with closures that are not made. */
+export type LayerState = 'untouched' | 'ahead' | 'open' | 'off' | 'unfinished' | 'back';
 
 /**
- * How each layer stands: untouched where the works do not reach it, ahead until it is taken off, then off (or open),
- * and back when every one of its put-back steps counts. Empty for a job of the first build.
+ * How each layer stands: untouched where nothing moved it and nothing wants it, ahead until it is taken off, then off
+ * (or open), and back when every one of its closures is made. Empty for a job of the first build.
  */
 export function layerStates(w: WheelEnd): Partial<Record<LayerId, LayerState>> {
-  const { plan } = w;
+  const { plan, side } = w;
   if (plan.by !== 'route') return {};
-  const { acts } = routeProgress(w, plan);
-  const { layers } = reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together);
+  const out = layersToOpen(w);
+  const { required, counts } = closuresOf(w, plan);
   const states: Partial<Record<LayerId, LayerState>> = {};
   for (const { layer } of plan.stack) {
-    const of = (phase: 'off' | 'back') =>
-      acts.filter((a) => a.step.layer === layer && a.step.phase === phase);
-    const how = layers.get(layer);
-    if (!how) states[layer] = 'untouched';
-    else if (of('back').length > 0 && of('back').every((a) => a.record)) states[layer] = 'back';
-    else if (of('off').every((a) => a.record)) states[layer] = how;
-    else states[layer] = 'ahead';
+    const { is, moved, outSeq, onSeq } = layerAt(side, layer);
+    const own = required.filter((a) => a.layer === layer && a.phase === 'back');
+    if (is === 'off' || (is === 'open' && !own.every((a) => counts(a.id)))) states[layer] = is;
+    else if (out.has(layer)) states[layer] = 'ahead';
+    else if (!own.every((a) => counts(a.id))) states[layer] = 'unfinished';
+    else states[layer] = moved || outSeq > 0 || onSeq > 0 ? 'back' : 'untouched';
   }
   return states;
 }

@@ -17,6 +17,11 @@ const objectionCodes = [
   'too-hot',
   'dimension-off',
   'part-still-in',
+  'layer-not-reached',
+  'finding',
+  'moves',
+  'dial-says-otherwise',
+  'drag-off',
   'first-build',
 ] as const;
 export type ObjectionCode = (typeof objectionCodes)[number];

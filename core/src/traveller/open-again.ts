@@ -1,87 +1,60 @@
+import { buildDifferently, layerAt, type Mark, type Side } from '../assembly/index.ts';
 import type { Sheet } from '../procedure/index.ts';
-import { allNeedsOff, layerOf, reachOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
-import type { Round, RoutePlan, Since, WheelEnd } from './job.ts';
-import { putsBack } from '../route/index.ts';
-import { actsOf } from './route-progress.ts';
+import { secures } from '../route/index.ts';
+import { layerOf, targetOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
+import type { Actor } from './event.ts';
+import type { Round, RoutePlan, WheelEnd } from './job.ts';
 
-/** Layers with a put-back record that still counts: they are on again, wholly or in part. */
-function putBack(w: WheelEnd, plan: RoutePlan): Set<LayerId> {
-  const layers = new Map(actsOf(w).map((a) => [`${a.stage}/${a.id}`, a]));
-  const on = new Set<LayerId>();
-  for (const record of w.records) {
-    const act = layers.get(`${record.stage}/${record.stepId}`);
-    if (!act?.layer || !putsBack(act)) continue;
-    if (record.seq > (plan.since.back[act.layer] ?? 0)) on.add(act.layer);
-  }
-  return on;
+type NewRound = Pick<Round, 'from' | 'turns' | 'predictedMm'>;
+const fresh: NewRound = { from: 'start', turns: null, predictedMm: null };
+
+/** Another adjustment from here on: what was recorded for the one before does not count for it. */
+function nextRound({ rounds, side }: WheelEnd, seq: number, round: NewRound): Round[] {
+  const wasLocked = layerAt(side, 'nut').is === 'on';
+  const secured = !wasLocked && secures.some((id) => side.made[id]);
+  return [...rounds, { ...round, number: rounds.length + 1, seq, wasLocked, secured }];
 }
 
-const from = (since: Since, layers: Iterable<LayerId>, seq: number): Since => ({
-  ...since,
-  ...Object.fromEntries([...layers].map((id) => [id, seq])),
-});
-
-function wasLocked(w: WheelEnd, plan: RoutePlan): boolean {
-  return w.records.some(
-    (r) => r.stepId === 'lock' && r.data?.kind === 'lock' && r.seq > (plan.since.off.nut ?? 0),
+/** Whether anything of the adjustment at hand was done. */
+function hasSetting({ rounds, side, records, readings }: WheelEnd): boolean {
+  const { seq, number } = rounds.at(-1)!;
+  return (
+    readings.some((r) => r.round === number && r.seq > Math.max(seq, 0)) ||
+    records.some((r) => r.stage === 'adjust' && r.seq > Math.max(seq, 0) && side.made[r.stepId])
   );
 }
 
-type NewRound = Pick<Round, 'from' | 'turns' | 'predictedMm'>;
-
-function nextRound(w: WheelEnd, round: NewRound, rest: Pick<Round, 'wasLocked' | 'brakeOn'>): Round[] {
-  return [...w.rounds, { ...round, ...rest, number: w.rounds.length + 1 }];
-}
-
-/** A new round of adjusting: the nut's put-back counts from here on, and that of what closes it. */
+/** A new round of adjusting is a wish: it touches no metal, the acts it leads to do. */
 export function reopenNut(w: WheelEnd, seq: number, round: NewRound): WheelEnd {
+  const rounds = nextRound(w, seq, round);
   const { plan } = w;
-  if (plan.by === 'procedure')
-    return { ...w, rounds: nextRound(w, round, { wasLocked: false, brakeOn: false }) };
-  const on = putBack(w, plan);
-  const closed = [...allNeedsOff(plan.stack, 'nut')].filter((id) => on.has(id));
-  const since = {
-    off: from(plan.since.off, closed, seq),
-    back: from(plan.since.back, ['nut', ...closed], seq),
-  };
-  const rest = { wasLocked: wasLocked(w, plan), brakeOn: on.has('brake-outer') || on.has('brake-inner') };
-  return { ...w, plan: { ...plan, since }, rounds: nextRound(w, round, rest) };
+  if (plan.by === 'procedure') return { ...w, rounds };
+  return { ...w, rounds, plan: wish(plan, 'nut', 'open', seq) };
 }
 
-const fresh: NewRound = { from: 'start', turns: null, predictedMm: null };
+const wish = (plan: RoutePlan, layer: LayerId, how: 'open' | 'off', seq: number): RoutePlan => ({
+  ...plan,
+  wishes: [...plan.wishes, { layer, how, seq }],
+});
 
-/** Layers that come off again, from here on: their take-off and put-back count anew. */
-function comeOff(w: WheelEnd, plan: RoutePlan, seq: number, layers: readonly LayerId[]): WheelEnd {
-  const since = { off: from(plan.since.off, layers, seq), back: from(plan.since.back, layers, seq) };
-  const rounds = layers.includes('nut')
-    ? nextRound(w, fresh, { wasLocked: false, brakeOn: false })
-    : w.rounds;
-  return { ...w, plan: { ...plan, since }, rounds };
-}
-
-/** One layer and, of those that must be off before it, the ones that are on again. */
+/** One layer is wanted off once more. */
 export function openAgain(w: WheelEnd, seq: number, layer: LayerId): WheelEnd {
-  const { plan } = w;
-  if (plan.by === 'procedure') return w;
-  const on = putBack(w, plan);
-  const outer = [...allNeedsOff(plan.stack, layer, plan.together)].filter((id) => on.has(id));
-  return comeOff(w, plan, seq, [...outer, layer]);
+  return w.plan.by === 'procedure' ? w : { ...w, plan: wish(w.plan, layer, 'off', seq) };
 }
 
-/** The layers that a further work reaches and that are on again come off anew; everything else stays recorded. */
+/** More work; a bearing that is to be adjusted though it was set before in this job is set anew. */
 export function addWork(w: WheelEnd, seq: number, work: Work): WheelEnd {
   const { plan } = w;
   if (plan.by === 'procedure') return w;
-  const works = [...plan.works, work];
-  const on = putBack(w, plan);
-  const before = reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together);
-  const only = reachOf(plan.stack, [work], [], plan.together);
-  const deeper = [...only.layers].filter(
-    ([id, how]) => before.layers.get(id) !== how && before.layers.get(id) !== 'off',
-  );
-  const needed = new Set(deeper.flatMap(([id]) => [id, ...allNeedsOff(plan.stack, id, plan.together)]));
-  const again = [...needed].filter((id) => on.has(id));
-  return comeOff({ ...w, plan: { ...plan, works } }, { ...plan, works }, seq, again);
+  const again = targetOf(plan.stack, work)?.nut === 'open' && hasSetting(w);
+  const rounds = again
+    ? nextRound(w, seq, fresh)
+    : w.rounds.map((r, i) => (i === w.rounds.length - 1 && r.seq < 0 ? { ...r, seq: 0 } : r));
+  return {
+    ...w,
+    rounds,
+    plan: { ...plan, works: [...plan.works, work], addedAt: { ...plan.addedAt, [work]: seq } },
+  };
 }
 
 export function withdrawWork(w: WheelEnd, work: Work): WheelEnd {
@@ -102,24 +75,32 @@ export function leaveOut(w: WheelEnd, unwanted: RoutePlan['unwanted'][number]): 
 const nutOf = (sheet: Sheet, stack: Stack) =>
   JSON.stringify([layerOf(stack, 'nut') ?? null, sheet.procedureId, sheet.thread, sheet.lock, sheet.band]);
 
-/**
- * The wheel end is built differently. A record stays where layer, kind, step and figure are equal; settings and
- * readings never survive a change of nut, thread, lock or spacer.
- */
-export function changeSheet(w: WheelEnd, seq: number, sheet: Sheet, stack: Stack): WheelEnd {
+/** Whether a band reaches beyond twice that of TMC RP 618, which the families go by. */
+const isWide = ({ band }: Sheet): boolean => band !== null && band.max.si * 1000 > 2 * USUAL_MOST_MM + 1e-9;
+/** The upper limit of end play for manual adjustment, mm: 0.005 in. @source TMC RP 618 */
+const USUAL_MOST_MM = 0.127;
+
+/** Layers that a sheet that was put right does not have any more, and what they are in the new one; null: never there. */
+type Lost = readonly { layer: LayerId; is: LayerId | null }[];
+
+/** The wheel end is built differently: layers and closures stay by name, the setting falls with what it hangs on. */
+export function changeSheet(
+  w: WheelEnd,
+  { mark, by }: { mark: Mark; by: Actor },
+  { sheet, stack, lost }: { sheet: Sheet; stack: Stack; lost: Lost },
+): WheelEnd {
   const { plan } = w;
   if (plan.by === 'procedure') return w;
-  const kindOf = (s: Stack, id: LayerId) => JSON.stringify(s.find((l) => l.layer === id) ?? null);
-  const otherwise = stack.map((l) => l.layer).filter((id) => kindOf(plan.stack, id) !== kindOf(stack, id));
-  const figures = actsOf(w).flatMap((a) =>
-    a.kind === 'torque' && JSON.stringify(w.sheet[a.figure]) !== JSON.stringify(sheet[a.figure])
-      ? [a.id]
-      : [],
-  );
-  const nut = nutOf(w.sheet, plan.stack) !== nutOf(sheet, stack);
-  const back = new Set<LayerId>([...otherwise, ...(nut ? (['nut'] as const) : [])]);
-  const since = { off: plan.since.off, back: from(plan.since.back, back, seq) };
-  const sinceStep = { ...plan.sinceStep, ...Object.fromEntries(figures.map((id) => [id, seq])) };
-  const rounds = back.has('nut') ? nextRound(w, fresh, { wasLocked: false, brakeOn: false }) : w.rounds;
-  return { ...w, sheet, plan: { ...plan, stack, since, sinceStep }, rounds };
+  const nutIsOther = nutOf(w.sheet, plan.stack) !== nutOf(sheet, stack);
+  const again = nutIsOther && hasSetting(w);
+  const side = buildDifferently(w.side, { sheet, together: plan.together }, { stack, nutIsOther, lost, mark });
+  const widened = isWide(sheet) && !isWide(w.sheet) ? by : isWide(sheet) ? w.widened : null;
+  const changed = { ...w, sheet, side, widened, plan: { ...plan, stack } };
+  return again ? { ...changed, rounds: nextRound(w, mark.seq, fresh) } : changed;
+}
+
+/** A nut that was opened after it was set is set anew, where nothing was asked for before. */
+export function openedNut(w: WheelEnd, before: Side, seq: number): WheelEnd {
+  const opened = layerAt(w.side, 'nut').outSeq === seq && layerAt(before, 'nut').outSeq !== seq;
+  return opened && hasSetting({ ...w, side: before }) ? { ...w, rounds: nextRound(w, seq, fresh) } : w;
 }

@@ -12,6 +12,7 @@ import {
 import { judgedParts } from './findings.ts';
 import { AS_FOUND, currentRound, type Reading, type StepRecord, type WheelEnd } from './job.ts';
 import { actsOf, routeProgress } from './route-progress.ts';
+import { everyAct } from '../route/index.ts';
 
 /** A step with what was recorded for it, if anything. */
 export interface StepProgress {
@@ -27,16 +28,10 @@ export function playMm(reading: Pick<Reading, 'push' | 'pull'>): number {
   return Math.abs(reading.pull.si - reading.push.si) * 1000;
 }
 
-/**
- * Readings of one round that still count, in the order taken: none from before the nut was last moved, and no reading
- * as found from before the wheel end was found to be built differently.
- */
+/** Readings of one round that still count, in the order taken: none from before the nut was last moved. */
 export function readingsOf(wheelEnd: WheelEnd, round = currentRound(wheelEnd).number): Reading[] {
   const { plan } = wheelEnd;
-  const from =
-    plan.by === 'route' && round === currentRound(wheelEnd).number
-      ? Math.max(routeProgress(wheelEnd, plan).settledAt, plan.since.back.nut ?? 0)
-      : 0;
+  const from = plan.by === 'route' && round === currentRound(wheelEnd).number ? wheelEnd.side.nutMoved : 0;
   return wheelEnd.readings.filter((r) => r.round === round && r.seq > from);
 }
 
@@ -66,7 +61,7 @@ const ADJUST = stageOrder('adjust');
  */
 export function progressOf(wheelEnd: WheelEnd): readonly StepProgress[] {
   const { plan } = wheelEnd;
-  if (plan.by === 'route') return routeProgress(wheelEnd, plan).acts;
+  if (plan.by === 'route') return routeProgress(wheelEnd, plan);
   const known = progressKnown.get(wheelEnd);
   if (known) return known;
   const progress = reckonProgress(wheelEnd, plan.procedure);
@@ -108,16 +103,11 @@ export function stepTitled(w: WheelEnd | undefined, stage: string, stepId: strin
   return stepsEver(w).find((s) => s.stage === stage && s.id === stepId);
 }
 
-/** Every step a wheel end has now or had in an earlier round. */
+/** Every step a wheel end has now, or can have. */
 function stepsEver(w: WheelEnd): readonly Step[] {
-  if (w.plan.by === 'route') return [...actsOf(w), ...earlierActs(w)];
+  if (w.plan.by === 'route') return [...actsOf(w), ...everyAct(w.plan.stack, w.sheet).values()];
   const { procedure } = w.plan;
   return [...stepsOf(procedure, 'start', {}), ...procedure.steps, ...procedure.readjust];
-}
-
-/** Acts of earlier rounds, which the round at hand may not have. */
-function earlierActs(w: WheelEnd): Step[] {
-  return w.rounds.slice(0, -1).flatMap((_, i) => [...actsOf({ ...w, rounds: w.rounds.slice(0, i + 1) })]);
 }
 
 /** The first step that is neither done nor skipped; null when only the release is left. */

@@ -1,59 +1,179 @@
+import { effectOf, isOn, layerAt, mustBeOff, standingOf, type Side, type Standing } from '../assembly/index.ts';
+import type { ReadyLine } from '../procedure/index.ts';
 import {
+  everyAct,
   partsToCompareOf,
   partsToJudgeOf,
   plannedParts,
+  putBackOrder,
   putsBack,
   routeOf,
   routeReadiness,
+  settingSteps,
   type Act,
   type RouteState,
 } from '../route/index.ts';
-import type { ReadyLine } from '../procedure/index.ts';
-import { reachOf, type Stack } from '../stack/index.ts';
+import { layerOf, needsOffFor, takeOffOrder, targetOf, type LayerId, type Reached } from '../stack/index.ts';
+import type { Stack } from '../stack/index.ts';
 import { comparedParts, judgedParts, readyLines, renewedParts } from './findings.ts';
 import type { RoutePlan, StepRecord, WheelEnd } from './job.ts';
 
 interface Derived {
   state: RouteState;
+  /** Layers that still have to be opened or come off. */
+  out: ReadonlyMap<LayerId, Reached>;
+  standing: Standing;
   acts: readonly Act[];
   judge: readonly string[];
   compare: readonly string[];
   ready: readonly ReadyLine[];
 }
 
+/** What follows from how a wheel end is built, what is wanted and how far its layers are, and from no single record. */
+type FromState = Pick<Derived, 'state' | 'acts' | 'judge' | 'compare' | 'ready'>;
+
 /**
  * Derived routes by the stack they are of and by what else they come from: a job asks at every record, and nearly
  * every record leaves the route as it was.
  */
-const routesOf = new WeakMap<Stack, Map<string, Derived>>();
+const routesOf = new WeakMap<Stack, Map<string, FromState>>();
 const derivedOf = new WeakMap<WheelEnd, Derived>();
 
-function derived(w: WheelEnd, plan: RoutePlan): Derived {
-  const known = derivedOf.get(w);
-  if (known) return known;
-  const { stack, works, alreadyOff, together } = plan;
-  const { number, from, turns, wasLocked, brakeOn } = w.rounds[w.rounds.length - 1]!;
+/** Whether a layer was opened or taken off since it was wanted, or is. */
+function isReached(side: Side, id: LayerId, how: Reached, since: number): boolean {
+  const { is, outSeq, outTo } = layerAt(side, id);
+  const inTime = outSeq >= 0 && outSeq >= since;
+  return how === 'off' ? is === 'off' || (inTime && outTo === 'off') : is !== 'on' || inTime;
+}
+
+type Out = Map<LayerId, Reached>;
+
+/** Adds a layer that has to be opened or come off, with everything that stands outside it. */
+function take(out: Out, { stack, together }: RoutePlan, side: Side, id: LayerId, how: Reached): void {
+  const there = layerAt(side, id).is;
+  if (there !== 'off' && (how === 'off' || there === 'on') && out.get(id) !== 'off') out.set(id, how);
+  for (const outer of needsOffFor(stack, id, how, together)) if (layerAt(side, outer).is !== 'off') out.set(outer, 'off');
+}
+
+/** Layers that the works and wishes want opened or off and that were not since. */
+function wantedOut({ side }: WheelEnd, plan: RoutePlan): Out {
+  const out: Out = new Map();
+  const want = (id: LayerId, how: Reached, since: number) => {
+    if (!isReached(side, id, how, since)) take(out, plan, side, id, how);
+  };
+  for (const work of plan.works) {
+    const target = targetOf(plan.stack, work) ?? {};
+    for (const [id, how] of Object.entries(target) as [LayerId, Reached][]) want(id, how, plan.addedAt[work] ?? 0);
+  }
+  for (const { layer, how, seq } of plan.wishes) if (layerOf(plan.stack, layer)) want(layer, how, seq);
+  return out;
+}
+
+/** What has to come off so that the closures that do not count can be made. */
+function mendingOut(w: WheelEnd, plan: RoutePlan, { required, counts }: Standing): Out {
+  const { side } = w;
+  const out: Out = new Map();
+  for (const act of required) {
+    const layer = act.layer!;
+    if (act.guard !== 'never' || counts(act.id) || side.skipped[act.id] || !isOn(side, layer)) continue;
+    for (const outer of mustBeOff(plan.stack, act, plan.together)) if (isOn(side, outer)) take(out, plan, side, outer, 'off');
+    if (comesBeforePutOn(plan.stack, w, act)) take(out, plan, side, layer, 'off');
+  }
+  return out;
+}
+
+/** Whether a closure is made before its layer goes on: it can be made only with the layer off. */
+function comesBeforePutOn(stack: Stack, w: WheelEnd, act: Act): boolean {
+  if (act.layer === 'nut') return false;
+  const order = putBackOrder(everyAct(stack, w.sheet)).get(act.layer!) ?? [];
+  const on = order.findIndex((a) => effectOf(a).moves === 'on');
+  return order.findIndex((a) => a.id === act.id) < on || (order[on]?.id === act.id && order[on].kind !== 'torque');
+}
+
+/** Layers that the route is about: moved or to be moved, with closures to make, or handled in this job. */
+function layersInRoute({ side, sheet }: WheelEnd, { stack, together }: RoutePlan, out: Out): Map<LayerId, Reached> {
+  const layers = new Map<LayerId, Reached>();
+  const order = putBackOrder(everyAct(stack, sheet));
+  const isBroken = (id: LayerId) => order.get(id)?.some((a) => side.broken[a.id] && !side.made[a.id]);
+  for (const { layer: id } of stack) {
+    const at = layerAt(side, id);
+    const handled = at.moved !== null || at.is !== 'on' || at.outSeq > 0 || at.onSeq > 0;
+    const opened = out.get(id) === 'off' || at.is === 'off' || at.outTo === 'off' ? 'off' : 'open';
+    const how = id === 'nut' || id === 'knuckle' || (id === 'brake-outer' && together) ? opened : 'off';
+    if (out.has(id) || handled || isBroken(id)) layers.set(id, how);
+  }
+  return layers;
+}
+
+function stateOf(w: WheelEnd, plan: RoutePlan, out: Out, layers: ReadonlyMap<LayerId, Reached>): FromState {
+  const { stack, works, together } = plan;
+  const { side } = w;
+  const { from, turns, wasLocked, secured } = w.rounds[w.rounds.length - 1]!;
   const chosen: Record<string, string> = {};
   for (const { stepId, data } of w.records) if (data?.kind === 'choose') chosen[stepId] = data.option;
+  if (side.broken['inflated']) chosen['rims'] = 'deflated';
   const judged = w.records.some((r) => r.data?.kind === 'judge');
   const renewed = judged ? [...renewedParts(w)] : null;
-  const adjust = { from, round: number, turns, wasLocked, brakeOn };
-  const key = JSON.stringify([works, alreadyOff, together, chosen, renewed, adjust]);
+  const alreadyOff = [...layers.keys()].filter((id) => {
+    const { own, outSeq } = layerAt(side, id);
+    return !out.has(id) && (outSeq < 0 || !own);
+  });
+  const adjust = { from, turns, wasLocked, secured, brakeOn: brakeIsOn(w, out) };
+  const key = JSON.stringify([works, [...layers], alreadyOff, together, chosen, renewed, adjust]);
   let routes = routesOf.get(stack);
   if (!routes) routesOf.set(stack, (routes = new Map()));
   let found = routes.get(key);
   if (!found || found.state.sheet !== w.sheet) {
-    const reach = reachOf(stack, works, alreadyOff, together);
+    const off = takeOffOrder(stack, new Set([...layers].flatMap(([id, how]) => (how === 'off' ? [id] : []))), together);
+    const reach = { layers, off };
     const bare = { stack, sheet: w.sheet, works, reach, alreadyOff, together, chosen, adjust };
     const state: RouteState = { ...bare, renewed: new Set(renewed ?? []) };
     found = derive(renewed ? state : { ...state, renewed: new Set(plannedParts(state)) });
     routes.set(key, found);
   }
-  derivedOf.set(w, found);
   return found;
 }
 
-function derive(state: RouteState): Derived {
+/** Whether the brake is on where the setting is measured: then it is freed for that, and works again after it. */
+function brakeIsOn({ side }: WheelEnd, out: Out): boolean {
+  const brake = layerOf(side.stack, 'brake-outer') ?? layerOf(side.stack, 'brake-inner');
+  if (!brake || out.has(brake.layer) || !isOn(side, brake.layer)) return false;
+  const freed = ['brake-freed', 'brake-again'].some((id) => side.made[id] ?? side.broken[id]);
+  return freed || !(side.made['end-play'] ?? side.made['drag']);
+}
+
+function derived(w: WheelEnd, plan: RoutePlan): Derived {
+  const known = derivedOf.get(w);
+  if (known) return known;
+  const wanted = wantedOut(w, plan);
+  let out = wanted;
+  let found = stateOf(w, plan, out, layersInRoute(w, plan, out));
+  let standing = standingNow(w, plan, found);
+  const mending = mendingOut(w, plan, standing);
+  if (mending.size > 0) {
+    out = new Map(wanted);
+    for (const [id, how] of mending) if (out.get(id) !== 'off') out.set(id, how);
+    found = stateOf(w, plan, out, layersInRoute(w, plan, out));
+    standing = standingNow(w, plan, found);
+  }
+  const all: Derived = { ...found, out, standing };
+  derivedOf.set(w, all);
+  return all;
+}
+
+/** How the closures stand, by every put-back act that the wheel end can have as it was found. */
+function standingNow(w: WheelEnd, plan: RoutePlan, { acts, state }: FromState): Standing {
+  const nut = layerOf(plan.stack, 'nut');
+  const set = nut && state.adjust.from === 'setting' ? settingSteps(nut, w.sheet) : [];
+  const every = everyAct(plan.stack, w.sheet);
+  const before = set.filter((id) => {
+    const act = every.get(`adjust/${id}`);
+    return act && act.guard !== 'optional' && (!act.when || state.chosen[act.when.step] === act.when.option);
+  });
+  return standingOf(w.side, acts, before);
+}
+
+function derive(state: RouteState): FromState {
   const acts = routeOf(state).filter((a) => !a.when || state.chosen[a.when.step] === a.when.option);
   return {
     state,
@@ -99,17 +219,17 @@ export function openParts(w: WheelEnd, kind: 'judge' | 'compare' | 'ready'): str
   }
 }
 
-/** An act with the record that still counts for it. */
+/** An act with the record that counts for it. */
 interface ActProgress {
   step: Act;
   record: StepRecord | null;
 }
 
 /**
- * Every act with its record, and the place of the last act that moved the nut. A record counts only if its layer was
- * not opened since, and a record of the nut only if nothing before it in the route moved the nut after it.
+ * Every act of the route with the record that counts for it: of a closure the one that made it, as long as it and what
+ * it rests on is made; of a take-off the last one since the layer was on; of anything else the last one.
  */
-export function routeProgress(w: WheelEnd, plan: RoutePlan): RouteProgress {
+export function routeProgress(w: WheelEnd, plan: RoutePlan): readonly ActProgress[] {
   let found = progressKnown.get(w);
   if (!found) {
     found = reckonProgress(w, plan);
@@ -118,47 +238,82 @@ export function routeProgress(w: WheelEnd, plan: RoutePlan): RouteProgress {
   return found;
 }
 
-interface RouteProgress {
-  acts: readonly ActProgress[];
-  settledAt: number;
-}
+/** Layers that still have to be opened or come off, before what is broken or wanted can be put right. */
+export const layersToOpen = (w: WheelEnd): ReadonlyMap<LayerId, Reached> =>
+  w.plan.by === 'route' ? derived(w, w.plan).out : new Map();
 
-const progressKnown = new WeakMap<WheelEnd, RouteProgress>();
+/** Which closures of a wheel end have to be made, and which are. */
+export const closuresOf = (w: WheelEnd, plan: RoutePlan): Standing => derived(w, plan).standing;
 
-function reckonProgress(w: WheelEnd, plan: RoutePlan): RouteProgress {
-  let movedAt = 0;
+const progressKnown = new WeakMap<WheelEnd, readonly ActProgress[]>();
+
+function reckonProgress(w: WheelEnd, plan: RoutePlan): ActProgress[] {
+  const { acts, out, state, standing } = derived(w, plan);
+  const { side } = w;
   const byStep = new Map<string, StepRecord[]>();
+  const byEvent = new Map<string, StepRecord>();
   for (const record of w.records) {
+    byEvent.set(record.eventId, record);
     const list = byStep.get(record.stepId);
     if (list) list.push(record);
     else byStep.set(record.stepId, [record]);
   }
-  const lastAt = new Map<string, number>();
-  const acts = actsOf(w).map((step): ActProgress => {
-    const records = byStep.get(step.id);
-    if (!records) return { step, record: null };
-    const nut = step.layer === 'nut' && step.phase === 'back';
-    const floor = Math.max(
-      sinceOf(step, plan),
-      plan.sinceStep[step.id] ?? 0,
-      nut ? movedAt : 0,
-      step.kind === 'inspect' && step.otherThan ? (lastAt.get(step.otherThan) ?? 0) : 0,
-    );
-    const last = records.findLast((r) => r.stage === step.stage && r.seq > floor) ?? null;
-    const record = last && last.skipped === null && isOpenList(w, step) ? null : last;
-    if (record?.data && step.disturbs) movedAt = Math.max(movedAt, record.seq);
-    if (record) lastAt.set(step.id, record.seq);
-    return { step, record };
+  const lastOf = (step: Act, floor: number) =>
+    byStep.get(step.id)?.findLast((r) => r.stage === step.stage && r.seq > floor) ?? null;
+  const round = w.rounds.at(-1)!;
+  const required = new Set(standing.required.map((a) => a.id));
+  const floors = stanceFloors(w, out, standing, (id) => byStep.get(id)?.at(-1)?.seq ?? 0);
+
+  return acts.flatMap((step): ActProgress[] => {
+    const { layer } = step;
+    if (layer && putsBack(step)) {
+      const made = side.made[step.id];
+      const inRoute = state.reach.layers.has(layer);
+      const isWanted = required.has(step.id) || out.has(layer) || !inRoute;
+      const counts = made !== undefined && standing.counts(step.id);
+      // What an earlier job made, and nothing moved since, is nothing to do in this one.
+      if (inRoute && counts && made.last.seq === 0 && round.seq < 0) return [];
+      const floor = layer === 'nut' ? Math.max(round.seq, 0) : 0;
+      if (counts && made.last.seq > floor && !out.has(layer))
+        return [{ step, record: byEvent.get(made.last.eventId) ?? null }];
+      const skipped = side.skipped[step.id];
+      const left = skipped && skipped.seq > floor ? (byEvent.get(skipped.eventId) ?? null) : null;
+      if (!isWanted && !left && !(step.guard === 'optional' && layerAt(side, layer).moved)) return [];
+      return [{ step, record: left }];
+    }
+    if (layer) {
+      const record = lastOf(step, out.has(layer) ? layerAt(side, layer).onSeq : 0);
+      return out.has(layer) || record ? [{ step, record }] : [];
+    }
+    const last = lastOf(step, floors[step.id] ?? 0);
+    return [{ step, record: last && last.skipped === null && isOpenList(w, step) ? null : last }];
   });
-  return { acts, settledAt: movedAt };
+}
+
+/** From where on lifting, letting down and the last look count: what was opened since asks for them anew. */
+function stanceFloors(
+  { side }: WheelEnd,
+  out: ReadonlyMap<LayerId, Reached>,
+  { required }: Standing,
+  lastSeq: (stepId: string) => number,
+): Record<string, number> {
+  const [lifted, down] = [lastSeq('lifted'), lastSeq('down')];
+  const inTheAir = [...out.keys()].some((id) => id !== 'cap' && id !== 'axle');
+  const moved = Object.values(side.layers).map((at) => Math.max(at.outSeq, 0));
+  const made = required
+    .filter((a) => a.guard === 'never' && a.wait !== 'road')
+    .map((a) => side.made[a.id]?.first ?? 0);
+  const broken = Object.values(side.broken).map((m) => m.seq);
+  const road = Math.max(0, side.nutMoved, ...moved, ...made, ...broken);
+  return {
+    lifted: inTheAir && down > lifted ? down : 0,
+    down: lifted,
+    'hub-heat': road,
+    'final-look': road,
+  };
 }
 
 /** A list that the route has outgrown since it was answered. */
 function isOpenList(w: WheelEnd, { kind }: Act): boolean {
   return (kind === 'judge' || kind === 'compare' || kind === 'ready') && openParts(w, kind).length > 0;
-}
-
-function sinceOf(act: Act, { since }: RoutePlan): number {
-  if (!act.layer) return 0;
-  return (putsBack(act) ? since.back : since.off)[act.layer] ?? 0;
 }

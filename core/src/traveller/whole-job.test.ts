@@ -97,12 +97,12 @@ describe('ready', () => {
     const all = linesToAnswer(t.at('2L')).map(({ what }) => ({ what, state: 'have' as const }));
     const ready = (lines: object[], note?: string) =>
       t.recordStep('2L', { kind: 'ready', lines, ...(note ? { note } : {}) } as StepData);
-    expect(ready(all.slice(1))).toMatch(/Seal driver/);
+    expect(ready(all.slice(1))).toMatch(/Wheel-nut socket/);
     expect(ready([{ ...all[0], state: 'ordered' }, ...all.slice(1)])).toMatch(/arrive/);
     const missing = [{ ...all[0], state: 'missing' }, ...all.slice(1)];
     expect(ready(missing)).toMatch(/why the work starts/);
     expect(ready(missing, 'Borrowed from the other shop at noon')).toBeNull();
-    expect(lastWords(t)).toMatch(/Seal driver or flat block: missing/);
+    expect(lastWords(t)).toMatch(/Wheel-nut socket: missing/);
   });
 
   it('names the parts that are not used twice, sockets with their points, and only what this wheel end has', () => {
@@ -388,7 +388,7 @@ describe('hold, resume, void', () => {
 describe('time on each stage', () => {
   it('is the time up to each record; a long silence counts for nothing', () => {
     const t = new TestJob(openingOn(['2L']));
-    t.workTo('2L', 'rims'); // The test hand records every minute: ready, chocks.
+    t.workTo('2L', 'lifted'); // Every record a minute after the one before: ready, chocks.
     const minutes = stageMinutes(t.job, t.at('2L'));
     expect(minutes).toEqual({ ready: 2, 'tear-down': 1 });
     const w = t.at('2L');

@@ -16,6 +16,8 @@ export function whyNoRoute(
   const hub = layerOf(stack, 'hub');
   if (hub && hub.fill !== sheet.lubricant.kind)
     return `Its stack says the hub runs in ${hub.fill}, its sheet names ${sheet.lubricant.name}: settle it in the sheet`;
+  const rotor = layerOf(stack, 'brake-outer')?.kind === 'disc' || layerOf(stack, 'hub')?.carries === 'rotor';
+  if (together && rotor) return 'Wheel and hub come off in one only where a drum slides off its shoes';
   const reach = reachOf(stack, wanted.works, alreadyOff, together);
   const acts = routeOf({
     stack,
@@ -26,7 +28,7 @@ export function whyNoRoute(
     together,
     chosen: {},
     renewed: new Set(),
-    adjust: { from: 'start', round: 1, turns: null, wasLocked: false, brakeOn: false },
+    adjust: { from: 'start', turns: null, wasLocked: false, secured: false, brakeOn: false },
   });
   const lacks = (what: string) => `The sheet “${sheet.title}” ${what}`;
   for (const act of acts) {

@@ -17,6 +17,7 @@ const stateWords: Record<LayerState, string> = {
   ahead: 'comes off',
   open: 'opened',
   off: 'off',
+  unfinished: 'on, not finished',
   back: 'back',
   now: 'being worked on',
 };

@@ -1,5 +1,5 @@
 /** How a layer stands, for its box and its word. */
-export type LayerState = 'untouched' | 'ahead' | 'open' | 'off' | 'back' | 'now';
+export type LayerState = 'untouched' | 'ahead' | 'open' | 'off' | 'unfinished' | 'back' | 'now';
 
 export interface StackRow {
   id: string;
@@ -16,6 +16,8 @@ const look = (state: LayerState, target: boolean): string =>
     ? 'border-lamp-edge bg-lamp'
     : state === 'untouched'
       ? 'border-dashed border-edge bg-panel text-muted'
+      : state === 'unfinished'
+        ? 'border-rust bg-rust-wash'
       : target
         ? 'border-pine bg-pine-wash'
         : 'border-edge bg-panel';

@@ -1,0 +1,12 @@
+export { effectOf, mustBeOff } from './effects.ts';
+export {
+  asItCame,
+  buildDifferently,
+  carrySide,
+  hearStep,
+  releaseSide,
+  strikeStep,
+  type NotCounted,
+} from './fold-side.ts';
+export { isOn, layerAt, movedLayers, sideSchema, unknownSide, type LayerAt, type Mark, type Side } from './side.ts';
+export { standingOf, type Standing } from './standing.ts';

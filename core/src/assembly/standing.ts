@@ -1,0 +1,51 @@
+import { putsBack, type Act } from '../route/index.ts';
+import { effectOf } from './effects.ts';
+import { isOn, layerAt, type Side } from './side.ts';
+
+/** Which closures of a side have to be made, and which are. */
+export interface Standing {
+  /** Closures that have to be made before the side is whole, in the order of the work. */
+  required: readonly Act[];
+  /** Whether a closure is made, with everything it rests on made before it. */
+  counts: (id: string) => boolean;
+}
+
+/** Closures of the nut that follow one another; what was done to the brake meanwhile is no part of them. */
+const inChain = (act: Act) => act.layer === 'nut' && act.phase === 'back' && act.id !== 'brake-again';
+
+/**
+ * How the closures of a side stand.
+ * @param acts the put-back acts of the side, in the order of the work
+ * @param setBefore steps that set the nut before it was only turned from where it stood; ids, empty where it was set anew
+ */
+export function standingOf(side: Side, acts: readonly Act[], setBefore: readonly string[]): Standing {
+  const back = acts.filter((a) => a.layer && putsBack(a));
+  const byId = new Map(back.map((a) => [a.id, a]));
+  const isMoved = (act: Act) => layerAt(side, act.layer!).moved !== null || !isOn(side, act.layer!);
+  const required = back.filter(
+    (a) => a.guard !== 'optional' && (isMoved(a) || (side.broken[a.id] !== undefined && !side.made[a.id])),
+  );
+  const needed = new Set([...required.map((a) => a.id), ...setBefore]);
+  const chain = [...setBefore, ...back.filter(inChain).map((a) => a.id)];
+  const rests = (act: Act): readonly string[] => {
+    const { restsOn = [] } = effectOf(act);
+    if (inChain(act)) return ['hub-on', ...chain.slice(0, chain.indexOf(act.id))];
+    return act.layer === 'cap' && effectOf(act).moves === 'on' ? [...restsOn, ...chain] : restsOn;
+  };
+  const known = new Map<string, boolean>();
+  const counts = (id: string): boolean => {
+    const so = known.get(id);
+    if (so !== undefined) return so;
+    const made = side.made[id];
+    const act = byId.get(id);
+    const does =
+      made !== undefined &&
+      (act === undefined ||
+        rests(act).every(
+          (other) => !needed.has(other) || (counts(other) && side.made[other]!.first <= made.last.seq),
+        ));
+    known.set(id, does);
+    return does;
+  };
+  return { required, counts };
+}
