@@ -33,7 +33,15 @@ const without = <T>(record: Readonly<Record<string, T>>, ids: Iterable<string>):
 const idsOf = (acts: readonly Act[] | undefined) => (acts ?? []).map((a) => a.id);
 
 /** Closures of a knuckle that its caps hold, and not its seal ring. */
-const underTheRing = ['races-dry', 'axle-seal', 'two-greases', 'cap-bolts', 'swivel-preload', 'links', 'joint-pins'];
+const underTheRing = [
+  'races-dry',
+  'axle-seal',
+  'two-greases',
+  'cap-bolts',
+  'swivel-preload',
+  'links',
+  'joint-pins',
+];
 
 /** Closures that fall when a layer comes off or is opened; an opened nut stays as it was set. */
 function fallsWith(side: Side, sheet: Sheet, layer: LayerId, to: LayerPlace): string[] {
@@ -80,7 +88,11 @@ function comeOffBefore(
   const outside = [...needsOffFor(side.stack, layer, how, built.together)].filter((id) =>
     id === 'nut' ? layerAt(side, id).is !== 'off' : isOn(side, id),
   );
-  return outside.reduce((s, id) => moveOut(s, built, id, { to: 'off', mark, own: false }), side);
+  // In one with wheel and hub, the drum came off its shoes, whose adjuster was backed off.
+  const withHub =
+    built.together && layer === 'hub' && isOn(side, 'brake-outer') && layerOf(side.stack, 'brake-outer');
+  const begun = withHub ? moveOut(side, built, 'brake-outer', { to: 'open', mark, own: false }) : side;
+  return outside.reduce((s, id) => moveOut(s, built, id, { to: 'off', mark, own: false }), begun);
 }
 
 function breakClosures(side: Side, ids: readonly string[], mark: Mark): Side {
@@ -122,7 +134,12 @@ function isAfterPutOn(order: readonly Act[], act: Act): boolean {
   return on >= 0 && order.indexOf(act) > on;
 }
 
-function whyNotCounted(side: Side, { sheet, together }: Built, act: Act, heard: StepHeard): NotCounted | null {
+function whyNotCounted(
+  side: Side,
+  { sheet, together }: Built,
+  act: Act,
+  heard: StepHeard,
+): NotCounted | null {
   const { data, late, mark } = heard;
   const layer = act.layer!;
   if (layer === 'nut' && heard.ofEarlierRound) return { why: 'late' };
@@ -133,9 +150,13 @@ function whyNotCounted(side: Side, { sheet, together }: Built, act: Act, heard: 
   if (layer !== 'nut' && known.moved) {
     const after = isAfterPutOn(order, act);
     if (after && known.is === 'off') return { why: 'not-on' };
-    if (!after && effectOf(act).moves !== 'on' && known.is === 'on') return { why: 'covered', layers: [layer] };
+    if (!after && effectOf(act).moves !== 'on' && known.is === 'on')
+      return { why: 'covered', layers: [layer] };
   }
-  const brokenAt = [side.broken[act.id], known.moved].flatMap((m) => (m ? [m.at] : [])).sort().at(-1);
+  const brokenAt = [side.broken[act.id], known.moved]
+    .flatMap((m) => (m ? [m.at] : []))
+    .sort()
+    .at(-1);
   if (late && brokenAt !== undefined && mark.at < brokenAt) return { why: 'late' };
   if (data?.kind === 'inspect' && !data.ok) return { why: 'no' };
   if (data?.kind === 'linings' && !data.set) return { why: 'no' };
@@ -155,7 +176,8 @@ function putOn(side: Side, built: Built, act: Act, { mark }: StepHeard): Side {
   const before = layerAt(side, layer);
   // A torque that is proved again moves nothing; what is put on anew had come off, with all that stands outside it.
   const again = before.is === 'on' && act.kind !== 'torque' && layer !== 'nut';
-  const bare = layer === 'nut' ? side : before.is === 'on' && !again ? side : comeOffBefore(side, built, layer, mark);
+  const bare =
+    layer === 'nut' ? side : before.is === 'on' && !again ? side : comeOffBefore(side, built, layer, mark);
   const at: LayerAt = { ...layerAt(bare, layer), is: 'on', moved: before.moved ?? mark, onSeq: mark.seq };
   const nutMoved = layer === 'hub' ? Math.max(bare.nutMoved, mark.seq) : bare.nutMoved;
   return { ...bare, layers: { ...bare.layers, [layer]: at }, nutMoved };
@@ -172,7 +194,12 @@ function makes(side: Side, built: Built, act: Act, heard: StepHeard): Heard {
   const why = whyNotCounted(side, built, act, heard);
   let after = side;
   // A layer that is put on is on, right or wrong; one that was answered with no is not.
-  if (moves === 'on' && !saidNo && why?.why !== 'late' && (layerAt(side, act.layer!).moved || act.kind !== 'torque'))
+  if (
+    moves === 'on' &&
+    !saidNo &&
+    why?.why !== 'late' &&
+    (layerAt(side, act.layer!).moved || act.kind !== 'torque')
+  )
     if (act.layer !== 'nut' || !why) after = putOn(side, built, act, heard);
   if (act.layer === 'nut' && act.disturbs && why?.why !== 'covered' && why?.why !== 'late')
     after = nutTurned(after, mark);
@@ -215,7 +242,11 @@ export function hearStep(side: Side, built: Built, heard: StepHeard): Heard {
  * A take-off that was struck out: its layer was never moved by it, and what it would have broken is to be checked anew,
  * as far as that can be got at from outside.
  */
-export function strikeStep(side: Side, built: Built, { stage, stepId, mark }: Pick<StepHeard, 'stage' | 'stepId' | 'mark'>): Side {
+export function strikeStep(
+  side: Side,
+  built: Built,
+  { stage, stepId, mark }: Pick<StepHeard, 'stage' | 'stepId' | 'mark'>,
+): Side {
   const acts = everyAct(side.stack, built.sheet);
   const act = acts.get(`${stage}/${stepId}`);
   if (!act?.layer || putsBack(act)) return side;
@@ -224,7 +255,9 @@ export function strikeStep(side: Side, built: Built, { stage, stepId, mark }: Pi
   const outside = order.filter((a) =>
     act.layer === 'nut' ? a.kind === 'lock' || a.stage === 'verify' : isAfterPutOn(order, a),
   );
-  const never = outside.filter((a) => a.guard === 'never' && a.id !== 'inflated' && a.id !== 'axle-cover-cured');
+  const never = outside.filter(
+    (a) => a.guard === 'never' && a.id !== 'inflated' && a.id !== 'axle-cover-cured',
+  );
   const ids = moves === 'off' || moves === 'open' ? idsOf(never) : breaks;
   return breakClosures(
     side,
@@ -251,7 +284,12 @@ export function asItCame(side: Side, built: Built, off: readonly LayerId[], mark
 export function buildDifferently(
   side: Side,
   built: Built,
-  { stack, nutIsOther, lost, mark }: {
+  {
+    stack,
+    nutIsOther,
+    lost,
+    mark,
+  }: {
     stack: Stack;
     nutIsOther: boolean;
     lost: readonly { layer: LayerId; is: LayerId | null }[];

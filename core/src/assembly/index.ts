@@ -8,5 +8,14 @@ export {
   strikeStep,
   type NotCounted,
 } from './fold-side.ts';
-export { isOn, layerAt, movedLayers, sideSchema, unknownSide, type LayerAt, type Mark, type Side } from './side.ts';
+export {
+  isOn,
+  layerAt,
+  movedLayers,
+  sideSchema,
+  unknownSide,
+  type LayerAt,
+  type Mark,
+  type Side,
+} from './side.ts';
 export { standingOf, type Standing } from './standing.ts';

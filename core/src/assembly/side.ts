@@ -47,7 +47,7 @@ const id = z.string().min(1).max(90);
  */
 export const sideSchema = z.object({
   /** How it is built, as it was known last. */
-  stack: stackSchema,
+  stack: stackSchema.readonly(),
   layers: z.partialRecord(z.enum(layerIds), layerAtSchema),
   made: z.record(id, madeSchema),
   /** Closures that were broken, by what; still broken where they are not made since. */
@@ -57,7 +57,10 @@ export const sideSchema = z.object({
   /** Place of the record that moved bearing nut or hub last; readings from before it are void. */
   nutMoved: z.int().min(0),
   /** Why the job before ended out of service, where it did and nothing settled it since. */
-  left: z.object({ reason: z.string().max(600), mark: markSchema }).nullable().default(null),
+  left: z
+    .object({ reason: z.string().max(600), mark: markSchema })
+    .nullable()
+    .default(null),
 });
 interface SideState {
   stack: Stack;

@@ -101,7 +101,9 @@ function baredBy(id: LayerId, state: RouteState): string[] {
         ? ['kingpin-and-bushes']
         : ['needle-bearing', 'spindle-bore'];
     case 'knuckle':
-      return state.reach.layers.get('knuckle') === 'open' ? ['knuckle-ball'] : ['swivel-bearings', 'knuckle-ball'];
+      return state.reach.layers.get('knuckle') === 'open'
+        ? ['knuckle-ball']
+        : ['swivel-bearings', 'knuckle-ball'];
   }
 }
 

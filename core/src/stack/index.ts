@@ -10,7 +10,15 @@ export {
   type NutKind,
 } from './layer.ts';
 export { describeLayer } from './describe-layer.ts';
-export { allNeedsOff, layerOf, needsOff, needsOffFor, stackSchema, takeOffOrder, type Stack } from './stack.ts';
+export {
+  allNeedsOff,
+  layerOf,
+  needsOff,
+  needsOffFor,
+  stackSchema,
+  takeOffOrder,
+  type Stack,
+} from './stack.ts';
 export { usualStack, type BuiltAxle } from './usual-stack.ts';
 export { reachOf, missesOilLevel, targetOf, worksOf, type Reach, type Reached } from './work.ts';
 export { workSchema } from './work-schema.ts';

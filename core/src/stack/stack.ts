@@ -75,7 +75,10 @@ export function allNeedsOff(stack: Stack, id: LayerId, together = false): Set<La
   return found;
 }
 
-/** Everything that must be off before a layer is opened or taken off: a knuckle's seal ring is opened with the wheel off. */
+/**
+ * Everything that must be off before a layer is opened or taken off: a knuckle's seal ring is
+ * opened with the wheel off, a drum brake backed off with it on.
+ */
 export function needsOffFor(
   stack: Stack,
   id: LayerId,
@@ -83,6 +86,7 @@ export function needsOffFor(
   together = false,
 ): ReadonlySet<LayerId> {
   if (id === 'knuckle' && how === 'open') return new Set(layerOf(stack, 'wheel') ? ['wheel'] : []);
+  if (id === 'brake-outer' && how === 'open') return new Set();
   return allNeedsOff(stack, id, together);
 }
 

@@ -70,8 +70,12 @@ export function againstRelease(wheelEnd: WheelEnd): Objection[] {
     object('undecided', wheelEnd.plan.by === 'route' ? 'never' : 'supervisor', { component: q.component }),
   );
   const steps = progressOf(wheelEnd).flatMap(({ step, record }) => objection(step, record, wheelEnd));
-  const findings = openFindings(wheelEnd).map(({ id, guard, note }) => object('finding', guard, { finding: id, note }));
-  const notReached = [...layersToOpen(wheelEnd).keys()].map((layer) => object('layer-not-reached', 'never', { layer }));
+  const findings = openFindings(wheelEnd).map(({ id, guard, note }) =>
+    object('finding', guard, { finding: id, note }),
+  );
+  const notReached = [...layersToOpen(wheelEnd).keys()].map((layer) =>
+    object('layer-not-reached', 'never', { layer }),
+  );
   return [
     ...undecided,
     ...notReached,
@@ -103,7 +107,9 @@ function objection(step: Step, record: StepRecord | null, w: WheelEnd): Objectio
       const { brake } = data;
       return [
         ...(data.set ? [] : [object('brake-not-back', guard, { ...at, note })]),
-        ...(thin && data.set ? [object('lining-thin', thin.mm > 0 ? 'supervisor' : 'never', { ...thin, brake, note })] : []),
+        ...(thin && data.set
+          ? [object('lining-thin', thin.mm > 0 ? 'supervisor' : 'never', { ...thin, brake, note })]
+          : []),
       ];
     }
     case 'torque':
@@ -179,7 +185,9 @@ function againstHeat(
 export function mayStayLoose(w: WheelEnd): boolean {
   const result = verdictOf(w);
   if (w.plan.by !== 'route' || result?.verdict !== 'loose') return false;
-  return layerOf(w.plan.stack, 'nut')?.kind === 'D' && underTwice(result, w.sheet) && nextIsTight(result, w.sheet);
+  return (
+    layerOf(w.plan.stack, 'nut')?.kind === 'D' && underTwice(result, w.sheet) && nextIsTight(result, w.sheet)
+  );
 }
 
 /** Whether the next lock position inward is known to be tight: then there is none better. */

@@ -106,17 +106,20 @@ function checkTorque(
   }
   const wrong = whyNotReached(step.figure, torque.si);
   if (wrong) return wrong;
-  return torqueFits(torque.si, figure) || data.note
-    ? null
-    : 'The torque is off the sheet’s figure: say why';
+  return torqueFits(torque.si, figure) || data.note ? null : 'The torque is off the sheet’s figure: say why';
 }
 
 /** A figure of the maker's is told once for all steps that go by it; another one means that the first was a slip. */
-function whyOtherFigure(w: WheelEnd, step: Extract<Step, { kind: 'torque' }>, askedNm: number): string | null {
+function whyOtherFigure(
+  w: WheelEnd,
+  step: Extract<Step, { kind: 'torque' }>,
+  askedNm: number,
+): string | null {
   const progress = progressOf(w);
   if (progress.some((p) => p.step.id === step.id && p.record)) return null;
   const told = progress.find(
-    (p) => p.step.kind === 'torque' && p.step.figure === step.figure && p.step.id !== step.id && p.record?.data,
+    (p) =>
+      p.step.kind === 'torque' && p.step.figure === step.figure && p.step.id !== step.id && p.record?.data,
   );
   const before = told?.record?.data?.kind === 'torque' ? told.record.data.asked : undefined;
   return before && Math.abs(before.si - askedNm) > SAME_NM
@@ -224,7 +227,8 @@ function checkByHand(w: WheelEnd, step: Step, data: DataOf<'measure'>): string |
     return by === 'drag' ? 'This wheel end is set by its drag' : 'This wheel end has end play, not drag';
   if (!drag) return null;
   if (!data.pull) return 'The sheet gives a figure: measure the pull';
-  if (data.pull.si <= 0 || data.pull.si > MOST_PULL_N) return 'A pull of this size is not possible: check the figure and its unit';
+  if (data.pull.si <= 0 || data.pull.si > MOST_PULL_N)
+    return 'A pull of this size is not possible: check the figure and its unit';
   if (data.pull.si >= drag.min.si && data.pull.si <= drag.max.si) return null;
   return `The drag is ${data.pull.si < drag.min.si ? 'too light: tighten' : 'too heavy: back off'}`;
 }

@@ -1,5 +1,7 @@
 import type { BodyOf, EventBody } from './event.ts';
 import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
+import { againstRelease } from './against-release.ts';
+import { foldTo } from './fold.ts';
 import { impossible } from './impossible.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { checkStepData } from './check-step-data.ts';
@@ -30,7 +32,30 @@ function isCorrectable(body: EventBody): body is Correctable {
 }
 
 /** Decides a correction: by whoever recorded it or a supervisor, of what can still be taken back. */
-export function correct(job: Job, command: Correction, { by }: DecideContext): Decision {
+export function correct(job: Job, command: Correction, context: DecideContext): Decision {
+  const decision = whetherCorrected(job, command, context);
+  if (!decision.ok || decision.event.kind !== 'correction') return decision;
+  const doubts = releasesInDoubt(job, decision.event, context);
+  return doubts.length > 0 ? accept({ ...decision.event, doubts }) : decision;
+}
+
+/** Releases of the job that nobody could have given, had the record been as it is corrected to. */
+function releasesInDoubt(job: Job, body: Correction, { by, now }: DecideContext): string[] {
+  const was = job.events.find((e) => e.id === body.corrects)!;
+  const stands = { id: NOT_STORED, jobId: job.id, version: job.version + 1, at: now, by, body };
+  const events = [...job.events, stands];
+  return job.wheelEnds.flatMap(({ position, release }) => {
+    if (!release || release.inDoubt || was.version >= release.seq) return [];
+    const then = wheelEndAt(foldTo(events, release.seq), position)!;
+    const overridden = new Set(release.overridden.map((o) => o.code));
+    return againstRelease(then).some((o) => o.guard === 'never' && !overridden.has(o.code)) ? [position] : [];
+  });
+}
+
+/** Id of a correction while it is only looked at. */
+const NOT_STORED = '00000000-0000-4000-8000-000000000000';
+
+function whetherCorrected(job: Job, command: Correction, { by }: DecideContext): Decision {
   const event = job.events.find((e) => e.id === command.corrects);
   if (!event) return refuse('There is no such record in this job');
   if (by.role !== 'supervisor' && event.by.id !== by.id)
@@ -53,7 +78,9 @@ export function correct(job: Job, command: Correction, { by }: DecideContext): D
     return refuse('First strike out what was recorded after the release');
   const { replacement } = command;
   if (!replacement && by.role !== 'supervisor' && needsSupervisor(w, body))
-    return refuse('A supervisor strikes out what was taken off, measured or judged; a slip of the pen is corrected');
+    return refuse(
+      'A supervisor strikes out what was taken off, measured or judged; a slip of the pen is corrected',
+    );
   return replacement ? replace(w, { ...event, body }, command, replacement) : accept(command);
 }
 
@@ -91,7 +118,11 @@ function replace(
     return refuse('A correction stays with its step');
   }
   if (replacement.data.kind !== body.data.kind) return refuse('A correction stays with its kind of step');
-  if (replacement.data.kind === 'measure' && body.data.kind === 'measure' && replacement.data.by !== body.data.by)
+  if (
+    replacement.data.kind === 'measure' &&
+    body.data.kind === 'measure' &&
+    replacement.data.by !== body.data.by
+  )
     return refuse('What was measured is not corrected to what was felt, nor the other way: measure again');
   const step = stepTitled(w, body.stage, body.stepId);
   const wrong = step && checkStepData(w, step, replacement.data, { by, today: at.slice(0, 10), now: at });

@@ -43,8 +43,15 @@ export function decideOpening(opening: JobOpened): Decision {
 export function decide(job: Job, command: Command, context: DecideContext): Decision {
   const stranger = whyNotThem(command, context.by);
   if (stranger) return refuse(stranger);
+  if (
+    job.stopped?.as === 'out-of-service' &&
+    command.kind === 'correction' &&
+    context.by.role !== 'supervisor'
+  )
+    return refuse('The job has ended out of service: a supervisor corrects it');
   if (job.stopped?.as === 'void') return refuse('The job is void');
-  if (job.stopped?.as === 'out-of-service') return refuse('The job has ended out of service: open another');
+  if (job.stopped?.as === 'out-of-service' && command.kind !== 'correction')
+    return refuse('The job has ended out of service: open another');
   switch (command.kind) {
     case 'correction':
       return correct(job, command, context);
@@ -111,7 +118,8 @@ function stepOf(w: WheelEnd, at: { stage: string; stepId: string; round: number 
   }
   const step = found?.step ?? everyAct(w.plan.stack, w.sheet).get(`${at.stage}/${at.stepId}`);
   if (!step) return `${w.position} has no such step`;
-  if (found?.record && !canBeRedone(w, step as Act)) return `“${step.title}” on ${w.position} is recorded already`;
+  if (found?.record && !canBeRedone(w, step as Act))
+    return `“${step.title}” on ${w.position} is recorded already`;
   return step;
 }
 
@@ -155,7 +163,8 @@ function answerQuestion(w: WheelEnd, command: BodyOf<'decision-made'>, { by }: D
 
 function answerFinding(w: WheelEnd, command: BodyOf<'finding-answered'>, { by }: DecideContext): Decision {
   if (by.role !== 'supervisor') return refuse('A supervisor answers a finding that no record answers');
-  if (!openFindings(w).some((f) => f.id === command.finding)) return refuse('This finding is answered already');
+  if (!openFindings(w).some((f) => f.id === command.finding))
+    return refuse('This finding is answered already');
   if (command.reason.length < LEAST_REASON)
     return refuse('Enter in a sentence what was done or found: a later reader depends on it');
   return accept(command);

@@ -225,6 +225,8 @@ function describeBody(job: Job, body: EventBody, reader: Reader): string {
       return `released ${body.position}${body.overrideReason ? ` in spite of: ${body.overridden.map((o) => describeObjection(wheelEndAt(job, body.position), o, reader)).join('. ')}. Reason: ${body.overrideReason}` : ''}`;
     case 'retorque-recorded':
       return `${body.position}, retorque: ${formatFor(body.torque, reader)} with ${body.tool}${body.doneBy ? `, done by ${body.doneBy}` : ''}`;
+    case 'began-corrected':
+      return `${body.position}: the job before this one was corrected, and what it left with it`;
     case 'correction': {
       const was = job.events.find((e) => e.id === body.corrects);
       const what = was ? describeBody(job, was.body, reader) : 'a record';

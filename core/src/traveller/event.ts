@@ -243,6 +243,14 @@ const correction = z.object({
   /** What should have been recorded; null strikes the event out. */
   replacement: z.discriminatedUnion('kind', [stepRecorded, readingTaken, intake]).nullable(),
 });
+/** A correction as it is stored: with the releases that it puts in doubt, decided once. */
+const corrected = correction.extend({ doubts: z.array(positionSchema).max(18).optional() });
+/** What an earlier job left was corrected after this one began from it. */
+const beganCorrected = z.object({
+  kind: z.literal('began-corrected'),
+  position: positionSchema,
+  began: sideSchema.nullable(),
+});
 const releaseAsked = z.object({
   kind: z.literal('wheel-end-released'),
   position: positionSchema,
@@ -277,10 +285,9 @@ const asAsked = [
   sheetChanged,
   partReceived,
   endedOutOfService,
-  correction,
 ] as const;
 
-const commands = z.discriminatedUnion('kind', [...asAsked, releaseAsked]);
+const commands = z.discriminatedUnion('kind', [...asAsked, correction, releaseAsked]);
 export type Command = z.output<typeof commands>;
 export type CommandInput = z.input<typeof commands>;
 /** What a person can ask of an open job. Named types keep what is built on it short. */
@@ -346,7 +353,13 @@ const released = releaseAsked.extend({
   ownWork: z.boolean().optional(),
 });
 
-const eventBodies = z.discriminatedUnion('kind', [...asAsked, jobOpenedSchema, released]);
+const eventBodies = z.discriminatedUnion('kind', [
+  ...asAsked,
+  corrected,
+  beganCorrected,
+  jobOpenedSchema,
+  released,
+]);
 export type EventBody = z.output<typeof eventBodies>;
 /** What is stored: the truth about a job. */
 export const eventBodySchema: z.ZodType<EventBody> = eventBodies;

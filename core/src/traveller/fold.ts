@@ -36,39 +36,73 @@ type Correction = {
   replacement: BodyOf<'correction'>['replacement'];
 };
 
+/** What later records say of earlier ones: corrections, releases in doubt, and what the job began from after all. */
+interface Hindsight {
+  corrections: ReadonlyMap<string, Correction>;
+  doubts: readonly { position: string; version: number; at: string; by: Actor; reason: string }[];
+  began: ReadonlyMap<string, BodyOf<'began-corrected'>['began']>;
+}
+
+function hindsightOf(events: readonly StoredEvent[]): Hindsight {
+  const corrections = new Map<string, Correction>();
+  const began = new Map<string, BodyOf<'began-corrected'>['began']>();
+  const doubts: Hindsight['doubts'][number][] = [];
+  for (const { version, at, by, body } of events) {
+    if (body.kind === 'began-corrected') began.set(body.position, body.began);
+    if (body.kind !== 'correction') continue;
+    const { corrects, reason, replacement } = body;
+    corrections.set(corrects, { version, at, by, reason, replacement });
+    for (const position of body.doubts ?? []) doubts.push({ position, version, at, by, reason });
+  }
+  return { corrections, doubts, began };
+}
+
+const nothingLater: Hindsight = { corrections: new Map(), doubts: [], began: new Map() };
+
 /**
- * The job that a list of events describes. Corrected events count as what their last correction says.
+ * The job that a list of events describes. Corrected events count as what their last correction says, where they stood.
  * @throws FoldError when the list is not one job's, in order, from its opening
  */
 export function fold(events: readonly StoredEvent[]): Job {
-  const corrections = new Map<string, Correction>();
-  for (const { version, at, by, body } of events) {
-    if (body.kind === 'correction')
-      corrections.set(body.corrects, { version, at, by, reason: body.reason, replacement: body.replacement });
-  }
+  return { ...foldTo(events, Infinity), events };
+}
+
+/**
+ * The job as it was before one of its events, seen with every later correction.
+ * @throws FoldError like `fold`
+ */
+export function foldTo(events: readonly StoredEvent[], version: number): Job {
+  const later = hindsightOf(events);
   let job: Job | null = null;
-  for (const event of events) job = step(job, event, corrections.get(event.id));
+  for (const event of events) if (event.version < version) job = step(job, event, later);
   if (!job) throw new FoldError('A job has at least its opening');
-  return { ...job, events };
+  return job;
 }
 
 /** Adds one event to a job; the same as folding the longer list. */
 export function append(job: Job, event: StoredEvent): Job {
   const events = [...job.events, event];
-  return event.body.kind === 'correction' ? fold(events) : { ...step(job, event, undefined), events };
+  const looksBack = event.body.kind === 'correction' || event.body.kind === 'began-corrected';
+  return looksBack ? fold(events) : { ...step(job, event, nothingLater), events };
 }
 
-function step(job: Job | null, event: StoredEvent, correction: Correction | undefined): Job {
+function step(job: Job | null, event: StoredEvent, later: Hindsight): Job {
   const { body, version } = event;
+  const correction = later.corrections.get(event.id);
   if (version !== (job?.version ?? 0) + 1) throw new FoldError(`Event ${version} is out of order`);
   if (body.kind === 'job-opened') {
     if (job) throw new FoldError('A job opens once');
     const right = correction?.replacement;
-    return open(event, right?.kind === 'intake' ? { ...body, ...right, kind: body.kind } : body);
+    const wheelEnds = body.wheelEnds.map((w) => {
+      const began = later.began.get(w.position);
+      return began === undefined ? w : { ...w, began: began ?? undefined };
+    });
+    const opening = { ...body, wheelEnds };
+    return open(event, right?.kind === 'intake' ? { ...opening, ...right, kind: body.kind } : opening);
   }
   if (!job) throw new FoldError('A job begins with its opening');
   if (job.id !== event.jobId) throw new FoldError('The event belongs to another job');
-  if (body.kind === 'correction') return { ...job, version };
+  if (body.kind === 'correction' || body.kind === 'began-corrected') return { ...job, version };
   if (correction?.replacement === null) return struck({ ...job, version }, event);
   const effective = correction?.replacement ?? body;
   if (effective.kind === 'intake') throw new FoldError('Only the opening of a job has an intake');
@@ -113,7 +147,7 @@ function step(job: Job | null, event: StoredEvent, correction: Correction | unde
     case 'job-resumed':
       return { ...job, version, stopped: null };
     default:
-      return { ...job, version, wheelEnds: change(job, effective, trace) };
+      return { ...job, version, wheelEnds: change(job, effective, trace, later) };
   }
 }
 
@@ -236,15 +270,20 @@ function planOf({ sheet, procedureVersion, route }: BodyOf<'job-opened'>['wheelE
 }
 
 /** What happens to one wheel end. */
-type WheelEndBody = Extract<EventBody, { position: string }>;
+type WheelEndBody = Exclude<Extract<EventBody, { position: string }>, { kind: 'began-corrected' }>;
 
-function change(job: Job, body: WheelEndBody, trace: Trace): WheelEnd[] {
+function change(job: Job, body: WheelEndBody, trace: Trace, later: Hindsight): WheelEnd[] {
   const { wheelEnds } = job;
   const mark = markOf(job, trace);
   if (!wheelEnds.some((w) => w.position === body.position)) {
     throw new FoldError(`${body.position} is not in this job`);
   }
-  const after = wheelEnds.map((w) => (w.position === body.position ? changed(w, body, trace, mark) : w));
+  const after = wheelEnds.map((w) => {
+    if (w.position !== body.position) return w;
+    return body.kind === 'wheel-end-released'
+      ? released(w, body, trace, later)
+      : changed(w, body, trace, mark);
+  });
   return shared(after, body, trace, mark);
 }
 
@@ -278,6 +317,8 @@ function shared(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace
     if (!layerOf(w.plan.stack, 'axle')) return w;
     if (body.kind === 'step-recorded' || body.kind === 'step-skipped') {
       if (sharedSteps.has(body.stepId)) return changed(w, { ...body, position: other }, trace, mark);
+      if (body.stepId === 'pin-bolt' && w.side.broken['pin-bolt'] && !w.side.made['pin-bolt'])
+        return changed(w, { ...body, position: other }, trace, mark);
       return body.stepId === crossPin ? crossPinOut(w, mark) : w;
     }
     return w;
@@ -290,11 +331,17 @@ const crossPin = 'pin-out';
 /** The cross pin went out on the other side: this one's clip is held by nothing until it is looked at. */
 function crossPinOut(w: WheelEnd, mark: Mark): WheelEnd {
   if (layerOf(w.side.stack, 'shaft')?.kind !== 'c-clip' || layerAt(w.side, 'shaft').is === 'off') return w;
-  return { ...w, side: { ...w.side, broken: { ...w.side.broken, 'pin-bolt': mark } } };
+  const { 'pin-bolt': _gone, ...made } = w.side.made;
+  return { ...w, side: { ...w.side, made, broken: { ...w.side.broken, 'pin-bolt': mark } } };
 }
 
 /** A step as the metal hears of it. */
-function heardStep(w: WheelEnd, body: BodyOf<'step-recorded' | 'step-skipped'>, trace: Trace, mark: Mark): WheelEnd {
+function heardStep(
+  w: WheelEnd,
+  body: BodyOf<'step-recorded' | 'step-skipped'>,
+  trace: Trace,
+  mark: Mark,
+): WheelEnd {
   if (w.plan.by !== 'route') return w;
   const built = { sheet: w.sheet, together: w.plan.together };
   const { stage, stepId } = body;
@@ -303,9 +350,7 @@ function heardStep(w: WheelEnd, body: BodyOf<'step-recorded' | 'step-skipped'>, 
   const ofEarlierRound = body.round < w.rounds.length;
   const before = w.side;
   const heard = hearStep(before, built, { stage, stepId, data, mark, late, ofEarlierRound });
-  const notCounted = heard.notCounted
-    ? { ...w.notCounted, [trace.eventId]: heard.notCounted }
-    : w.notCounted;
+  const notCounted = heard.notCounted ? { ...w.notCounted, [trace.eventId]: heard.notCounted } : w.notCounted;
   const unreleased = w.release && heard.side !== before ? { release: null, lapsed: w.release } : {};
   return openedNut({ ...w, side: heard.side, notCounted, ...unreleased }, before, trace.seq);
 }
@@ -313,7 +358,26 @@ function heardStep(w: WheelEnd, body: BodyOf<'step-recorded' | 'step-skipped'>, 
 /** A record that was sent so long after it was done waited on its device, ms. Rule of this product. */
 const LATE_MS = 2 * 60_000;
 
-function changed(w: WheelEnd, body: WheelEndBody, trace: Trace, mark: Mark): WheelEnd {
+/** A release settles the metal; one that a later correction put in doubt does not. */
+function released(
+  w: WheelEnd,
+  body: BodyOf<'wheel-end-released'>,
+  trace: Trace,
+  { doubts }: Hindsight,
+): WheelEnd {
+  const { overrideReason = null, overridden, followUp, alsoDue = [] } = body;
+  const doubt = doubts.find((d) => d.position === body.position && d.version > trace.seq);
+  const inDoubt = doubt ? { reason: doubt.reason, at: doubt.at, by: doubt.by } : null;
+  const release = { ...trace, overrideReason, overridden, followUp, alsoDue, inDoubt };
+  return { ...w, release, lapsed: null, side: doubt ? w.side : releaseSide(w.side) };
+}
+
+function changed(
+  w: WheelEnd,
+  body: Exclude<WheelEndBody, { kind: 'wheel-end-released' }>,
+  trace: Trace,
+  mark: Mark,
+): WheelEnd {
   switch (body.kind) {
     case 'step-recorded': {
       const { stage, stepId, round, data } = body;
@@ -343,16 +407,15 @@ function changed(w: WheelEnd, body: WheelEndBody, trace: Trace, mark: Mark): Whe
     case 'layer-opened':
       return openAgain(w, trace.seq, body.layer);
     case 'sheet-changed':
-      return changeSheet(w, { mark, by: trace.by }, { sheet: body.sheet, stack: body.stack, lost: body.lost ?? [] });
+      return changeSheet(
+        w,
+        { mark, by: trace.by },
+        { sheet: body.sheet, stack: body.stack, lost: body.lost ?? [] },
+      );
     case 'part-received': {
       if (w.plan.by !== 'route') return w;
       const { what, as } = body;
       return { ...w, plan: { ...w.plan, received: [...w.plan.received, { ...trace, what, as }] } };
-    }
-    case 'wheel-end-released': {
-      const { overrideReason = null, overridden, followUp, alsoDue = [] } = body;
-      const release = { ...trace, overrideReason, overridden, followUp, alsoDue };
-      return { ...w, release, lapsed: null, side: releaseSide(w.side) };
     }
     case 'reckoning-kept': {
       const { name, title, summary, reckoned, note } = body;

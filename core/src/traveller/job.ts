@@ -45,6 +45,8 @@ interface Release extends Trace {
   /** Null where the wheel did not come off. */
   followUp: RetorqueDue | null;
   alsoDue: NonNullable<BodyOf<'wheel-end-released'>['alsoDue']>;
+  /** The correction after which what it was given on does not hold; null while it stands. */
+  inDoubt: { reason: string; at: string; by: Actor } | null;
 }
 
 /** A result of the reckoner that somebody put into the record. */

@@ -93,7 +93,11 @@ export function changeSheet(
   if (plan.by === 'procedure') return w;
   const nutIsOther = nutOf(w.sheet, plan.stack) !== nutOf(sheet, stack);
   const again = nutIsOther && hasSetting(w);
-  const side = buildDifferently(w.side, { sheet, together: plan.together }, { stack, nutIsOther, lost, mark });
+  const side = buildDifferently(
+    w.side,
+    { sheet, together: plan.together },
+    { stack, nutIsOther, lost, mark },
+  );
   const widened = isWide(sheet) && !isWide(w.sheet) ? by : isWide(sheet) ? w.widened : null;
   const changed = { ...w, sheet, side, widened, plan: { ...plan, stack } };
   return again ? { ...changed, rounds: nextRound(w, mark.seq, fresh) } : changed;

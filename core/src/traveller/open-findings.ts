@@ -14,7 +14,10 @@ export interface Finding {
 }
 
 /** What answers a symptom besides a supervisor: a closure made in this job, a part judged, a step recorded. */
-const answers: Record<Symptom, { made?: readonly string[]; judged?: readonly string[]; steps?: readonly string[] }> = {
+const answers: Record<
+  Symptom,
+  { made?: readonly string[]; judged?: readonly string[]; steps?: readonly string[] }
+> = {
   pulls: { steps: ['rock'] },
   shimmy: { steps: ['rock'] },
   noise: { steps: ['rock'] },
@@ -23,7 +26,10 @@ const answers: Record<Symptom, { made?: readonly string[]; judged?: readonly str
   smoke: { judged: ['cups-and-rollers', 'unit-hub-bearing', 'shaft-journal'] },
   'hub-warmer': { judged: ['cups-and-rollers', 'unit-hub-bearing', 'shaft-journal'], steps: ['hub-heat'] },
   'oil-on-tyre': { made: ['seal', 'shaft-seal-in', 'seal-home', 'oil-level', 'axle-level', 'cap-square'] },
-  'dry-stain': { made: ['seal', 'shaft-seal-in', 'seal-home', 'oil-level', 'axle-level'], steps: ['final-look'] },
+  'dry-stain': {
+    made: ['seal', 'shaft-seal-in', 'seal-home', 'oil-level', 'axle-level'],
+    steps: ['final-look'],
+  },
   'weep-at-cap': { made: ['fill'], steps: ['final-look'] },
   'oil-on-lining': { made: ['brakes-back'], judged: ['lining'] },
   'cap-missing': { made: ['fill', 'oil-level'] },
@@ -40,7 +46,9 @@ function isAnswered({ side, records }: WheelEnd, symptom: Symptom): boolean {
   return (
     made.some((id) => (side.made[id]?.last.seq ?? 0) > 0) ||
     judged.some((id) => parts.has(id)) ||
-    steps.some((id) => records.some((r) => r.stepId === id && r.data && !(r.data.kind === 'inspect' && !r.data.ok)))
+    steps.some((id) =>
+      records.some((r) => r.stepId === id && r.data && !(r.data.kind === 'inspect' && !r.data.ok)),
+    )
   );
 }
 
@@ -52,7 +60,8 @@ function rocked(w: WheelEnd): (Finding & { seq: number })[] {
   const rock = lastOf(w, 'rock');
   if (rock?.data?.kind !== 'joint' || rock.data.felt === 'nothing') return [];
   const { knuckleToHub, bearingLimit, axleToKnuckle, kingpinLimit, note = '' } = rock.data;
-  const over = (value?: { si: number }, limit?: { si: number }) => value && limit && value.si > limit.si + 1e-9;
+  const over = (value?: { si: number }, limit?: { si: number }) =>
+    value && limit && value.si > limit.si + 1e-9;
   const bearing = over(knuckleToHub, bearingLimit);
   const kingpin = over(axleToKnuckle, kingpinLimit);
   if (!bearing && !kingpin && knuckleToHub) return [];
@@ -60,7 +69,9 @@ function rocked(w: WheelEnd): (Finding & { seq: number })[] {
   const set = ['end-play', 'drag', 'unit-hub-on', 'shaft-movement'].some(after);
   const pin = ['stub-on', 'swivel-preload'].some(after);
   const open = (bearing && !set) || (kingpin && !pin) || (!bearing && !kingpin && !set && !pin);
-  return open ? [{ id: 'rock', guard: bearing || kingpin ? 'never' : 'supervisor', note, seq: rock.seq }] : [];
+  return open
+    ? [{ id: 'rock', guard: bearing || kingpin ? 'never' : 'supervisor', note, seq: rock.seq }]
+    : [];
 }
 
 /** Water or metal in the oil: answered when the bearings were judged after it. */
@@ -95,7 +106,9 @@ export function openFindings(w: WheelEnd): Finding[] {
       guard: grave(s) ? ('never' as const) : ('supervisor' as const),
     }));
   const left = w.began?.left;
-  const leftSo = left ? [{ id: 'left-out-of-service', guard: 'never' as const, note: left.reason, seq: 0 }] : [];
+  const leftSo = left
+    ? [{ id: 'left-out-of-service', guard: 'never' as const, note: left.reason, seq: 0 }]
+    : [];
   return [...leftSo, ...symptoms, ...rocked(w), ...oil(w), ...otherSideHot(w)]
     .filter(({ id, seq }) => !w.answered.some((a) => a.finding === id && a.seq > seq))
     .map(({ id, guard, note }) => ({ id, guard, note }));

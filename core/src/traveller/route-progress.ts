@@ -1,4 +1,12 @@
-import { effectOf, isOn, layerAt, mustBeOff, standingOf, type Side, type Standing } from '../assembly/index.ts';
+import {
+  effectOf,
+  isOn,
+  layerAt,
+  mustBeOff,
+  standingOf,
+  type Side,
+  type Standing,
+} from '../assembly/index.ts';
 import type { ReadyLine } from '../procedure/index.ts';
 import {
   everyAct,
@@ -52,7 +60,8 @@ type Out = Map<LayerId, Reached>;
 function take(out: Out, { stack, together }: RoutePlan, side: Side, id: LayerId, how: Reached): void {
   const there = layerAt(side, id).is;
   if (there !== 'off' && (how === 'off' || there === 'on') && out.get(id) !== 'off') out.set(id, how);
-  for (const outer of needsOffFor(stack, id, how, together)) if (layerAt(side, outer).is !== 'off') out.set(outer, 'off');
+  for (const outer of needsOffFor(stack, id, how, together))
+    if (layerAt(side, outer).is !== 'off') out.set(outer, 'off');
 }
 
 /** Layers that the works and wishes want opened or off and that were not since. */
@@ -63,9 +72,13 @@ function wantedOut({ side }: WheelEnd, plan: RoutePlan): Out {
   };
   for (const work of plan.works) {
     const target = targetOf(plan.stack, work) ?? {};
-    for (const [id, how] of Object.entries(target) as [LayerId, Reached][]) want(id, how, plan.addedAt[work] ?? 0);
+    for (const [id, how] of Object.entries(target) as [LayerId, Reached][])
+      want(id, how, plan.addedAt[work] ?? 0);
   }
   for (const { layer, how, seq } of plan.wishes) if (layerOf(plan.stack, layer)) want(layer, how, seq);
+  // A drum that comes off in one with wheel and hub has its shoes backed off first.
+  if (plan.together && out.has('hub') && layerOf(plan.stack, 'brake-outer')?.kind === 'drum')
+    take(out, plan, side, 'brake-outer', 'open');
   return out;
 }
 
@@ -76,7 +89,8 @@ function mendingOut(w: WheelEnd, plan: RoutePlan, { required, counts }: Standing
   for (const act of required) {
     const layer = act.layer!;
     if (act.guard !== 'never' || counts(act.id) || side.skipped[act.id] || !isOn(side, layer)) continue;
-    for (const outer of mustBeOff(plan.stack, act, plan.together)) if (isOn(side, outer)) take(out, plan, side, outer, 'off');
+    for (const outer of mustBeOff(plan.stack, act, plan.together))
+      if (isOn(side, outer)) take(out, plan, side, outer, 'off');
     if (comesBeforePutOn(plan.stack, w, act)) take(out, plan, side, layer, 'off');
   }
   return out;
@@ -87,11 +101,17 @@ function comesBeforePutOn(stack: Stack, w: WheelEnd, act: Act): boolean {
   if (act.layer === 'nut') return false;
   const order = putBackOrder(everyAct(stack, w.sheet)).get(act.layer!) ?? [];
   const on = order.findIndex((a) => effectOf(a).moves === 'on');
-  return order.findIndex((a) => a.id === act.id) < on || (order[on]?.id === act.id && order[on].kind !== 'torque');
+  return (
+    order.findIndex((a) => a.id === act.id) < on || (order[on]?.id === act.id && order[on].kind !== 'torque')
+  );
 }
 
 /** Layers that the route is about: moved or to be moved, with closures to make, or handled in this job. */
-function layersInRoute({ side, sheet }: WheelEnd, { stack, together }: RoutePlan, out: Out): Map<LayerId, Reached> {
+function layersInRoute(
+  { side, sheet }: WheelEnd,
+  { stack, together }: RoutePlan,
+  out: Out,
+): Map<LayerId, Reached> {
   const layers = new Map<LayerId, Reached>();
   const order = putBackOrder(everyAct(stack, sheet));
   const isBroken = (id: LayerId) => order.get(id)?.some((a) => side.broken[a.id] && !side.made[a.id]);
@@ -124,7 +144,11 @@ function stateOf(w: WheelEnd, plan: RoutePlan, out: Out, layers: ReadonlyMap<Lay
   if (!routes) routesOf.set(stack, (routes = new Map()));
   let found = routes.get(key);
   if (!found || found.state.sheet !== w.sheet) {
-    const off = takeOffOrder(stack, new Set([...layers].flatMap(([id, how]) => (how === 'off' ? [id] : []))), together);
+    const off = takeOffOrder(
+      stack,
+      new Set([...layers].flatMap(([id, how]) => (how === 'off' ? [id] : []))),
+      together,
+    );
     const reach = { layers, off };
     const bare = { stack, sheet: w.sheet, works, reach, alreadyOff, together, chosen, adjust };
     const state: RouteState = { ...bare, renewed: new Set(renewed ?? []) };

@@ -15,6 +15,7 @@ import {
   type Command,
   type Job,
   type JobOpened,
+  type StoredEvent,
   type WheelEnd,
 } from '../index.ts';
 
@@ -93,6 +94,19 @@ export class TestJob {
       body: decision.event,
     });
     return null;
+  }
+
+  /** The job with one more event that no person asks for. */
+  withEvent(body: StoredEvent['body']): Job {
+    const version = this.job.version + 1;
+    return append(this.job, {
+      id: uuid(version),
+      jobId: this.job.id,
+      version,
+      at: this.now,
+      by: supervisor,
+      body,
+    });
   }
 
   do(command: Command, by: Actor = technician): void {
