@@ -38,12 +38,12 @@ export function standingOf(side: Side, acts: readonly Act[], setBefore: readonly
     if (so !== undefined) return so;
     const made = side.made[id];
     const act = byId.get(id);
+    // What was left out, where it may be, holds up nothing that was made after it.
+    const isThere = (other: string, by: number) =>
+      counts(other) ? side.made[other]!.first <= by : (side.skipped[other]?.seq ?? Infinity) <= by;
     const does =
       made !== undefined &&
-      (act === undefined ||
-        rests(act).every(
-          (other) => !needed.has(other) || (counts(other) && side.made[other]!.first <= made.last.seq),
-        ));
+      (act === undefined || rests(act).every((other) => !needed.has(other) || isThere(other, made.last.seq)));
     known.set(id, does);
     return does;
   };

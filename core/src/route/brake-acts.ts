@@ -14,7 +14,7 @@ const caging: Step = chooseStep(
   'caging',
   [
     'Spring brake caged',
-    'By the book, the last thing before it comes apart. Unit chocked: nothing else holds it now. A plain service chamber has no spring to cage.',
+    'By the book, last before it comes apart: nothing but the chocks holds it then. A service chamber has no spring.',
   ],
   [
     { id: 'caged', label: 'Caged' },
@@ -27,7 +27,7 @@ const caged: Step = doStep(
   'tear-down',
   'caged',
   'Spring brake caged',
-  'By the book, the last thing before it comes apart. Unit chocked: nothing else holds it now.',
+  'By the book, last before it comes apart: nothing but the chocks holds it then.',
   { caution: 'A spring brake that lets go takes a hand. Caged, or released by the book.' },
 );
 

@@ -47,8 +47,8 @@ export function wheelOff(wheel: LayerOf<'wheel'>, state: RouteState): Act[] {
         'wheel-cracked',
         sprocket ? 'Crack the sprocket bolts' : 'Crack the wheel nuts',
         wheel.leftHand
-          ? 'A part turn each, down on the ground, or in the lift while the brake holds. On the left of the unit the thread is left-hand: they loosen clockwise.'
-          : 'A part turn each, down on the ground, or in the lift while the brake holds.',
+          ? 'A part turn each, on the ground or while the brake holds. On the left of the unit the thread is left-hand: they loosen clockwise.'
+          : 'A part turn each, on the ground or while the brake holds.',
       ),
     ),
     ...undo(
@@ -117,7 +117,7 @@ export function wheelBack(wheel: LayerOf<'wheel'>, { chosen }: RouteState): Act[
             'inflated',
             'Tyre up',
             [
-              'Rim and tyre looked at, nuts drawn tight, before any weight is on it. To its own pressure, with a clip-on chuck and a long hose. A multi-piece rim in its cage.',
+              'Rim looked at, nuts drawn tight, no weight on it yet. Clip-on chuck, long hose, a multi-piece rim caged.',
               'Is every tyre at its pressure?',
             ],
             { caution: 'Stand clear of the side wall while it fills.' },

@@ -1,4 +1,4 @@
-import { buildDifferently, layerAt, type Mark, type Side } from '../assembly/index.ts';
+import { buildDifferently, isOn, layerAt, type Mark, type Side } from '../assembly/index.ts';
 import type { Sheet } from '../procedure/index.ts';
 import { secures } from '../route/index.ts';
 import { layerOf, targetOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
@@ -29,7 +29,8 @@ export function reopenNut(w: WheelEnd, seq: number, round: NewRound): WheelEnd {
   const rounds = nextRound(w, seq, round);
   const { plan } = w;
   if (plan.by === 'procedure') return { ...w, rounds };
-  return { ...w, rounds, plan: wish(plan, 'nut', 'open', seq) };
+  // A nut that is open can be turned as it is.
+  return isOn(w.side, 'nut') ? { ...w, rounds, plan: wish(plan, 'nut', 'open', seq) } : { ...w, rounds };
 }
 
 const wish = (plan: RoutePlan, layer: LayerId, how: 'open' | 'off', seq: number): RoutePlan => ({

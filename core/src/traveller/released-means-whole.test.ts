@@ -277,6 +277,15 @@ describe('a closure counts only with what it rests on', () => {
     expect(todo(t, '2L')).toContain('lock');
   });
 
+  it('a round begun again before the lock opens nothing once it is locked', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['seal']));
+    t.workTo('2L', 'end-play');
+    t.do({ kind: 'adjust-reopened', position: '2L', round: 1, from: 'start' });
+    expect(todo(t, '2L')[0]).toBe('jam-off');
+    t.workTo('2L', 'fill');
+    expect(todo(t, '2L')).not.toContain('nut-off');
+  });
+
   it('cups that are not home leave the hub on, and wrong, with all that was made over them', () => {
     const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['bearings']));
     t.workTo('2L', 'fill');
