@@ -29,6 +29,8 @@ export const wheelEndStandSchema = z.object({
   axleId: z.uuid(),
   stage: stageSchema,
   released: z.boolean(),
+  /** Why its release does not hold any more. */
+  inDoubt: z.string().nullable().default(null),
   trouble: z.string().nullable(),
   /** Who recorded last on it. */
   who: z.string().nullable(),

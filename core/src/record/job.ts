@@ -17,6 +17,7 @@ import {
   stepAtHand,
   upcast,
   verdictOf,
+  whatIsLeft,
   type Command,
   type DecideContext,
   type EventBody,
@@ -26,6 +27,7 @@ import {
   type StoredEvent,
   type WheelEnd,
 } from '../traveller/index.ts';
+import type { Side } from '../assembly/index.ts';
 import type { Verdict } from '../end-play/index.ts';
 import type { Work } from '../stack/index.ts';
 import type { Stage } from '../procedure/index.ts';
@@ -41,6 +43,8 @@ interface Stand {
   position: string;
   stage: Stage;
   released: boolean;
+  /** Why its release does not hold any more; null where it does, or there is none. */
+  inDoubt: string | null;
   waitsForRelease: boolean;
   trouble: string | null;
   who: string | null;
@@ -109,6 +113,8 @@ export interface JobRows {
     stopped: { as: 'held' | 'void' | 'out-of-service'; reason: string } | null;
     estimate: 'none' | 'asks' | 'answered';
     wheelEnds: (Stand & { axleId: string })[];
+    /** What it leaves of the metal, by position; null while it is open. */
+    leaves: Record<string, Side | null> | null;
   };
   readings: ReadingRow[];
   followUps: FollowUpRow[];
@@ -136,6 +142,7 @@ function reckonStand(w: WheelEnd): Stand & { axleId: string } {
     axleId: w.axleId,
     stage: stageAtHand(w),
     released: w.release !== null,
+    inDoubt: w.release?.inDoubt?.reason ?? null,
     waitsForRelease: w.release === null && stepAtHand(w) === null,
     trouble: outOfBand ? verdict : (troubled ?? null),
     who: lastTrace(w)?.by.name ?? null,
@@ -264,6 +271,9 @@ export const jobAggregate: Aggregate<Job, JobCommand, EventBody, JobRows> = {
       stopped: job.stopped && { as: job.stopped.as, reason: job.stopped.reason },
       estimate: estimateOf(job),
       wheelEnds: job.wheelEnds.map(standOf),
+      leaves: isClosed(job)
+        ? Object.fromEntries(job.wheelEnds.map((w) => [w.position, whatIsLeft(job, w)]))
+        : null,
     },
     readings: job.wheelEnds.flatMap((w) => readingRows(job, w)),
     followUps: job.wheelEnds.flatMap((w) => followUpRows(job, w)),

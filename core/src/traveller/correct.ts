@@ -1,7 +1,6 @@
 import type { BodyOf, EventBody } from './event.ts';
 import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
-import { againstRelease } from './against-release.ts';
-import { foldTo } from './fold.ts';
+import { doubtedBy } from './doubts.ts';
 import { impossible } from './impossible.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { checkStepData } from './check-step-data.ts';
@@ -35,25 +34,10 @@ function isCorrectable(body: EventBody): body is Correctable {
 export function correct(job: Job, command: Correction, context: DecideContext): Decision {
   const decision = whetherCorrected(job, command, context);
   if (!decision.ok || decision.event.kind !== 'correction') return decision;
-  const doubts = releasesInDoubt(job, decision.event, context);
+  const was = job.events.find((e) => e.id === command.corrects)!;
+  const doubts = doubtedBy(job, decision.event, was.version, context);
   return doubts.length > 0 ? accept({ ...decision.event, doubts }) : decision;
 }
-
-/** Releases of the job that nobody could have given, had the record been as it is corrected to. */
-function releasesInDoubt(job: Job, body: Correction, { by, now }: DecideContext): string[] {
-  const was = job.events.find((e) => e.id === body.corrects)!;
-  const stands = { id: NOT_STORED, jobId: job.id, version: job.version + 1, at: now, by, body };
-  const events = [...job.events, stands];
-  return job.wheelEnds.flatMap(({ position, release }) => {
-    if (!release || release.inDoubt || was.version >= release.seq) return [];
-    const then = wheelEndAt(foldTo(events, release.seq), position)!;
-    const overridden = new Set(release.overridden.map((o) => o.code));
-    return againstRelease(then).some((o) => o.guard === 'never' && !overridden.has(o.code)) ? [position] : [];
-  });
-}
-
-/** Id of a correction while it is only looked at. */
-const NOT_STORED = '00000000-0000-4000-8000-000000000000';
 
 function whetherCorrected(job: Job, command: Correction, { by }: DecideContext): Decision {
   const event = job.events.find((e) => e.id === command.corrects);

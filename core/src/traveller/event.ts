@@ -250,6 +250,7 @@ const beganCorrected = z.object({
   kind: z.literal('began-corrected'),
   position: positionSchema,
   began: sideSchema.nullable(),
+  doubts: z.array(positionSchema).max(18).optional(),
 });
 const releaseAsked = z.object({
   kind: z.literal('wheel-end-released'),

@@ -48,11 +48,11 @@ function hindsightOf(events: readonly StoredEvent[]): Hindsight {
   const began = new Map<string, BodyOf<'began-corrected'>['began']>();
   const doubts: Hindsight['doubts'][number][] = [];
   for (const { version, at, by, body } of events) {
-    if (body.kind === 'began-corrected') began.set(body.position, body.began);
-    if (body.kind !== 'correction') continue;
-    const { corrects, reason, replacement } = body;
-    corrections.set(corrects, { version, at, by, reason, replacement });
+    if (body.kind !== 'correction' && body.kind !== 'began-corrected') continue;
+    const reason = body.kind === 'correction' ? body.reason : 'an earlier job was corrected';
     for (const position of body.doubts ?? []) doubts.push({ position, version, at, by, reason });
+    if (body.kind === 'began-corrected') began.set(body.position, body.began);
+    else corrections.set(body.corrects, { version, at, by, reason, replacement: body.replacement });
   }
   return { corrections, doubts, began };
 }

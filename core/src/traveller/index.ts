@@ -63,6 +63,8 @@ export { HEAT_LIMITS, hubHeat, type HeatVerdict } from './hub-heat.ts';
 export { hasKingpin } from './kingpin.ts';
 export { partsToCompare } from './parts-to-compare.ts';
 export { otherSideDue } from './pair-rule.ts';
+export { beganCorrected } from './began-corrected.ts';
+export { whatIsLeft } from './what-is-left.ts';
 export { isAsFound } from './is-as-found.ts';
 export { closuresOf, layersToOpen } from './route-progress.ts';
 export { layersLost } from './decide-route.ts';

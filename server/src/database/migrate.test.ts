@@ -29,6 +29,7 @@ const all = [
   '0023-supplier',
   '0024-kept',
   '0025-newest-hours',
+  '0026-assembly',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

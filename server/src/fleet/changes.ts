@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { QueryTypes, Transaction, UniqueConstraintError } from 'sequelize';
-import { numbered } from '@lanternwright/core/axle-plan';
-import type { Sheet, TorqueKey } from '@lanternwright/core/procedure';
+import { Op, QueryTypes, Transaction, UniqueConstraintError } from 'sequelize';
+import { movedLayers } from '@lanternwright/core/assembly';
+import { numbered, type PlacedAxle } from '@lanternwright/core/axle-plan';
+import { stackOfSheet, type Sheet, type TorqueKey } from '@lanternwright/core/procedure';
+import { layerOf, layerTitles } from '@lanternwright/core/stack';
 import { unitAggregate, type Unit, type UnitCommand, type UnitFacts } from '@lanternwright/core/record';
 import type { ChangeAxles, NewUnit, Owner, SetDuty, TellService } from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
@@ -90,6 +92,23 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
     await db.axle.bulkCreate(list.map((axle) => ({ ...axle, unitId: id })));
   }
 
+  /** A layer that a job left off or open stays in the stack: only a job says what it is instead. */
+  async function verifyStacks(axles: readonly PlacedAxle[]): Promise<void> {
+    const left = await db.wheelEnd.findAll({
+      where: { axleId: axles.map((a) => a.id), assembly: { [Op.not]: null } },
+    });
+    for (const { axleId, position, assembly } of left) {
+      const axle = axles.find((a) => a.id === axleId)!;
+      const stack = stackOfSheet(axle.sheet, axle) ?? [];
+      const lost = assembly && movedLayers(assembly).find((id) => !layerOf(stack, id));
+      if (lost)
+        throw refused(
+          `${position} was left with “${layerTitles[lost]}” off or not finished, and this sheet has no such layer. Change the sheet in a job on ${position}.`,
+          'axles',
+        );
+    }
+  }
+
   async function factsOf({ owner, name, kind, plate, axles: list }: NewUnit): Promise<UnitFacts> {
     const placed = numbered(list).map((axle) => ({ ...axle, id: randomUUID() }));
     return { owner: await ownerByName(owner), name, unitKind: kind, plate, axles: placed };
@@ -167,6 +186,7 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
         const unit = await db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
         if (!unit) throw notFound('unit');
         const axles = list.map((axle) => ({ ...axle, id: axle.id ?? randomUUID() }));
+        await verifyStacks(axles);
         const command = { kind: 'change-axles', axles } as const;
         await projectUnit(id, await changeUnit(id, command, { ...asked, expected: seenVersion }));
         return { id };

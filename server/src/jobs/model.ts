@@ -9,6 +9,7 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { JobSummary, WheelEndStand } from '@lanternwright/contract/jobs';
+import type { Side } from '@lanternwright/core/assembly';
 import type { FollowUpKind } from '@lanternwright/core/traveller';
 import type { Verdict } from '@lanternwright/core/end-play';
 import type { UnitRow } from '../fleet/model.ts';
@@ -23,6 +24,8 @@ export interface JobRow extends Model<InferAttributes<JobRow>, InferCreationAttr
   closedAt: Date | null;
   wheelEnds: WheelEndStand[];
   estimate: CreationOptional<JobSummary['estimate']>;
+  /** What it leaves of the metal, by position; null while it is open. */
+  leaves: CreationOptional<Record<string, Side | null> | null>;
   stopped: CreationOptional<{ as: 'held' | 'void' | 'out-of-service'; reason: string } | null>;
   unit?: NonAttribute<UnitRow>;
 }
@@ -38,6 +41,7 @@ export function defineJob(sequelize: Sequelize): ModelStatic<JobRow> {
     closedAt: DataTypes.DATE,
     wheelEnds: DataTypes.JSONB,
     stopped: DataTypes.JSONB,
+    leaves: DataTypes.JSONB,
     estimate: { type: DataTypes.TEXT, defaultValue: 'none' },
   });
 }
@@ -110,6 +114,8 @@ export interface WheelEndRow extends Model<
   readKm: number | null;
   openJobId: string | null;
   outOfService: { as: 'out-of-service'; reason: string } | null;
+  /** As the last job that ended left it; null where nothing is left to say. */
+  assembly: CreationOptional<Side | null>;
 }
 
 export function defineWheelEnd(sequelize: Sequelize): ModelStatic<WheelEndRow> {
@@ -123,6 +129,7 @@ export function defineWheelEnd(sequelize: Sequelize): ModelStatic<WheelEndRow> {
     readKm: DataTypes.DOUBLE,
     openJobId: DataTypes.UUID,
     outOfService: DataTypes.JSONB,
+    assembly: DataTypes.JSONB,
   });
 }
 

@@ -6,7 +6,10 @@ const standing = ({ job, readings }: JobRows) => ({
   readings,
   closed: job.closedAt,
   stopped: job.stopped,
-  wheelEnds: job.wheelEnds.map(({ axleId, position, released }) => ({ axleId, position, released })),
+  leaves: job.leaves,
+  wheelEnds: job.wheelEnds.map(({ axleId, position, released, inDoubt }) => ({
+    ...{ axleId, position, released, inDoubt },
+  })),
 });
 
 /** What has to be written of a job's rows: null where nothing changed, JSON as the database takes it else. */

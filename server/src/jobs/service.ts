@@ -12,6 +12,7 @@ import { axleAt, axleNumber, type PlacedAxle } from '@lanternwright/core/axle-pl
 import { stackOfSheet } from '@lanternwright/core/procedure';
 import {
   append,
+  beganCorrected,
   decide,
   decideOpening,
   fold,
@@ -43,7 +44,10 @@ import { jobsBefore } from './before.ts';
 import { verifyReckoning } from './recorded-reckoning.ts';
 import type { PhotosService } from './photos.ts';
 import type { ToolsService } from '../tools/service.ts';
-import { eventsOf, foldedJobs, store, type Folded } from './record.ts';
+import { eventsOf, foldedJobs, store, type Folded, type Projected } from './record.ts';
+
+/** By whom, and when, something is asked. */
+type Asked = Pick<StoredEvent, 'by' | 'at'>;
 
 /** Others on the same job can be first this often; then somebody is told. */
 const MOST_TRIES = 12;
@@ -84,6 +88,12 @@ const pageOf = (which: 'open' | 'closed') => `
   from (${jobLines(which, { owners: '$3', limit: '$1', offset: '$2' })}) line`;
 export const OPEN_JOBS = pageOf('open');
 export const CLOSED_JOBS = pageOf('closed');
+
+const NEXT_ON = `
+  select j.id, j.number from job j, jsonb_array_elements(j.wheel_ends) e
+  where j.unit_id = (select unit_id from wheel_end where axle_id = $1 and position = $2)
+    and (e ->> 'axleId') ::uuid = $1 and e ->> 'position' = $2 and j.number > $3
+  order by j.number limit 1`;
 
 const unitInclude = (db: Database) => [
   {
@@ -192,10 +202,45 @@ export function jobsService(
     });
   }
 
+  /**
+   * What an ended job left is corrected: the next job on that wheel end, open or ended, begins from what it left after
+   * all, and so on while that changes what is left.
+   */
+  async function followOn(before: Projected, after: Projected, asked: Asked): Promise<void> {
+    for (const { position, axleId } of after.job.wheelEnds) {
+      let [was, is] = [before.rows.job.leaves?.[position] ?? null, after.rows.job.leaves?.[position] ?? null];
+      let number = after.rows.job.number ?? 0;
+      while (!sameJson(was, is)) {
+        const next = await nextOn(axleId, position, number);
+        const later = next && (await folded.now(next.id));
+        if (!next || !later || !wheelEndAt(later.job, position)) break;
+        const body = beganCorrected(later.job, { position, began: is }, { by: asked.by, now: asked.at });
+        const event = { id: randomUUID(), jobId: next.id, version: later.job.version + 1, ...asked, body };
+        const kept = await store(db, append(later.job, event), later);
+        folded.keep({ ...kept, ownerId: later.ownerId });
+        [was, is] = [later.rows.job.leaves?.[position] ?? null, kept.rows.job.leaves?.[position] ?? null];
+        number = next.number;
+      }
+    }
+  }
+
+  /** The next job that has a wheel end in it, by its number. */
+  async function nextOn(axleId: string, position: string, after: number) {
+    const [row] = await prepared<{ id: string; number: number }>(db, 'next-job-on', NEXT_ON, [
+      axleId,
+      position,
+      after,
+    ]);
+    return row ?? null;
+  }
+
   type Wanted = z.output<typeof openJobSchema>['wheelEnds'][number];
 
-  /** The wheel end as its axle has it now, with how it is built and what is wanted of it. */
-  function wheelEndFrom(axles: readonly PlacedAxle[], { position, works, alreadyOff, together }: Wanted) {
+  /** The wheel end as its axle has it now, with how it is built, what is wanted of it, and what the last job left of it. */
+  async function wheelEndFrom(
+    axles: readonly PlacedAxle[],
+    { position, works, alreadyOff, together }: Wanted,
+  ) {
     const axle = axleAt(axles, position);
     if (!axle) throw refused(`The unit has no wheel end ${position}`, 'wheelEnds');
     const { sheet, role } = axle;
@@ -203,7 +248,9 @@ export function jobsService(
     if (!stack)
       throw refused(`Nobody has said how ${position} is built: its sheet has no stack`, 'wheelEnds');
     const route = { rules: 1 as const, stack: [...stack], works, alreadyOff, together };
-    return { position, axleId: axle.id, sheet, axle: role, route };
+    const known = await db.wheelEnd.findOne({ where: { axleId: axle.id, position } });
+    const began = known?.assembly ?? undefined;
+    return { position, axleId: axle.id, sheet, axle: role, route, ...(began ? { began } : {}) };
   }
 
   /** Which works a job has done, and with it what is due on the unit. */
@@ -249,6 +296,7 @@ export function jobsService(
           await holdPosition(job, command);
           const kept = await store(db, after, before);
           await followCorrection(job, event);
+          if (body.kind === 'correction') await followOn(before, kept, { by, at });
           if (serviced) await writeServices(job, services);
           await copyMakersFigures(after, event);
           if (body.kind === 'wheel-end-released') await seals.seal(kept.link);
@@ -290,14 +338,10 @@ export function jobsService(
         const axles = await fleet.axles(unit.id);
         const { wheelEnds, ...rest } = input;
         const number = await nextNumber();
-        const decision = decideOpening({
-          kind: 'job-opened',
-          number,
-          ...rest,
-          wheelEnds: [...wheelEnds]
-            .sort((a, b) => (a.position < b.position ? -1 : 1))
-            .map((w) => wheelEndFrom(axles, w)),
-        });
+        const sorted = [...wheelEnds].sort((a, b) => (a.position < b.position ? -1 : 1));
+        const opened = [];
+        for (const w of sorted) opened.push(await wheelEndFrom(axles, w));
+        const decision = decideOpening({ kind: 'job-opened', number, ...rest, wheelEnds: opened });
         if (!decision.ok) throw refused(decision.reason, 'wheelEnds');
         const wanted = axles.filter((a) => wheelEnds.some((w) => axleNumber(w.position) === a.number));
         const busy = await db.wheelEnd.findAll({

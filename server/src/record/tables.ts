@@ -53,7 +53,7 @@ export const tables: readonly Table[] = [
     key: ['id'],
     columns: [
       ...['id', 'number', 'unit_id', 'title', 'version', 'opened_at', 'closed_at'],
-      ...['wheel_ends', 'stopped', 'estimate'],
+      ...['wheel_ends', 'stopped', 'estimate', 'leaves'],
     ],
   },
   {
@@ -92,7 +92,7 @@ export const tables: readonly Table[] = [
     key: ['axle_id', 'position'],
     columns: [
       ...['unit_id', 'axle_id', 'position', 'verdict', 'end_play_mm', 'read_at', 'read_km', 'open_job_id'],
-      'out_of_service',
+      ...['out_of_service', 'assembly'],
     ],
   },
   {
