@@ -2,7 +2,15 @@ import { everyAct, putBackOrder, putsBack, settingSteps, type Act } from '../rou
 import type { Sheet, StepData } from '../procedure/index.ts';
 import { layerOf, needsOffFor, type LayerId, type Stack } from '../stack/index.ts';
 import { effectOf, mustBeOff } from './effects.ts';
-import { isOn, layerAt, type LayerAt, type LayerPlace, type Mark, type Side } from './side.ts';
+import {
+  isOn,
+  layerAt,
+  type LayerAt,
+  type LayerPlace,
+  type Mark,
+  type Side,
+  type StoredSide,
+} from './side.ts';
 
 /** Why a record does not count, though it stands. */
 export type NotCounted = { why: 'covered'; layers: readonly LayerId[] } | { why: 'late' | 'not-on' | 'no' };
@@ -335,7 +343,7 @@ export function releaseSide(side: Side): Side {
  * What the next job on this axle begins from; null where nothing is left to say.
  * @param counts which closures are made, with what they rest on
  */
-export function carrySide(side: Side, counts: (id: string) => boolean): Side | null {
+export function carrySide(side: Side, counts: (id: string) => boolean): StoredSide | null {
   const layers = Object.fromEntries(
     Object.entries(side.layers).flatMap(([id, at]) => {
       if (at.is === 'on' && !at.moved) return [];
@@ -348,7 +356,7 @@ export function carrySide(side: Side, counts: (id: string) => boolean): Side | n
   const broken = Object.entries(side.broken).filter(([id]) => !counts(id));
   if (Object.keys(layers).length === 0 && broken.length === 0 && !side.left) return null;
   return {
-    stack: side.stack,
+    stack: [...side.stack],
     layers,
     // Before and after of what is made stands among itself: it counts for the next job as it counted.
     made: Object.fromEntries(

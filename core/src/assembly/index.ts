@@ -17,5 +17,6 @@ export {
   type LayerAt,
   type Mark,
   type Side,
+  type StoredSide,
 } from './side.ts';
 export { standingOf, type Standing } from './standing.ts';

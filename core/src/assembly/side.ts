@@ -47,7 +47,7 @@ const id = z.string().min(1).max(90);
  */
 export const sideSchema = z.object({
   /** How it is built, as it was known last. */
-  stack: stackSchema.readonly(),
+  stack: stackSchema,
   layers: z.partialRecord(z.enum(layerIds), layerAtSchema),
   made: z.record(id, madeSchema),
   /** Closures that were broken, by what; still broken where they are not made since. */
@@ -72,6 +72,8 @@ interface SideState {
   left: { reason: string; mark: Mark } | null;
 }
 export type Side = Readonly<SideState>;
+/** A side as the record holds it. */
+export type StoredSide = z.output<typeof sideSchema>;
 
 /** A side of which this record knows nothing. */
 export const unknownSide = (stack: Stack): Side => ({

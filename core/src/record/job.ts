@@ -27,7 +27,7 @@ import {
   type StoredEvent,
   type WheelEnd,
 } from '../traveller/index.ts';
-import type { Side } from '../assembly/index.ts';
+import type { StoredSide } from '../assembly/index.ts';
 import type { Verdict } from '../end-play/index.ts';
 import type { Work } from '../stack/index.ts';
 import type { Stage } from '../procedure/index.ts';
@@ -114,7 +114,7 @@ export interface JobRows {
     estimate: 'none' | 'asks' | 'answered';
     wheelEnds: (Stand & { axleId: string })[];
     /** What it leaves of the metal, by position; null while it is open. */
-    leaves: Record<string, Side | null> | null;
+    leaves: Record<string, StoredSide | null> | null;
   };
   readings: ReadingRow[];
   followUps: FollowUpRow[];

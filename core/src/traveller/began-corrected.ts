@@ -1,4 +1,4 @@
-import type { Side } from '../assembly/index.ts';
+import type { StoredSide } from '../assembly/index.ts';
 import { doubtedBy } from './doubts.ts';
 import type { Actor, BodyOf } from './event.ts';
 import type { Job } from './job.ts';
@@ -10,7 +10,7 @@ import type { Job } from './job.ts';
  */
 export function beganCorrected(
   job: Job,
-  { position, began }: { position: string; began: Side | null },
+  { position, began }: { position: string; began: StoredSide | null },
   { by, now }: { by: Actor; now: string },
 ): BodyOf<'began-corrected'> {
   const body = { kind: 'began-corrected', position, began } as const;

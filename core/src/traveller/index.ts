@@ -78,6 +78,7 @@ export { linesOfWork, partsToKeep, partsWanted } from './lines-of-work.ts';
 export { readinessLines, routeStateOf } from './route-progress.ts';
 export { describeEvent, describeStepData } from './describe.ts';
 export { describeOff, describeStopped, stoppedWords } from './describe-stopped.ts';
+export { describeNotCounted } from './describe-not-counted.ts';
 export { describeFinding } from './describe-finding.ts';
 export { openFindings, type Finding } from './open-findings.ts';
 export { describeObjection } from './describe-objection.ts';

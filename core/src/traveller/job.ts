@@ -1,4 +1,4 @@
-import type { NotCounted, Side } from '../assembly/index.ts';
+import type { NotCounted, Side, StoredSide } from '../assembly/index.ts';
 import type { AxleRole, Position } from '../axle-plan/index.ts';
 import type { LayerId, Stack, Work } from '../stack/index.ts';
 import type { Bill } from '../cost/index.ts';
@@ -112,7 +112,7 @@ export interface WheelEnd {
   /** What is on, off, made and broken on it now; of a job of the first build nothing is known. */
   side: Side;
   /** The side as the job found it; null where nothing was known of it. */
-  began: Side | null;
+  began: StoredSide | null;
   /** Records that do not count, by event, and why. */
   notCounted: Readonly<Record<string, NotCounted>>;
   rounds: readonly Round[];

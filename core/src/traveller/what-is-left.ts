@@ -1,4 +1,4 @@
-import { carrySide, type Side } from '../assembly/index.ts';
+import { carrySide, type StoredSide } from '../assembly/index.ts';
 import { closuresOf } from './route-progress.ts';
 import { isAsFound } from './is-as-found.ts';
 import type { Job, WheelEnd } from './job.ts';
@@ -7,7 +7,7 @@ import type { Job, WheelEnd } from './job.ts';
  * What a job leaves of the metal of a wheel end: what the next job on its axle begins from. Null where nothing is left
  * to say, and for a job of the first build.
  */
-export function whatIsLeft({ stopped, id, events }: Job, w: WheelEnd): Side | null {
+export function whatIsLeft({ stopped, id, events }: Job, w: WheelEnd): StoredSide | null {
   const { plan, side, release } = w;
   if (plan.by === 'procedure') return null;
   // A wheel end that is as it was hands on what it got, with what it had not settled.

@@ -9,7 +9,7 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { JobSummary, WheelEndStand } from '@lanternwright/contract/jobs';
-import type { Side } from '@lanternwright/core/assembly';
+import type { StoredSide } from '@lanternwright/core/assembly';
 import type { FollowUpKind } from '@lanternwright/core/traveller';
 import type { Verdict } from '@lanternwright/core/end-play';
 import type { UnitRow } from '../fleet/model.ts';
@@ -25,7 +25,7 @@ export interface JobRow extends Model<InferAttributes<JobRow>, InferCreationAttr
   wheelEnds: WheelEndStand[];
   estimate: CreationOptional<JobSummary['estimate']>;
   /** What it leaves of the metal, by position; null while it is open. */
-  leaves: CreationOptional<Record<string, Side | null> | null>;
+  leaves: CreationOptional<Record<string, StoredSide | null> | null>;
   stopped: CreationOptional<{ as: 'held' | 'void' | 'out-of-service'; reason: string } | null>;
   unit?: NonAttribute<UnitRow>;
 }
@@ -115,7 +115,7 @@ export interface WheelEndRow extends Model<
   openJobId: string | null;
   outOfService: { as: 'out-of-service'; reason: string } | null;
   /** As the last job that ended left it; null where nothing is left to say. */
-  assembly: CreationOptional<Side | null>;
+  assembly: CreationOptional<StoredSide | null>;
 }
 
 export function defineWheelEnd(sequelize: Sequelize): ModelStatic<WheelEndRow> {

@@ -24,7 +24,6 @@ export function FoundForm({ step, record }: FormProps<'found'>) {
   return (
     <Form
       button={nothing ? 'Nothing looked wrong' : 'Record what looked wrong'}
-      focus="button"
       onRecord={() => record({ kind: 'found', signs: [...signs], ...noted(note) })}
     >
       <div role="group" aria-label="What looked wrong" className="grid gap-3 sm:grid-cols-2">
@@ -71,11 +70,7 @@ export function CompareForm({ wheelEnd, record }: FormProps<'compare'>) {
     });
   };
   return (
-    <Form
-      button={other.length > 0 ? 'Record what differs' : 'Every new part is as the old'}
-      focus="button"
-      onRecord={save}
-    >
+    <Form button={other.length > 0 ? 'Record what differs' : 'Every new part is as the old'} onRecord={save}>
       <p className="text-14 text-muted">Touch what differs. What is not touched is the same.</p>
       <ul>
         {parts.map((part) => (
@@ -172,7 +167,7 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
           </p>
         </div>
       )}
-      <LubricantField {...field} focus="first" />
+      <LubricantField {...field} />
       {other && !oil && <GreaseChange before={asked} after={typed} />}
       {!oil && (
         <Choices

@@ -34,7 +34,6 @@ export function LockForm({ step, record, person, wheelEnd }: FormProps<'lock'> &
         choices={step.methods.map((m) => [m.id, m.label] as const)}
         chosen={method}
         onChoose={setMethod}
-        focus="first"
       />
       {asks && (
         <TextField
@@ -93,7 +92,7 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
       disabled={lubricant === '' || (step.joint === true && joint === '')}
       onRecord={save}
     >
-      <LubricantField {...field} focus="first" />
+      <LubricantField {...field} />
       {sheet.lubricant.kind === 'oil' && (
         <div className="sm:max-w-1/2">
           <TextField

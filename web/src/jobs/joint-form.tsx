@@ -134,12 +134,11 @@ export function JointForm({ wheelEnd, record, other }: FormProps<'joint'>) {
   return (
     <div className="flex flex-col gap-4">
       <div role="group" aria-label="What is felt" className="grid grid-cols-2 gap-3">
-        {felts.map(([id, label], i) => (
+        {felts.map(([id, label]) => (
           <Button
             key={id}
             className={`min-h-16 text-18 ${felt === id ? 'border-lamp-edge !bg-lamp' : ''}`}
             aria-pressed={felt === id}
-            autoFocus={i === 0}
             onClick={() => (id === 'nothing' ? record({ kind: 'joint', felt: id }) : setFelt(id))}
           >
             {label}

@@ -64,7 +64,7 @@ export function JudgeForm({ record, wheelEnd }: FormProps<'judge'>) {
       onRecord={save}
     >
       <div className="flex flex-wrap items-center gap-4">
-        <Button className="min-h-14" autoFocus onClick={restSound}>
+        <Button className="min-h-14" onClick={restSound}>
           {planned.length > 0
             ? 'Renewed as planned, the rest is sound'
             : open.length === components.length

@@ -56,7 +56,6 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
           choices={kinds.map((k) => [k, liningMinimums[k].title] as const)}
           chosen={brake}
           onChoose={setBrake}
-          focus="first"
         />
       )}
       {braked && (

@@ -20,8 +20,7 @@ export function LubricantField({
   choose,
   typed,
   type,
-  focus,
-}: ReturnType<typeof useLubricant>['field'] & { focus?: 'first' }) {
+}: ReturnType<typeof useLubricant>['field']) {
   return (
     <>
       <Choices
@@ -33,7 +32,6 @@ export function LubricantField({
         ]}
         chosen={which}
         onChoose={choose}
-        focus={focus}
       />
       {which === 'another' && (
         <TextField label="Which lubricant" value={typed} autoFocus onChange={(e) => type(e.target.value)} />

@@ -150,7 +150,6 @@ export function MeasurePanel(props: Props) {
       <div>
         <Button
           weight="main"
-          autoFocus
           className="min-h-14 px-6 text-18"
           onClick={() => props.record({ kind: 'measure', by: 'feel' })}
         >

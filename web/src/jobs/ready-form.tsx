@@ -92,7 +92,7 @@ export function ReadyForm({ wheelEnd, record }: FormProps<'ready'>) {
   return (
     <Form button={lacking.length > 0 ? 'Start all the same' : 'Ready'} onRecord={save}>
       <div className="flex flex-wrap gap-3">
-        <Button className="min-h-14" autoFocus onClick={allHere}>
+        <Button className="min-h-14" onClick={allHere}>
           {open.length === lines.length ? 'Everything is at hand' : 'The rest is at hand'}
         </Button>
         {fromStore.length > 0 && (

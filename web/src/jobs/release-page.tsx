@@ -3,13 +3,14 @@ import { Link, useParams } from 'react-router';
 import { bandInMm, formatLimits, stages, torques } from '@lanternwright/core/procedure';
 import { formatFor } from '@lanternwright/core/quantity';
 import { partTitle } from '@lanternwright/core/route';
-import { works } from '@lanternwright/core/stack';
+import { layerTitles, works, type LayerId } from '@lanternwright/core/stack';
 import {
   againstRelease,
   AS_FOUND,
   figureFor,
   hubHeat,
   judgedParts,
+  layerStates,
   lockSteps,
   makersFigures,
   progressOf,
@@ -20,6 +21,7 @@ import {
   stageAtHand,
   torqueFits,
   verdictOf,
+  type LayerState,
   type StepProgress,
   type StepRecord,
   type WheelEnd,
@@ -28,8 +30,11 @@ import { problemText } from '../api.ts';
 import { formatDate, formatPlay, formatTime } from '../shell/words.ts';
 import { Note } from '../ui/problem-note.tsx';
 import { ThouRule } from '../ui/thou-rule.tsx';
+import { OpenFindings } from './open-findings.tsx';
 import { OutOfService } from './out-of-service.tsx';
+import { ReleaseInDoubt } from './release-in-doubt.tsx';
 import { ReleasePanel } from './release-panel.tsx';
+import { stateWords } from './stack-panel.tsx';
 import { useOpenJob, type OpenJob } from './use-job.ts';
 import { useReader } from '../shell/use-reader.ts';
 
@@ -80,6 +85,30 @@ function EndPlay({ wheelEnd }: { wheelEnd: WheelEnd }) {
         {measuring?.record && ` ${by(measuring.record)}.`}
       </p>
     </div>
+  );
+}
+
+/** What is off, open or not finished now; of what nothing moved nothing is known. */
+function Layers({ wheelEnd }: { wheelEnd: WheelEnd }) {
+  const states = Object.entries(layerStates(wheelEnd)) as [LayerId, LayerState][];
+  const open = states.filter(([, s]) => s !== 'back' && s !== 'untouched');
+  const back = states.filter(([, s]) => s === 'back');
+  return (
+    <>
+      {open.length > 0 && (
+        <p className="font-semibold text-rust">
+          {open.map(([id, s]) => `${layerTitles[id]}: ${stateWords[s]}`).join('. ')}.
+        </p>
+      )}
+      <p>
+        {back.length === 0
+          ? 'No layer was moved.'
+          : `Back: ${back.map(([id]) => layerTitles[id]).join(', ')}.`}
+      </p>
+      <p className="text-13 text-muted">
+        Not moved in this job, so not known: {states.length - open.length - back.length} of {states.length}.
+      </p>
+    </>
   );
 }
 
@@ -189,6 +218,7 @@ const rows: readonly [string, (w: WheelEnd) => ReactNode][] = [
     'Work',
     (w) => (w.plan.by === 'route' ? w.plan.works.map((x) => works[x]).join(', ') : w.plan.procedure.title),
   ],
+  ['Layers', (w) => <Layers wheelEnd={w} />],
   ['End play', (w) => <EndPlay wheelEnd={w} />],
   [
     'As found',
@@ -294,8 +324,16 @@ function ReleaseView({ open }: { open: OpenJob }) {
       </div>
       <div className="flex flex-col gap-4 p-5">
         {ends.map((w) => (
+          <ReleaseInDoubt key={w.position} wheelEnd={w} />
+        ))}
+        {ends.map((w) => (
           <Against key={w.position} {...{ open, wheelEnd: w }} />
         ))}
+        <div className="grid gap-8 md:grid-cols-2">
+          {ends.map((w) => (
+            <OpenFindings key={w.position} {...{ open, wheelEnd: w }} />
+          ))}
+        </div>
         {own && open.person.role === 'supervisor' && (
           <Note tone="plain">Part of this is your own work: the record will say so.</Note>
         )}

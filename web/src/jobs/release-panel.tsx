@@ -173,7 +173,6 @@ function ReleaseForm({ open, wheelEnd, beside }: Props) {
             <Button
               type="submit"
               weight={against.length > 0 ? 'grave' : 'main'}
-              autoFocus={against.length === 0}
               disabled={against.length > 0 && reason.trim() === ''}
               className="min-h-14 px-6 text-18"
             >

@@ -5,6 +5,7 @@ import { putsBack, type Act } from '@lanternwright/core/route';
 import { layerTitles, works, worksOf, type LayerId, type Work } from '@lanternwright/core/stack';
 import {
   lackedLines,
+  layersLost,
   progressOf,
   type Command,
   type Plan,
@@ -113,6 +114,9 @@ function Deeper({ open, wheelEnd, plan, done }: FormProps) {
   );
 }
 
+const nameOf = (chosen: LayerId | 'never' | undefined): LayerId | null =>
+  chosen === undefined || chosen === 'never' ? null : chosen;
+
 /** The wheel end has another construction than its sheet says: a supervisor names the sheet that fits. */
 function BuiltDifferently({ open, wheelEnd, done }: FormProps) {
   const { data: sheets = [] } = useSheetsQuery();
@@ -124,12 +128,14 @@ function BuiltDifferently({ open, wheelEnd, done }: FormProps) {
     brake: 'drum',
   } as const;
   const stack = chosen ? stackOfSheet(chosen, axle) : null;
+  const lost = stack ? layersLost(wheelEnd, stack) : [];
+  const [is, setIs] = useState<Partial<Record<LayerId, LayerId | 'never'>>>({});
   return (
     <section className="flex flex-col gap-3">
       <h3 className="text-18">{wheelEnd.position} is built differently</h3>
       <p className="text-14 text-muted">
-        Steps that are the same stay recorded. Settings and readings do not survive another nut, thread or
-        lock.
+        What is off stays off, and what is recorded stays recorded. Settings and readings do not survive
+        another nut, thread or lock.
       </p>
       <SelectField label="The sheet that fits" value={sheetId} onChange={(e) => setSheetId(e.target.value)}>
         <option value="">choose</option>
@@ -139,16 +145,33 @@ function BuiltDifferently({ open, wheelEnd, done }: FormProps) {
           </option>
         ))}
       </SelectField>
+      {lost.map((id) => (
+        <SelectField
+          key={id}
+          label={`${layerTitles[id]} is off or not finished, and this sheet has none. Which layer is it?`}
+          value={is[id] ?? ''}
+          onChange={(e) => setIs({ ...is, [id]: e.target.value as LayerId | 'never' })}
+        >
+          <option value="">choose</option>
+          {stack!.map(({ layer }) => (
+            <option key={layer} value={layer}>
+              {layerTitles[layer]}
+            </option>
+          ))}
+          <option value="never">It was never there</option>
+        </SelectField>
+      ))}
       <WithReason
         label="How it is seen"
         button="Change the sheet of this wheel end"
-        disabled={!chosen || !stack}
+        disabled={!chosen || !stack || lost.some((id) => !is[id])}
         onSend={(reason) => {
           const command: Command = {
             kind: 'sheet-changed',
             position: wheelEnd.position,
             sheet: chosen!,
             stack: [...stack!],
+            ...(lost.length > 0 ? { lost: lost.map((layer) => ({ layer, is: nameOf(is[layer]) })) } : {}),
             reason,
           };
           const why = open.send(command);
@@ -177,7 +200,7 @@ function OpenAgain({ open, wheelEnd, done }: FormProps) {
     <section className="flex flex-col gap-3">
       <h3 className="text-18">Open {wheelEnd.position} again</h3>
       <p className="text-14 text-muted">
-        Its put-back counts no longer, nor that of what must come off to reach it. Everything else stays.
+        What has to come off to reach it comes off first, and is put back after it. Everything else stays.
       </p>
       <SelectField label="What comes off" value={layer} onChange={(e) => setLayer(e.target.value as LayerId)}>
         <option value="">choose</option>

@@ -146,7 +146,6 @@ export function SealForm({ wheelEnd, record }: FormProps<'seal'>) {
         choices={outsides}
         chosen={outside}
         onChoose={setOutside}
-        focus="first"
       />
       <Choices legend="How deep" name="way" choices={ways} chosen={way} onChoose={setWay} />
       {toDepth && (

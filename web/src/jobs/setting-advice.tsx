@@ -143,7 +143,7 @@ export function SettingAdvice({ open, wheelEnd, round, advice, again, resolution
       {refused && <Note tone="trouble">{refused}</Note>}
       <div className="flex flex-wrap gap-3">
         {go && (
-          <Button weight="main" autoFocus onClick={() => reopen('setting')}>
+          <Button weight="main" onClick={() => reopen('setting')}>
             Go back to Adjust, {go.turns < 0 ? 'back off' : 'tighten'} {formatTurn(go.turns)}
           </Button>
         )}

@@ -12,7 +12,8 @@ import {
 import { StackView, type LayerState, type StackRow } from '../ui/stack-view.tsx';
 import { useReader } from '../shell/use-reader.ts';
 
-const stateWords: Record<LayerState, string> = {
+/** How a layer stands, in words. */
+export const stateWords: Record<LayerState, string> = {
   untouched: 'stays as it is',
   ahead: 'comes off',
   open: 'opened',

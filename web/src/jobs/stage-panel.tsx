@@ -11,6 +11,7 @@ import type { Act } from '@lanternwright/core/route';
 import { formatFor } from '@lanternwright/core/quantity';
 import {
   currentRound,
+  describeNotCounted,
   progressOf,
   describeStepData,
   stageMinutes,
@@ -44,12 +45,15 @@ function RecordLine({
   record,
   title,
   words,
+  notCounted,
   again,
 }: {
   open: OpenJob;
   record: Pick<StepRecord, 'eventId' | 'by' | 'at' | 'doneAt' | 'corrected'>;
   title: string;
   words: string;
+  /** Why the record does not count, and what would make it count. */
+  notCounted?: string | undefined;
   /** A put-back step that can be done once more, with its wheel end. */
   again?: { wheelEnd: WheelEnd; step: Step };
 }) {
@@ -67,6 +71,7 @@ function RecordLine({
           {waited(record) && `, received ${formatTime(record.at)}`}
         </span>
       </div>
+      {notCounted && <p className="text-13 text-rust">Does not count: {notCounted}</p>}
       {record.corrected && (
         <p className="text-13 text-rust">
           Corrected by {record.corrected.by.name}: {record.corrected.reason}
@@ -179,6 +184,10 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
         ? wheelEnd.readings.filter((r) => r.round === 0)
         : [];
   const stepTitle = (id: string) => stepTitled(wheelEnd, stage, id)?.title ?? id;
+  const why = ({ eventId }: StepRecord) => {
+    const notCounted = wheelEnd.notCounted[eventId];
+    return notCounted && describeNotCounted(notCounted);
+  };
   const words = (r: StepRecord) =>
     r.skipped !== null ? `skipped: ${r.skipped}` : describeStepData(r.data, reader, undefined, wheelEnd);
   return (
@@ -199,6 +208,7 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
             record={r}
             title={`Round ${r.round}, ${stepTitle(r.stepId)}`}
             words={words(r)}
+            notCounted={why(r)}
           />
         ))}
         {readings.map((r) => (

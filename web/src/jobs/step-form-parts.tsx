@@ -14,19 +14,17 @@ export interface FormProps<K extends Step['kind']> {
   record: (data: StepData) => void;
 }
 
-/** A form whose Enter records the step. The next key goes to its button, or to a field inside it. */
+/** A form whose Enter records the step, from a field inside it or from its button. Nothing of it has the focus by itself. */
 export function Form({
   onRecord,
   children,
   button,
   disabled = false,
-  focus = children ? 'field' : 'button',
 }: {
   onRecord: () => void;
   children?: ReactNode;
   button: string;
   disabled?: boolean;
-  focus?: 'button' | 'field';
 }) {
   return (
     <form
@@ -38,13 +36,7 @@ export function Form({
     >
       {children}
       <div>
-        <Button
-          type="submit"
-          weight="main"
-          disabled={disabled}
-          autoFocus={focus === 'button'}
-          className="min-h-14 px-6 text-18"
-        >
+        <Button type="submit" weight="main" disabled={disabled} className="min-h-14 px-6 text-18">
           {button}
         </Button>
       </div>
@@ -74,20 +66,17 @@ export function Choices<K extends string>({
   choices,
   chosen,
   onChoose,
-  focus,
 }: {
   legend: string;
   name: string;
   choices: readonly (readonly [K, string])[];
   chosen: K | '';
   onChoose: (id: K) => void;
-  /** The first of them takes the focus when the step opens. */
-  focus?: 'first';
 }) {
   return (
     <fieldset className="grid gap-3 sm:grid-cols-2">
       <legend className="caption pb-1">{legend}</legend>
-      {choices.map(([id, label], i) => (
+      {choices.map(([id, label]) => (
         <label
           key={id}
           className={`flex min-h-14 cursor-pointer items-center gap-3 rounded-lg border px-4 text-16 has-focus-visible:outline-3 has-focus-visible:outline-lamp-edge ${id === chosen ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
@@ -97,7 +86,6 @@ export function Choices<K extends string>({
             name={name}
             className="size-5 accent-pine"
             checked={id === chosen}
-            autoFocus={focus === 'first' && i === 0}
             onChange={() => onChoose(id)}
           />
           {label}

@@ -63,7 +63,6 @@ function TurnForm({ step, wheelEnd, record }: FormProps<'turn'>) {
           ? `${turns < 0 ? 'Backed off' : 'Tightened'} ${formatTurn(turns)}`
           : `${turns < 0 ? 'Backed off' : 'Tightened'} ${made.trim()}°`
       }
-      focus="button"
       onRecord={save}
     >
       <div className="flex flex-wrap items-center gap-5 rounded-lg border border-edge bg-panel p-4">

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { oppositeOf } from '@lanternwright/core/axle-plan';
 import { stages, type Step, type StepData } from '@lanternwright/core/procedure';
 import {
@@ -89,6 +89,12 @@ function maySkip(wheelEnd: WheelEnd, step: Step): boolean {
 export function StepPanel({ open, wheelEnd, step }: Props) {
   const fresh = useFresh();
   const [refused, setRefused] = useState<string | null>(null);
+  const heading = useRef<HTMLHeadingElement>(null);
+  // A key that bounces after the step before must find no answer under it.
+  useEffect(() => {
+    const { activeElement } = document;
+    if (activeElement === null || activeElement === document.body) heading.current?.focus();
+  }, []);
   const { position } = wheelEnd;
   const round = currentRound(wheelEnd).number;
   const progress = progressOf(wheelEnd);
@@ -116,7 +122,9 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
           {position}, {stageTitle}, step {number} of {inStage.length}
           {round > 1 && step.stage !== 'diagnose' && `, round ${round}`}
         </p>
-        <h2 className="text-26">{step.title}</h2>
+        <h2 ref={heading} tabIndex={-1} className="text-26 outline-none">
+          {step.title}
+        </h2>
         <p className="max-w-[68ch] text-16 bay:max-md:text-14">{step.text}</p>
       </div>
       {(step.kind === 'pack' || step.kind === 'fill') && <GreaseBefore {...{ open, wheelEnd }} />}

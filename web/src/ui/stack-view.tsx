@@ -18,9 +18,9 @@ const look = (state: LayerState, target: boolean): string =>
       ? 'border-dashed border-edge bg-panel text-muted'
       : state === 'unfinished'
         ? 'border-rust bg-rust-wash'
-      : target
-        ? 'border-pine bg-pine-wash'
-        : 'border-edge bg-panel';
+        : target
+          ? 'border-pine bg-pine-wash'
+          : 'border-edge bg-panel';
 
 /** The layers of a wheel end from the outside in, each a step narrower than the one that covers it. */
 export function StackView({ rows, caption }: { rows: readonly StackRow[]; caption: string }) {
