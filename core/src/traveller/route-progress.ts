@@ -88,10 +88,10 @@ function mendingOut(w: WheelEnd, plan: RoutePlan, { required, counts }: Standing
   const out: Out = new Map();
   for (const act of required) {
     const layer = act.layer!;
-    if (act.guard !== 'never' || counts(act.id) || side.skipped[act.id] || !isOn(side, layer)) continue;
+    if (act.guard !== 'never' || counts(act.id) || side.skipped[act.id]) continue;
     for (const outer of mustBeOff(plan.stack, act, plan.together))
       if (isOn(side, outer)) take(out, plan, side, outer, 'off');
-    if (comesBeforePutOn(plan.stack, w, act)) take(out, plan, side, layer, 'off');
+    if (isOn(side, layer) && comesBeforePutOn(plan.stack, w, act)) take(out, plan, side, layer, 'off');
   }
   return out;
 }

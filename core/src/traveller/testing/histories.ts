@@ -98,8 +98,9 @@ export class History {
     const step = this.t.step(POSITION) as Act | null;
     if (!step) return false;
     if (step.layer && !this.metal.do(step.id)) {
-      // Its hands have done it already, unwritten or written before it counted.
-      this.said.push(`cannot ${step.id}`);
+      // The metal is not as it was written: hands do what the step asks all the same.
+      if (putsBack(step)) this.metal.force(step.id, step.layer);
+      this.said.push(`cleared the way for ${step.id}`);
     }
     this.readIfMeasured(step);
     this.write(this.command(step), 'did', step.kind === 'inspect' && step.otherThan ? supervisor : undefined);

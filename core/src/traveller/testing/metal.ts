@@ -12,6 +12,7 @@ export class Metal {
   readonly held = new Map<string, number>();
   /** Layers that were ever moved: only of these anything is asked. */
   readonly moved = new Set<LayerId>();
+  private readonly cracked = new Set<string>();
   private clock = 0;
   private nutTurned = 0;
   private nutLoose = false;
@@ -42,6 +43,13 @@ export class Metal {
 
   private let(...ids: string[]): void {
     for (const id of ids) this.held.delete(id);
+  }
+
+  /** Loosens what holds a layer that stays where it is. */
+  private crack(...ids: string[]): boolean {
+    this.let(...ids);
+    for (const id of ids) this.cracked.add(id);
+    return true;
   }
 
   private make(id: string): boolean {
@@ -81,9 +89,7 @@ export class Metal {
     switch (act) {
       case 'wheel-cracked':
         if (this.off.has('wheel')) return false;
-        this.moved.add('wheel');
-        this.let('wheel-nuts');
-        return true;
+        return this.crack('wheel-nuts');
       case 'wheel-off':
         return this.takeOff(
           'wheel',
@@ -100,9 +106,7 @@ export class Metal {
       case 'wheel-nuts':
         return !this.off.has('wheel') && this.make(act);
       case 'caging':
-        this.moved.add('brake-outer');
-        this.let('uncaged', 'brake-proved');
-        return true;
+        return this.crack('uncaged', 'brake-proved');
       case 'brake-off':
         return this.takeOff(
           'brake-outer',
@@ -125,14 +129,13 @@ export class Metal {
         this.let('brake-proved');
         return !this.off.has('brake-outer') && this.make(act);
       case 'brake-proved':
-        return !this.off.has('brake-outer') && this.held.has('uncaged') && this.make(act);
+        if (this.layer('brake-outer')?.by === 'air' && !this.held.has('uncaged')) return false;
+        return !this.off.has('brake-outer') && this.make(act);
       case 'cap-off':
         return this.takeOff('cap', 'fill', 'flange-nuts', 'cap-square', 'oil-level');
       case 'cap-cracked':
         if (this.off.has('cap')) return false;
-        this.moved.add('cap');
-        this.let('flange-nuts');
-        return true;
+        return this.crack('flange-nuts');
       case 'fill':
         return this.putOn('cap', act);
       case 'flange-nuts':
@@ -175,6 +178,23 @@ export class Metal {
     }
   }
 
+  /** Does what cannot be done as it stands: whatever is in the way comes off first, as hands would. */
+  force(act: string, layer: LayerId): void {
+    if (this.do(act)) return;
+    const takenOff: Partial<Record<LayerId, string>> = {
+      ...{ wheel: 'wheel-off', cap: 'cap-off', 'brake-outer': 'brake-off', nut: 'nut-off', hub: 'hub-off' },
+    };
+    const clear = (id: LayerId) => {
+      const outside: LayerId[] =
+        id === 'hub' ? ['wheel', 'brake-outer', 'cap', 'nut'] : id === 'nut' ? ['cap'] : ['wheel'];
+      for (const o of outside) if (o !== id && this.has(o) && !this.off.has(o)) this.do(takenOff[o]!);
+    };
+    clear(layer);
+    if (this.do(act)) return;
+    if (takenOff[layer] && !this.off.has(layer)) this.do(takenOff[layer]);
+    this.do(act);
+  }
+
   /** What is not as it must be before it rolls: nothing, where it is whole. */
   wrong(): string[] {
     const is = (id: LayerId) => this.moved.has(id);
@@ -188,6 +208,7 @@ export class Metal {
     const brakeMoved = is('brake-outer') && this.held.has('brakes-back');
     return [
       ...[...this.off].map((id) => `${id} off`),
+      ...[...this.cracked].filter((id) => !this.held.has(id)),
       ...(this.nutLoose ? ['nut not locked'] : []),
       ...wants('wheel', 'wheel-nuts'),
       ...wants('cap', bolted ? 'flange-nuts' : 'cap-square', ...(oil ? ['oil-level'] : [])),
