@@ -173,6 +173,8 @@ class Mechanic {
     const picture = this.position === opening.wheelEnds[0]!.position ? pictureAt(id, w) : undefined;
     if (!storePicture || !picture) return;
     const photoId = uuidOf(`${jobId}/${id}`);
+    // A step that is done again, since more was found, has its picture.
+    if (this.look().photos.some((p) => p.photoId === photoId)) return;
     storePicture(photoId, picture);
     const { sha256, caption, component } = picture;
     const said = { sha256, caption, ...(component ? { component } : {}) };
