@@ -110,6 +110,7 @@ await main(async () => {
     const { code } = await run(join(root, 'node_modules/.bin/vitest'), ['run', '--bail', '1'], {
       quiet: true,
       cwd: copy,
+      env: { ...process.env, HISTORIES: '60' },
     });
     writeFileSync(join(copy, file), original);
     if (code === 0) say(`not caught: ${file}:${line}, ${was} changed to ${to}`);

@@ -205,6 +205,7 @@ const answers = [
   'Gasket',
   'Torque, then back off',
   'Both tyres deflated',
+  'Caged',
   'Rim sound, tyre stays up',
 ];
 

@@ -73,13 +73,13 @@ test('two people on one step: the second is told what changed, nothing is double
   await second.getByRole('button', { name: 'Nothing moves' }).click();
   await expect(second.getByText(/1 record waits on this device/)).toBeVisible();
   await doStep(first, 'Rock the wheel', 'key');
-  await expect(first.getByRole('heading', { name: 'Wheel off' })).toBeVisible();
+  await expect(first.getByRole('heading', { name: 'Rims and tyres' })).toBeVisible();
   expect((await fetchJob(first, jobId)).version).toBe(before + 1);
   await second.context().setOffline(false);
   await expect(second.getByText(/D\. Achterberg was first: 2L, Rock the wheel: nothing moves/)).toBeVisible({
     timeout: 15_000,
   });
-  await expect(second.getByRole('heading', { name: 'Wheel off' })).toBeVisible();
+  await expect(second.getByRole('heading', { name: 'Rims and tyres' })).toBeVisible();
   expect((await fetchJob(first, jobId)).version).toBe(before + 1);
 });
 
@@ -122,7 +122,7 @@ test('readings and photos queue while the network is gone, survive a reload and 
 test('cycles are pasted from a gauge, all lines or none; a slip is corrected or struck out with a reason', async ({
   browser,
 }) => {
-  const page = await signedIn(browser, 'J. Brennock', {
+  const page = await signedIn(browser, 'I. Okonedo', {
     permissions: ['clipboard-read', 'clipboard-write'],
   });
   const jobId = await newJob(page, 'Beacon 92', 'tractor-2', ['2L']);

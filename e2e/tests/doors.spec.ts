@@ -56,15 +56,15 @@ test('two tablets without a network open, reload and work; what does not fit is 
   // One works on its own wheel end, through a reload and in a second tab; the other does both.
   await doStep(first, 'Rock the wheel', 'key');
   await first.reload();
-  await expect(first.getByRole('heading', { name: 'Wheel off' })).toBeVisible();
+  await expect(first.getByRole('heading', { name: 'Rims and tyres' })).toBeVisible();
   const tab = await first.context().newPage();
   await tab.goto(`${shopUrl()}/jobs/${jobId}?at=2L`);
-  await doStep(tab, 'Wheel off', 'key');
-  await expect(first.getByRole('heading', { name: 'Wheel off' })).toBeHidden();
+  await doStep(tab, 'Rims and tyres', 'key');
+  await expect(first.getByRole('heading', { name: 'Rims and tyres' })).toBeHidden();
   await doStep(second, 'Rock the wheel', 'key');
   await second.goto(`${shopUrl()}/jobs/${jobId}?at=2L`);
   await doStep(second, 'Rock the wheel', 'key');
-  await doStep(second, 'Wheel off', 'key');
+  await doStep(second, 'Rims and tyres', 'key');
   await second.goto(`${shopUrl()}/waiting`);
   await expect(second.getByText(/M\. Pellow: 2R, Rock the wheel/)).toBeVisible();
   expect((await fetchJob(office, jobId)).version).toBe(before);
@@ -78,8 +78,8 @@ test('two tablets without a network open, reload and work; what does not fit is 
   const conflict = second.getByRole('region', { name: /Beacon 96/ });
   await expect(conflict.getByText(/What you sent was not recorded/)).toBeVisible({ timeout: 20_000 });
   await expect(conflict.getByText('Recorded on this device')).toBeVisible();
-  await expect(conflict.getByText(/M\. Pellow: 2L, Wheel off/)).toBeVisible();
-  await expect(conflict.getByText(/D\. Achterberg: 2L, Wheel off/)).toBeVisible();
+  await expect(conflict.getByText(/M\. Pellow: 2L, Rims and tyres/)).toBeVisible();
+  await expect(conflict.getByText(/D\. Achterberg: 2L, Rims and tyres/)).toBeVisible();
   // It outlives a reload, and goes only when somebody says so.
   await second.reload();
   await expect(conflict).toBeVisible();

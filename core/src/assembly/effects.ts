@@ -111,7 +111,7 @@ const effects: Record<LayerId, Record<string, Effect>> = {
     'shaft-order': { moves: 'on', restsOn: ['cap-bolts', 'swivel-preload'] },
     'shaft-in': { moves: 'on', restsOn: ['bearing-home', 'shaft-seal-in'] },
     'pin-bolt': { under: ['axle'], restsOn: ['shaft-in'] },
-    'shaft-movement': { under: [], restsOn: ['pin-bolt'] },
+    'shaft-movement': { under: [], restsOn: ['shaft-in'] },
   },
   axle: {
     'axle-opened': { moves: 'off' },

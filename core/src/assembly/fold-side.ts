@@ -32,11 +32,10 @@ interface Built {
   together: boolean;
 }
 
-const without = <T>(record: Readonly<Record<string, T>>, ids: Iterable<string>): Record<string, T> => {
-  const rest = { ...record };
-  for (const id of ids) delete rest[id];
-  return rest;
-};
+const without = <T>(record: Readonly<Record<string, T>>, ids: readonly string[]): Record<string, T> =>
+  ids.some((id) => id in record)
+    ? Object.fromEntries(Object.entries(record).filter(([id]) => !ids.includes(id)))
+    : record;
 
 const idsOf = (acts: readonly Act[] | undefined) => (acts ?? []).map((a) => a.id);
 
@@ -103,7 +102,8 @@ function comeOffBefore(
   return outside.reduce((s, id) => moveOut(s, built, id, { to: 'off', mark, own: false }), begun);
 }
 
-function breakClosures(side: Side, ids: readonly string[], mark: Mark): Side {
+/** Closures that something broke: to be made anew. */
+export function breakClosures(side: Side, ids: readonly string[], mark: Mark): Side {
   if (ids.length === 0) return side;
   const broken = { ...side.broken, ...Object.fromEntries(ids.map((id) => [id, mark])) };
   return { ...side, broken, made: without(side.made, ids), skipped: without(side.skipped, ids) };
@@ -123,6 +123,8 @@ function undoes(side: Side, built: Built, act: Act, { data, mark }: StepHeard): 
     mark,
   );
   if (moves !== 'open' && moves !== 'off') return after;
+  // What is off is not opened by being opened further.
+  if (moves === 'open' && layerAt(side, layer).is === 'off') return after;
   after = comeOffBefore(after, built, layer, mark, moves);
   return moveOut(after, built, layer, { to: moves, mark, own: true });
 }
@@ -184,8 +186,11 @@ function putOn(side: Side, built: Built, act: Act, { mark }: StepHeard): Side {
   const before = layerAt(side, layer);
   // A torque that is proved again moves nothing; what is put on anew had come off, with all that stands outside it.
   const again = before.is === 'on' && act.kind !== 'torque' && layer !== 'nut';
-  const bare =
-    layer === 'nut' ? side : before.is === 'on' && !again ? side : comeOffBefore(side, built, layer, mark);
+  const wasOff = again || before.is === 'off' || (before.is === 'open' && !built.together && layer !== 'nut');
+  const order = putBackOrder(everyAct(side.stack, built.sheet)).get(layer)!;
+  const fallen = before.is === 'off' ? [] : idsOf(order.filter((a) => isAfterPutOn(order, a)));
+  const uncovered = wasOff && layer !== 'nut' ? comeOffBefore(side, built, layer, mark) : side;
+  const bare = wasOff ? { ...uncovered, made: without(uncovered.made, fallen) } : uncovered;
   const at: LayerAt = { ...layerAt(bare, layer), is: 'on', moved: before.moved ?? mark, onSeq: mark.seq };
   const nutMoved = layer === 'hub' ? Math.max(bare.nutMoved, mark.seq) : bare.nutMoved;
   return { ...bare, layers: { ...bare.layers, [layer]: at }, nutMoved };

@@ -1,6 +1,7 @@
 export { effectOf, mustBeOff } from './effects.ts';
 export {
   asItCame,
+  breakClosures,
   buildDifferently,
   carrySide,
   hearStep,

@@ -37,7 +37,7 @@ const madeSchema = z.object({
   last: markSchema,
 });
 /** A closure that is made. */
-export type Made = z.output<typeof madeSchema>;
+type Made = z.output<typeof madeSchema>;
 
 const id = z.string().min(1).max(90);
 

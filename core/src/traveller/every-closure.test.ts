@@ -137,7 +137,7 @@ const rests: readonly [stack: string, on: string, what: string][] = [
   ['light-truck rear', 'bearing-home', 'shaft-in'],
   ['light-truck rear', 'shaft-seal-in', 'shaft-in'],
   ['light-truck rear', 'shaft-in', 'pin-bolt'],
-  ['light-truck rear', 'pin-bolt', 'shaft-movement'],
+  ['light-truck rear', 'shaft-in', 'shaft-movement'],
   ['light-truck rear', 'pin-bolt', 'axle-cover-1'],
   ['light-truck rear', 'axle-cover-joint', 'axle-cover-1'],
   ['light-truck rear', 'axle-cover-2', 'axle-cover-3'],

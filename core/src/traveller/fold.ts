@@ -1,5 +1,6 @@
 import {
   asItCame,
+  breakClosures,
   buildDifferently,
   hearStep,
   layerAt,
@@ -331,8 +332,7 @@ const crossPin = 'pin-out';
 /** The cross pin went out on the other side: this one's clip is held by nothing until it is looked at. */
 function crossPinOut(w: WheelEnd, mark: Mark): WheelEnd {
   if (layerOf(w.side.stack, 'shaft')?.kind !== 'c-clip' || layerAt(w.side, 'shaft').is === 'off') return w;
-  const { 'pin-bolt': _gone, ...made } = w.side.made;
-  return { ...w, side: { ...w.side, made, broken: { ...w.side.broken, 'pin-bolt': mark } } };
+  return { ...w, side: breakClosures(w.side, ['pin-bolt'], mark) };
 }
 
 /** A step as the metal hears of it. */

@@ -1,10 +1,11 @@
+import { env } from 'node:process';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { History } from './testing/histories.ts';
 
 /** How many histories are lived through; `npm run histories -- --count N --seed N` lives through more. */
-const COUNT = Number(process.env['HISTORIES'] ?? 150);
-const seed = process.env['SEED'] ? { seed: Number(process.env['SEED']) } : {};
+const COUNT = Number(env['HISTORIES'] ?? 500);
+const seed = env['SEED'] ? { seed: Number(env['SEED']) } : {};
 const choices = fc.array(fc.nat(1_000_000), { minLength: 5, maxLength: 90 });
 
 /** Steps that any history needs at the most to be finished. */

@@ -307,11 +307,20 @@ function reckonProgress(w: WheelEnd, plan: RoutePlan): ActProgress[] {
     }
     if (layer) {
       const record = lastOf(step, out.has(layer) ? layerAt(side, layer).onSeq : 0);
-      return out.has(layer) || record ? [{ step, record }] : [];
+      return out.has(layer) || record || isNextOff(side, acts, step) ? [{ step, record }] : [];
     }
     const last = lastOf(step, floors[step.id] ?? 0);
     return [{ step, record: last && last.skipped === null && isOpenList(w, step) ? null : last }];
   });
+}
+
+/** Whether an act takes further apart what was taken off by a record of its own: a swage cut, a needle bearing driven out. */
+function isNextOff(side: Side, acts: readonly Act[], step: Act): boolean {
+  const { is, own, outSeq } = layerAt(side, step.layer!);
+  if (is !== 'off' || !own || outSeq <= 0) return false;
+  const off = acts.filter((a) => a.layer === step.layer && a.phase === 'off');
+  const taken = off.findIndex((a) => effectOf(a).moves === 'off');
+  return taken >= 0 && off.indexOf(step) > taken;
 }
 
 /** From where on lifting, letting down and the last look count: what was opened since asks for them anew. */

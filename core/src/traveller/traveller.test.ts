@@ -58,15 +58,8 @@ describe('the order of work', () => {
   it('takes readings whenever they were made; none from before the nut moved counts', () => {
     const t = new TestJob();
     t.workTo('2L', 'seat');
-    const reading = {
-      kind: 'reading-taken',
-      position: '2L',
-      round: 1,
-      push: quantity(0, 'in'),
-      pull: quantity(0.003, 'in'),
-      source: 'typed',
-    } as const;
-    for (let i = 0; i < 3; i++) t.do(reading);
+    const cycle = { push: quantity(0, 'in'), pull: quantity(0.003, 'in'), source: 'typed' } as const;
+    for (let i = 0; i < 3; i++) t.do({ kind: 'reading-taken', position: '2L', round: 1, ...cycle });
     expect(verdictOf(t.at('2L'))?.verdict).toBe('in-band');
     t.recordStep('2L');
     expect(verdictOf(t.at('2L'))).toBeNull();

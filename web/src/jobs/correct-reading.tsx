@@ -14,7 +14,7 @@ interface Props {
   onDone: () => void;
 }
 
-/** Corrects one cycle, or strikes it out, with a reason. What was recorded first stays in the record. */
+/** Corrects one cycle with a reason; a supervisor strikes it out as well. What was recorded first stays in the record. */
 export function CorrectReading({ open, position, reading, onDone }: Props) {
   const [push, setPush] = useState(formatTyped(reading.push));
   const [pull, setPull] = useState(formatTyped(reading.pull));
@@ -81,9 +81,11 @@ export function CorrectReading({ open, position, reading, onDone }: Props) {
         onChange={(e) => setReason(e.target.value)}
       />
       <Button type="submit">Correct this cycle</Button>
-      <Button weight="grave" onClick={() => send('strike')}>
-        Strike out this cycle
-      </Button>
+      {open.person.role === 'supervisor' && (
+        <Button weight="grave" onClick={() => send('strike')}>
+          Strike out this cycle
+        </Button>
+      )}
       <Button weight="quiet" onClick={onDone}>
         Leave it
       </Button>

@@ -184,10 +184,13 @@ export class Metal {
     const takenOff: Partial<Record<LayerId, string>> = {
       ...{ wheel: 'wheel-off', cap: 'cap-off', 'brake-outer': 'brake-off', nut: 'nut-off', hub: 'hub-off' },
     };
+    const inTheWay: Partial<Record<LayerId, LayerId[]>> = {
+      hub: ['wheel', 'brake-outer', 'cap', 'nut'],
+      nut: ['cap'],
+      'brake-outer': ['wheel'],
+    };
     const clear = (id: LayerId) => {
-      const outside: LayerId[] =
-        id === 'hub' ? ['wheel', 'brake-outer', 'cap', 'nut'] : id === 'nut' ? ['cap'] : ['wheel'];
-      for (const o of outside) if (o !== id && this.has(o) && !this.off.has(o)) this.do(takenOff[o]!);
+      for (const o of inTheWay[id] ?? []) if (this.has(o) && !this.off.has(o)) this.do(takenOff[o]!);
     };
     clear(layer);
     if (this.do(act)) return;
