@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { axlesSchema, placedAxleSchema, positionSchema, unitKindSchema } from '@lanternwright/core/axle-plan';
 import { duties, saidDutiesSchema, type Duty } from '@lanternwright/core/due';
-import { workSchema } from '@lanternwright/core/stack';
+import { layerIds, workSchema } from '@lanternwright/core/stack';
 import { verdictSchema } from '@lanternwright/core/end-play';
 import { meterSchema, type Meter } from '@lanternwright/core/traveller';
 import { defineRoute, idParams, pageNumber } from '../route/index.ts';
@@ -40,6 +40,11 @@ export const wheelEndSummarySchema = z.object({
   readKm: z.number().nullable(),
   /** Why a job ended it out of service; null where none did, or a later one released it. */
   outOfService: z.string().nullable(),
+  /** Layers that the last job left off, open or not finished; null where it left the wheel end whole. */
+  left: z
+    .array(z.object({ layer: z.enum(layerIds), is: z.enum(['on', 'open', 'off']) }))
+    .nullable()
+    .default(null),
 });
 export type WheelEndSummary = z.infer<typeof wheelEndSummarySchema>;
 

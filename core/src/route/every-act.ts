@@ -20,6 +20,7 @@ function everyState(stack: Stack, sheet: Sheet): RouteState[] {
     reach: { layers: new Map(off.map((id) => [id, 'off'])), off },
     alreadyOff: [],
     together: false,
+    inTheAir: true,
     chosen: { rims: 'deflated', 'axle-cover-joint': 'sealant' },
     renewed: new Set(components.map((c) => c.id)),
     adjust: { from: 'start', turns: null, wasLocked: false, secured: false, brakeOn: true },

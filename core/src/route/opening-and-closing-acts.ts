@@ -5,7 +5,8 @@ import { partsToCompareOf, partsToJudgeOf } from './parts.ts';
 import { wants, type RouteState } from './state.ts';
 
 /** Works for which the wheel end is lifted and rocked. */
-const lifted = ({ works }: RouteState) => works.some((w) => w !== 'retorque' && w !== 'oil-level');
+const lifted = ({ works, inTheAir }: RouteState) =>
+  inTheAir || works.some((w) => w !== 'retorque' && w !== 'oil-level');
 
 const rock: Step = {
   id: 'rock',

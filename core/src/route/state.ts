@@ -11,6 +11,8 @@ export interface RouteState {
   alreadyOff: readonly LayerId[];
   /** Wheel, drum and hub in one on a dolly. */
   together: boolean;
+  /** The wheel end is, was or will be lifted in this job, whatever its works. */
+  inTheAir: boolean;
   /** Answers to choices so far, by step id. */
   chosen: Readonly<Record<string, string>>;
   /** Parts that are renewed: by the work, as judged, or as the supervisor decided. Ids. */

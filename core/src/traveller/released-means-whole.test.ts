@@ -146,6 +146,8 @@ describe('what one job leaves off, the next begins from', () => {
     const u = next(t, '2L', 'a-drive-tang', ['retorque']);
     expect(layerStates(u.at('2L'))).toMatchObject({ wheel: 'off', hub: 'off', nut: 'off' });
     expect(u.try(release('2L', REASON), supervisor)).toMatch(/Nobody releases/);
+    // Its hub is off: it stands on stands, and comes down on its wheels at the end.
+    expect(todo(u, '2L')).toEqual(expect.arrayContaining(['lifted', 'down']));
     u.workTo('2L');
     expect(codes(u, '2L')).toEqual(['finding']);
     u.do(

@@ -139,7 +139,8 @@ function stateOf(w: WheelEnd, plan: RoutePlan, out: Out, layers: ReadonlyMap<Lay
     return !out.has(id) && (outSeq < 0 || !own);
   });
   const adjust = { from, turns, wasLocked, secured, brakeOn: brakeIsOn(w, out) };
-  const key = JSON.stringify([works, [...layers], alreadyOff, together, chosen, renewed, adjust]);
+  const inTheAir = isInTheAir(side, out);
+  const key = JSON.stringify([inTheAir, works, [...layers], alreadyOff, together, chosen, renewed, adjust]);
   let routes = routesOf.get(stack);
   if (!routes) routesOf.set(stack, (routes = new Map()));
   let found = routes.get(key);
@@ -150,12 +151,21 @@ function stateOf(w: WheelEnd, plan: RoutePlan, out: Out, layers: ReadonlyMap<Lay
       together,
     );
     const reach = { layers, off };
-    const bare = { stack, sheet: w.sheet, works, reach, alreadyOff, together, chosen, adjust };
+    const bare = { stack, sheet: w.sheet, works, reach, alreadyOff, together, inTheAir, chosen, adjust };
     const state: RouteState = { ...bare, renewed: new Set(renewed ?? []) };
     found = derive(renewed ? state : { ...state, renewed: new Set(plannedParts(state)) });
     routes.set(key, found);
   }
   return found;
+}
+
+/** Whether the wheel end is, was or will be lifted in this job: for anything but its cap and the axle's cover. */
+function isInTheAir(side: Side, out: Out): boolean {
+  const lifted = (id: LayerId) => {
+    const { is, outSeq, onSeq } = layerAt(side, id);
+    return out.has(id) || is !== 'on' || outSeq > 0 || onSeq > 0;
+  };
+  return side.stack.some(({ layer }) => layer !== 'cap' && layer !== 'axle' && lifted(layer));
 }
 
 /** Whether the brake is on where the setting is measured: then it is freed for that, and works again after it. */

@@ -26,6 +26,7 @@ export function whyNoRoute(
     reach,
     alreadyOff,
     together,
+    inTheAir: false,
     chosen: {},
     renewed: new Set(),
     adjust: { from: 'start', turns: null, wasLocked: false, secured: false, brakeOn: false },

@@ -17,7 +17,10 @@ export const UNIT_SUMMARY = `(
       from axle a where a.unit_id = u.id and a.taken_out_at is null order by a.number) x),
     'wheelEnds', (select coalesce(json_agg(x), '[]') from (
       select p.position, coalesce(w.state, 'not-measured') as state, w.end_play_mm as "endPlayMm",
-        ${isoTime('w.read_at')} as "readAt", w.read_km as "readKm", w.out_of_service ->> 'reason' as "outOfService"
+        ${isoTime('w.read_at')} as "readAt", w.read_km as "readKm", w.out_of_service ->> 'reason' as "outOfService",
+        case when w.assembly is not null then (
+          select coalesce(json_agg(json_build_object('layer', l.key, 'is', l.value ->> 'is')), '[]')
+          from jsonb_each(w.assembly -> 'layers') l) end as "left"
       from axle a
       cross join lateral (values (a.number || 'L'), (a.number || 'R')) p (position)
       left join (select * from wheel_end w where w.unit_id = u.id offset 0) w

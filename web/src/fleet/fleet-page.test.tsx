@@ -31,7 +31,7 @@ const unit = (n: number, name: string, owner = owners[0]!): UnitSummary => ({
   axles: [{ id: id(90 + n), number: 1, role: 'steer', wheels: 'single', brake: 'drum' }],
   wheelEnds: ['1L', '1R'].map((position) => ({
     ...{ position, state: position === '1L' ? 'loose' : 'in-band', endPlayMm: 0.3 },
-    ...{ readAt: '2026-03-01T08:00:00.000Z', readKm: null, outOfService: null },
+    ...{ readAt: '2026-03-01T08:00:00.000Z', readKm: null, outOfService: null, left: null },
   })),
   openJobId: null,
 });

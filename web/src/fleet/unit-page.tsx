@@ -3,6 +3,7 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import type { FollowUp, UnitDetail } from '@lanternwright/contract/fleet';
 import { axleAt, axleRoles, unitKinds } from '@lanternwright/core/axle-plan';
 import { constructions, sheetLines, sheetSources, type Sheet } from '@lanternwright/core/procedure';
+import { layerIds, layerTitles } from '@lanternwright/core/stack';
 import { usualGrowth } from '@lanternwright/core/wear';
 import { PageProblem } from '../form-problem.tsx';
 import { playDigits, formatDate, formatGrowth, formatMeter, formatPlay } from '../shell/words.ts';
@@ -176,6 +177,16 @@ function Unit({ unit }: { unit: UnitDetail }) {
                 </span>
               )}
             </h2>
+            {wheelEnd.left && (
+              <p className="text-14 text-rust">
+                Left by the last job:{' '}
+                {[...wheelEnd.left]
+                  .sort((a, b) => layerIds.indexOf(a.layer) - layerIds.indexOf(b.layer))
+                  .map(({ layer, is }) => `${layerTitles[layer]}: ${is === 'on' ? 'on, not finished' : is}`)
+                  .join('; ') || 'something on it is not finished'}
+                . The next job begins with it.
+              </p>
+            )}
             {wheelEnd.outOfService && (
               <Note tone="trouble">
                 Out of service: {wheelEnd.outOfService}. It never rolls on this axle until a job has released

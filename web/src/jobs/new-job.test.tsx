@@ -19,7 +19,15 @@ const axles = layouts
 const unit = {
   ...{ id, name: 'Tern 418', kind: 'tractor', axles, meterKm: 611_300, hours: null, meterDate: '2026-11-01' },
   wheelEnds: positionsOf(axles).map((position) => ({
-    ...{ position, state: 'in-band', endPlayMm: null, readAt: null, readKm: null, outOfService: null },
+    ...{
+      position,
+      state: 'in-band',
+      endPlayMm: null,
+      readAt: null,
+      readKm: null,
+      outOfService: null,
+      left: null,
+    },
   })),
 } as Partial<UnitDetail> as UnitDetail;
 

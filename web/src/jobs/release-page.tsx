@@ -93,21 +93,21 @@ function Layers({ wheelEnd }: { wheelEnd: WheelEnd }) {
   const states = Object.entries(layerStates(wheelEnd)) as [LayerId, LayerState][];
   const open = states.filter(([, s]) => s !== 'back' && s !== 'untouched');
   const back = states.filter(([, s]) => s === 'back');
+  const unknown = states.length - open.length - back.length;
   return (
     <>
       {open.length > 0 && (
         <p className="font-semibold text-rust">
           {open.map(([id, s]) => `${layerTitles[id]}: ${stateWords[s]}`).join('. ')}.
         </p>
+      )}{' '}
+      {back.length > 0 && <p>Back: {back.map(([id]) => layerTitles[id]).join('; ')}.</p>}
+      {open.length + back.length === 0 && <p>No layer was moved.</p>}
+      {unknown > 0 && (
+        <p className="text-13 text-muted">
+          Not moved, so not known: {unknown} of {states.length} layers.
+        </p>
       )}
-      <p>
-        {back.length === 0
-          ? 'No layer was moved.'
-          : `Back: ${back.map(([id]) => layerTitles[id]).join(', ')}.`}
-      </p>
-      <p className="text-13 text-muted">
-        Not moved in this job, so not known: {states.length - open.length - back.length} of {states.length}.
-      </p>
     </>
   );
 }

@@ -89,26 +89,14 @@ export function fileHere(address: string): Promise<void> {
   return file;
 }
 
-function styleSheet(address: string): Promise<void> {
-  if (document.querySelector(`link[rel="stylesheet"][href="${address}"]`)) return Promise.resolve();
-  const link = Object.assign(document.createElement('link'), { rel: 'stylesheet', href: address });
-  const applied = new Promise<void>((resolve, reject) => {
-    link.addEventListener('load', () => resolve());
-    link.addEventListener('error', () => reject(new Error(`${address} is no style sheet`)));
-  });
-  document.head.append(link);
-  return applied;
-}
-
 /**
  * Loads a part once its files are here. Every `import()` of the built program comes through this, see `vite.config.ts`.
  * @param importing the import itself
- * @param needed the files it and what it imports are made of, from the root of the site
+ * @param needed the files it and what it imports are made of, from the root of the site; none is a style sheet, the first
+ *   page has the only one
  * @throws what the part itself throws while it starts
  */
 export async function loadPart<T>(importing: () => Promise<T>, needed: readonly string[] = []): Promise<T> {
-  const addresses = needed.map((file) => `/${file}`);
-  await Promise.all(addresses.map(fileHere));
-  await Promise.all(addresses.filter((a) => a.endsWith('.css')).map(styleSheet));
+  await Promise.all(needed.map((file) => fileHere(`/${file}`)));
   return importing();
 }
