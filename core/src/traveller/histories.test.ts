@@ -5,7 +5,8 @@ import { History } from './testing/histories.ts';
 
 /** How many histories are lived through; `npm run histories -- --count N --seed N` lives through more. */
 const COUNT = Number(env['HISTORIES'] ?? 500);
-const seed = env['SEED'] ? { seed: Number(env['SEED']) } : {};
+/** The same ones every time, so that a red run is of the change at hand; more are looked for on purpose. */
+const seed = env['SEED'] === 'any' ? {} : { seed: Number(env['SEED'] ?? 22) };
 const choices = fc.array(fc.nat(1_000_000), { minLength: 5, maxLength: 90 });
 
 /** Steps that any history needs at the most to be finished. */
