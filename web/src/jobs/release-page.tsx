@@ -329,7 +329,7 @@ function ReleaseView({ open }: { open: OpenJob }) {
         {ends.map((w) => (
           <Against key={w.position} {...{ open, wheelEnd: w }} />
         ))}
-        <div className="grid gap-8 md:grid-cols-2">
+        <div className="grid gap-8 empty:hidden md:grid-cols-2">
           {ends.map((w) => (
             <OpenFindings key={w.position} {...{ open, wheelEnd: w }} />
           ))}
