@@ -113,20 +113,23 @@ export function breakClosures(side: Side, ids: readonly string[], mark: Mark): S
 function undoes(side: Side, built: Built, act: Act, { data, mark }: StepHeard): Side {
   const layer = act.layer!;
   const { moves, breaks = [] } = effectOf(act);
-  let after = side;
   if (act.id === 'rims') return rimsSeen(side, data, mark);
   if (act.id === 'caging' && data?.kind === 'choose' && data.option === 'none') return side;
-  const stack = side.stack;
-  after = breakClosures(
-    after,
-    breaks.filter((id) => hasClosure(stack, built.sheet, id)),
+  const loosened = breakOwnClosures(side, built, breaks, mark);
+  if (moves !== 'open' && moves !== 'off') return loosened;
+  // What is off is not opened by being opened further.
+  if (moves === 'open' && layerAt(side, layer).is === 'off') return loosened;
+  const bare = comeOffBefore(loosened, built, layer, mark, moves);
+  return moveOut(bare, built, layer, { to: moves, mark, own: true });
+}
+
+/** Breaks those of some closures that this wheel end has. */
+function breakOwnClosures(side: Side, { sheet }: Built, ids: readonly string[], mark: Mark): Side {
+  return breakClosures(
+    side,
+    ids.filter((id) => hasClosure(side.stack, sheet, id)),
     mark,
   );
-  if (moves !== 'open' && moves !== 'off') return after;
-  // What is off is not opened by being opened further.
-  if (moves === 'open' && layerAt(side, layer).is === 'off') return after;
-  after = comeOffBefore(after, built, layer, mark, moves);
-  return moveOut(after, built, layer, { to: moves, mark, own: true });
 }
 
 const hasClosure = (stack: Stack, sheet: Sheet, id: string) =>
@@ -272,11 +275,7 @@ export function strikeStep(
     (a) => a.guard === 'never' && a.id !== 'inflated' && a.id !== 'axle-cover-cured',
   );
   const ids = moves === 'off' || moves === 'open' ? idsOf(never) : breaks;
-  return breakClosures(
-    side,
-    ids.filter((id) => hasClosure(side.stack, built.sheet, id)),
-    mark,
-  );
+  return breakOwnClosures(side, built, ids, mark);
 }
 
 /** Layers that were off or open as a unit came: they and what stands outside them. */
