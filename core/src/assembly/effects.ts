@@ -171,3 +171,23 @@ export function mustBeOff(stack: Stack, act: Act, together: boolean): readonly L
   if (together && layer === 'brake-outer') return [];
   return [...needsOffFor(stack, layer, moves === 'open' ? 'open' : 'off', together)];
 }
+
+/** Where the act that puts a layer on stands among the layer's put-back acts; -1 where none does. */
+const putOnAt = (order: readonly Act[]) => order.findIndex((a) => effectOf(a).moves === 'on');
+
+/** Whether a put-back act is done once its layer is on. @param order the layer's put-back acts */
+export function isAfterPutOn(order: readonly Act[], act: Act): boolean {
+  const on = putOnAt(order);
+  return on >= 0 && order.findIndex((a) => a.id === act.id) > on;
+}
+
+/**
+ * Whether a put-back act can be done only with its layer off: it comes before the one that puts the layer on, or is that
+ * one. A torque that puts a layer on can be proved again with the layer on.
+ * @param order the layer's put-back acts
+ */
+export function needsLayerOff(order: readonly Act[], act: Act): boolean {
+  const on = putOnAt(order);
+  const at = order.findIndex((a) => a.id === act.id);
+  return at < on || (at >= 0 && at === on && order[on]!.kind !== 'torque');
+}

@@ -1,7 +1,7 @@
 import { everyAct, putBackOrder, putsBack, settingSteps, type Act } from '../route/index.ts';
 import type { Sheet, StepData } from '../procedure/index.ts';
 import { layerOf, needsOffFor, type LayerId, type Stack } from '../stack/index.ts';
-import { effectOf, mustBeOff } from './effects.ts';
+import { effectOf, isAfterPutOn, mustBeOff } from './effects.ts';
 import {
   isOn,
   layerAt,
@@ -139,12 +139,6 @@ function rimsSeen(side: Side, data: StepData | null, mark: Mark): Side {
   return data?.kind === 'choose' && data.option === 'deflated'
     ? breakClosures(side, ['inflated'], mark)
     : side;
-}
-
-/** The act that puts a layer on, and what is done before and after it. */
-function isAfterPutOn(order: readonly Act[], act: Act): boolean {
-  const on = order.findIndex((a) => effectOf(a).moves === 'on');
-  return on >= 0 && order.indexOf(act) > on;
 }
 
 function whyNotCounted(

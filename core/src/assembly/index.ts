@@ -1,4 +1,4 @@
-export { effectOf, mustBeOff } from './effects.ts';
+export { effectOf, mustBeOff, needsLayerOff } from './effects.ts';
 export {
   asItCame,
   breakClosures,

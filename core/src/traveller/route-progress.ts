@@ -3,6 +3,7 @@ import {
   isOn,
   layerAt,
   mustBeOff,
+  needsLayerOff,
   standingOf,
   type Side,
   type Standing,
@@ -91,19 +92,11 @@ function mendingOut(w: WheelEnd, plan: RoutePlan, { required, counts }: Standing
     if (act.guard !== 'never' || counts(act.id) || side.skipped[act.id]) continue;
     for (const outer of mustBeOff(plan.stack, act, plan.together))
       if (isOn(side, outer)) take(out, plan, side, outer, 'off');
-    if (isOn(side, layer) && comesBeforePutOn(plan.stack, w, act)) take(out, plan, side, layer, 'off');
+    const order = putBackOrder(everyAct(plan.stack, w.sheet)).get(layer) ?? [];
+    if (layer !== 'nut' && isOn(side, layer) && needsLayerOff(order, act))
+      take(out, plan, side, layer, 'off');
   }
   return out;
-}
-
-/** Whether a closure is made before its layer goes on: it can be made only with the layer off. */
-function comesBeforePutOn(stack: Stack, w: WheelEnd, act: Act): boolean {
-  if (act.layer === 'nut') return false;
-  const order = putBackOrder(everyAct(stack, w.sheet)).get(act.layer!) ?? [];
-  const on = order.findIndex((a) => effectOf(a).moves === 'on');
-  return (
-    order.findIndex((a) => a.id === act.id) < on || (order[on]?.id === act.id && order[on].kind !== 'torque')
-  );
 }
 
 /** Layers that the route is about: moved or to be moved, with closures to make, or handled in this job. */
