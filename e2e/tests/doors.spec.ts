@@ -237,7 +237,7 @@ test('an owner answers an estimate on a phone, line by line, and the work goes b
     .poll(async () => {
       const job = await fetchJob(office, jobId);
       const { plan } = job.wheelEnds[0]!;
-      return [job.money.answer?.by.role, plan.by === 'route' && plan.works];
+      return [job.money.answer?.by.role, plan.works];
     })
     .toEqual(['owner-contact', ['seal']]);
   // They reach nothing of another owner, by any address.

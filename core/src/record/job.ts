@@ -194,12 +194,11 @@ function followUpRows(job: Job, w: WheelEnd): FollowUpRow[] {
 /** What was done of the works on a wheel end: not what its owner did not want now. */
 function serviceRows(job: Job, w: WheelEnd): ServiceRow[] {
   if (!w.release) return [];
-  const { plan } = w;
-  // A job by one procedure says nothing of works: what it ends with is a check.
-  const works =
-    plan.by === 'route'
-      ? plan.works.filter((work) => !plan.unwanted.some((u) => u.work === work))
-      : (['check'] as const);
+  const { works: wanted, unwanted } = w.plan;
+  // A job of the first build says nothing of works: what it ends with is a check.
+  const works = w.firstBuild
+    ? (['check'] as const)
+    : wanted.filter((work) => !unwanted.some((u) => u.work === work));
   const { id: jobId, unitId } = job;
   return [
     {

@@ -7,7 +7,7 @@ import {
   currentRound,
   linesToAnswer,
   partsPlanned,
-  partsToCompare,
+  openParts,
   partsToJudge,
   type WheelEnd,
 } from '../traveller/index.ts';
@@ -43,7 +43,7 @@ function middleOf({ min, max }: TorqueFigure): Quantity {
 /** How a measuring step of this wheel end is answered. */
 export function measuredBy(w: WheelEnd, step: Step): 'dial' | 'feel' | 'drag' {
   if (step.id === 'swivel-preload') return 'drag';
-  const by = w.plan.by === 'route' ? verifyBy(w.plan.stack, w.sheet) : w.sheet.verifyBy;
+  const by = verifyBy(w.plan.stack, w.sheet);
   return by === 'drag' ? 'drag' : w.sheet.band ? 'dial' : 'feel';
 }
 
@@ -114,7 +114,7 @@ export function answerStep(w: WheelEnd, step: Step, technician: Technician = pla
     case 'found':
       return { kind: 'found', signs: [] };
     case 'compare':
-      return { kind: 'compare', parts: partsToCompare(w).map((part) => ({ part, differs: [] })) };
+      return { kind: 'compare', parts: openParts(w, 'compare').map((part) => ({ part, differs: [] })) };
     case 'seal':
       return { kind: 'seal', outside: sheet.schools.sealOutside === 'oiled' ? 'oiled' : 'dry' };
     case 'pack': {

@@ -3,7 +3,7 @@ import { sideOfBand, type EndPlayResult } from '../end-play/index.ts';
 import { lockPositions, nutTravel } from '../nut/index.ts';
 import { bandInMm, type Sheet, type Step, type StepData, type TorqueFigure } from '../procedure/index.ts';
 import { valueIn, type Quantity } from '../quantity/index.ts';
-import { verifyBy } from '../route/index.ts';
+import { verifyBy, type Act } from '../route/index.ts';
 import { layerOf } from '../stack/index.ts';
 import { layerAt } from '../assembly/index.ts';
 import { decidedOn, judgedParts, readyLines, renewedParts } from './findings.ts';
@@ -43,14 +43,10 @@ export function figureFor(ofSheet: TorqueFigure | null, asked: Quantity | undefi
   return ofSheet ?? (asked ? { min: asked, max: asked } : null);
 }
 
-/** Who may release without a step; null for an optional one. In a job of the first build nobody without its lock. */
+/** Who may release without a step; null for an optional one. */
 function guardOf(step: Step): Objection['guard'] | null {
-  if ('guard' in step) {
-    const { guard } = step as Step & { guard: 'never' | 'supervisor' | 'optional' };
-    return guard === 'optional' ? null : guard;
-  }
-  if (step.optional) return null;
-  return step.kind === 'lock' ? 'never' : 'supervisor';
+  const { guard } = step as Act;
+  return guard === 'optional' ? null : guard;
 }
 
 const object = (
@@ -66,8 +62,9 @@ const object = (
  * @source the rules of this product; A, B and the band: TMC RP 618
  */
 export function againstRelease(wheelEnd: WheelEnd): Objection[] {
+  if (wheelEnd.firstBuild) return [object('read-only', 'never')];
   const undecided = openQuestions(wheelEnd).map((q) =>
-    object('undecided', wheelEnd.plan.by === 'route' ? 'never' : 'supervisor', { component: q.component }),
+    object('undecided', 'never', { component: q.component }),
   );
   const steps = progressOf(wheelEnd).flatMap(({ step, record }) => objection(step, record, wheelEnd));
   const findings = openFindings(wheelEnd).map(({ id, guard, note }) =>
@@ -94,9 +91,9 @@ function objection(step: Step, record: StepRecord | null, w: WheelEnd): Objectio
   if (!record) return [missing(step, w, guard)];
   const note = record.data?.note ?? '';
   if (record.skipped !== null) {
-    const loose = step.kind === 'measure' && w.plan.by === 'route';
+    const loose = step.kind === 'measure' && mayStayLoose(w);
     // A skipped measurement stands as what was measured, below.
-    return loose && mayStayLoose(w) ? [] : [object('skipped', guard, { ...at, reason: record.skipped })];
+    return loose ? [] : [object('skipped', guard, { ...at, reason: record.skipped })];
   }
   const { data } = record;
   switch (data.kind) {
@@ -184,7 +181,7 @@ function againstHeat(
 /** A setting over its band may stay only on a pinned nut whose next position is tight, up to twice the upper limit. */
 export function mayStayLoose(w: WheelEnd): boolean {
   const result = verdictOf(w);
-  if (w.plan.by !== 'route' || result?.verdict !== 'loose') return false;
+  if (result?.verdict !== 'loose') return false;
   return (
     layerOf(w.plan.stack, 'nut')?.kind === 'D' && underTwice(result, w.sheet) && nextIsTight(result, w.sheet)
   );
@@ -204,7 +201,7 @@ function againstReading(w: WheelEnd): Objection[] {
   const measuring = progressOf(w).find(
     ({ step }) => step.kind === 'measure' && step.stage === 'verify' && step.id !== 'swivel-preload',
   );
-  const by = w.plan.by === 'route' ? verifyBy(w.plan.stack, w.sheet) : w.sheet.verifyBy;
+  const by = verifyBy(w.plan.stack, w.sheet);
   if (!measuring) return againstAsFound(w);
   const accepted = measuring.record?.data;
   if (by === 'drag') return againstDrag(w.sheet, accepted);
@@ -216,18 +213,18 @@ function againstReading(w: WheelEnd): Objection[] {
   }
   if (accepted?.kind === 'measure' && accepted.by === 'feel') return againstFeel(w);
   const result = verdictOf(w);
-  if (!result) return [object('not-measured', w.plan.by === 'route' ? 'never' : 'supervisor')];
+  if (!result) return [object('not-measured', 'never')];
   switch (result.verdict) {
     case 'in-band':
       return [];
     case 'tight':
       return [object('tight', 'never', offBand(w, result))];
     case 'loose': {
-      const guard = w.plan.by === 'procedure' || mayStayLoose(w) ? 'supervisor' : 'never';
+      const guard = mayStayLoose(w) ? 'supervisor' : 'never';
       return [object('loose', guard, offBand(w, result))];
     }
     default:
-      return [object('not-repeated', w.plan.by === 'route' ? 'never' : 'supervisor')];
+      return [object('not-repeated', 'never')];
   }
 }
 
@@ -248,7 +245,7 @@ function againstDrag({ drag }: Sheet, accepted: StepData | null | undefined): Ob
 
 /** A setting that was only looked at and found out leads on: adjust, defer with a date, or out of service. */
 function againstAsFound(w: WheelEnd): Objection[] {
-  if (w.plan.by !== 'route' || layerAt(w.side, 'nut').moved) return [];
+  if (layerAt(w.side, 'nut').moved) return [];
   const result = verdictOf(w, AS_FOUND);
   // Readings count once taken: too few, or none that repeat, tell nothing yet.
   if (result && result.verdict !== 'in-band' && result.verdict !== 'tight' && result.verdict !== 'loose')
@@ -281,7 +278,6 @@ const fittedBy: Readonly<Record<string, readonly string[]>> = {
 /** Parts that are to be replaced, and of which nothing says that the new one is in. */
 function againstParts(w: WheelEnd): Objection[] {
   const { plan, side, records } = w;
-  if (plan.by === 'procedure') return [];
   const judged = judgedParts(w);
   const lines = readyLines(w);
   return [...renewedParts(w)].flatMap((component) => {

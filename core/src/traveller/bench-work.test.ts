@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Sheet, StepData } from '../procedure/index.ts';
 import { quantity } from '../quantity/index.ts';
 import type { Tool } from '../tool/index.ts';
-import { hasKingpin, partsToCompare, partsToJudge, describeEvent } from './index.ts';
+import { hasKingpin, openParts, partsToJudge, describeEvent } from './index.ts';
 import { openingOn, soundParts, supervisor, technician, TestJob } from './testing/work.ts';
 
 const lastWords = (t: TestJob) => describeEvent(t.job, t.job.events.at(-1)!, null);
@@ -44,7 +44,7 @@ describe('new beside old', () => {
     );
     expect(t.recordStep('2L', { ...parts, findings })).toBeNull();
     t.workTo('2L', 'compare');
-    const wanted = partsToCompare(t.at('2L'));
+    const wanted = openParts(t.at('2L'), 'compare');
     expect(wanted).toEqual(['cage', 'hub-seal', 'lock-washer', 'flange-gasket']);
     const same = wanted.map((part) => ({ part, differs: [] }));
     expect(t.recordStep('2L', { kind: 'compare', parts: same.slice(1) })).toMatch(/Hold cage against/);
@@ -149,7 +149,7 @@ describe('what a shop does with good-looking bearings', () => {
       f.component === 'cups-and-rollers' ? { ...f, disposition: 'replace-set' as const } : f,
     );
     expect(t.recordStep('2L', { ...sound, findings: renewed })).toBeNull();
-    expect(partsToCompare(t.at('2L'))).toContain('cups-and-rollers');
+    expect(openParts(t.at('2L'), 'compare')).toContain('cups-and-rollers');
   });
 });
 

@@ -4,7 +4,6 @@ import type { WheelEnd } from './job.ts';
 
 /** The kinds of brake this wheel end can have, by its stack and axle, the usual one first; null where anyone says. */
 export function brakeKindsOf({ plan, axle }: Pick<WheelEnd, 'plan' | 'axle'>): BrakeKind[] | null {
-  if (plan.by === 'procedure') return null;
   const outer = layerOf(plan.stack, 'brake-outer');
   const inner = layerOf(plan.stack, 'brake-inner');
   const by = outer?.by ?? inner?.by;

@@ -1,8 +1,7 @@
-import { componentOf, components, dispose, PLANNED } from '../inspection/index.ts';
+import { componentOf, dispose, PLANNED } from '../inspection/index.ts';
 import { sideOfBand } from '../end-play/index.ts';
 import {
   bandInMm,
-  readinessOf,
   type ReadyLine,
   sealDepths,
   seatFromTouched,
@@ -22,7 +21,6 @@ import { brakeKindsOf } from './brake-kind.ts';
 import { hubHeat } from './hub-heat.ts';
 import { currentRound, type WheelEnd } from './job.ts';
 import { hasKingpin } from './kingpin.ts';
-import { partsToCompare } from './parts-to-compare.ts';
 import { playMm, progressOf, readingRound, readingsOf, verdictOf } from './progress.ts';
 import { whyNotFigure, whyNotReached } from './torque-bounds.ts';
 import { openParts, readinessLines, routeStateOf } from './route-progress.ts';
@@ -47,7 +45,7 @@ export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording
         ? null
         : `“${data.option}” is not a choice of “${step.title}”`;
     case 'lock':
-      return checkLock(w, step, data, by.name);
+      return checkLock(step, data);
     case 'inspect':
       return data.ok || data.note ? checkOther(w, step, by) : 'Say what was found';
     case 'torque':
@@ -132,7 +130,7 @@ const SAME_NM = 1;
 
 /** A turn is made as planned, or somebody says why not: by more than an eighth of a turn it is another turn. */
 function checkTurn(w: WheelEnd, step: Extract<Step, { kind: 'turn' }>, data: DataOf<'turn'>): string | null {
-  if (w.plan.by === 'procedure' || data.note) return null;
+  if (data.note) return null;
   const planned =
     step.turns === 'planned'
       ? currentRound(w).turns
@@ -153,18 +151,11 @@ function checkTool({ by, listed }: DataOf<'measure'>, today: string): string | n
   return whyNotTool(listed, { kind: by === 'dial' ? 'dial-indicator' : 'pull-scale', today });
 }
 
-function checkLock(
-  { plan, sheet: { schools } }: WheelEnd,
-  step: Step,
-  data: DataOf<'lock'>,
-  who: string,
-): string | null {
-  if (step.kind !== 'lock' || !step.methods.some((m) => m.id === data.method))
-    return `“${data.method}” is not a way to lock this nut`;
-  // On a route the second person looks in a step of their own, under their own name.
-  if (plan.by === 'route' || schools.lockCheck !== 'second-person') return null;
-  if (!data.checkedBy) return 'The sheet asks for a second person: who looked at the lock';
-  return sameName(data.checkedBy, who) ? 'The lock is checked by somebody else than who made it' : null;
+/** The second person looks in a step of their own, under their own name. */
+function checkLock(step: Step, { method }: DataOf<'lock'>): string | null {
+  return step.kind === 'lock' && step.methods.some((m) => m.id === method)
+    ? null
+    : `“${method}” is not a way to lock this nut`;
 }
 
 /** A second look is another person's: by sign-in, never a name that is typed. */
@@ -175,7 +166,6 @@ function checkOther(w: WheelEnd, step: Step, by: { id: string }): string | null 
 }
 
 function checkHeat(w: WheelEnd, data: DataOf<'heat'>): string | null {
-  if (w.plan.by === 'procedure') return null;
   if (!data.air) return 'Say how warm the air is';
   if (data.here.si < data.air.si - AIR_SLACK_K) return 'A hub is not colder than the air: measure again';
   return hubHeat(data, w.sheet.heat).verdict === 'fine' || data.note
@@ -217,7 +207,7 @@ function checkDial(w: WheelEnd, step: Step): string | null {
 /** Acceptance by feel or by drag. */
 function checkByHand(w: WheelEnd, step: Step, data: DataOf<'measure'>): string | null {
   const swivel = step.id === 'swivel-preload';
-  const own = w.plan.by === 'route' ? verifyBy(w.plan.stack, w.sheet) : w.sheet.verifyBy;
+  const own = verifyBy(w.plan.stack, w.sheet);
   if (!swivel && data.by === 'feel' && dialSaysOtherwise(w, step))
     return 'The dial read out of band for this setting: what is felt does not stand against it';
   const by = swivel ? 'drag' : own;
@@ -261,7 +251,6 @@ function checkJoint(
 
 /** The lines a readiness list has to answer: all of them, or what a grown route asks for besides. */
 export function linesToAnswer(w: WheelEnd): readonly ReadyLine[] {
-  if (w.plan.by === 'procedure') return readinessOf(w.plan.procedure, w.sheet);
   const lines = readinessLines(w);
   const open = new Set(openParts(w, 'ready'));
   return open.size === 0 ? lines : lines.filter((l) => open.has(l.what));
@@ -283,14 +272,13 @@ function checkReady(w: WheelEnd, { lines, note }: DataOf<'ready'>): string | nul
 
 /** Parts that are to be judged now: all, or what a grown route bares besides. Ids. */
 export function partsToJudge(w: WheelEnd): string[] {
-  if (w.plan.by === 'procedure') return components.map((c) => c.id);
   const open = openParts(w, 'judge');
-  return open.length > 0 ? open : partsToJudgeOf(routeStateOf(w, w.plan));
+  return open.length > 0 ? open : partsToJudgeOf(routeStateOf(w));
 }
 
 /** Parts that this work is there to renew: they may be answered as planned. Ids. */
 export function partsPlanned(w: WheelEnd): string[] {
-  return w.plan.by === 'procedure' ? [] : plannedParts(routeStateOf(w, w.plan));
+  return plannedParts(routeStateOf(w));
 }
 
 function checkJudge(w: WheelEnd, { findings, hardWorked }: DataOf<'judge'>): string | null {
@@ -327,11 +315,10 @@ function checkFound(step: Step, { signs }: DataOf<'found'>): string | null {
 }
 
 function checkCompare(w: WheelEnd, { parts, note }: DataOf<'compare'>): string | null {
-  const open = partsToCompare(w).find((part) => !parts.some((p) => p.part === part));
-  const say = (part: string) => (w.plan.by === 'route' ? partTitle(part) : part);
-  if (open) return `Hold ${say(open).toLowerCase()} against the old one as well`;
+  const open = openParts(w, 'compare').find((part) => !parts.some((p) => p.part === part));
+  if (open) return `Hold ${partTitle(open).toLowerCase()} against the old one as well`;
   const other = parts.find((p) => p.differs.length > 0);
-  return other && !note ? `${say(other.part)} is not as the old one: say why it goes in` : null;
+  return other && !note ? `${partTitle(other.part)} is not as the old one: say why it goes in` : null;
 }
 
 function checkSeal(
@@ -380,7 +367,7 @@ function checkFill(w: WheelEnd, step: Step, data: DataOf<'fill'>): string | null
   if (data.note) return null;
   if (step.joint && schools.joint !== 'either' && data.joint !== schools.joint)
     return `The sheet closes the cap with ${schools.joint === 'gasket' ? 'a gasket' : 'sealant'}: say why not`;
-  const packed = w.plan.by === 'route' ? packedWith(w) : null;
+  const packed = packedWith(w);
   if (packed && !sameName(packed, data.lubricant))
     return `The bearings have ${packed}: one lubricant in one place, or say that the first is all out`;
   return otherLubricant(lubricant.name, data.lubricant);

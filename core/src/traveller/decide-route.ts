@@ -12,7 +12,7 @@ import {
 } from '../stack/index.ts';
 import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
 import type { BodyOf, Command } from './event.ts';
-import type { RoutePlan, WheelEnd } from './job.ts';
+import type { Plan, WheelEnd } from './job.ts';
 import { progressOf } from './progress.ts';
 import { whyNoRoute } from './why-no-route.ts';
 
@@ -24,7 +24,6 @@ type RouteChange = Extract<
 /** What changes the route itself: more work, less, a layer opened again, another sheet, a part that came. */
 export function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideContext): Decision {
   const { plan } = w;
-  if (plan.by === 'procedure') return refuse('This job was opened before routes: finish it as it is');
   switch (command.kind) {
     case 'work-added': {
       if (plan.works.includes(command.work)) return refuse(`“${works[command.work]}” is wanted already`);
@@ -68,17 +67,17 @@ export function layersLost(w: WheelEnd, stack: Stack): LayerId[] {
 
 /** Whether a layer was moved, or something of it broken, since the side's last release. */
 function isTouched(w: WheelEnd, id: LayerId): boolean {
-  const order = w.plan.by === 'route' ? putBackOrder(everyAct(w.plan.stack, w.sheet)).get(id) : undefined;
+  const order = putBackOrder(everyAct(w.plan.stack, w.sheet)).get(id);
   return movedLayers(w.side).includes(id) || !!order?.some((a) => w.side.broken[a.id]);
 }
 
-function withdraw(w: WheelEnd, plan: RoutePlan, command: BodyOf<'work-withdrawn'>): Decision {
+function withdraw(w: WheelEnd, plan: Plan, command: BodyOf<'work-withdrawn'>): Decision {
   const why = whyNotWithdrawn(w, plan, command.work);
   return why ? refuse(why) : accept(command);
 }
 
 /** Why a work cannot be taken off the route, or null: it is the only one, or a layer of it alone is opened. */
-export function whyNotWithdrawn(w: WheelEnd, plan: RoutePlan, work: Work): string | null {
+export function whyNotWithdrawn(w: WheelEnd, plan: Plan, work: Work): string | null {
   if (!plan.works.includes(work)) return `“${works[work]}” is not wanted on ${w.position}`;
   const left = plan.works.filter((x) => x !== work);
   if (left.length === 0)

@@ -5,7 +5,7 @@ import { waitsFor } from './waits-for.ts';
 import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
 import { driveVerdict } from '../inspection/index.ts';
 import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
-import { stageOrder, type RetorqueFigure, type Step } from '../procedure/index.ts';
+import type { RetorqueFigure, Step } from '../procedure/index.ts';
 import { isOn, layerAt, mustBeOff } from '../assembly/index.ts';
 import { everyAct, type Act } from '../route/index.ts';
 import { works } from '../stack/index.ts';
@@ -16,11 +16,12 @@ import { meterKm, type Actor, type BodyOf, type Command, type JobOpened } from '
 import { currentRound, isClosed, wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { checkStepData } from './check-step-data.ts';
 import { impossible } from './impossible.ts';
-import { openQuestions, progressOf, readingRound, stepAtHand } from './progress.ts';
+import { openQuestions, progressOf, readingRound } from './progress.ts';
 import { describeObjection } from './describe-objection.ts';
 import { describeOff } from './describe-stopped.ts';
 import { isAsFound } from './is-as-found.ts';
 import { openFindings } from './open-findings.ts';
+import { whyOnlyRead } from './first-build.ts';
 import { whyNoRoute } from './why-no-route.ts';
 
 /** Decides whether a job may open on these wheel ends. */
@@ -41,7 +42,7 @@ export function decideOpening(opening: JobOpened): Decision {
 
 /** Decides one command on an open job. Pure: the browser and the server ask the same question. */
 export function decide(job: Job, command: Command, context: DecideContext): Decision {
-  const stranger = whyNotThem(command, context.by);
+  const stranger = whyNotThem(command, context.by) ?? whyOnlyRead(job, command);
   if (stranger) return refuse(stranger);
   if (
     job.stopped?.as === 'out-of-service' &&
@@ -110,12 +111,6 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
 function stepOf(w: WheelEnd, at: { stage: string; stepId: string; round: number }): Step | string {
   const progress = progressOf(w);
   const found = progress.find((p) => p.step.stage === at.stage && p.step.id === at.stepId);
-  if (w.plan.by === 'procedure') {
-    const step = stepAtHand(w);
-    if (at.round !== currentRound(w).number) return `${w.position} has gone back to Adjust since`;
-    if (!step) return `Every step of ${w.position} is recorded`;
-    return step === found?.step ? step : `On ${w.position} the step at hand is “${step.title}”`;
-  }
   const step = found?.step ?? everyAct(w.plan.stack, w.sheet).get(`${at.stage}/${at.stepId}`);
   if (!step) return `${w.position} has no such step`;
   if (found?.record && !canBeRedone(w, step as Act))
@@ -125,7 +120,7 @@ function stepOf(w: WheelEnd, at: { stage: string; stepId: string; round: number 
 
 /** A put-back step can be done once more while nothing outside its layer is on again. */
 function canBeRedone(w: WheelEnd, act: Act): boolean {
-  if (w.plan.by === 'procedure' || act.phase !== 'back' || !act.layer) return false;
+  if (act.phase !== 'back' || !act.layer) return false;
   return mustBeOff(w.plan.stack, act, w.plan.together).every((id) => !isOn(w.side, id));
 }
 
@@ -206,7 +201,7 @@ type AnsweredWork = NonNullable<BodyOf<'owner-answered'>['works']>[number];
 /** Why a work cannot come off the route by the owner's answer, given those that come off before it; or null. */
 function whyNotLeftOut(job: Job, before: readonly AnsweredWork[], line: AnsweredWork): string | null {
   const w = wheelEndAt(job, line.position);
-  if (!w || w.plan.by === 'procedure') return `${line.position} has no route to take it off`;
+  if (!w) return `${line.position} has no route to take it off`;
   if (line.answer === 'defer' && (!line.until || !line.risk))
     return `Deferred needs a date and the risk in words: ${works[line.work].toLowerCase()} on ${line.position}`;
   const gone = before.filter((b) => b.position === line.position).map((b) => b.work);
@@ -265,8 +260,6 @@ function reopen(w: WheelEnd, command: BodyOf<'adjust-reopened'>): Decision {
 }
 
 function hasLeftAdjust(w: WheelEnd): boolean {
-  const step = stepAtHand(w);
-  if (w.plan.by === 'procedure') return !step || stageOrder(step.stage) >= stageOrder('verify');
   const progress = progressOf(w);
   const adjusting = progress.filter((p) => p.step.stage === 'adjust' && (p.step as Act).layer === 'nut');
   return adjusting.length > 0 && adjusting.every((p) => p.record);
@@ -322,7 +315,7 @@ function release(
 
 /** Wheel nuts are torqued again only where they were off. */
 function wheelCameOff(w: WheelEnd): boolean {
-  return w.plan.by === 'procedure' || layerAt(w.side, 'wheel').moved !== null;
+  return layerAt(w.side, 'wheel').moved !== null;
 }
 
 /** The sheet's own rule, where it has one. */

@@ -3,6 +3,7 @@ import { componentOf } from '../inspection/index.ts';
 import { stages } from '../procedure/index.ts';
 import { formatFor, type Reader, type Unit } from '../quantity/index.ts';
 import type { WheelEnd } from './job.ts';
+import { readOnly } from './first-build.ts';
 import type { Objection } from './objection.ts';
 import { describeFinding } from './describe-finding.ts';
 import { stepTitled } from './progress.ts';
@@ -71,5 +72,7 @@ export function describeObjection(
       return 'The pull is outside the figure of the sheet, or was not measured';
     case 'first-build':
       return text('words');
+    case 'read-only':
+      return readOnly;
   }
 }

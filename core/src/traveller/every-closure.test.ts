@@ -57,7 +57,7 @@ function record(t: TestJob, act: Act): string | null {
 
 const actOf = (t: TestJob, id: string): Act => {
   const w = t.at('1L');
-  const acts = w.plan.by === 'route' ? [...everyAct(w.plan.stack, w.sheet).values()] : [];
+  const acts = [...everyAct(w.plan.stack, w.sheet).values()];
   return acts.find((a) => a.id === id)!;
 };
 

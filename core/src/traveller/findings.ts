@@ -37,7 +37,7 @@ export function comparedParts({ records }: Pick<WheelEnd, 'records'>): Set<strin
 }
 
 /** What means that a new part goes in. */
-export const renewing: ReadonlySet<Disposition> = new Set(['replace', 'replace-set', 'replace-pair']);
+const renewing: ReadonlySet<Disposition> = new Set(['replace', 'replace-set', 'replace-pair']);
 
 /** What was decided about a part after it was judged last; before and after is the place in the record. */
 export function decidedOn(w: Pick<WheelEnd, 'decisions'>, { finding, record }: Judged): Disposition {

@@ -10,12 +10,12 @@ import {
   type Mark,
 } from '../assembly/index.ts';
 import { axleNumber, firstAxleId, oppositeOf } from '../axle-plan/index.ts';
-import { findProcedure } from '../procedure/index.ts';
 import { sharedSteps } from '../route/index.ts';
 import { layerOf, reachOf, worksOf, type Work } from '../stack/index.ts';
 import type { Actor, BodyOf, EventBody, StoredEvent } from './event.ts';
 import type { Job, JobMoney, Plan, Round, Trace, WheelEnd } from './job.ts';
 import { doneAtOf } from './done-at.ts';
+import { noPlan, procedureOf } from './first-build.ts';
 import {
   addWork,
   changeSheet,
@@ -166,7 +166,7 @@ function struck(job: Job, { id, version, at, by, body }: StoredEvent): Job {
   const mark = { seq: version, eventId: id, jobId: job.id, at, by: by.name };
   const other = sharedSteps.has(body.stepId) ? oppositeOf(body.position) : null;
   const wheelEnds = job.wheelEnds.map((w) => {
-    if (w.plan.by !== 'route' || (w.position !== body.position && w.position !== other)) return w;
+    if (w.position !== body.position && w.position !== other) return w;
     const built = { sheet: w.sheet, together: w.plan.together };
     return { ...w, side: strikeStep(w.side, built, { stage: body.stage, stepId: body.stepId, mark }) };
   });
@@ -190,13 +190,16 @@ function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
     version: event.version,
     wheelEnds: body.wheelEnds.map((opened): WheelEnd => {
       const { position, sheet, axle } = opened;
-      const plan = planOf(opened);
+      const firstBuild = procedureOf(opened);
+      if (firstBuild === undefined) throw new FoldError(`${position} has a procedure that nobody knows`);
+      const plan = opened.route ? { ...noPlan, ...opened.route } : noPlan;
       return {
         position,
         axleId: opened.axleId ?? firstAxleId(unitId, axleNumber(position)),
         axle,
         sheet,
         plan,
+        firstBuild,
         ...sideOf(event, opened, plan),
         notCounted: {},
         rounds: [{ ...firstRound, seq: setsNut(plan) ? 0 : -1 }],
@@ -229,7 +232,6 @@ const firstRound: Omit<Round, 'seq'> = {
 
 /** Whether the works set the nut: then nothing counts that an earlier job did to it. */
 const setsNut = (plan: Plan): boolean =>
-  plan.by === 'route' &&
   plan.works.every((work) => worksOf(plan.stack).includes(work)) &&
   reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together).layers.has('nut');
 
@@ -239,7 +241,6 @@ function sideOf(
   { sheet, began }: BodyOf<'job-opened'>['wheelEnds'][number],
   plan: Plan,
 ): Pick<WheelEnd, 'side' | 'began'> {
-  if (plan.by === 'procedure') return { side: unknownSide([]), began: null };
   const { stack, alreadyOff, together } = plan;
   const mark = { seq: 0, eventId: event.id, jobId: event.jobId, at: event.at, by: event.by.name };
   const built = { sheet, together };
@@ -247,27 +248,6 @@ function sideOf(
     ? buildDifferently(began, built, { stack, nutIsOther: false, lost: [], mark })
     : unknownSide(stack);
   return { side: asItCame(before, built, alreadyOff, mark), began: began ?? null };
-}
-
-function planOf({ sheet, procedureVersion, route }: BodyOf<'job-opened'>['wheelEnds'][number]): Plan {
-  if (route) {
-    const { stack, works, alreadyOff, together } = route;
-    return {
-      by: 'route',
-      stack,
-      works,
-      alreadyOff,
-      together,
-      addedAt: {},
-      wishes: [],
-      unwanted: [],
-      received: [],
-    };
-  }
-  const procedure = findProcedure(sheet.procedureId ?? '', procedureVersion);
-  if (!procedure)
-    throw new FoldError(`There is no procedure ${sheet.procedureId} version ${procedureVersion}`);
-  return { by: 'procedure', procedure };
 }
 
 /** What happens to one wheel end. */
@@ -306,14 +286,11 @@ function shared(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace
   const here = wheelEnds.find((w) => w.position === body.position)!;
   const other = oppositeOf(body.position);
   return wheelEnds.map((w) => {
-    if (w.position !== other || w.plan.by !== 'route' || here.plan.by !== 'route') return w;
+    if (w.position !== other || here.firstBuild) return w;
     const both = body.kind === 'step-recorded' ? bothSides(body.data) : [];
     if (both.length > 0 && !w.release)
       return both
-        .filter(
-          (work) =>
-            w.plan.by === 'route' && worksOf(w.plan.stack).includes(work) && !w.plan.works.includes(work),
-        )
+        .filter((work) => worksOf(w.plan.stack).includes(work) && !w.plan.works.includes(work))
         .reduce((end, work) => addWork(end, trace.seq, work), w);
     if (!layerOf(w.plan.stack, 'axle')) return w;
     if (body.kind === 'step-recorded' || body.kind === 'step-skipped') {
@@ -342,7 +319,7 @@ function heardStep(
   trace: Trace,
   mark: Mark,
 ): WheelEnd {
-  if (w.plan.by !== 'route') return w;
+  if (w.firstBuild) return w;
   const built = { sheet: w.sheet, together: w.plan.together };
   const { stage, stepId } = body;
   const data = body.kind === 'step-recorded' ? body.data : null;
@@ -413,7 +390,6 @@ function changed(
         { sheet: body.sheet, stack: body.stack, lost: body.lost ?? [] },
       );
     case 'part-received': {
-      if (w.plan.by !== 'route') return w;
       const { what, as } = body;
       return { ...w, plan: { ...w.plan, received: [...w.plan.received, { ...trace, what, as }] } };
     }

@@ -222,7 +222,7 @@ describe('the order that hands can do', () => {
     t.workTo('2L', 'caging');
     t.recordStep('2L', { kind: 'choose', option: 'none' });
     expect(ids(t, '2L')).not.toContain('uncaged');
-    const stack = t.at('2L').plan.by === 'route' ? layerOf(t.at('2L').side.stack, 'brake-outer') : undefined;
+    const stack = layerOf(t.at('2L').side.stack, 'brake-outer');
     expect(stack?.chamber).toBeUndefined();
   });
 

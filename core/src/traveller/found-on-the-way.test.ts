@@ -16,7 +16,7 @@ import { openingOn, soundParts, supervisor, TestJob } from './testing/work.ts';
 
 const works = (t: TestJob, position: string) => {
   const { plan } = t.at(position);
-  return plan.by === 'route' ? plan.works : [];
+  return plan.works;
 };
 
 describe('what is replaced on both sides of an axle', () => {

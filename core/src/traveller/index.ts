@@ -60,8 +60,8 @@ export {
 } from './progress.ts';
 export { decidedOn, judgedParts, readyLines, renewedParts } from './findings.ts';
 export { HEAT_LIMITS, hubHeat, type HeatVerdict } from './hub-heat.ts';
+export { readOnly } from './first-build.ts';
 export { hasKingpin } from './kingpin.ts';
-export { partsToCompare } from './parts-to-compare.ts';
 export { otherSideDue } from './pair-rule.ts';
 export { beganCorrected } from './began-corrected.ts';
 export { whatIsLeft } from './what-is-left.ts';
@@ -75,7 +75,7 @@ export { linesToAnswer, partsPlanned, partsToJudge } from './check-step-data.ts'
 export { objectionSchema, type Objection } from './objection.ts';
 export { lackedLines, linesToSay } from './ready-words.ts';
 export { linesOfWork, partsToKeep, partsWanted } from './lines-of-work.ts';
-export { readinessLines, routeStateOf } from './route-progress.ts';
+export { openParts, readinessLines, routeStateOf } from './route-progress.ts';
 export { describeEvent, describeStepData } from './describe.ts';
 export { describeOff, describeStopped, stoppedWords } from './describe-stopped.ts';
 export { describeNotCounted } from './describe-not-counted.ts';

@@ -74,32 +74,26 @@ export interface Round {
   secured: boolean;
 }
 
-/** How the steps of a wheel end come about. */
-export type Plan =
-  /** By one procedure: jobs of the first build. */
-  | { by: 'procedure'; procedure: Procedure }
-  /** By the stack, the works and what was found. */
-  | {
-      by: 'route';
-      stack: Stack;
-      works: readonly Work[];
-      alreadyOff: readonly LayerId[];
-      together: boolean;
-      /** Where each work was added in the job; from the opening where it is not named. */
-      addedAt: Readonly<Partial<Record<Work, number>>>;
-      /** Layers that are wanted open or off once more: wishes, that touch no metal. */
-      wishes: readonly { layer: LayerId; how: 'open' | 'off'; seq: number }[];
-      /** What the owner did not want done now, with date and risk where it is deferred. */
-      unwanted: readonly (Trace & {
-        work: Work;
-        answer: 'defer' | 'decline';
-        name: string;
-        until: string | undefined;
-        risk: string | undefined;
-      })[];
-      received: readonly (Trace & { what: string; as: 'received' | 'reused' })[];
-    };
-export type RoutePlan = Extract<Plan, { by: 'route' }>;
+/** What the steps of a wheel end come from: how it is built, what is wanted of it, and what came. */
+export interface Plan {
+  stack: Stack;
+  works: readonly Work[];
+  alreadyOff: readonly LayerId[];
+  together: boolean;
+  /** Where each work was added in the job; from the opening where it is not named. */
+  addedAt: Readonly<Partial<Record<Work, number>>>;
+  /** Layers that are wanted open or off once more: wishes, that touch no metal. */
+  wishes: readonly { layer: LayerId; how: 'open' | 'off'; seq: number }[];
+  /** What the owner did not want done now, with date and risk where it is deferred. */
+  unwanted: readonly (Trace & {
+    work: Work;
+    answer: 'defer' | 'decline';
+    name: string;
+    until: string | undefined;
+    risk: string | undefined;
+  })[];
+  received: readonly (Trace & { what: string; as: 'received' | 'reused' })[];
+}
 
 /** One position being worked on: its own record, nothing copied from the other side. */
 export interface WheelEnd {
@@ -109,6 +103,8 @@ export interface WheelEnd {
   axle: AxleRole | null;
   sheet: Sheet;
   plan: Plan;
+  /** The procedure of a job of the first build, which is read only; null in every other. */
+  firstBuild: Procedure | null;
   /** What is on, off, made and broken on it now; of a job of the first build nothing is known. */
   side: Side;
   /** The side as the job found it; null where nothing was known of it. */

@@ -9,6 +9,6 @@ const steered: ReadonlySet<string> = new Set(['K', 'L']);
  * its axle is asked as well.
  */
 export function hasKingpin({ axle, sheet, plan }: Pick<WheelEnd, 'axle' | 'sheet' | 'plan'>): boolean {
-  if (plan.by === 'route' && (layerOf(plan.stack, 'knuckle') || layerOf(plan.stack, 'spindle'))) return true;
+  if (layerOf(plan.stack, 'knuckle') || layerOf(plan.stack, 'spindle')) return true;
   return axle === null || axle === 'steer' || steered.has(sheet.family);
 }

@@ -12,9 +12,8 @@ export type LayerState = 'untouched' | 'ahead' | 'open' | 'off' | 'unfinished' |
  */
 export function layerStates(w: WheelEnd): Partial<Record<LayerId, LayerState>> {
   const { plan, side } = w;
-  if (plan.by !== 'route') return {};
   const out = layersToOpen(w);
-  const { required, counts } = closuresOf(w, plan);
+  const { required, counts } = closuresOf(w);
   const states: Partial<Record<LayerId, LayerState>> = {};
   for (const { layer } of plan.stack) {
     const { is, moved, outSeq, onSeq } = layerAt(side, layer);
@@ -30,7 +29,6 @@ export function layerStates(w: WheelEnd): Partial<Record<LayerId, LayerState>> {
 /** The innermost layer of each work, with the work in words: where the work is. */
 export function plannedLayers({ plan }: WheelEnd): ReadonlyMap<LayerId, string> {
   const targets = new Map<LayerId, string>();
-  if (plan.by !== 'route') return targets;
   for (const work of plan.works) {
     const { off, layers } = reachOf(plan.stack, [work], [], plan.together);
     const target = layers.get('nut') === 'open' ? 'nut' : off.at(-1);

@@ -23,6 +23,7 @@ const objectionCodes = [
   'dial-says-otherwise',
   'drag-off',
   'first-build',
+  'read-only',
 ] as const;
 export type ObjectionCode = (typeof objectionCodes)[number];
 

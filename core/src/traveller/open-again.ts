@@ -3,7 +3,7 @@ import type { Sheet } from '../procedure/index.ts';
 import { secures } from '../route/index.ts';
 import { layerOf, targetOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
 import type { Actor } from './event.ts';
-import type { Round, RoutePlan, WheelEnd } from './job.ts';
+import type { Plan, Round, WheelEnd } from './job.ts';
 
 type NewRound = Pick<Round, 'from' | 'turns' | 'predictedMm'>;
 const fresh: NewRound = { from: 'start', turns: null, predictedMm: null };
@@ -28,25 +28,23 @@ function hasSetting({ rounds, side, records, readings }: WheelEnd): boolean {
 export function reopenNut(w: WheelEnd, seq: number, round: NewRound): WheelEnd {
   const rounds = nextRound(w, seq, round);
   const { plan } = w;
-  if (plan.by === 'procedure') return { ...w, rounds };
   // A nut that is open can be turned as it is.
   return isOn(w.side, 'nut') ? { ...w, rounds, plan: wish(plan, 'nut', 'open', seq) } : { ...w, rounds };
 }
 
-const wish = (plan: RoutePlan, layer: LayerId, how: 'open' | 'off', seq: number): RoutePlan => ({
+const wish = (plan: Plan, layer: LayerId, how: 'open' | 'off', seq: number): Plan => ({
   ...plan,
   wishes: [...plan.wishes, { layer, how, seq }],
 });
 
 /** One layer is wanted off once more. */
 export function openAgain(w: WheelEnd, seq: number, layer: LayerId): WheelEnd {
-  return w.plan.by === 'procedure' ? w : { ...w, plan: wish(w.plan, layer, 'off', seq) };
+  return { ...w, plan: wish(w.plan, layer, 'off', seq) };
 }
 
 /** More work; a bearing that is to be adjusted though it was set before in this job is set anew. */
 export function addWork(w: WheelEnd, seq: number, work: Work): WheelEnd {
   const { plan } = w;
-  if (plan.by === 'procedure') return w;
   const again = targetOf(plan.stack, work)?.nut === 'open' && hasSetting(w);
   const rounds = again
     ? nextRound(w, seq, fresh)
@@ -60,15 +58,12 @@ export function addWork(w: WheelEnd, seq: number, work: Work): WheelEnd {
 
 export function withdrawWork(w: WheelEnd, work: Work): WheelEnd {
   const { plan } = w;
-  return plan.by === 'procedure'
-    ? w
-    : { ...w, plan: { ...plan, works: plan.works.filter((x) => x !== work) } };
+  return { ...w, plan: { ...plan, works: plan.works.filter((x) => x !== work) } };
 }
 
 /** Work that the owner declined or deferred: off the route, and in sight with its date and risk. */
-export function leaveOut(w: WheelEnd, unwanted: RoutePlan['unwanted'][number]): WheelEnd {
+export function leaveOut(w: WheelEnd, unwanted: Plan['unwanted'][number]): WheelEnd {
   const less = withdrawWork(w, unwanted.work);
-  if (less.plan.by === 'procedure') return less;
   return { ...less, plan: { ...less.plan, unwanted: [...less.plan.unwanted, unwanted] } };
 }
 
@@ -91,7 +86,6 @@ export function changeSheet(
   { sheet, stack, lost }: { sheet: Sheet; stack: Stack; lost: Lost },
 ): WheelEnd {
   const { plan } = w;
-  if (plan.by === 'procedure') return w;
   const nutIsOther = nutOf(w.sheet, plan.stack) !== nutOf(sheet, stack);
   const again = nutIsOther && hasSetting(w);
   const side = buildDifferently(

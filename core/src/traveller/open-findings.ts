@@ -97,7 +97,6 @@ function otherSideHot(w: WheelEnd): (Finding & { seq: number })[] {
 
 /** Findings of a wheel end that nothing has answered yet, nor a supervisor. Empty for a job of the first build. */
 export function openFindings(w: WheelEnd): Finding[] {
-  if (w.plan.by === 'procedure') return [];
   const grave = (s: Symptom) => driveVerdict([s]).verdict === 'do-not-move';
   const symptoms = w.symptoms
     .filter((s) => !isAnswered(w, s))
@@ -119,8 +118,4 @@ const MOVEMENT_MM = 0.127;
 
 /** What a hub that is not adjusted may move by the dial, mm. */
 export const movementLimitMm = ({ sheet, plan }: WheelEnd): number | null =>
-  plan.by === 'route' && layerOf(plan.stack, 'unit-hub')
-    ? sheet.band
-      ? sheet.band.max.si * 1000
-      : MOVEMENT_MM
-    : null;
+  layerOf(plan.stack, 'unit-hub') ? (sheet.band ? sheet.band.max.si * 1000 : MOVEMENT_MM) : null;

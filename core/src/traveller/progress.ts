@@ -1,15 +1,8 @@
 import { judgeEndPlay, type EndPlayResult } from '../end-play/index.ts';
 import { componentOf } from '../inspection/index.ts';
-import {
-  bandInMm,
-  stageOrder,
-  stages,
-  stepsOf,
-  type Procedure,
-  type Stage,
-  type Step,
-} from '../procedure/index.ts';
+import { bandInMm, stages, type Stage, type Step } from '../procedure/index.ts';
 import { judgedParts } from './findings.ts';
+import { stageRead, stepsEverRead, stepsRead } from './first-build.ts';
 import { AS_FOUND, currentRound, type Reading, type StepRecord, type WheelEnd } from './job.ts';
 import { actsOf, routeProgress } from './route-progress.ts';
 import { everyAct } from '../route/index.ts';
@@ -30,8 +23,7 @@ export function playMm(reading: Pick<Reading, 'push' | 'pull'>): number {
 
 /** Readings of one round that still count, in the order taken: none from before the nut was last moved. */
 export function readingsOf(wheelEnd: WheelEnd, round = currentRound(wheelEnd).number): Reading[] {
-  const { plan } = wheelEnd;
-  const from = plan.by === 'route' && round === currentRound(wheelEnd).number ? wheelEnd.side.nutMoved : 0;
+  const from = round === currentRound(wheelEnd).number ? wheelEnd.side.nutMoved : 0;
   return wheelEnd.readings.filter((r) => r.round === round && r.seq > from);
 }
 
@@ -53,23 +45,10 @@ export function lastVerdict(wheelEnd: WheelEnd): { round: number; result: EndPla
   return null;
 }
 
-const ADJUST = stageOrder('adjust');
+/** Steps of a wheel end in order, each with the record that counts for it. */
+export const progressOf = (w: WheelEnd): readonly StepProgress[] =>
+  w.firstBuild ? stepsRead(w, w.firstBuild) : routeProgress(w);
 
-/**
- * Steps of a wheel end in order, with their records. From Adjust on, only the current round counts:
- * after going back to Adjust, the later steps are to be done again.
- */
-export function progressOf(wheelEnd: WheelEnd): readonly StepProgress[] {
-  const { plan } = wheelEnd;
-  if (plan.by === 'route') return routeProgress(wheelEnd, plan);
-  const known = progressKnown.get(wheelEnd);
-  if (known) return known;
-  const progress = reckonProgress(wheelEnd, plan.procedure);
-  progressKnown.set(wheelEnd, progress);
-  return progress;
-}
-
-/** Kept by wheel end, a value that never changes: `decide`, the screen and the lists ask again and again. */
 /** Steps of some kinds that a wheel end has, with what was recorded. */
 export const stepsOfKind = (wheelEnd: WheelEnd, ...kinds: Step['kind'][]): StepProgress[] =>
   progressOf(wheelEnd).filter((p) => kinds.includes(p.step.kind));
@@ -80,23 +59,6 @@ export const lockSteps = (wheelEnd: WheelEnd): StepProgress[] =>
     ({ step }) => step.kind === 'lock' || (step.kind === 'inspect' && step.otherThan !== undefined),
   );
 
-const progressKnown = new WeakMap<WheelEnd, readonly StepProgress[]>();
-
-function reckonProgress(wheelEnd: WheelEnd, procedure: Procedure): StepProgress[] {
-  const round = currentRound(wheelEnd);
-  const records = new Map<string, StepRecord>();
-  const chosen: Record<string, string> = {};
-  for (const record of wheelEnd.records) {
-    if (stageOrder(record.stage) >= ADJUST && record.round !== round.number) continue;
-    records.set(`${record.stage}/${record.stepId}`, record);
-    if (record.data?.kind === 'choose') chosen[record.stepId] = record.data.option;
-  }
-  return stepsOf(procedure, round.from, chosen).map((step) => ({
-    step,
-    record: records.get(`${step.stage}/${step.id}`) ?? null,
-  }));
-}
-
 /** A step a wheel end can have, whatever was chosen. */
 export function stepTitled(w: WheelEnd | undefined, stage: string, stepId: string): Step | undefined {
   if (!w) return undefined;
@@ -105,9 +67,8 @@ export function stepTitled(w: WheelEnd | undefined, stage: string, stepId: strin
 
 /** Every step a wheel end has now, or can have. */
 function stepsEver(w: WheelEnd): readonly Step[] {
-  if (w.plan.by === 'route') return [...actsOf(w), ...everyAct(w.plan.stack, w.sheet).values()];
-  const { procedure } = w.plan;
-  return [...stepsOf(procedure, 'start', {}), ...procedure.steps, ...procedure.readjust];
+  if (w.firstBuild) return stepsEverRead(w.firstBuild);
+  return [...actsOf(w), ...everyAct(w.plan.stack, w.sheet).values()];
 }
 
 /** The first step that is neither done nor skipped; null when only the release is left. */
@@ -168,8 +129,7 @@ export function stageStates(wheelEnd: WheelEnd): Record<Stage, StageState> {
     if (wheelEnd.release && id === 'release') states[id] = 'done';
     else if (records.some((r) => r && isTrouble(r))) states[id] = 'trouble';
     else if (id === now) states[id] = 'now';
-    else if (wheelEnd.plan.by === 'procedure')
-      states[id] = stageOrder(id) < stageOrder(now) ? 'done' : 'ahead';
+    else if (wheelEnd.firstBuild) states[id] = stageRead(id, now);
     else if (here.length === 0)
       states[id] = id === 'intake' ? 'done' : id === 'release' ? 'ahead' : 'nothing';
     else states[id] = here.every((p) => p.record) ? 'done' : 'ahead';

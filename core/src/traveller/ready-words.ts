@@ -12,7 +12,7 @@ export function linesToSay(w: WheelEnd | undefined, what: string): string {
 
 /** What is not at hand: ordered or missing when it was looked for last, and not come since. */
 export function lackedLines(w: WheelEnd): { what: string; title: string; by: string | null }[] {
-  const came = new Set(w.plan.by === 'route' ? w.plan.received.map((r) => r.what) : []);
+  const came = new Set(w.plan.received.map((r) => r.what));
   return [...readyLines(w).values()]
     .filter((l) => (l.state === 'ordered' || l.state === 'missing') && !came.has(l.what))
     .map(({ what, by }) => ({ what, title: linesToSay(w, what), by: by ?? null }));

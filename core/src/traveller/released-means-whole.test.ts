@@ -38,7 +38,7 @@ function on(
 /** The next job on the side that another left. */
 function next(t: TestJob, position: string, sheetId: string, works: Work[]): TestJob {
   const w = t.at(position);
-  const counts = w.plan.by === 'route' ? closuresOf(w, w.plan).counts : () => true;
+  const counts = closuresOf(w).counts;
   const left = t.job.stopped && { reason: t.job.stopped.reason, mark: markOf(t) };
   const began = carrySide({ ...w.side, left: w.release ? null : left }, counts) ?? undefined;
   const opening = openingOn([position], sheetId, works);
@@ -113,7 +113,7 @@ describe('a stack that turns out to be another', () => {
     const t = new TestJob(openingOn(['2L'], 'a-trailer', ['adjust']));
     const w = t.at('2L');
     const wide = { ...w.sheet, band: { ...w.sheet.band!, max: quantity(0.05, 'in') } };
-    const stack = w.plan.by === 'route' ? [...w.plan.stack] : [];
+    const stack = [...w.plan.stack];
     t.do(
       { kind: 'sheet-changed', position: '2L', sheet: wide, stack, reason: 'As its plate says' },
       supervisor,

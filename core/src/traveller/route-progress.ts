@@ -25,7 +25,7 @@ import {
 import { layerOf, needsOffFor, takeOffOrder, targetOf, type LayerId, type Reached } from '../stack/index.ts';
 import type { Stack } from '../stack/index.ts';
 import { comparedParts, judgedParts, readyLines, renewedParts } from './findings.ts';
-import type { RoutePlan, StepRecord, WheelEnd } from './job.ts';
+import type { Plan, StepRecord, WheelEnd } from './job.ts';
 
 interface Derived {
   state: RouteState;
@@ -58,7 +58,7 @@ function isReached(side: Side, id: LayerId, how: Reached, since: number): boolea
 type Out = Map<LayerId, Reached>;
 
 /** Adds a layer that has to be opened or come off, with everything that stands outside it. */
-function take(out: Out, { stack, together }: RoutePlan, side: Side, id: LayerId, how: Reached): void {
+function take(out: Out, { stack, together }: Plan, side: Side, id: LayerId, how: Reached): void {
   const there = layerAt(side, id).is;
   if (there !== 'off' && (how === 'off' || there === 'on') && out.get(id) !== 'off') out.set(id, how);
   for (const outer of needsOffFor(stack, id, how, together))
@@ -66,7 +66,7 @@ function take(out: Out, { stack, together }: RoutePlan, side: Side, id: LayerId,
 }
 
 /** Layers that the works and wishes want opened or off and that were not since. */
-function wantedOut({ side }: WheelEnd, plan: RoutePlan): Out {
+function wantedOut({ side }: WheelEnd, plan: Plan): Out {
   const out: Out = new Map();
   const want = (id: LayerId, how: Reached, since: number) => {
     if (!isReached(side, id, how, since)) take(out, plan, side, id, how);
@@ -84,7 +84,7 @@ function wantedOut({ side }: WheelEnd, plan: RoutePlan): Out {
 }
 
 /** What has to come off so that the closures that do not count can be made. */
-function mendingOut(w: WheelEnd, plan: RoutePlan, { required, counts }: Standing): Out {
+function mendingOut(w: WheelEnd, plan: Plan, { required, counts }: Standing): Out {
   const { side } = w;
   const out: Out = new Map();
   for (const act of required) {
@@ -102,7 +102,7 @@ function mendingOut(w: WheelEnd, plan: RoutePlan, { required, counts }: Standing
 /** Layers that the route is about: moved or to be moved, with closures to make, or handled in this job. */
 function layersInRoute(
   { side, sheet }: WheelEnd,
-  { stack, together }: RoutePlan,
+  { stack, together }: Plan,
   out: Out,
 ): Map<LayerId, Reached> {
   const layers = new Map<LayerId, Reached>();
@@ -118,7 +118,7 @@ function layersInRoute(
   return layers;
 }
 
-function stateOf(w: WheelEnd, plan: RoutePlan, out: Out, layers: ReadonlyMap<LayerId, Reached>): FromState {
+function stateOf(w: WheelEnd, plan: Plan, out: Out, layers: ReadonlyMap<LayerId, Reached>): FromState {
   const { stack, works, together } = plan;
   const { side } = w;
   const { from, turns, wasLocked, secured } = w.rounds[w.rounds.length - 1]!;
@@ -169,7 +169,8 @@ function brakeIsOn({ side }: WheelEnd, out: Out): boolean {
   return freed || !(side.made['end-play'] ?? side.made['drag']);
 }
 
-function derived(w: WheelEnd, plan: RoutePlan): Derived {
+function derived(w: WheelEnd): Derived {
+  const { plan } = w;
   const known = derivedOf.get(w);
   if (known) return known;
   const wanted = wantedOut(w, plan);
@@ -189,7 +190,7 @@ function derived(w: WheelEnd, plan: RoutePlan): Derived {
 }
 
 /** How the closures stand, by every put-back act that the wheel end can have as it was found. */
-function standingNow(w: WheelEnd, plan: RoutePlan, { acts, state }: FromState): Standing {
+function standingNow(w: WheelEnd, plan: Plan, { acts, state }: FromState): Standing {
   const nut = layerOf(plan.stack, 'nut');
   const set = nut && state.adjust.from === 'setting' ? settingSteps(nut, w.sheet) : [];
   const every = everyAct(plan.stack, w.sheet);
@@ -212,24 +213,17 @@ function derive(state: RouteState): FromState {
 }
 
 /** What the route of a wheel end is derived from, as it stands. */
-export function routeStateOf(w: WheelEnd, plan: RoutePlan): RouteState {
-  return derived(w, plan).state;
-}
+export const routeStateOf = (w: WheelEnd): RouteState => derived(w).state;
 
-/** The acts of a wheel end in their order, as far as what was found tells. Empty for a job of the first build. */
-export function actsOf(w: WheelEnd): readonly Act[] {
-  return w.plan.by === 'procedure' ? [] : derived(w, w.plan).acts;
-}
+/** The acts of a wheel end in their order, as far as what was found tells. */
+export const actsOf = (w: WheelEnd): readonly Act[] => derived(w).acts;
 
-/** What the route at hand needs, line by line. Empty for a job of the first build. */
-export function readinessLines(w: WheelEnd): readonly ReadyLine[] {
-  return w.plan.by === 'procedure' ? [] : derived(w, w.plan).ready;
-}
+/** What the route at hand needs, line by line. */
+export const readinessLines = (w: WheelEnd): readonly ReadyLine[] => derived(w).ready;
 
 /** What of a list still has no answer: going deeper asks for what is now needed, and for nothing else. */
 export function openParts(w: WheelEnd, kind: 'judge' | 'compare' | 'ready'): string[] {
-  if (w.plan.by === 'procedure') return [];
-  const { judge, compare, ready } = derived(w, w.plan);
+  const { judge, compare, ready } = derived(w);
   switch (kind) {
     case 'judge': {
       const judged = judgedParts(w);
@@ -256,26 +250,25 @@ interface ActProgress {
  * Every act of the route with the record that counts for it: of a closure the one that made it, as long as it and what
  * it rests on is made; of a take-off the last one since the layer was on; of anything else the last one.
  */
-export function routeProgress(w: WheelEnd, plan: RoutePlan): readonly ActProgress[] {
+export function routeProgress(w: WheelEnd): readonly ActProgress[] {
   let found = progressKnown.get(w);
   if (!found) {
-    found = reckonProgress(w, plan);
+    found = reckonProgress(w);
     progressKnown.set(w, found);
   }
   return found;
 }
 
 /** Layers that still have to be opened or come off, before what is broken or wanted can be put right. */
-export const layersToOpen = (w: WheelEnd): ReadonlyMap<LayerId, Reached> =>
-  w.plan.by === 'route' ? derived(w, w.plan).out : new Map();
+export const layersToOpen = (w: WheelEnd): ReadonlyMap<LayerId, Reached> => derived(w).out;
 
 /** Which closures of a wheel end have to be made, and which are. */
-export const closuresOf = (w: WheelEnd, plan: RoutePlan): Standing => derived(w, plan).standing;
+export const closuresOf = (w: WheelEnd): Standing => derived(w).standing;
 
 const progressKnown = new WeakMap<WheelEnd, readonly ActProgress[]>();
 
-function reckonProgress(w: WheelEnd, plan: RoutePlan): ActProgress[] {
-  const { acts, out, state, standing } = derived(w, plan);
+function reckonProgress(w: WheelEnd): ActProgress[] {
+  const { acts, out, state, standing } = derived(w);
   const { side } = w;
   const byStep = new Map<string, StepRecord[]>();
   const byEvent = new Map<string, StepRecord>();

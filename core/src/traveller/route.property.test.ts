@@ -42,8 +42,8 @@ function workThrough(t: TestJob, seed: readonly number[]): void {
     const step = t.step('1L');
     if (!step) return;
     const w = t.at('1L');
-    const plan = w.plan.by === 'route' ? w.plan : null;
-    if (next() % 17 === 0 && plan) {
+    const { plan } = w;
+    if (next() % 17 === 0) {
       const more = worksOf(plan.stack).filter((x) => !plan.works.includes(x));
       const work = more[next() % Math.max(1, more.length)];
       if (work) {

@@ -1,5 +1,5 @@
 import { oppositeOf } from '../axle-plan/index.ts';
-import { stageOrder, type Step } from '../procedure/index.ts';
+import type { Step } from '../procedure/index.ts';
 import { putsBack, type Act } from '../route/index.ts';
 import { readyLines } from './findings.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
@@ -8,11 +8,10 @@ import { linesToSay } from './ready-words.ts';
 
 /** Why a step has to wait for somebody or something else, or null: the other side, the owner, the supervisor, a part. */
 export function waitsFor(job: Job, w: WheelEnd, step: Step): string | null {
-  const waiting = waitsForOtherSide(job, w, step) ?? waitsForOwner(job, w, step);
+  const waiting = waitsForOtherSide(job, w, step) ?? waitsForOwner(job, step);
   if (waiting) return waiting;
   const [question] = openQuestions(w);
-  if (question && isPutBack(w, step))
-    return `First the supervisor decides about ${question.title.toLowerCase()}`;
+  if (question && putsBack(step)) return `First the supervisor decides about ${question.title.toLowerCase()}`;
   const awaited = awaitedPart(w, step);
   return awaited
     ? `First ${linesToSay(w, awaited).toLowerCase()} has come, or the old one goes in again`
@@ -22,9 +21,9 @@ export function waitsFor(job: Job, w: WheelEnd, step: Step): string | null {
 /** The axle is closed when neither side needs it. */
 function waitsForOtherSide(job: Job, w: WheelEnd, step: Step): string | null {
   const { layer, phase } = step as Act;
-  if (w.plan.by === 'procedure' || layer !== 'axle' || phase !== 'back') return null;
+  if (layer !== 'axle' || phase !== 'back') return null;
   const other = wheelEndAt(job, oppositeOf(w.position));
-  if (!other || other.release || other.plan.by === 'procedure') return null;
+  if (!other || other.release) return null;
   const open = progressOf(other).find((p) => {
     const act = p.step as Act;
     return act.layer === 'shaft' && act.phase === 'back' && p.record === null;
@@ -36,8 +35,8 @@ function waitsForOtherSide(job: Job, w: WheelEnd, step: Step): string | null {
  * The owner's answer gates the work: nothing is taken off while an estimate waits for it, or after a no. What was
  * taken off before goes back all the same.
  */
-function waitsForOwner({ money }: Job, w: WheelEnd, step: Step): string | null {
-  if (!money.estimate || w.plan.by === 'procedure') return null;
+function waitsForOwner({ money }: Job, step: Step): string | null {
+  if (!money.estimate) return null;
   const { phase } = step as Act;
   if (phase !== 'ground' && phase !== 'off') return null;
   if (!money.answer) return 'The owner has not answered the estimate yet';
@@ -48,7 +47,7 @@ function waitsForOwner({ money }: Job, w: WheelEnd, step: Step): string | null {
 
 /** A part that is on order when the first step comes that needs it: what is put back on a layer that holds it. */
 function awaitedPart(w: WheelEnd, step: Step): string | undefined {
-  if (w.plan.by === 'procedure' || !isPutBack(w, step)) return undefined;
+  if (!putsBack(step)) return undefined;
   const { layer } = step as Act;
   if (
     layer !== 'hub' &&
@@ -62,9 +61,4 @@ function awaitedPart(w: WheelEnd, step: Step): string | undefined {
   return [...readyLines(w).values()].find(
     (l) => l.state === 'ordered' && l.what.startsWith('part:') && !came.has(l.what),
   )?.what;
-}
-
-function isPutBack(w: WheelEnd, step: Step): boolean {
-  if (w.plan.by === 'procedure') return stageOrder(step.stage) >= stageOrder('assemble');
-  return putsBack(step);
 }

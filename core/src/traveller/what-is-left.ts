@@ -5,14 +5,13 @@ import type { Job, WheelEnd } from './job.ts';
 
 /**
  * What a job leaves of the metal of a wheel end: what the next job on its axle begins from. Null where nothing is left
- * to say, and for a job of the first build.
+ * to say.
  */
 export function whatIsLeft({ stopped, id, events }: Job, w: WheelEnd): StoredSide | null {
-  const { plan, side, release } = w;
-  if (plan.by === 'procedure') return null;
+  const { side, release } = w;
   // A wheel end that is as it was hands on what it got, with what it had not settled.
   if (!release && isAsFound(w) && stopped?.as !== 'out-of-service') return w.began;
-  const { counts } = closuresOf(w, plan);
+  const { counts } = closuresOf(w);
   if (release) return carrySide(side, counts);
   if (stopped?.as !== 'out-of-service') return carrySide(side, counts);
   const { reason, at, by } = stopped;

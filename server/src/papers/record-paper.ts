@@ -209,15 +209,15 @@ function released(w: WheelEnd, { formatTime, reader }: PaperContext): TableCell 
   };
 }
 
-const worksOf = ({ plan }: WheelEnd): TableCell =>
-  plan.by === 'route'
-    ? {
+const worksOf = ({ plan, firstBuild }: WheelEnd): TableCell =>
+  firstBuild
+    ? words(`${firstBuild.title}, version ${firstBuild.version}`)
+    : {
         stack: [
           words(plan.works.map((work) => works[work]).join(', ')),
           words(`Built as ${plan.stack.map(describeLayer).join(', ')}`, { fontSize: 7, color: MUTED }),
         ],
-      }
-    : words(`${plan.procedure.title}, version ${plan.procedure.version}`);
+      };
 
 function makers(w: WheelEnd, reader: ReaderUnits): TableCell {
   const read = makersFigures(w);

@@ -2,7 +2,7 @@ import { useDeferredValue, useState } from 'react';
 import { compared, hubFill, formatHubFill, type Compared } from '@lanternwright/core/procedure';
 import { formatFor, parseQuantity, unitDefinition } from '@lanternwright/core/quantity';
 import { comparableOf, partTitle } from '@lanternwright/core/route';
-import { partsToCompare } from '@lanternwright/core/traveller';
+import { openParts } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { GreaseChange, useGrease } from './grease-change.tsx';
 import { LubricantField, useLubricant } from './lubricant-field.tsx';
@@ -44,14 +44,12 @@ export function FoundForm({ step, record }: FormProps<'found'>) {
 }
 
 /** In what a part can differ: only what it has. */
-const differencesOf = (part: string, byId: boolean): [Compared, string][] =>
-  (Object.entries(compared) as [Compared, string][]).filter(
-    ([key]) => !byId || comparableOf(part).includes(key),
-  );
+const differencesOf = (part: string): [Compared, string][] =>
+  (Object.entries(compared) as [Compared, string][]).filter(([key]) => comparableOf(part).includes(key));
 
 /** Each new part beside the old one, and in what it differs. */
 export function CompareForm({ wheelEnd, record }: FormProps<'compare'>) {
-  const parts = partsToCompare(wheelEnd);
+  const parts = openParts(wheelEnd, 'compare');
   const [differs, setDiffers] = useDraft<Partial<Record<string, readonly Compared[]>>>('differs', {});
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
@@ -80,7 +78,7 @@ export function CompareForm({ wheelEnd, record }: FormProps<'compare'>) {
           >
             <span className="text-16">{partTitle(part)}</span>
             <span role="group" aria-label={partTitle(part)} className="flex flex-wrap gap-1">
-              {differencesOf(part, wheelEnd.plan.by === 'route').map(([key, label]) => {
+              {differencesOf(part).map(([key, label]) => {
                 const on = differs[part]?.includes(key) ?? false;
                 return (
                   <button

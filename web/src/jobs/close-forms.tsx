@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { Person } from '@lanternwright/contract/people';
 import { hubFill, describeSchool, type StepData } from '@lanternwright/core/procedure';
 import { formatFor, parseQuantity } from '@lanternwright/core/quantity';
 import { TextField } from '../ui/field.tsx';
@@ -8,26 +7,11 @@ import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
 import { useReader } from '../shell/use-reader.ts';
 
-/** How the nut is kept from coming loose, and who looked at it besides whoever did it. */
-export function LockForm({ step, record, person, wheelEnd }: FormProps<'lock'> & { person: Person }) {
+/** How the nut is kept from coming loose; the second person looks in a step of their own. */
+export function LockForm({ step, record }: FormProps<'lock'>) {
   const [method, setMethod] = useDraft('method', '');
-  const [checkedBy, setCheckedBy] = useDraft('checkedBy', '');
-  const [tried, setTried] = useState(false);
-  // On a route the second person looks in a step of their own.
-  const asks = wheelEnd.plan.by === 'procedure';
-  const second = asks && wheelEnd.sheet.schools.lockCheck === 'second-person';
-  const checker = checkedBy.trim();
-  const own = checker.toLowerCase() === person.name.toLowerCase();
-  const wrong = !second ? null : checker === '' ? 'Who looked at it' : own ? 'Somebody else than you' : null;
   return (
-    <Form
-      button="Record the lock"
-      disabled={method === ''}
-      onRecord={() => {
-        setTried(true);
-        if (wrong === null) record({ kind: 'lock', method, ...(checker ? { checkedBy: checker } : {}) });
-      }}
-    >
+    <Form button="Record the lock" disabled={method === ''} onRecord={() => record({ kind: 'lock', method })}>
       <Choices
         legend="How it is locked"
         name="method"
@@ -35,19 +19,6 @@ export function LockForm({ step, record, person, wheelEnd }: FormProps<'lock'> &
         chosen={method}
         onChoose={setMethod}
       />
-      {asks && (
-        <TextField
-          label="Checked by"
-          value={checkedBy}
-          error={tried && wrong ? wrong : undefined}
-          onChange={(e) => setCheckedBy(e.target.value)}
-          hint={
-            second
-              ? `This sheet asks for a second pair of eyes: not ${person.name}`
-              : `A second pair of eyes, not ${person.name} (optional)`
-          }
-        />
-      )}
     </Form>
   );
 }

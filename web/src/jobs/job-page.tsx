@@ -7,6 +7,7 @@ import {
   isClosed,
   lastTrace,
   lastVerdict,
+  readOnly,
   stageAtHand,
   stageStates,
   stepAtHand,
@@ -151,6 +152,7 @@ function Center({
   const step = stepAtHand(wheelEnd);
   if (viewed && viewed !== stageAtHand(wheelEnd))
     return <StagePanel {...{ open, wheelEnd, stage: viewed, back }} />;
+  if (wheelEnd.firstBuild && !wheelEnd.release) return <Note tone="plain">{readOnly}.</Note>;
   if (!step || wheelEnd.release) return <ReleasePanel {...{ open, wheelEnd }} />;
   if (!may(open.person.role, 'work-on-jobs')) return <LookingOn title={step.title} at={wheelEnd.position} />;
   return (

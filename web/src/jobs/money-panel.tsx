@@ -132,7 +132,7 @@ function LineAnswers({
   onChange: (lines: Record<string, LineAnswer>) => void;
 }) {
   const rows = job.wheelEnds.flatMap((w) =>
-    w.plan.by === 'route' && w.plan.works.length > 1
+    w.plan.works.length > 1
       ? w.plan.works.map((work) => ({
           key: `${w.position}/${work}`,
           title: `${w.position}, ${works[work].toLowerCase()}`,

@@ -214,10 +214,7 @@ function Kept({ wheelEnd }: { wheelEnd: WheelEnd }) {
 
 /** Everything somebody signs for, a row each. */
 const rows: readonly [string, (w: WheelEnd) => ReactNode][] = [
-  [
-    'Work',
-    (w) => (w.plan.by === 'route' ? w.plan.works.map((x) => works[x]).join(', ') : w.plan.procedure.title),
-  ],
+  ['Work', (w) => w.firstBuild?.title ?? w.plan.works.map((x) => works[x]).join(', ')],
   ['Layers', (w) => <Layers wheelEnd={w} />],
   ['End play', (w) => <EndPlay wheelEnd={w} />],
   [

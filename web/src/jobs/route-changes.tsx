@@ -22,7 +22,7 @@ interface Props {
   wheelEnd: WheelEnd;
 }
 interface FormProps extends Props {
-  plan: Extract<Plan, { by: 'route' }>;
+  plan: Plan;
   done: () => void;
 }
 
@@ -255,7 +255,7 @@ function Awaited({ open, wheelEnd }: Props) {
 export function RouteChanges({ open, wheelEnd }: Props) {
   const [form, setForm] = useState<'deeper' | 'built' | 'open' | null>(null);
   const { plan } = wheelEnd;
-  if (plan.by !== 'route' || wheelEnd.release) return null;
+  if (wheelEnd.firstBuild || wheelEnd.release) return null;
   const done = () => setForm(null);
   return (
     <div className="flex flex-col gap-3 border-t border-rule pt-3">

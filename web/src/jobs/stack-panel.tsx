@@ -24,7 +24,6 @@ export const stateWords: Record<LayerState, string> = {
 };
 
 function rowsOf(w: WheelEnd): StackRow[] {
-  if (w.plan.by !== 'route') return [];
   const states = layerStates(w);
   const now = (stepAtHand(w) as { layer?: LayerId | null } | null)?.layer;
   const targets = plannedLayers(w);
@@ -40,7 +39,7 @@ function rowsOf(w: WheelEnd): StackRow[] {
 export function StackPanel({ wheelEnd }: { wheelEnd: WheelEnd }) {
   const reader = useReader();
   const { plan, position } = wheelEnd;
-  if (plan.by !== 'route') return null;
+  if (wheelEnd.firstBuild) return null;
   const missing = againstRelease(wheelEnd).filter((o) => o.guard === 'never' && o.code === 'missing');
   const left = progressOf(wheelEnd).filter((p) => p.record === null).length;
   const renewed = [

@@ -101,12 +101,7 @@ function RecordLine({
 const repeatable: readonly Step['kind'][] = ['torque', 'turn', 'lock', 'inspect', 'choose', 'seal', 'pack'];
 
 function mayRepeat(wheelEnd: WheelEnd, step: Step): boolean {
-  return (
-    wheelEnd.plan.by === 'route' &&
-    !wheelEnd.release &&
-    (step as Partial<Act>).phase === 'back' &&
-    repeatable.includes(step.kind)
-  );
+  return !wheelEnd.release && (step as Partial<Act>).phase === 'back' && repeatable.includes(step.kind);
 }
 
 /** The step once more. What follows from it counts no longer and is done again. */

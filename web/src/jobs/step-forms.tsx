@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { Person } from '@lanternwright/contract/people';
 import { formatTurn } from '@lanternwright/core/nut';
 import type { Step, StepData } from '@lanternwright/core/procedure';
 import { currentRound, type WheelEnd } from '@lanternwright/core/traveller';
@@ -167,13 +166,11 @@ export function StepForm({
   wheelEnd,
   other,
   record,
-  person,
 }: {
   step: Exclude<Step, Of<'measure'>>;
   wheelEnd: WheelEnd;
   other?: WheelEnd;
   record: (data: StepData) => void;
-  person: Person;
 }) {
   switch (step.kind) {
     case 'instruct':
@@ -198,7 +195,7 @@ export function StepForm({
     case 'choose':
       return <ChooseForm {...{ step, wheelEnd, record }} />;
     case 'lock':
-      return <LockForm {...{ step, wheelEnd, record, person }} />;
+      return <LockForm {...{ step, wheelEnd, record }} />;
     case 'fill':
       return <FillForm {...{ step, wheelEnd, record }} />;
     case 'found':

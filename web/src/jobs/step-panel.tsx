@@ -102,8 +102,8 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
   const number = inStage.findIndex((p) => p.step.id === step.id) + 1;
   // A route goes through its stages more than once: what comes next may stand in another row.
   const next = progress.slice(progress.findIndex((p) => p.step.id === step.id) + 1).filter((p) => !p.record);
-  const ahead = wheelEnd.plan.by === 'route' ? next.slice(0, SHOWN_AHEAD) : inStage.slice(number);
-  const more = wheelEnd.plan.by === 'route' ? next.length - ahead.length : 0;
+  const ahead = next.slice(0, SHOWN_AHEAD);
+  const more = next.length - ahead.length;
   const stageTitle = stages.find((s) => s.id === step.stage)?.title;
   const at = { position, stage: step.stage, stepId: step.id, round };
   const scope = `${open.job.id}/${position}/${step.stage}/${step.id}/${round}`;
@@ -134,7 +134,7 @@ export function StepPanel({ open, wheelEnd, step }: Props) {
         ) : step.kind === 'inspect' && ownWork(wheelEnd, step, open.person.id) ? (
           <SecondPerson {...{ open, wheelEnd, step }} />
         ) : (
-          <StepForm {...{ wheelEnd, other, step, record, person: open.person }} />
+          <StepForm {...{ wheelEnd, other, step, record }} />
         )}
       </DraftScope>
       {refused && <Note tone="trouble">{refused}</Note>}

@@ -21,13 +21,11 @@ interface Said {
 
 function linesOf(job: Job): Line[] {
   const lines = job.wheelEnds.flatMap(({ position, plan }) =>
-    plan.by === 'route'
-      ? plan.works.map((work) => ({
-          key: `${position}/${work}`,
-          title: `${position}: ${works[work].toLowerCase()}`,
-          at: { position, work },
-        }))
-      : [],
+    plan.works.map((work) => ({
+      key: `${position}/${work}`,
+      title: `${position}: ${works[work].toLowerCase()}`,
+      at: { position, work },
+    })),
   );
   return lines.length > 0 ? lines : [{ key: 'all', title: job.title, at: null }];
 }

@@ -52,7 +52,7 @@ export class History {
 
   private acts(): Act[] {
     const { plan, sheet } = this.w;
-    return plan.by === 'route' ? [...everyAct(plan.stack, sheet).values()] : [];
+    return [...everyAct(plan.stack, sheet).values()];
   }
 
   private command(act: Act, doneAt?: string): Command {
@@ -182,9 +182,8 @@ export class History {
   private handOver(more: number): void {
     if (this.released) return;
     const { w } = this;
-    if (w.plan.by !== 'route') return;
     const works = worksOf(this.kind.stack);
-    const began = carrySide(w.side, closuresOf(w, w.plan).counts);
+    const began = carrySide(w.side, closuresOf(w).counts);
     this.waiting = [];
     this.t = this.jobWith([works[more % works.length]!], began);
     this.said.push('handed over');
