@@ -111,6 +111,9 @@ export const openJobSchema = jobOpenedSchema
     drive: true,
   })
   .extend({ wheelEnds: z.array(wantedSchema).min(1, 'choose at least one wheel end').max(18) });
+/** The other side of an axle joins a job, with the sender's own id for the record: sent twice, stored once. */
+export const joinJobSchema = z.object({ id: z.uuid(), wheelEnd: wantedSchema });
+export type JoinJobInput = z.input<typeof joinJobSchema>;
 export type OpenJobInput = z.input<typeof openJobSchema>;
 
 /** A command with the sender's own id (sent twice, stored once) and the version the sender saw. */
@@ -174,6 +177,15 @@ export const jobsRoutes = {
     access: 'open-jobs',
     body: openJobSchema,
     answer: z.object({ id: z.uuid(), number: z.int() }),
+  }),
+  join: defineRoute({
+    method: 'post',
+    path: '/api/jobs/:id/wheel-ends',
+    summary: 'Take the other side of an axle of the job into it',
+    access: 'work-on-jobs',
+    params: idParams,
+    body: joinJobSchema,
+    answer: storedEventSchema,
   }),
   addPhoto: defineRoute({
     method: 'post',

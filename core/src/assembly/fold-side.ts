@@ -5,6 +5,7 @@ import { effectOf, isAfterPutOn, mustBeOff } from './effects.ts';
 import {
   isOn,
   layerAt,
+  type ByOthers,
   type LayerAt,
   type LayerPlace,
   type Mark,
@@ -78,6 +79,7 @@ function moveOut(
   return {
     ...side,
     layers: { ...side.layers, [layer]: at },
+    others: without(side.others, [layer]),
     made: without(side.made, fallen),
     skipped: without(side.skipped, fallen),
     nutMoved: layer === 'nut' || layer === 'hub' ? Math.max(side.nutMoved, mark.seq) : side.nutMoved,
@@ -190,7 +192,8 @@ function putOn(side: Side, built: Built, act: Act, { mark }: StepHeard): Side {
   const bare = wasOff ? { ...uncovered, made: without(uncovered.made, fallen) } : uncovered;
   const at: LayerAt = { ...layerAt(bare, layer), is: 'on', moved: before.moved ?? mark, onSeq: mark.seq };
   const nutMoved = layer === 'hub' ? Math.max(bare.nutMoved, mark.seq) : bare.nutMoved;
-  return { ...bare, layers: { ...bare.layers, [layer]: at }, nutMoved };
+  const others = without(bare.others, [layer]);
+  return { ...bare, layers: { ...bare.layers, [layer]: at }, others, nutMoved };
 }
 
 function makes(side: Side, built: Built, act: Act, heard: StepHeard): Heard {
@@ -282,6 +285,48 @@ export function asItCame(side: Side, built: Built, off: readonly LayerId[], mark
     }, side);
 }
 
+/** How a layer stands by somebody's word. */
+export interface Stands {
+  layer: LayerId;
+  is: LayerPlace;
+}
+
+/**
+ * A side as somebody says that it stands, for what this record cannot know: what is off or open came off with all that
+ * stands outside it; what is on was put on by others, and so was what stands outside it. It makes no closure.
+ */
+export function asItStands(
+  side: Side,
+  built: Built,
+  { layers, who, mark }: { layers: readonly Stands[]; who: string; mark: Mark },
+): Side {
+  const outward = layers.reduce((s, { layer, is }) => {
+    if (is === 'on') return s;
+    return moveOut(comeOffBefore(s, built, layer, mark, is), built, layer, { to: is, mark, own: false });
+  }, side);
+  const said = new Set(layers.filter((l) => l.is === 'on').map((l) => l.layer));
+  const outside = [...said].flatMap((id) => [...needsOffFor(side.stack, id, 'off', false)]);
+  const on = new Set([...said, ...outside.filter((id) => isOn(outward, id))]);
+  return [...on].reduce((s, id) => putOnByOthers(s, built, id, { who, mark }), outward);
+}
+
+function putOnByOthers(side: Side, built: Built, layer: LayerId, by: ByOthers): Side {
+  const { mark } = by;
+  const off = moveOut(side, built, layer, { to: 'off', mark, own: false });
+  const at: LayerAt = { ...layerAt(off, layer), is: 'on', outSeq: -1, onSeq: mark.seq };
+  return { ...off, layers: { ...off.layers, [layer]: at }, others: { ...off.others, [layer]: by } };
+}
+
+/** A layer that is on though what it covers is off: nobody can have left it so. Null where all fits. */
+export function whatCannotStand(side: Side): { on: LayerId; off: LayerId } | null {
+  for (const { layer } of side.stack) {
+    if (layerAt(side, layer).is !== 'off') continue;
+    const on = [...needsOffFor(side.stack, layer, 'off', false)].find((id) => isOn(side, id));
+    if (on) return { on, off: layer };
+  }
+  return null;
+}
+
 /**
  * A side that turned out to be built differently. Layers and closures stay as they are, by name; a new layer that must
  * be off for one that is off, is off; the setting of the nut falls where what it hangs on is another.
@@ -334,7 +379,7 @@ export function releaseSide(side: Side): Side {
   const layers = Object.fromEntries(
     Object.entries(side.layers).map(([id, at]) => [id, at.is === 'on' ? { ...at, moved: null } : at]),
   );
-  return { ...side, layers, broken: {}, skipped: {}, left: null };
+  return { ...side, layers, broken: {}, skipped: {}, others: {}, left: null };
 }
 
 /**
@@ -365,6 +410,9 @@ export function carrySide(side: Side, counts: (id: string) => boolean): StoredSi
     broken: Object.fromEntries(broken.map(([id, mark]) => [id, seqs(mark)])),
     skipped: {},
     nutMoved: 0,
+    others: Object.fromEntries(
+      Object.entries(side.others).map(([id, by]) => [id, { ...by, mark: seqs(by.mark) }]),
+    ),
     left: side.left && { ...side.left, mark: seqs(side.left.mark) },
   };
 }

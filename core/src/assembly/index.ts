@@ -1,13 +1,16 @@
 export { effectOf, mustBeOff, needsLayerOff } from './effects.ts';
 export {
   asItCame,
+  asItStands,
   breakClosures,
   buildDifferently,
   carrySide,
   hearStep,
   releaseSide,
   strikeStep,
+  whatCannotStand,
   type NotCounted,
+  type Stands,
 } from './fold-side.ts';
 export {
   isOn,
@@ -15,6 +18,7 @@ export {
   movedLayers,
   sideSchema,
   unknownSide,
+  wasPinOut,
   type LayerAt,
   type Mark,
   type Side,

@@ -12,6 +12,10 @@ const markSchema = z.object({
 });
 export type Mark = z.output<typeof markSchema>;
 
+const byOthersSchema = z.object({ who: z.string().max(80), mark: markSchema });
+/** Who put a layer on that this record did not see put on, and the record that says so. */
+export type ByOthers = z.output<typeof byOthersSchema>;
+
 const placeSchema = z.enum(['on', 'open', 'off']);
 /** Where a layer is: on, open (a nut whose lock is undone) or off. */
 export type LayerPlace = z.output<typeof placeSchema>;
@@ -56,6 +60,8 @@ export const sideSchema = z.object({
   skipped: z.record(id, markSchema),
   /** Place of the record that moved bearing nut or hub last; readings from before it are void. */
   nutMoved: z.int().min(0),
+  /** Layers that others put on, as somebody said: what they did under them was not seen. */
+  others: z.partialRecord(z.enum(layerIds), byOthersSchema).default({}),
   /** Why the job before ended out of service, where it did and nothing settled it since. */
   left: z
     .object({ reason: z.string().max(600), mark: markSchema })
@@ -69,6 +75,7 @@ interface SideState {
   broken: Record<string, Mark>;
   skipped: Record<string, Mark>;
   nutMoved: number;
+  others: Partial<Record<LayerId, ByOthers>>;
   left: { reason: string; mark: Mark } | null;
 }
 export type Side = Readonly<SideState>;
@@ -83,6 +90,7 @@ export const unknownSide = (stack: Stack): Side => ({
   broken: {},
   skipped: {},
   nutMoved: 0,
+  others: {},
   left: null,
 });
 
@@ -92,6 +100,10 @@ const untouched: LayerAt = { is: 'on', moved: null, outSeq: -1, onSeq: -1, own: 
 export const layerAt = (side: Side, id: LayerId): LayerAt => side.layers[id] ?? untouched;
 
 export const isOn = (side: Side, id: LayerId): boolean => layerAt(side, id).is === 'on';
+
+/** Whether the cross pin, which holds the clips of both shafts, was out since the side's last release. */
+export const wasPinOut = (side: Side): boolean =>
+  side.broken['pin-bolt'] !== undefined || layerAt(side, 'shaft').moved !== null;
 
 /** Layers that were moved since the side's last release, or are not on. */
 export const movedLayers = (side: Side): LayerId[] =>

@@ -1,11 +1,14 @@
 import { putsBack, type Act } from '../route/index.ts';
-import { effectOf } from './effects.ts';
+import type { LayerId } from '../stack/index.ts';
+import { effectOf, isUnderCover } from './effects.ts';
 import { isOn, layerAt, type Side } from './side.ts';
 
 /** Which closures of a side have to be made, and which are. */
 export interface Standing {
   /** Closures that have to be made before the side is whole, in the order of the work. */
   required: readonly Act[];
+  /** Whether what an act makes is taken on the word of others who put its layer on. */
+  isAssumed: (act: Act) => boolean;
   /** Whether a closure is made, with everything it rests on made before it. */
   counts: (id: string) => boolean;
 }
@@ -22,8 +25,15 @@ export function standingOf(side: Side, acts: readonly Act[], setBefore: readonly
   const back = acts.filter((a) => a.layer && putsBack(a));
   const byId = new Map(back.map((a) => [a.id, a]));
   const isMoved = (act: Act) => layerAt(side, act.layer!).moved !== null || !isOn(side, act.layer!);
+  // What others did under a layer that they put on is taken on their word, and stands against the release as such.
+  const order = new Map<LayerId, Act[]>();
+  for (const a of back) order.set(a.layer!, [...(order.get(a.layer!) ?? []), a]);
+  const isAssumed = (a: Act) => side.others[a.layer!] !== undefined && isUnderCover(order.get(a.layer!)!, a);
   const required = back.filter(
-    (a) => a.guard !== 'optional' && (isMoved(a) || (side.broken[a.id] !== undefined && !side.made[a.id])),
+    (a) =>
+      a.guard !== 'optional' &&
+      !isAssumed(a) &&
+      (isMoved(a) || (side.broken[a.id] !== undefined && !side.made[a.id])),
   );
   const needed = new Set([...required.map((a) => a.id), ...setBefore]);
   const chain = [...setBefore, ...back.filter(inChain).map((a) => a.id)];
@@ -47,5 +57,5 @@ export function standingOf(side: Side, acts: readonly Act[], setBefore: readonly
     known.set(id, does);
     return does;
   };
-  return { required, counts };
+  return { required, isAssumed: (act) => act.layer !== null && isAssumed(act), counts };
 }

@@ -1,4 +1,4 @@
-export { readinessOf, readyStates, type ReadyLine, type ReadyState } from './readiness.ts';
+export { readyStates, type ReadyLine, type ReadyState } from './readiness.ts';
 export { familySheet, familySheets } from './family-sheets.ts';
 export {
   intervalFigureSchema,

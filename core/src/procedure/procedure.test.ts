@@ -5,7 +5,6 @@ import {
   findProcedure,
   hubFill,
   procedures,
-  readinessOf,
   sheetSchema,
   stageOrder,
   stepsOf,
@@ -200,19 +199,6 @@ describe('shared steps', () => {
     const held = (id: string) => stepsOf(findProcedure(id)!, 'start', {}).map((s) => s.id);
     expect(held('f-unitised')).toContain('compare');
     expect(held('f-unitised')).not.toContain('pack');
-  });
-
-  it('the readiness list says what each tool must be able to do, and how much the hub takes', () => {
-    const sheet = { ...familySheet('a-drive-dowel')!, hub };
-    const lines = readinessOf(findProcedure('a-two-nuts')!, sheet);
-    expect(lines.find((l) => l.what === 'Torque wrench: jam nut')).toMatchObject({
-      need: { kind: 'torque-wrench' },
-      detail: expect.stringContaining('300 to 400 lbf·ft') as string,
-    });
-    expect(lines.filter((l) => /^Torque wrench to/.test(l.what))).toEqual([]);
-    expect(lines.find((l) => l.group === 'lubricant')?.detail).toMatch(/^about \d+ mL$/);
-    const first = readinessOf(findProcedure('a-two-nuts', 2)!, sheet).map((l) => l.what);
-    expect(first).toContain('Torque wrench to 400 lbf·ft');
   });
 });
 

@@ -23,7 +23,7 @@ function everyState(stack: Stack, sheet: Sheet): RouteState[] {
     inTheAir: true,
     chosen: { rims: 'deflated', 'axle-cover-joint': 'sealant' },
     renewed: new Set(components.map((c) => c.id)),
-    adjust: { from: 'start', turns: null, wasLocked: false, secured: false, brakeOn: true },
+    adjust: { from: 'start', turns: null, wasLocked: false, secured: false, byOthers: false, brakeOn: true },
   };
   const opened = new Map<LayerId, 'open' | 'off'>(all.reach.layers)
     .set('nut', 'open')
@@ -33,6 +33,7 @@ function everyState(stack: Stack, sheet: Sheet): RouteState[] {
   return [
     all,
     { ...all, reach: { ...all.reach, layers: opened } },
+    { ...all, adjust: { ...adjust, byOthers: true } },
     { ...all, adjust: { ...adjust, secured: true } },
     { ...all, adjust: { ...adjust, from: 'setting', turns: 1, wasLocked: true } },
     { ...all, adjust: { ...adjust, from: 'setting', turns: 1, secured: true } },

@@ -130,6 +130,11 @@ const secondLook = askStep('lock-and-fill', 'lock-looked-at', 'A second person l
   'Is the nut locked?',
 ]);
 
+const lockSeen = askStep('lock-and-fill', 'lock-seen', 'Look at the lock that others made', [
+  'Tang, pin, stake, ring or plate where it belongs, whole, and none of it used twice.',
+  'Is the nut locked?',
+]);
+
 /** What the lock looked like is noted before it is opened; nuts and washers off in order. */
 export function nutOff(nut: Nut, { reach, alreadyOff }: RouteState): Act[] {
   if (alreadyOff.includes('nut')) return [];
@@ -182,11 +187,13 @@ export function nutBack(nut: Nut, state: RouteState): Act[] {
     sheet.schools.lockCheck === 'second-person'
       ? redo('nut', { ...secondLook, otherThan: 'lock' } as Step)
       : [];
+  const seen = adjust.byOthers ? redo('nut', lockSeen) : [];
   const measured = [...(freed ? [freed.before] : []), ...verify];
   return [
     ...[...adjusting(nut, procedure, state), ...(nut.jammed ? [jam] : [])].map(moved),
     ...(nut.kind === 'H' ? [...lock, ...measured] : [...measured, ...lock]),
     ...looked,
+    ...seen,
     ...(freed ? [freed.after] : []),
   ];
 }

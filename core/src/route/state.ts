@@ -26,6 +26,8 @@ export interface RouteState {
     wasLocked: boolean;
     /** Not locked, but its second nut, ring or plate was on. */
     secured: boolean;
+    /** Others set and locked it: the lock is looked at. */
+    byOthers: boolean;
     /** The brake is on while the setting is measured. */
     brakeOn: boolean;
   };

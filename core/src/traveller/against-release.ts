@@ -5,7 +5,8 @@ import { bandInMm, type Sheet, type Step, type StepData, type TorqueFigure } fro
 import { valueIn, type Quantity } from '../quantity/index.ts';
 import { verifyBy, type Act } from '../route/index.ts';
 import { layerOf } from '../stack/index.ts';
-import { layerAt } from '../assembly/index.ts';
+import { layerAt, wasPinOut } from '../assembly/index.ts';
+import { oppositeOf } from '../axle-plan/index.ts';
 import { decidedOn, judgedParts, readyLines, renewedParts } from './findings.ts';
 import { hubHeat } from './hub-heat.ts';
 import { AS_FOUND, type StepRecord, type WheelEnd } from './job.ts';
@@ -79,6 +80,8 @@ export function againstRelease(wheelEnd: WheelEnd): Objection[] {
     ...steps,
     ...againstReading(wheelEnd),
     ...againstParts(wheelEnd),
+    ...againstOthers(wheelEnd),
+    ...againstOtherSide(wheelEnd),
     ...findings,
   ];
 }
@@ -274,6 +277,16 @@ const fittedBy: Readonly<Record<string, readonly string[]>> = {
   'unit-hub-bearing': ['unit-hub-on'],
   lubricant: ['pack', 'fill', 'axle-oil'],
 };
+
+/** The cross pin holds both clips: once it was out, both sides are looked at in the job. */
+function againstOtherSide({ side, withOther, position }: WheelEnd): Objection[] {
+  const isOut = layerOf(side.stack, 'shaft')?.kind === 'c-clip' && wasPinOut(side);
+  return isOut && !withOther ? [object('other-side', 'never', { position: oppositeOf(position) })] : [];
+}
+
+/** What others put on: a supervisor may take it on their word, once all that can be seen and measured was. */
+const againstOthers = ({ side }: WheelEnd): Objection[] =>
+  Object.entries(side.others).map(([layer, { who }]) => object('by-others', 'supervisor', { layer, who }));
 
 /** Parts that are to be replaced, and of which nothing says that the new one is in. */
 function againstParts(w: WheelEnd): Objection[] {

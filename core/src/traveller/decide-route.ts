@@ -1,4 +1,4 @@
-import { movedLayers } from '../assembly/index.ts';
+import { asItStands, movedLayers, whatCannotStand } from '../assembly/index.ts';
 import { everyAct, putBackOrder, putsBack, type Act } from '../route/index.ts';
 import {
   layerOf,
@@ -11,14 +11,17 @@ import {
   type Work,
 } from '../stack/index.ts';
 import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
-import type { BodyOf, Command } from './event.ts';
+import type { Actor, BodyOf, Command } from './event.ts';
 import type { Plan, WheelEnd } from './job.ts';
 import { progressOf } from './progress.ts';
 import { whyNoRoute } from './why-no-route.ts';
 
 type RouteChange = Extract<
   Command,
-  { kind: 'work-added' | 'work-withdrawn' | 'layer-opened' | 'sheet-changed' | 'part-received' }
+  {
+    kind:
+      'work-added' | 'work-withdrawn' | 'layer-opened' | 'sheet-changed' | 'part-received' | 'as-it-stands';
+  }
 >;
 
 /** What changes the route itself: more work, less, a layer opened again, another sheet, a part that came. */
@@ -57,7 +60,35 @@ export function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideCon
     }
     case 'part-received':
       return accept(command);
+    case 'as-it-stands': {
+      const why = whyItCannotStand(w, command, by);
+      return why ? refuse(why) : accept(command);
+    }
   }
+}
+
+/** Layers that can be open without being off. */
+export const canBeOpen: ReadonlySet<LayerId> = new Set(['nut', 'brake-outer', 'knuckle']);
+
+/** Why a wheel end cannot stand as somebody says, or null. */
+function whyItCannotStand(
+  { side, sheet, plan, position }: WheelEnd,
+  { layers, who }: BodyOf<'as-it-stands'>,
+  by: Actor,
+): string | null {
+  if (new Set(layers.map((l) => l.layer)).size < layers.length) return 'Each layer is named once';
+  const strange = layers.find((l) => !layerOf(plan.stack, l.layer));
+  if (strange) return `${position} has no ${layerTitles[strange.layer].toLowerCase()}`;
+  const open = layers.find((l) => l.is === 'open' && !canBeOpen.has(l.layer));
+  if (open) return `${layerTitles[open.layer]} is on or off`;
+  if (layers.some((l) => l.is === 'on') && by.role !== 'supervisor')
+    return 'A supervisor says what others put on: the release will name it';
+  const mark = { seq: 0, eventId: by.id, jobId: by.id, at: '', by: by.name };
+  const stands = asItStands(side, { sheet, together: plan.together }, { layers, who, mark });
+  const odd = whatCannotStand(stands);
+  return odd
+    ? `${layerTitles[odd.on]} cannot be on while ${layerTitles[odd.off].toLowerCase()} is off: say how both stand`
+    : null;
 }
 
 /** Layers that are off, open or not finished, and that another stack does not have. */

@@ -6,13 +6,21 @@ import { refuse, accept, type DecideContext, type Decision } from './decision.ts
 import { driveVerdict } from '../inspection/index.ts';
 import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
 import type { RetorqueFigure, Step } from '../procedure/index.ts';
-import { isOn, layerAt, mustBeOff } from '../assembly/index.ts';
+import { isOn, layerAt, mustBeOff, wasPinOut } from '../assembly/index.ts';
+import { oppositeOf } from '../axle-plan/index.ts';
 import { everyAct, type Act } from '../route/index.ts';
-import { works } from '../stack/index.ts';
+import { layerOf, works } from '../stack/index.ts';
 import { convert } from '../quantity/index.ts';
 import { whyNotTool } from '../tool/index.ts';
 import { againstRelease, mayStayLoose, torqueFits } from './against-release.ts';
-import { meterKm, type Actor, type BodyOf, type Command, type JobOpened } from './event.ts';
+import {
+  meterKm,
+  type Actor,
+  type BodyOf,
+  type Command,
+  type JobOpened,
+  type WheelEndOpened,
+} from './event.ts';
 import { currentRound, isClosed, wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { checkStepData } from './check-step-data.ts';
 import { impossible } from './impossible.ts';
@@ -38,6 +46,21 @@ export function decideOpening(opening: JobOpened): Decision {
   if (verdict === 'do-not-move' && (!opening.drive || opening.drive.done === 'driven-in'))
     return refuse('It is not to be moved: say that it was recovered, or looked at where it stood');
   return accept(opening);
+}
+
+/** Decides whether the other side of an axle joins an open job. */
+export function decideJoining(job: Job, wheelEnd: WheelEndOpened, { by }: DecideContext): Decision {
+  const { position, sheet, route } = wheelEnd;
+  if (by.role !== 'supervisor' && by.role !== 'technician')
+    return refuse('Technicians and supervisors take a wheel end into a job');
+  if (isClosed(job)) return refuse('The job is closed: open another');
+  if (job.stopped) return refuse(`The job is held: ${job.stopped.reason}`);
+  if (wheelEndAt(job, position)) return refuse(`${position} is in this job already`);
+  if (!wheelEndAt(job, oppositeOf(position)))
+    return refuse(`${position} is on another axle: open a job for it`);
+  if (!route) return refuse(`Say what is to be done on ${position}`);
+  const why = whyNoRoute(sheet, route);
+  return why ? refuse(`${position}: ${why}`) : accept({ kind: 'wheel-end-joined', position, wheelEnd });
 }
 
 /** Decides one command on an open job. Pure: the browser and the server ask the same question. */
@@ -70,9 +93,7 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
     case 'job-voided':
       return voiding(job, command, context);
     case 'ended-out-of-service':
-      return context.by.role === 'supervisor'
-        ? accept(command)
-        : refuse('A supervisor ends a job out of service');
+      return endingOutOfService(job, command, context);
   }
   const wheelEnd = wheelEndAt(job, command.position);
   if (!wheelEnd) return refuse(`${command.position} is not in this job`);
@@ -103,6 +124,7 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
     case 'layer-opened':
     case 'sheet-changed':
     case 'part-received':
+    case 'as-it-stands':
       return changeRoute(wheelEnd, command, context);
   }
 }
@@ -219,6 +241,22 @@ function voiding(job: Job, command: BodyOf<'job-voided'>, { by }: DecideContext)
   return moved
     ? refuse(
         `${moved.position} is not as it was: ${describeOff(moved)}. Finish it, or end the job out of service`,
+      )
+    : accept(command);
+}
+
+function endingOutOfService(
+  job: Job,
+  command: BodyOf<'ended-out-of-service'>,
+  { by }: DecideContext,
+): Decision {
+  if (by.role !== 'supervisor') return refuse('A supervisor ends a job out of service');
+  const open = job.wheelEnds.find(
+    (w) => !w.withOther && layerOf(w.side.stack, 'axle') && (!isOn(w.side, 'axle') || wasPinOut(w.side)),
+  );
+  return open
+    ? refuse(
+        `The axle of ${open.position} is open: take ${oppositeOf(open.position)} into the job first, it hangs on the same pin and cover`,
       )
     : accept(command);
 }

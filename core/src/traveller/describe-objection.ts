@@ -72,6 +72,10 @@ export function describeObjection(
       return 'The pull is outside the figure of the sheet, or was not measured';
     case 'first-build':
       return text('words');
+    case 'by-others':
+      return `${layerTitles[text('layer') as LayerId]}: put on by ${text('who')}. What is under it was not seen in this shop`;
+    case 'other-side':
+      return `The cross pin was out, and it holds the clip of ${text('position')} as well: take ${text('position')} into the job, and look at it`;
     case 'read-only':
       return readOnly;
   }

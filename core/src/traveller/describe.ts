@@ -215,6 +215,14 @@ function describeBody(job: Job, body: EventBody, reader: Reader): string {
       return `${body.position}, opened again: ${layerTitles[body.layer].toLowerCase()}. ${body.reason}`;
     case 'sheet-changed':
       return `${body.position}, built differently, now “${body.sheet.title}”. ${body.reason}`;
+    case 'wheel-end-joined': {
+      const wanted = body.wheelEnd.route?.works.map((work) => works[work].toLowerCase()).join(', ');
+      return `took ${body.position} into the job: ${wanted}`;
+    }
+    case 'as-it-stands': {
+      const layers = body.layers.map((l) => `${layerTitles[l.layer].toLowerCase()} ${l.is}`).join(', ');
+      return `${body.position}, as it stands: ${layers}, by ${body.who}. ${body.reason}`;
+    }
     case 'part-received': {
       const what = linesToSay(wheelEndAt(job, body.position), body.what);
       return `${body.position}, ${what}: ${body.as === 'received' ? 'has come' : 'the old one goes in again'}${body.note ? `. ${body.note}` : ''}`;

@@ -217,6 +217,21 @@ const sheetChanged = z.object({
     .optional(),
   reason: words,
 });
+/**
+ * How a wheel end stands, for what this record cannot know: a unit bought used, pieces in a crate, a tyre shop, a tablet
+ * that was lost. What is not named stays as it is known. It makes no closure.
+ */
+const asItStands = z.object({
+  kind: z.literal('as-it-stands'),
+  position: positionSchema,
+  layers: z
+    .array(z.object({ layer: z.enum(layerIds), is: z.enum(['on', 'open', 'off']) }))
+    .min(1)
+    .max(12),
+  /** Who did it: a shop, a person, or nobody knows. */
+  who: name,
+  reason: words,
+});
 /** A part that was not there when the work began has come, or the old one goes in again. */
 const partReceived = z.object({
   kind: z.literal('part-received'),
@@ -285,6 +300,7 @@ const asAsked = [
   layerOpened,
   sheetChanged,
   partReceived,
+  asItStands,
   endedOutOfService,
 ] as const;
 
@@ -295,7 +311,7 @@ export type CommandInput = z.input<typeof commands>;
 export const commandSchema: z.ZodType<Command, CommandInput> = commands;
 
 /** A wheel end as the job takes it over from the axle: figures frozen as they are today. */
-const wheelEndOpenedSchema = z.object({
+const wheelEndOpened = z.object({
   position: positionSchema,
   axleId: z.uuid().optional(),
   sheet: sheetSchema,
@@ -320,6 +336,9 @@ const wheelEndOpenedSchema = z.object({
     .nullable()
     .default(null),
 });
+
+export type WheelEndOpened = z.output<typeof wheelEndOpened>;
+const wheelEndOpenedSchema: z.ZodType<WheelEndOpened, z.input<typeof wheelEndOpened>> = wheelEndOpened;
 
 /** The first event of every job. */
 export const jobOpenedSchema = z.object({
@@ -354,10 +373,18 @@ const released = releaseAsked.extend({
   ownWork: z.boolean().optional(),
 });
 
+/** The other side of an axle of the job joins it: opened later, as the shop's pages have it then. */
+const wheelEndJoined = z.object({
+  kind: z.literal('wheel-end-joined'),
+  position: positionSchema,
+  wheelEnd: wheelEndOpenedSchema,
+});
+
 const eventBodies = z.discriminatedUnion('kind', [
   ...asAsked,
   corrected,
   beganCorrected,
+  wheelEndJoined,
   jobOpenedSchema,
   released,
 ]);
@@ -382,6 +409,8 @@ const storedEvents = z.object({
   by: actorSchema,
   body: eventBodySchema,
 });
-export type StoredEvent = z.output<typeof storedEvents>;
+/** Named, so that what is built on it stays short. */
+// eslint-disable-next-line @typescript-eslint/no-empty-object-type -- an alias would be written out wherever it is used
+export interface StoredEvent extends z.output<typeof storedEvents> {}
 /** An event as the server stored it. */
 export const storedEventSchema: z.ZodType<StoredEvent> = storedEvents;

@@ -3,7 +3,7 @@ import { everyAct, putsBack, type Act } from '../route/index.ts';
 import { everyStack } from '../stack/testing/stacks.ts';
 import { alsoUndoneIds, reachOf, worksOf, type Stack, type Work } from '../stack/index.ts';
 import { againstRelease, layerStates, progressOf, type Command, type JobOpened } from './index.ts';
-import { answer, openingOn, supervisor, TestJob } from './testing/work.ts';
+import { answer, openingOn, supervisor, TestJob, withOtherSide } from './testing/work.ts';
 
 type Built = (typeof everyStack)[number];
 
@@ -23,7 +23,7 @@ function openingOf(built: Built): JobOpened {
   const opening = openingOn(['1L'], built.sheetId, deepest(built));
   const [w] = opening.wheelEnds;
   const stack = [...withAll(built.stack)];
-  return { ...opening, wheelEnds: [{ ...w!, route: { ...w!.route!, stack } }] };
+  return withOtherSide({ ...opening, wheelEnds: [{ ...w!, route: { ...w!.route!, stack } }] });
 }
 
 /** A job on a stack of every kind, done to its last step, copied for each test. */

@@ -1,21 +1,20 @@
 import {
-  asItCame,
+  asItStands,
   breakClosures,
-  buildDifferently,
   hearStep,
   layerAt,
   releaseSide,
   strikeStep,
-  unknownSide,
   type Mark,
 } from '../assembly/index.ts';
-import { axleNumber, firstAxleId, oppositeOf } from '../axle-plan/index.ts';
+import { oppositeOf } from '../axle-plan/index.ts';
 import { sharedSteps } from '../route/index.ts';
-import { layerOf, reachOf, worksOf, type Work } from '../stack/index.ts';
-import type { Actor, BodyOf, EventBody, StoredEvent } from './event.ts';
-import type { Job, JobMoney, Plan, Round, Trace, WheelEnd } from './job.ts';
+import { layerOf, worksOf, type Work } from '../stack/index.ts';
+import type { Actor, BodyOf, EventBody, StoredEvent, WheelEndOpened } from './event.ts';
+import type { Job, JobMoney, Trace, WheelEnd } from './job.ts';
 import { doneAtOf } from './done-at.ts';
-import { noPlan, procedureOf } from './first-build.ts';
+import { FoldError } from './fold-error.ts';
+import { joinJob, openJob } from './opening.ts';
 import {
   addWork,
   changeSheet,
@@ -25,9 +24,6 @@ import {
   reopenNut,
   withdrawWork,
 } from './open-again.ts';
-
-/** An event list that no job could have produced. */
-export class FoldError extends Error {}
 
 type Correction = {
   version: number;
@@ -94,17 +90,15 @@ function step(job: Job | null, event: StoredEvent, later: Hindsight): Job {
   if (body.kind === 'job-opened') {
     if (job) throw new FoldError('A job opens once');
     const right = correction?.replacement;
-    const wheelEnds = body.wheelEnds.map((w) => {
-      const began = later.began.get(w.position);
-      return began === undefined ? w : { ...w, began: began ?? undefined };
-    });
+    const wheelEnds = body.wheelEnds.map((w) => asItBegan(w, later));
     const opening = { ...body, wheelEnds };
-    return open(event, right?.kind === 'intake' ? { ...opening, ...right, kind: body.kind } : opening);
+    return openJob(event, right?.kind === 'intake' ? { ...opening, ...right, kind: body.kind } : opening);
   }
   if (!job) throw new FoldError('A job begins with its opening');
   if (job.id !== event.jobId) throw new FoldError('The event belongs to another job');
   if (body.kind === 'correction' || body.kind === 'began-corrected') return { ...job, version };
   if (correction?.replacement === null) return struck({ ...job, version }, event);
+  if (body.kind === 'wheel-end-joined') return joinJob(job, event, asItBegan(body.wheelEnd, later));
   const effective = correction?.replacement ?? body;
   if (effective.kind === 'intake') throw new FoldError('Only the opening of a job has an intake');
   const doneAt = doneAtOf('doneAt' in body ? body.doneAt : undefined, event.at, job.opened.at);
@@ -152,6 +146,12 @@ function step(job: Job | null, event: StoredEvent, later: Hindsight): Job {
   }
 }
 
+/** What a wheel end began from after all. */
+function asItBegan(w: WheelEndOpened, { began }: Hindsight): WheelEndOpened {
+  const after = began.get(w.position);
+  return after === undefined ? w : { ...w, began: after ?? undefined };
+}
+
 const markOf = (job: Pick<Job, 'id'>, { seq, eventId, doneAt, by }: Trace): Mark => ({
   seq,
   eventId,
@@ -173,85 +173,11 @@ function struck(job: Job, { id, version, at, by, body }: StoredEvent): Job {
   return { ...job, wheelEnds };
 }
 
-function open(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
-  const { unitId, title, complaint, reportedBy, meter, symptoms } = body;
-  return {
-    id: event.jobId,
-    number: body.number ?? null,
-    unitId,
-    title,
-    complaint,
-    reportedBy,
-    meter,
-    symptoms,
-    stopped: null,
-    money: { estimate: null, answer: null, actual: null },
-    opened: { at: event.at, by: event.by },
-    version: event.version,
-    wheelEnds: body.wheelEnds.map((opened): WheelEnd => {
-      const { position, sheet, axle } = opened;
-      const firstBuild = procedureOf(opened);
-      if (firstBuild === undefined) throw new FoldError(`${position} has a procedure that nobody knows`);
-      const plan = opened.route ? { ...noPlan, ...opened.route } : noPlan;
-      return {
-        position,
-        axleId: opened.axleId ?? firstAxleId(unitId, axleNumber(position)),
-        axle,
-        sheet,
-        plan,
-        firstBuild,
-        ...sideOf(event, opened, plan),
-        notCounted: {},
-        rounds: [{ ...firstRound, seq: setsNut(plan) ? 0 : -1 }],
-        records: [],
-        readings: [],
-        reckonings: [],
-        photos: [],
-        symptoms,
-        widened: null,
-        answered: [],
-        decisions: [],
-        followUpsDone: [],
-        release: null,
-        lapsed: null,
-        retorque: null,
-      };
-    }),
-    events: [event],
-  };
-}
-
-const firstRound: Omit<Round, 'seq'> = {
-  number: 1,
-  from: 'start',
-  turns: null,
-  predictedMm: null,
-  wasLocked: false,
-  secured: false,
-};
-
-/** Whether the works set the nut: then nothing counts that an earlier job did to it. */
-const setsNut = (plan: Plan): boolean =>
-  plan.works.every((work) => worksOf(plan.stack).includes(work)) &&
-  reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together).layers.has('nut');
-
-/** The side as the job finds it: as the record had it before, and what was off when the unit came in. */
-function sideOf(
-  event: StoredEvent,
-  { sheet, began }: BodyOf<'job-opened'>['wheelEnds'][number],
-  plan: Plan,
-): Pick<WheelEnd, 'side' | 'began'> {
-  const { stack, alreadyOff, together } = plan;
-  const mark = { seq: 0, eventId: event.id, jobId: event.jobId, at: event.at, by: event.by.name };
-  const built = { sheet, together };
-  const before = began
-    ? buildDifferently(began, built, { stack, nutIsOther: false, lost: [], mark })
-    : unknownSide(stack);
-  return { side: asItCame(before, built, alreadyOff, mark), began: began ?? null };
-}
-
 /** What happens to one wheel end. */
-type WheelEndBody = Exclude<Extract<EventBody, { position: string }>, { kind: 'began-corrected' }>;
+type WheelEndBody = Exclude<
+  Extract<EventBody, { position: string }>,
+  { kind: 'began-corrected' | 'wheel-end-joined' }
+>;
 
 function change(job: Job, body: WheelEndBody, trace: Trace, later: Hindsight): WheelEnd[] {
   const { wheelEnds } = job;
@@ -293,6 +219,10 @@ function shared(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace
         .filter((work) => worksOf(w.plan.stack).includes(work) && !w.plan.works.includes(work))
         .reduce((end, work) => addWork(end, trace.seq, work), w);
     if (!layerOf(w.plan.stack, 'axle')) return w;
+    if (body.kind === 'as-it-stands') {
+      const layers = body.layers.filter((l) => l.layer === 'axle');
+      return layers.length > 0 ? changed(w, { ...body, position: other, layers }, trace, mark) : w;
+    }
     if (body.kind === 'step-recorded' || body.kind === 'step-skipped') {
       if (sharedSteps.has(body.stepId)) return changed(w, { ...body, position: other }, trace, mark);
       if (body.stepId === 'pin-bolt' && w.side.broken['pin-bolt'] && !w.side.made['pin-bolt'])
@@ -389,6 +319,11 @@ function changed(
         { mark, by: trace.by },
         { sheet: body.sheet, stack: body.stack, lost: body.lost ?? [] },
       );
+    case 'as-it-stands': {
+      const side = asItStands(w.side, { sheet: w.sheet, together: w.plan.together }, { ...body, mark });
+      const unreleased = w.release ? { release: null, lapsed: w.release } : {};
+      return openedNut({ ...w, side, ...unreleased }, w.side, trace.seq);
+    }
     case 'part-received': {
       const { what, as } = body;
       return { ...w, plan: { ...w.plan, received: [...w.plan.received, { ...trace, what, as }] } };

@@ -1,7 +1,7 @@
 export { followUpKinds, type FollowUpKind } from './follow-up-kinds.ts';
 export { againstRelease, figureFor, mayStayLoose, thinLining, torqueFits } from './against-release.ts';
 export { brakeKindsOf } from './brake-kind.ts';
-export { decide, decideOpening } from './decide.ts';
+export { decide, decideJoining, decideOpening } from './decide.ts';
 export { type DecideContext, type Decision } from './decision.ts';
 export {
   actorSchema,
@@ -22,7 +22,8 @@ export {
   type OwnerAnswer,
   type StoredEvent,
 } from './event.ts';
-export { append, fold, FoldError } from './fold.ts';
+export { append, fold } from './fold.ts';
+export { FoldError } from './fold-error.ts';
 export {
   AS_FOUND,
   currentRound,
@@ -67,7 +68,7 @@ export { beganCorrected } from './began-corrected.ts';
 export { whatIsLeft } from './what-is-left.ts';
 export { isAsFound } from './is-as-found.ts';
 export { closuresOf, layersToOpen } from './route-progress.ts';
-export { layersLost } from './decide-route.ts';
+export { canBeOpen, layersLost } from './decide-route.ts';
 export { stageMinutes } from './stage-minutes.ts';
 export { makersFigures } from './makers-figures.ts';
 export { layerStates, plannedLayers, type LayerState } from './layer-states.ts';

@@ -109,6 +109,8 @@ export interface WheelEnd {
   side: Side;
   /** The side as the job found it; null where nothing was known of it. */
   began: StoredSide | null;
+  /** The other side of its axle is in the job as well: needed where what both share is opened. */
+  withOther: boolean;
   /** Records that do not count, by event, and why. */
   notCounted: Readonly<Record<string, NotCounted>>;
   rounds: readonly Round[];

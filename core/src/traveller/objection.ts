@@ -24,6 +24,8 @@ const objectionCodes = [
   'drag-off',
   'first-build',
   'read-only',
+  'by-others',
+  'other-side',
 ] as const;
 export type ObjectionCode = (typeof objectionCodes)[number];
 

@@ -100,6 +100,8 @@ export function changeSheet(
 
 /** A nut that was opened after it was set is set anew, where nothing was asked for before. */
 export function openedNut(w: WheelEnd, before: Side, seq: number): WheelEnd {
-  const opened = layerAt(w.side, 'nut').outSeq === seq && layerAt(before, 'nut').outSeq !== seq;
+  const [now, then] = [layerAt(w.side, 'nut'), layerAt(before, 'nut')];
+  const opened =
+    (now.outSeq === seq && then.outSeq !== seq) || (w.side.others.nut?.mark.seq === seq && now.onSeq === seq);
   return opened && hasSetting({ ...w, side: before }) ? { ...w, rounds: nextRound(w, seq, fresh) } : w;
 }

@@ -131,7 +131,8 @@ function stateOf(w: WheelEnd, plan: Plan, out: Out, layers: ReadonlyMap<LayerId,
     const { own, outSeq } = layerAt(side, id);
     return !out.has(id) && (outSeq < 0 || !own);
   });
-  const adjust = { from, turns, wasLocked, secured, brakeOn: brakeIsOn(w, out) };
+  const byOthers = side.others.nut !== undefined;
+  const adjust = { from, turns, wasLocked, secured, byOthers, brakeOn: brakeIsOn(w, out) };
   const inTheAir = isInTheAir(side, out);
   const key = JSON.stringify([inTheAir, works, [...layers], alreadyOff, together, chosen, renewed, adjust]);
   let routes = routesOf.get(stack);
@@ -287,6 +288,7 @@ function reckonProgress(w: WheelEnd): ActProgress[] {
   return acts.flatMap((step): ActProgress[] => {
     const { layer } = step;
     if (layer && putsBack(step)) {
+      if (!out.has(layer) && standing.isAssumed(step)) return [];
       const made = side.made[step.id];
       const inRoute = state.reach.layers.has(layer);
       const isWanted = required.has(step.id) || out.has(layer) || !inRoute;

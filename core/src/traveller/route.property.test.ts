@@ -7,16 +7,14 @@ import type { Act } from '../route/index.ts';
 import { everyStack } from '../stack/testing/stacks.ts';
 import { allNeedsOff, alsoUndoneIds, reachOf, worksOf, type Work } from '../stack/index.ts';
 import { againstRelease, fold, append, partsToJudge, progressOf, type StoredEvent } from './index.ts';
-import { answer, openingOn, supervisor, TestJob } from './testing/work.ts';
+import { answer, openingOn, supervisor, TestJob, withOtherSide } from './testing/work.ts';
 
 /** A job on one wheel end of a kind, with some of the works it can have. */
 function jobOn({ sheetId, stack }: (typeof everyStack)[number], works: Work[]): TestJob {
   const opening = openingOn(['1L'], sheetId, works);
   const [w] = opening.wheelEnds;
-  return new TestJob({
-    ...opening,
-    wheelEnds: [{ ...w!, sheet: familySheet(sheetId)!, route: { ...w!.route!, stack: [...stack] } }],
-  });
+  const wheelEnds = [{ ...w!, sheet: familySheet(sheetId)!, route: { ...w!.route!, stack: [...stack] } }];
+  return new TestJob(withOtherSide({ ...opening, wheelEnds }));
 }
 
 /** Any kind, with any of the small things that are undone with a layer. */

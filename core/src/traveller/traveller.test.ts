@@ -14,7 +14,7 @@ import {
   stageStates,
   verdictOf,
 } from './index.ts';
-import { openingOn, supervisor, technician, TestJob } from './testing/work.ts';
+import { openingOn, supervisor, technician, TestJob, withOtherSide } from './testing/work.ts';
 
 const release = (position: string, overrideReason?: string) =>
   ({ kind: 'wheel-end-released', position, ...(overrideReason ? { overrideReason } : {}) }) as const;
@@ -357,10 +357,13 @@ describe('every family', () => {
   it.each(familySheets.filter((s) => s.sheetId !== 'b-other').map((s) => [s.sheetId]))(
     'a whole job on %s ends released, with nothing against it',
     (sheetId) => {
-      const t = new TestJob(openingOn(['1L'], sheetId));
+      const t = new TestJob(withOtherSide(openingOn(['1L'], sheetId)));
       t.workTo('1L');
       expect(againstRelease(t.at('1L'))).toEqual([]);
-      t.do(release('1L'), supervisor);
+      for (const { position } of t.job.wheelEnds) {
+        t.workTo(position);
+        t.do(release(position), supervisor);
+      }
       expect(isClosed(t.job)).toBe(true);
     },
   );

@@ -29,7 +29,7 @@ export function whyNoRoute(
     inTheAir: false,
     chosen: {},
     renewed: new Set(),
-    adjust: { from: 'start', turns: null, wasLocked: false, secured: false, brakeOn: false },
+    adjust: { from: 'start', turns: null, wasLocked: false, secured: false, byOthers: false, brakeOn: false },
   });
   const lacks = (what: string) => `The sheet “${sheet.title}” ${what}`;
   for (const act of acts) {

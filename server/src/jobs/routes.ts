@@ -43,6 +43,7 @@ export function jobsRouter(
   serve(router, jobsRoutes.addPhoto, ({ params, body, viewer }) => photos.add(params.id, body.jpeg, viewer));
   serve(router, jobsRoutes.job, ({ params, viewer }) => jobs.detail(params.id, viewer));
   serve(router, jobsRoutes.open, ({ body, viewer }) => jobs.open(body, viewer));
+  serve(router, jobsRoutes.join, ({ params, body, viewer }) => jobs.join(params.id, body, viewer));
   serve(router, jobsRoutes.postEvent, ({ params, body, viewer }) => {
     if (body.as !== undefined && body.as !== viewer.person.id)
       throw new HttpProblem(

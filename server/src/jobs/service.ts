@@ -1,19 +1,22 @@
 import { randomUUID } from 'node:crypto';
-import { QueryTypes, Transaction } from 'sequelize';
+import { Op, QueryTypes, Transaction } from 'sequelize';
 import type { z } from 'zod';
 import {
   JOBS_A_PAGE,
   type JobDetail,
+  type joinJobSchema,
   type openJobSchema,
   type postEventSchema,
 } from '@lanternwright/contract/jobs';
 import type { Person } from '@lanternwright/contract/people';
+import { sideSchema } from '@lanternwright/core/assembly';
 import { axleAt, axleNumber, type PlacedAxle } from '@lanternwright/core/axle-plan';
 import { stackOfSheet } from '@lanternwright/core/procedure';
 import {
   append,
   beganCorrected,
   decide,
+  decideJoining,
   decideOpening,
   fold,
   describeEvent,
@@ -21,6 +24,7 @@ import {
   type Command,
   type Job,
   type StoredEvent,
+  type WheelEnd,
   makersFigures,
   wheelEndAt,
 } from '@lanternwright/core/traveller';
@@ -176,7 +180,13 @@ export function jobsService(
     const struck = command.kind === 'correction' && job.events.find((e) => e.id === command.corrects)?.body;
     if (!struck || struck.kind !== 'wheel-end-released') return;
     const { position } = struck;
-    const { axleId } = wheelEndAt(job, position)!;
+    await heldByNoOther(job, wheelEndAt(job, position)!);
+  }
+
+  async function heldByNoOther(
+    job: Job,
+    { axleId, position }: Pick<WheelEnd, 'axleId' | 'position'>,
+  ): Promise<void> {
     const held = await db.wheelEnd.findOne({ where: { axleId, position } });
     if (held?.openJobId && held.openJobId !== job.id)
       throw refused(`${position} is in another open job by now`, 'command');
@@ -249,8 +259,21 @@ export function jobsService(
       throw refused(`Nobody has said how ${position} is built: its sheet has no stack`, 'wheelEnds');
     const route = { rules: 1 as const, stack: [...stack], works, alreadyOff, together };
     const known = await db.wheelEnd.findOne({ where: { axleId: axle.id, position } });
-    const began = known?.assembly ?? undefined;
+    const began = known?.assembly ? sideSchema.parse(known.assembly) : undefined;
     return { position, axleId: axle.id, sheet, axle: role, route, ...(began ? { began } : {}) };
+  }
+
+  /** An axle is in one open job at a time: what one side shares with the other is known in one place. */
+  async function notInAnotherJob(axles: readonly PlacedAxle[]): Promise<void> {
+    const taken = await db.wheelEnd.findOne({
+      where: { axleId: axles.map((a) => a.id), openJobId: { [Op.not]: null } },
+    });
+    if (!taken?.openJobId) return;
+    const job = await db.job.findByPk(taken.openJobId, { attributes: ['number'], rejectOnEmpty: true });
+    throw refused(
+      `Axle ${axleNumber(taken.position)} is in open job ${job.number} with ${taken.position}: take the other side into that job`,
+      'wheelEnds',
+    );
   }
 
   /** Which works a job has done, and with it what is due on the unit. */
@@ -309,6 +332,27 @@ export function jobsService(
     return event;
   }
 
+  /** @throws MovedOn where somebody recorded on the job meanwhile */
+  async function joinTo(
+    before: Folded,
+    { id, wheelEnd }: z.output<typeof joinJobSchema>,
+    { person }: Viewer,
+  ): Promise<StoredEvent> {
+    const { job, ownerId } = before;
+    const [at, by] = [clock.now().toISOString(), actorOf(person)];
+    const kept = await inTransaction(db, async (transaction) => {
+      await lockUnit(job.unitId, transaction);
+      const opened = await wheelEndFrom(await fleet.axles(job.unitId), wheelEnd);
+      const decision = decideJoining(job, opened, { by, today: clock.today(), now: at });
+      if (!decision.ok) throw refused(decision.reason, 'wheelEnd');
+      await heldByNoOther(job, opened);
+      const event = { id, jobId: job.id, version: job.version + 1, at, by, body: decision.event };
+      return store(db, append(job, event), before);
+    });
+    folded.keep({ ...kept, ownerId });
+    return kept.job.events.at(-1)!;
+  }
+
   return {
     detail,
 
@@ -343,12 +387,9 @@ export function jobsService(
         for (const w of sorted) opened.push(await wheelEndFrom(axles, w));
         const decision = decideOpening({ kind: 'job-opened', number, ...rest, wheelEnds: opened });
         if (!decision.ok) throw refused(decision.reason, 'wheelEnds');
-        const wanted = axles.filter((a) => wheelEnds.some((w) => axleNumber(w.position) === a.number));
-        const busy = await db.wheelEnd.findAll({
-          where: { axleId: wanted.map((a) => a.id), position: wheelEnds.map((w) => w.position) },
-        });
-        const taken = busy.find((w) => w.openJobId !== null);
-        if (taken) throw refused(`${taken.position} is in an open job already`, 'wheelEnds');
+        await notInAnotherJob(
+          axles.filter((a) => wheelEnds.some((w) => axleNumber(w.position) === a.number)),
+        );
         const id = randomUUID();
         const now = clock.now();
         const [at, by] = [now.toISOString(), actorOf(person)];
@@ -370,6 +411,21 @@ export function jobsService(
         await fleet.recordMeter(unit.id, clock.today(), input.meter, 'job', { by, at });
         return { id, number };
       });
+    },
+
+    /** Takes the other side of an axle of a job into it, as its axle has it now; once for the sender's id. */
+    async join(jobId: string, input: z.output<typeof joinJobSchema>, viewer: Viewer): Promise<StoredEvent> {
+      for (let tries = 1; ; tries++) {
+        const known = await folded.now(jobId);
+        if (!known || !seesOwner(viewer, known.ownerId)) throw notFound('job');
+        const stored = known.job.events.find((e) => e.id === input.id);
+        if (stored) return stored;
+        try {
+          return await joinTo(known, input, viewer);
+        } catch (error) {
+          if (!(error instanceof MovedOn) || tries >= MOST_TRIES) throw error;
+        }
+      }
     },
 
     /**

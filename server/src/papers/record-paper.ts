@@ -259,6 +259,7 @@ const told: ReadonlySet<EventBody['kind']> = new Set([
   'work-added',
   'work-withdrawn',
   'layer-opened',
+  'as-it-stands',
   'sheet-changed',
   'reckoning-kept',
   'job-held',

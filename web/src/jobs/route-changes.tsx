@@ -13,9 +13,11 @@ import {
 } from '@lanternwright/core/traveller';
 import { useSheetsQuery } from '../sheets/sheets-api.ts';
 import { Button } from '../ui/button.tsx';
-import { SelectField, TextField } from '../ui/field.tsx';
+import { SelectField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { AsItStands } from './as-it-stands.tsx';
 import type { OpenJob } from './use-job.ts';
+import { WithReason } from './with-reason.tsx';
 
 interface Props {
   open: OpenJob;
@@ -24,42 +26,6 @@ interface Props {
 interface FormProps extends Props {
   plan: Plan;
   done: () => void;
-}
-
-/** A reason and a button that says what follows. */
-function WithReason({
-  label,
-  button,
-  disabled,
-  onSend,
-  onCancel,
-}: {
-  label: string;
-  button: string;
-  disabled: boolean;
-  onSend: (reason: string) => string | null;
-  onCancel: () => void;
-}) {
-  const [reason, setReason] = useState('');
-  const [refused, setRefused] = useState<string | null>(null);
-  return (
-    <form
-      className="flex flex-col gap-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        if (reason.trim()) setRefused(onSend(reason.trim()));
-      }}
-    >
-      <TextField label={label} value={reason} onChange={(e) => setReason(e.target.value)} />
-      {refused && <Note tone="trouble">{refused}</Note>}
-      <div className="flex flex-wrap gap-2">
-        <Button type="submit" weight="main" disabled={disabled || reason.trim() === ''}>
-          {button}
-        </Button>
-        <Button onClick={onCancel}>Leave it</Button>
-      </div>
-    </form>
-  );
 }
 
 /** Adds work, or takes work away whose layers nobody has touched. */
@@ -253,7 +219,7 @@ function Awaited({ open, wheelEnd }: Props) {
 
 /** What changes the route of a wheel end: more work, less, another construction, parts that came. */
 export function RouteChanges({ open, wheelEnd }: Props) {
-  const [form, setForm] = useState<'deeper' | 'built' | 'open' | null>(null);
+  const [form, setForm] = useState<'deeper' | 'built' | 'open' | 'stands' | null>(null);
   const { plan } = wheelEnd;
   if (wheelEnd.firstBuild || wheelEnd.release) return null;
   const done = () => setForm(null);
@@ -263,6 +229,7 @@ export function RouteChanges({ open, wheelEnd }: Props) {
         <div className="flex flex-wrap gap-3">
           <Button onClick={() => setForm('deeper')}>Go deeper</Button>
           {backLayers(wheelEnd).length > 0 && <Button onClick={() => setForm('open')}>Open it again</Button>}
+          <Button onClick={() => setForm('stands')}>Others worked on it</Button>
           {open.person.role === 'supervisor' && (
             <Button onClick={() => setForm('built')}>It is built differently</Button>
           )}
@@ -270,6 +237,7 @@ export function RouteChanges({ open, wheelEnd }: Props) {
       )}
       {form === 'deeper' && <Deeper {...{ open, wheelEnd, plan, done }} />}
       {form === 'open' && <OpenAgain {...{ open, wheelEnd, plan, done }} />}
+      {form === 'stands' && <AsItStands {...{ open, wheelEnd, done }} />}
       {form === 'built' && <BuiltDifferently {...{ open, wheelEnd, plan, done }} />}
       <Awaited {...{ open, wheelEnd }} />
     </div>

@@ -1,3 +1,4 @@
+import { oppositeOf } from '../../axle-plan/index.ts';
 import { familySheet, type Sheet, type Step, type StepData } from '../../procedure/index.ts';
 import { quantity } from '../../quantity/index.ts';
 import { answerStep, measuredBy } from '../../rig/index.ts';
@@ -55,6 +56,14 @@ export function openingOn(
       route: { rules: 1, stack, works, alreadyOff: [], together: false, ...more },
     })),
   };
+}
+
+/** With the other side of an axle whose shafts share a pin: it is only looked at. */
+export function withOtherSide(opening: JobOpened): JobOpened {
+  const [w, more] = opening.wheelEnds;
+  if (more || !w?.route?.stack.some((l) => l.layer === 'axle')) return opening;
+  const other = { ...w, position: oppositeOf(w.position), route: { ...w.route, works: ['check' as const] } };
+  return { ...opening, wheelEnds: [w, other] };
 }
 
 /** A job being worked on in a test: every record goes through `decide`. */

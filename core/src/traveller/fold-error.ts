@@ -1,0 +1,2 @@
+/** An event list that no job could have produced. */
+export class FoldError extends Error {}
