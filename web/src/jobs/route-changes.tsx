@@ -1,4 +1,4 @@
-import { axleAt } from '@lanternwright/core/axle-plan';
+import { axleAt, oppositeOf } from '@lanternwright/core/axle-plan';
 import { useState } from 'react';
 import { stackOfSheet, type Sheet } from '@lanternwright/core/procedure';
 import { putsBack, type Act } from '@lanternwright/core/route';
@@ -16,6 +16,7 @@ import { Button } from '../ui/button.tsx';
 import { SelectField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { AsItStands } from './as-it-stands.tsx';
+import { JoinOtherSide } from './join-other-side.tsx';
 import type { OpenJob } from './use-job.ts';
 import { WithReason } from './with-reason.tsx';
 
@@ -219,7 +220,7 @@ function Awaited({ open, wheelEnd }: Props) {
 
 /** What changes the route of a wheel end: more work, less, another construction, parts that came. */
 export function RouteChanges({ open, wheelEnd }: Props) {
-  const [form, setForm] = useState<'deeper' | 'built' | 'open' | 'stands' | null>(null);
+  const [form, setForm] = useState<'deeper' | 'built' | 'open' | 'stands' | 'join' | null>(null);
   const { plan } = wheelEnd;
   if (wheelEnd.firstBuild || wheelEnd.release) return null;
   const done = () => setForm(null);
@@ -229,6 +230,11 @@ export function RouteChanges({ open, wheelEnd }: Props) {
         <div className="flex flex-wrap gap-3">
           <Button onClick={() => setForm('deeper')}>Go deeper</Button>
           {backLayers(wheelEnd).length > 0 && <Button onClick={() => setForm('open')}>Open it again</Button>}
+          {!wheelEnd.withOther && (
+            <Button onClick={() => setForm('join')}>
+              Take {oppositeOf(wheelEnd.position)} into this job
+            </Button>
+          )}
           <Button onClick={() => setForm('stands')}>Others worked on it</Button>
           {open.person.role === 'supervisor' && (
             <Button onClick={() => setForm('built')}>It is built differently</Button>
@@ -237,6 +243,7 @@ export function RouteChanges({ open, wheelEnd }: Props) {
       )}
       {form === 'deeper' && <Deeper {...{ open, wheelEnd, plan, done }} />}
       {form === 'open' && <OpenAgain {...{ open, wheelEnd, plan, done }} />}
+      {form === 'join' && <JoinOtherSide {...{ open, wheelEnd, done }} />}
       {form === 'stands' && <AsItStands {...{ open, wheelEnd, done }} />}
       {form === 'built' && <BuiltDifferently {...{ open, wheelEnd, plan, done }} />}
       <Awaited {...{ open, wheelEnd }} />
