@@ -137,6 +137,14 @@ function breakOwnClosures(side: Side, { sheet }: Built, ids: readonly string[], 
 const hasClosure = (stack: Stack, sheet: Sheet, id: string) =>
   [...putBackOrder(everyAct(stack, sheet)).values()].some((acts) => acts.some((a) => a.id === id));
 
+/** Closures that rest on one that was done anew, on layers that nothing moved: these do not fall by themselves. */
+function restingUntouched(side: Side, sheet: Sheet, id: string): string[] {
+  const every = [...putBackOrder(everyAct(side.stack, sheet)).values()].flat();
+  return every
+    .filter((a) => effectOf(a).restsOn?.includes(id) && !layerAt(side, a.layer!).moved)
+    .flatMap((a) => [a.id, ...restingUntouched(side, sheet, a.id)]);
+}
+
 function rimsSeen(side: Side, data: StepData | null, mark: Mark): Side {
   return data?.kind === 'choose' && data.option === 'deflated'
     ? breakClosures(side, ['inflated'], mark)
@@ -228,6 +236,7 @@ function makes(side: Side, built: Built, act: Act, heard: StepHeard): Heard {
   if (closes && at.is === 'open')
     after = { ...after, layers: { ...after.layers, [act.layer!]: { ...at, is: 'on', onSeq: mark.seq } } };
   after = breakClosures(after, breaks, mark);
+  if (shifts) after = breakClosures(after, restingUntouched(after, built.sheet, act.id), mark);
   const so = after.made[act.id];
   const anew = shifts || (moves === 'on' && act.kind !== 'torque') || !so;
   const made = { ...after.made, [act.id]: { first: anew ? mark.seq : so.first, last: mark } };

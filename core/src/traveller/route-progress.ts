@@ -293,8 +293,9 @@ function reckonProgress(w: WheelEnd): ActProgress[] {
       const inRoute = state.reach.layers.has(layer);
       const isWanted = required.has(step.id) || out.has(layer) || !inRoute;
       const counts = made !== undefined && standing.counts(step.id);
-      // What an earlier job made, and nothing moved since, is nothing to do in this one.
-      if (inRoute && counts && made.last.seq === 0 && round.seq < 0) return [];
+      // What an earlier job made, and nothing moves in this one, is nothing to do; but a nut that is set, is set anew.
+      const isKept = layer !== 'nut' || round.seq < 0;
+      if (inRoute && counts && made.last.seq === 0 && isKept && !out.has(layer)) return [];
       const floor = layer === 'nut' ? Math.max(round.seq, 0) : 0;
       if (counts && made.last.seq > floor && !out.has(layer))
         return [{ step, record: byEvent.get(made.last.eventId) ?? null }];

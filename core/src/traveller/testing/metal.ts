@@ -41,6 +41,12 @@ export class Metal {
     return (outside[id] ?? []).some((o) => this.has(o) && !this.off.has(o));
   }
 
+  /** Caged, or apart, and not let go since. */
+  private isCaged(): boolean {
+    const wasHeld = this.cracked.has('uncaged') || this.moved.has('brake-outer');
+    return this.layer('brake-outer')?.by === 'air' && wasHeld && !this.held.has('uncaged');
+  }
+
   private let(...ids: string[]): void {
     for (const id of ids) this.held.delete(id);
   }
@@ -129,7 +135,7 @@ export class Metal {
         this.let('brake-proved');
         return !this.off.has('brake-outer') && this.make(act);
       case 'brake-proved':
-        if (this.layer('brake-outer')?.by === 'air' && !this.held.has('uncaged')) return false;
+        if (this.isCaged()) return false;
         return !this.off.has('brake-outer') && this.make(act);
       case 'cap-off':
         return this.takeOff('cap', 'fill', 'flange-nuts', 'cap-square', 'oil-level');
