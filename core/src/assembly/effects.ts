@@ -172,8 +172,8 @@ export function mustBeOff(stack: Stack, act: Act, together: boolean): readonly L
   return [...needsOffFor(stack, layer, moves === 'open' ? 'open' : 'off', together)];
 }
 
-/** Closures of a nut that are seen or measured from outside; all others are what whoever set it did. */
-const seenOnTheNut: ReadonlySet<string> = new Set(['lock-seen', 'lock-looked-at', 'brake-again']);
+/** What is seen of a locked nut from outside. */
+export const seenOnTheNut: ReadonlySet<string> = new Set(['lock-seen', 'lock-looked-at']);
 
 /**
  * Whether what an act makes can only be taken on the word of whoever put its layer on: it is done with the layer off,
@@ -181,7 +181,9 @@ const seenOnTheNut: ReadonlySet<string> = new Set(['lock-seen', 'lock-looked-at'
  * @param order the layer's put-back acts
  */
 export const isUnderCover = (order: readonly Act[], act: Act): boolean =>
-  act.layer === 'nut' ? act.stage !== 'verify' && !seenOnTheNut.has(act.id) : needsLayerOff(order, act);
+  act.layer === 'nut'
+    ? act.stage !== 'verify' && act.id !== 'brake-again' && !seenOnTheNut.has(act.id)
+    : needsLayerOff(order, act);
 
 /** Where the act that puts a layer on stands among the layer's put-back acts; -1 where none does. */
 const putOnAt = (order: readonly Act[]) => order.findIndex((a) => effectOf(a).moves === 'on');

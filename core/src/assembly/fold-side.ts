@@ -1,7 +1,7 @@
 import { everyAct, putBackOrder, putsBack, settingSteps, type Act } from '../route/index.ts';
 import type { Sheet, StepData } from '../procedure/index.ts';
 import { layerOf, needsOffFor, type LayerId, type Stack } from '../stack/index.ts';
-import { effectOf, isAfterPutOn, mustBeOff } from './effects.ts';
+import { effectOf, isAfterPutOn, mustBeOff, seenOnTheNut } from './effects.ts';
 import {
   isOn,
   layerAt,
@@ -180,12 +180,15 @@ function whyNotCounted(
   return null;
 }
 
-/** Where a nut is after a step of setting it: on its thread, not locked. */
-function nutTurned(side: Side, mark: Mark): Side {
+/** Where a nut is after a step of setting it: on its thread, not locked; what was measured, locked and seen is void. */
+function nutTurned(side: Side, { sheet }: Built, mark: Mark): Side {
   const at = layerAt(side, 'nut');
+  const order = putBackOrder(everyAct(side.stack, sheet)).get('nut')!;
+  const isVoid = (a: Act) => a.kind === 'lock' || a.kind === 'measure' || seenOnTheNut.has(a.id);
+  const made = without(side.made, idsOf(order.filter(isVoid)));
   const inward = at.is === 'off' ? { onSeq: mark.seq } : {};
   const layers = { ...side.layers, nut: { ...at, is: 'open' as const, moved: at.moved ?? mark, ...inward } };
-  return { ...side, layers, nutMoved: Math.max(side.nutMoved, mark.seq) };
+  return { ...side, layers, made, nutMoved: Math.max(side.nutMoved, mark.seq) };
 }
 
 function putOn(side: Side, built: Built, act: Act, { mark }: StepHeard): Side {
@@ -223,7 +226,7 @@ function makes(side: Side, built: Built, act: Act, heard: StepHeard): Heard {
   )
     if (act.layer !== 'nut' || !why) after = putOn(side, built, act, heard);
   if (act.layer === 'nut' && act.disturbs && why?.why !== 'covered' && why?.why !== 'late')
-    after = nutTurned(after, mark);
+    after = nutTurned(after, built, mark);
   if (why && !(moves === 'on' && why.why === 'covered' && act.layer !== 'nut')) {
     // What was answered with no is not made, whatever was said before; a supervisor may let it stand where one may.
     if (why.why === 'no') {

@@ -6,9 +6,9 @@ import { refuse, accept, type DecideContext, type Decision } from './decision.ts
 import { driveVerdict } from '../inspection/index.ts';
 import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
 import type { RetorqueFigure, Step } from '../procedure/index.ts';
-import { isOn, layerAt, mustBeOff, wasPinOut } from '../assembly/index.ts';
+import { effectOf, isOn, layerAt, mustBeOff, wasPinOut } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
-import { everyAct, type Act } from '../route/index.ts';
+import { everyAct, putsBack, type Act } from '../route/index.ts';
 import { layerOf, works } from '../stack/index.ts';
 import { convert } from '../quantity/index.ts';
 import { whyNotTool } from '../tool/index.ts';
@@ -140,10 +140,19 @@ function stepOf(w: WheelEnd, at: { stage: string; stepId: string; round: number 
   return step;
 }
 
-/** A put-back step can be done once more while nothing outside its layer is on again. */
+/** A put-back step can be done once more while nothing outside its layer is on again, a take-off once there is more to undo. */
 function canBeRedone(w: WheelEnd, act: Act): boolean {
+  if (act.layer && !putsBack(act)) return isMoreToUndo(w, act);
   if (act.phase !== 'back' || !act.layer) return false;
   return mustBeOff(w.plan.stack, act, w.plan.together).every((id) => !isOn(w.side, id));
+}
+
+/** Whether a take-off would find its layer on again, or what it breaks made again. */
+function isMoreToUndo({ side }: WheelEnd, act: Act): boolean {
+  const { moves, breaks = [] } = effectOf(act);
+  const { is } = layerAt(side, act.layer!);
+  const further = moves === 'off' ? is !== 'off' : moves === 'open' && is === 'on';
+  return further || breaks.some((id) => side.made[id]);
 }
 
 function recordStep(

@@ -3,16 +3,7 @@ import { carrySide } from '../assembly/index.ts';
 import { familySheet } from '../procedure/index.ts';
 import { usualStack, type Stack, type Work } from '../stack/index.ts';
 import { quantity } from '../quantity/index.ts';
-import {
-  closuresOf,
-  decideJoining,
-  fold,
-  isClosed,
-  layerStates,
-  whatIsLeft,
-  type Command,
-  type JobOpened,
-} from './index.ts';
+import { isClosed, layerStates, type Command, type JobOpened } from './index.ts';
 import {
   codes,
   correct,
@@ -26,6 +17,7 @@ import {
   torque,
   yes,
 } from './testing/ways.ts';
+import { next } from './testing/next-job.ts';
 import { openingOn, supervisor, technician, TestJob } from './testing/work.ts';
 
 function on(
@@ -43,23 +35,6 @@ function on(
     wheelEnds: [{ ...w!, route: { ...w!.route!, stack: [...stack] } }],
   });
 }
-
-/** The next job on the side that another left. */
-function next(t: TestJob, position: string, sheetId: string, works: Work[]): TestJob {
-  const w = t.at(position);
-  const counts = closuresOf(w).counts;
-  const left = t.job.stopped && { reason: t.job.stopped.reason, mark: markOf(t) };
-  const began = carrySide({ ...w.side, left: w.release ? null : left }, counts) ?? undefined;
-  const opening = openingOn([position], sheetId, works);
-  return new TestJob({ ...opening, wheelEnds: [{ ...opening.wheelEnds[0]!, began }] });
-}
-const markOf = (t: TestJob) => ({
-  seq: 0,
-  eventId: t.job.events.at(-1)!.id,
-  jobId: t.job.id,
-  at: t.now,
-  by: 'Sup',
-});
 
 describe('a stack that turns out to be another', () => {
   const fourByFour = usualStack('h-lock-nuts', { role: 'steer', wheels: 'single', brake: 'disc' })!;
@@ -357,69 +332,6 @@ describe('a closure counts only with what it rests on', () => {
     expect(t.try(nuts)).toBeNull();
     expect(Object.values(t.at('2L').notCounted).at(-1)).toEqual({ why: 'late' });
     expect(todo(t, '2L')).toContain('wheel-nuts');
-  });
-});
-
-describe('what both sides share', () => {
-  it('opened for one, it ends the release of the other', () => {
-    const t = new TestJob(openingOn(['2L', '2R'], 'g-c-clip', ['seal']));
-    t.workTo('2L', 'axle-cover-joint');
-    t.workTo('2R', 'axle-cover-joint');
-    t.workTo('2L');
-    expect(t.try(release('2L'), supervisor)).toBeNull();
-    t.do({ kind: 'layer-opened', position: '2R', layer: 'axle', reason: 'The cover weeps' });
-    expect(t.at('2L').release).not.toBeNull();
-    t.do(step(t, '2R', 'tear-down', 'axle-opened', did));
-    expect(t.at('2L').release).toBeNull();
-    expect(t.at('2L').lapsed).not.toBeNull();
-    expect(codes(t, '2L')).toContain('missing');
-  });
-
-  it('the cross pin out on one side leaves the clip of the other to be looked at', () => {
-    const t = new TestJob(openingOn(['2L', '2R'], 'g-c-clip', ['seal']));
-    t.workTo('2L', 'axle-cover-joint');
-    t.workTo('2R', 'shaft-out');
-    expect(todo(t, '2L')).toContain('pin-bolt');
-  });
-
-  it('with the pin out, the other side joins the job before anything is released or ends', () => {
-    const t = new TestJob(openingOn(['2L'], 'g-c-clip', ['seal']));
-    t.workTo('2L', 'axle-cover-joint');
-    const ending: Command = { kind: 'ended-out-of-service', reason: 'x', leaves: 'stays', told: '' };
-    expect(t.try(ending, supervisor)).toMatch(/^The axle of 2L is open: take 2R into the job first/);
-    t.workTo('2L');
-    expect(codes(t, '2L')).toEqual(['other-side']);
-    expect(t.try(release('2L', REASON), supervisor)).toMatch(/take 2R into the job, and look at it/);
-    const [joining] = openingOn(['2R'], 'g-c-clip', ['check']).wheelEnds;
-    const context = { by: technician, today: '2026-11-25', now: t.now };
-    const alone = { ...joining!, position: '1L' };
-    expect(decideJoining(t.job, alone, context)).toMatchObject({ ok: false });
-    expect(decideJoining(t.job, { ...joining!, position: '2L' }, context)).toMatchObject({ ok: false });
-    const decision = decideJoining(t.job, joining!, context);
-    if (!decision.ok) throw new Error(decision.reason);
-    t.job = t.withEvent(decision.event);
-    expect(fold(t.job.events)).toEqual(t.job);
-    // Pin and cover were closed for both sides.
-    expect(todo(t, '2R')).not.toContain('pin-bolt');
-    expect(codes(t, '2R')).not.toContain('layer-not-reached');
-    expect(codes(t, '2L')).toEqual([]);
-    t.workTo('2R');
-    for (const position of ['2L', '2R']) expect(t.try(release(position), supervisor)).toBeNull();
-    expect(isClosed(t.job)).toBe(true);
-    expect(decideJoining(t.job, joining!, context)).toMatchObject({ ok: false });
-  });
-
-  it('a side that joins an axle that is open finds it open', () => {
-    const t = new TestJob(openingOn(['2L'], 'g-c-clip', ['seal']));
-    t.workTo('2L', 'shaft-out');
-    const [wheelEnd] = openingOn(['2R'], 'g-c-clip', ['check']).wheelEnds;
-    t.job = t.withEvent({ kind: 'wheel-end-joined', position: '2R', wheelEnd: wheelEnd! });
-    expect(layerStates(t.at('2R'))).toMatchObject({ axle: 'off', shaft: 'unfinished' });
-    expect(todo(t, '2R')).toContain('pin-bolt');
-    expect(
-      t.try({ kind: 'ended-out-of-service', reason: 'x', leaves: 'stays', told: '' }, supervisor),
-    ).toBeNull();
-    expect(whatIsLeft(t.job, t.at('2R'))?.layers.axle?.is).toBe('off');
   });
 });
 

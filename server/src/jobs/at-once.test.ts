@@ -63,8 +63,8 @@ describe('several at once', () => {
 
   it('records, jobs, axles, units and owners all at once: none is answered with a fault', async () => {
     const unitId = await addUnit(shop);
-    const jobs = [await openJobOn(shop, unitId, ['1L']), await openJobOn(shop, unitId, ['1R'])];
-    const record = async (jobId: string, position: string) => {
+    const jobId = await openJobOn(shop, unitId, ['1L', '1R']);
+    const record = async (position: string) => {
       const job = await fetchJob(shop.technician.call, jobId);
       return (await send(shop.technician.call, jobId, job.version, confirmStep(job, position))).status;
     };
@@ -77,8 +77,8 @@ describe('several at once', () => {
     const statuses: number[] = [];
     for (let round = 0; round < 6; round++) {
       const all = await Promise.all([
-        record(jobs[0]!, '1L'),
-        record(jobs[1]!, '1R'),
+        record('1L'),
+        record('1R'),
         open(shop, unitId, [`${2 + (round % 2)}L`]).then((r) => r.status),
         open(shop, unitId, [`${2 + (round % 2)}L`]).then((r) => r.status),
         change().then((r) => r.status),

@@ -267,6 +267,7 @@ export function jobsService(
   async function notInAnotherJob(axles: readonly PlacedAxle[]): Promise<void> {
     const taken = await db.wheelEnd.findOne({
       where: { axleId: axles.map((a) => a.id), openJobId: { [Op.not]: null } },
+      order: ['position'],
     });
     if (!taken?.openJobId) return;
     const job = await db.job.findByPk(taken.openJobId, { attributes: ['number'], rejectOnEmpty: true });

@@ -168,7 +168,12 @@ export class History {
   }
 
   private send(more: number): void {
-    for (const command of this.waiting[more % 2]!.splice(0)) this.write(command, 'sent late');
+    // What is sent within two minutes counts as sent at once.
+    const isLate = (c: Command) => 'doneAt' in c && Date.parse(this.t.now) - Date.parse(c.doneAt!) > 180_000;
+    const list = this.waiting[more % 2]!;
+    const late = list.filter(isLate);
+    list.splice(0, list.length, ...list.filter((c) => !isLate(c)));
+    for (const command of late) this.write(command, 'sent late');
   }
 
   private skip(): void {
