@@ -32,6 +32,17 @@ export const wheelEndStateSchema = z.enum([
 ]);
 export type WheelEndState = z.infer<typeof wheelEndStateSchema>;
 
+/** A layer that a job left off, open, or on and not finished, with who moved it last, when, and in which job. */
+export const leftLayerSchema = z.object({
+  layer: z.enum(layerIds),
+  is: z.enum(['on', 'open', 'off']),
+  by: z.string().nullable().default(null),
+  at: z.iso.datetime().nullable().default(null),
+  jobId: z.uuid().nullable().default(null),
+  job: z.int().nullable().default(null),
+});
+export type LeftLayer = z.infer<typeof leftLayerSchema>;
+
 export const wheelEndSummarySchema = z.object({
   position: positionSchema,
   state: wheelEndStateSchema,
@@ -41,10 +52,7 @@ export const wheelEndSummarySchema = z.object({
   /** Why a job ended it out of service; null where none did, or a later one released it. */
   outOfService: z.string().nullable(),
   /** Layers that the last job left off, open or not finished; null where it left the wheel end whole. */
-  left: z
-    .array(z.object({ layer: z.enum(layerIds), is: z.enum(['on', 'open', 'off']) }))
-    .nullable()
-    .default(null),
+  left: z.array(leftLayerSchema).nullable().default(null),
 });
 export type WheelEndSummary = z.infer<typeof wheelEndSummarySchema>;
 

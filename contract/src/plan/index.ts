@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { unitKindSchema } from '@lanternwright/core/axle-plan';
+import { positionSchema, unitKindSchema } from '@lanternwright/core/axle-plan';
 import { absenceSchema, bookingSchema } from '@lanternwright/core/record';
 import { weekSchema } from '@lanternwright/core/work-plan';
-import { dueSchema, ownerSchema, unitSummarySchema } from '../fleet/index.ts';
+import { dueSchema, leftLayerSchema, ownerSchema, unitSummarySchema } from '../fleet/index.ts';
 import { jobSummarySchema } from '../jobs/index.ts';
 import { defineRoute, idParams, pageNumber } from '../route/index.ts';
 
@@ -54,6 +54,16 @@ const doubtedSchema = z.object({
   hours: z.number().nullable(),
 });
 
+/** A wheel end that no job works on and that is not whole: never to roll, until a job has released it. */
+const apartSchema = z.object({
+  unit: unitHead,
+  position: positionSchema,
+  /** Why its job ended, or why its release is in doubt. */
+  outOfService: z.string().nullable(),
+  left: z.array(leftLayerSchema),
+});
+export type Apart = z.output<typeof apartSchema>;
+
 /** The shop this morning: what stands in the bays, what waits and what comes in. */
 export const floorSchema = z.object({
   /** Of this moment and of today, in the order of their beginning. */
@@ -64,6 +74,8 @@ export const floorSchema = z.object({
   /** Units of those jobs and bookings, drawn as their axle plans. */
   units: z.array(unitSummarySchema),
   doubted: z.array(doubtedSchema),
+  /** Wheel ends that are not whole and in no open job, at most eight. */
+  apart: z.array(apartSchema).default([]),
   /** Who can be put on a unit. */
   people: z.array(z.object({ id: z.uuid(), name: z.string() })),
 });

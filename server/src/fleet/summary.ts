@@ -7,6 +7,14 @@ const newest = (columns: string, total: string) => `(
 /** SQL: how far a unit `u` has run, counted across odometers that were changed; null where nobody has read one. */
 export const TOTAL_KM = newest('m.total_km', 'total_km');
 
+/** SQL: what the last job left of a wheel end `w`, layer by layer, as JSON; null where it left it whole. */
+export const LEFT = `case when w.assembly is not null then (
+  select coalesce(json_agg(json_build_object(
+    'layer', l.key, 'is', l.value ->> 'is', 'by', l.value #>> '{moved,by}', 'at', l.value #>> '{moved,at}',
+    'jobId', l.value #>> '{moved,jobId}',
+    'job', (select number from job where id = (l.value #>> '{moved,jobId}') ::uuid))), '[]')
+  from jsonb_each(w.assembly -> 'layers') l) end`;
+
 /** SQL: a unit `u` of an owner `o` as lists show it, a `UnitSummary` as JSON, by the newest believed readings of its meters. */
 export const UNIT_SUMMARY = `(
   select json_build_object(
@@ -18,9 +26,7 @@ export const UNIT_SUMMARY = `(
     'wheelEnds', (select coalesce(json_agg(x), '[]') from (
       select p.position, coalesce(w.state, 'not-measured') as state, w.end_play_mm as "endPlayMm",
         ${isoTime('w.read_at')} as "readAt", w.read_km as "readKm", w.out_of_service ->> 'reason' as "outOfService",
-        case when w.assembly is not null then (
-          select coalesce(json_agg(json_build_object('layer', l.key, 'is', l.value ->> 'is')), '[]')
-          from jsonb_each(w.assembly -> 'layers') l) end as "left"
+        ${LEFT} as "left"
       from axle a
       cross join lateral (values (a.number || 'L'), (a.number || 'R')) p (position)
       left join (select * from wheel_end w where w.unit_id = u.id offset 0) w

@@ -6,7 +6,7 @@ import { dueState } from '@lanternwright/core/interval';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
 import { isoTime } from '../database/sql-time.ts';
-import { UNIT_SUMMARY } from '../fleet/summary.ts';
+import { LEFT, UNIT_SUMMARY } from '../fleet/summary.ts';
 import { JsonText } from '../http/serve.ts';
 import { jobLines } from '../jobs/service.ts';
 import type { Viewer } from '../http/viewer.ts';
@@ -19,6 +19,12 @@ const DOUBTED = `
   from meter_reading m join unit u on u.id = m.unit_id join owner o on o.id = u.owner_id
   where (m.km is not null and m.total_km is null) or (m.hours is not null and m.total_hours is null)
   order by m.date desc limit 8`;
+
+const APART = `
+  select ${UNIT_HEAD} as unit, w.position, w.out_of_service ->> 'reason' as "outOfService", ${LEFT} as "left"
+  from wheel_end w join unit u on u.id = w.unit_id join owner o on o.id = u.owner_id
+  where w.assembly is not null and w.open_job_id is null and ($4 ::uuid[] is null or u.owner_id = any($4))
+  order by u.name collate natural_order, w.position limit 8`;
 
 /** Of the owner who is asked for, or of all. */
 const OF_OWNER = `($2 ::uuid is null or exists (select 1 from unit u where u.id = d.unit_id and u.owner_id = $2))`;
@@ -52,12 +58,14 @@ export const FLOOR = `
   with booked as materialized (${bookedWhere('b.during && tstzrange($1, $2)')}),
   open as materialized (${jobLines('open', { owners: '$4', limit: '$3', offset: '0' })}),
   doubted as materialized (${DOUBTED}),
+  apart as materialized (${APART}),
   here as (select "unitId" as id from booked union select (unit ->> 'id') ::uuid from open)
   select json_build_object(
     'bookings', (select coalesce(json_agg(b), '[]') from booked b),
     'jobs', (select coalesce(json_agg(j), '[]') from open j),
     'moreJobs', (select count(*) = $3 from open),
     'doubted', (select coalesce(json_agg(d), '[]') from doubted d),
+    'apart', (select coalesce(json_agg(a), '[]') from apart a),
     'units', (select coalesce(json_agg(${UNIT_SUMMARY} order by u.name collate natural_order, u.id), '[]')
       from here h join unit u on u.id = h.id join owner o on o.id = u.owner_id),
     'people', (select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name) order by p.name, p.id), '[]')

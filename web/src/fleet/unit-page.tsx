@@ -3,7 +3,7 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import type { FollowUp, UnitDetail } from '@lanternwright/contract/fleet';
 import { axleAt, axleRoles, unitKinds } from '@lanternwright/core/axle-plan';
 import { constructions, sheetLines, sheetSources, type Sheet } from '@lanternwright/core/procedure';
-import { layerIds, layerTitles } from '@lanternwright/core/stack';
+import { describeLeft } from './describe-left.ts';
 import { usualGrowth } from '@lanternwright/core/wear';
 import { PageProblem } from '../form-problem.tsx';
 import { playDigits, formatDate, formatGrowth, formatMeter, formatPlay } from '../shell/words.ts';
@@ -178,14 +178,7 @@ function Unit({ unit }: { unit: UnitDetail }) {
               )}
             </h2>
             {wheelEnd.left && (
-              <p className="text-14 text-rust">
-                Left by the last job:{' '}
-                {[...wheelEnd.left]
-                  .sort((a, b) => layerIds.indexOf(a.layer) - layerIds.indexOf(b.layer))
-                  .map(({ layer, is }) => `${layerTitles[layer]}: ${is === 'on' ? 'on, not finished' : is}`)
-                  .join('; ') || 'something on it is not finished'}
-                . The next job begins with it.
-              </p>
+              <p className="text-14 text-rust">{describeLeft(wheelEnd.left)} The next job begins with it.</p>
             )}
             {wheelEnd.outOfService && (
               <Note tone="trouble">

@@ -51,6 +51,7 @@ const floor = {
   moreJobs: false,
   units: [],
   doubted: [{ unit: unit(4), date: '2026-11-20', km: 12, hours: null }],
+  apart: [],
   people: [{ id: '00000000-0000-4000-8000-000000000099', name: 'D. Achterberg' }],
 } as unknown as Floor;
 

@@ -313,7 +313,7 @@ export function FloorPage() {
         <WithoutBay {...{ floor, now, put }} />
       </div>
       <aside className="flex flex-col gap-7 border-t border-rule bg-side p-5 lg:border-t-0 lg:border-l">
-        <Decide jobs={floor.jobs} doubted={floor.doubted} />
+        <Decide jobs={floor.jobs} doubted={floor.doubted} apart={floor.apart} />
         <FollowUp />
         <ComingIn bookings={floor.bookings} move={move} />
         <PartsShort />

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import type { JobSummary, ShopFollowUp } from '@lanternwright/contract/jobs';
 import type { Booked, Floor } from '@lanternwright/contract/plan';
 import { describeWorks } from '@lanternwright/core/work-plan';
+import { describeLeft } from '../fleet/describe-left.ts';
 import { DueBy, followUpWords } from '../jobs/due-by.tsx';
 import { useFollowUpsQuery } from '../jobs/jobs-api.ts';
 import type { LookedAfter } from '../jobs/look-after.tsx';
@@ -63,7 +64,15 @@ const Nothing = ({ children }: { children: ReactNode }) => (
 );
 
 /** What waits for a decision: findings, releases, answers of owners, meters that do not fit. */
-export function Decide({ jobs, doubted }: { jobs: readonly JobSummary[]; doubted: Floor['doubted'] }) {
+export function Decide({
+  jobs,
+  doubted,
+  apart,
+}: {
+  jobs: readonly JobSummary[];
+  doubted: Floor['doubted'];
+  apart: Floor['apart'];
+}) {
   const reader = useReader();
   const asked = findingsAsked(jobs);
   const releases = releasesWaiting(jobs);
@@ -73,10 +82,22 @@ export function Decide({ jobs, doubted }: { jobs: readonly JobSummary[]; doubted
     const order = onOrder.find((o) => o.late);
     return order ? holdsUp.map((job) => ({ part, order, job })) : [];
   });
-  const none = asked.length + releases.length + estimates.length + doubted.length + heldUp.length === 0;
+  const none =
+    asked.length + releases.length + estimates.length + doubted.length + apart.length + heldUp.length === 0;
   return (
     <FloorPart title="Decide">
       {none && <Nothing>Nothing waits for a decision.</Nothing>}
+      {apart.map(({ unit, position, outOfService, left }) => (
+        <FloorLine
+          key={`${unit.id}${position}`}
+          to={`/fleet/${unit.id}?at=${position}`}
+          act="Look"
+          head={`Not to roll: ${unit.name}, ${position}`}
+        >
+          {outOfService && `${outOfService.replace(/[.]?$/, '.')} `}
+          {describeLeft(left)}
+        </FloorLine>
+      ))}
       {asked.map(({ job, position, q }) => (
         <FloorLine
           key={`${job.id}${position}${q.component}`}

@@ -1,0 +1,1 @@
+drop index wheel_end_left;

@@ -1,0 +1,1 @@
+create index wheel_end_left on wheel_end (unit_id) where assembly is not null;
