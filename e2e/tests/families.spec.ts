@@ -82,6 +82,14 @@ for (const [name, { sheetId, works, role, brake, steps }] of Object.entries(kind
     const { jobId } = await newFamilyJob(page, `Built ${sheetId}`, sheetId, { works, role, brake });
     await page.goto(`${shopUrl()}/jobs/${jobId}`);
     await workUntil(page, 'Release 1L');
+    if (sheetId === 'g-c-clip') {
+      // The pin that was out holds the clip of the other side as well.
+      await expect(page.getByText(/take 1R into the job, and look at it/).first()).toBeVisible();
+      await page.getByRole('button', { name: 'Take 1R into this job' }).press('Enter');
+      await page.getByRole('button', { name: 'Check only' }).press('Enter');
+      await page.getByRole('button', { name: 'Take 1R into this job' }).press('Enter');
+      await expect.poll(async () => (await fetchJob(page, jobId)).wheelEnds.length).toBe(2);
+    }
     await page.getByRole('button', { name: 'Release 1L', exact: true }).press('Enter');
     await expect(page.getByText(/Released by R\. Thistlewood/)).toBeVisible();
     await expect

@@ -9,9 +9,9 @@ import { WithReason } from './with-reason.tsx';
 type Place = 'on' | 'open' | 'off';
 
 const known: Record<Place, string> = {
-  on: 'On, as the record has it',
-  open: 'Open, as the record has it',
-  off: 'Off, as the record has it',
+  on: 'On, as far as the record knows',
+  open: 'Open, by the record',
+  off: 'Off, by the record',
 };
 const changed: Record<Place, string> = {
   on: 'On: others put it on',
