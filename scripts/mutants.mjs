@@ -103,15 +103,20 @@ await main(async () => {
   symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'));
   const config = `export default { resolve: { conditions: ['source'] }, test: { include: ['core/src/traveller/**/*.test.ts', 'core/src/record/**/*.test.ts'], isolate: false, testTimeout: 120000 } };`;
   writeFileSync(join(copy, 'vitest.config.ts'), config);
-  let caught = 0;
-  for (const { file, line, was, to, text } of chosen) {
-    const original = readFileSync(join(copy, file), 'utf8');
-    writeFileSync(join(copy, file), text);
+  const tested = async () => {
     const { code } = await run(join(root, 'node_modules/.bin/vitest'), ['run', '--bail', '1'], {
       quiet: true,
       cwd: copy,
       env: { ...process.env, HISTORIES: '60' },
     });
+    return code;
+  };
+  if ((await tested()) !== 0) throw new Error('The tests fail without any change: mend that first.');
+  let caught = 0;
+  for (const { file, line, was, to, text } of chosen) {
+    const original = readFileSync(join(copy, file), 'utf8');
+    writeFileSync(join(copy, file), text);
+    const code = await tested();
     writeFileSync(join(copy, file), original);
     if (code === 0) say(`not caught: ${file}:${line}, ${was} changed to ${to}`);
     else caught += 1;

@@ -139,10 +139,25 @@ const hasClosure = (stack: Stack, sheet: Sheet, id: string) =>
 
 /** Closures that rest on one that was done anew, on layers that nothing moved: these do not fall by themselves. */
 function restingUntouched(side: Side, sheet: Sheet, id: string): string[] {
-  const every = [...putBackOrder(everyAct(side.stack, sheet)).values()].flat();
-  return every
-    .filter((a) => effectOf(a).restsOn?.includes(id) && !layerAt(side, a.layer!).moved)
+  const resting = restingOn(everyAct(side.stack, sheet)).get(id) ?? [];
+  return resting
+    .filter((a) => !layerAt(side, a.layer!).moved)
     .flatMap((a) => [a.id, ...restingUntouched(side, sheet, a.id)]);
+}
+
+const resters = new WeakMap<ReadonlyMap<string, Act>, ReadonlyMap<string, readonly Act[]>>();
+
+/** Put-back acts by the closure that they rest on. */
+function restingOn(acts: ReadonlyMap<string, Act>): ReadonlyMap<string, readonly Act[]> {
+  let found = resters.get(acts);
+  if (!found) {
+    const by = new Map<string, Act[]>();
+    for (const act of [...putBackOrder(acts).values()].flat())
+      for (const id of effectOf(act).restsOn ?? []) by.set(id, [...(by.get(id) ?? []), act]);
+    found = by;
+    resters.set(acts, found);
+  }
+  return found;
 }
 
 function rimsSeen(side: Side, data: StepData | null, mark: Mark): Side {

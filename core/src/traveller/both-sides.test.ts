@@ -8,6 +8,11 @@ describe('what both sides share', () => {
     const t = new TestJob(openingOn(['2L', '2R'], 'g-c-clip', ['seal']));
     t.workTo('2L', 'axle-cover-joint');
     t.workTo('2R', 'axle-cover-joint');
+    t.workTo('2L', 'down');
+    expect(t.recordStep('2L')).toBe(
+      'First the wheel of 2R is on: both sides of an axle are lowered together',
+    );
+    t.workTo('2R', 'down');
     t.workTo('2L');
     expect(t.try(release('2L'), supervisor)).toBeNull();
     t.do({ kind: 'layer-opened', position: '2R', layer: 'axle', reason: 'The cover weeps' });

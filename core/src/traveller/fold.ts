@@ -38,6 +38,8 @@ interface Hindsight {
   corrections: ReadonlyMap<string, Correction>;
   doubts: readonly { position: string; version: number; at: string; by: Actor; reason: string }[];
   began: ReadonlyMap<string, BodyOf<'began-corrected'>['began']>;
+  /** The lists of the job so far are this fold's own: they grow in place, which a long job needs. */
+  inPlace: boolean;
 }
 
 function hindsightOf(events: readonly StoredEvent[]): Hindsight {
@@ -51,10 +53,10 @@ function hindsightOf(events: readonly StoredEvent[]): Hindsight {
     if (body.kind === 'began-corrected') began.set(body.position, body.began);
     else corrections.set(body.corrects, { version, at, by, reason, replacement: body.replacement });
   }
-  return { corrections, doubts, began };
+  return { corrections, doubts, began, inPlace: true };
 }
 
-const nothingLater: Hindsight = { corrections: new Map(), doubts: [], began: new Map() };
+const nothingLater: Hindsight = { corrections: new Map(), doubts: [], began: new Map(), inPlace: false };
 
 /**
  * The job that a list of events describes. Corrected events count as what their last correction says, where they stood.
@@ -189,9 +191,9 @@ function change(job: Job, body: WheelEndBody, trace: Trace, later: Hindsight): W
     if (w.position !== body.position) return w;
     return body.kind === 'wheel-end-released'
       ? released(w, body, trace, later)
-      : changed(w, body, trace, mark);
+      : changed(w, body, trace, mark, later);
   });
-  return shared(after, body, trace, mark);
+  return shared(after, body, trace, mark, later);
 }
 
 /** Work that a judging opens on the other side as well: brakes and kingpins of an axle are kept alike. */
@@ -208,7 +210,13 @@ function bothSides(data: BodyOf<'step-recorded'>['data']): Work[] {
 }
 
 /** The axle is one: what is recorded of it holds for the other side as well, and opening it ends the other's release. */
-function shared(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace, mark: Mark): WheelEnd[] {
+function shared(
+  wheelEnds: readonly WheelEnd[],
+  body: WheelEndBody,
+  trace: Trace,
+  mark: Mark,
+  later: Hindsight,
+): WheelEnd[] {
   const here = wheelEnds.find((w) => w.position === body.position)!;
   const other = oppositeOf(body.position);
   return wheelEnds.map((w) => {
@@ -221,12 +229,12 @@ function shared(wheelEnds: readonly WheelEnd[], body: WheelEndBody, trace: Trace
     if (!layerOf(w.plan.stack, 'axle')) return w;
     if (body.kind === 'as-it-stands') {
       const layers = body.layers.filter((l) => l.layer === 'axle');
-      return layers.length > 0 ? changed(w, { ...body, position: other, layers }, trace, mark) : w;
+      return layers.length > 0 ? changed(w, { ...body, position: other, layers }, trace, mark, later) : w;
     }
     if (body.kind === 'step-recorded' || body.kind === 'step-skipped') {
-      if (sharedSteps.has(body.stepId)) return changed(w, { ...body, position: other }, trace, mark);
+      if (sharedSteps.has(body.stepId)) return changed(w, { ...body, position: other }, trace, mark, later);
       if (body.stepId === 'pin-bolt' && w.side.broken['pin-bolt'] && !w.side.made['pin-bolt'])
-        return changed(w, { ...body, position: other }, trace, mark);
+        return changed(w, { ...body, position: other }, trace, mark, later);
       return body.stepId === crossPin ? crossPinOut(w, mark) : w;
     }
     return w;
@@ -245,21 +253,23 @@ function crossPinOut(w: WheelEnd, mark: Mark): WheelEnd {
 /** A step as the metal hears of it. */
 function heardStep(
   w: WheelEnd,
+  records: WheelEnd['records'],
   body: BodyOf<'step-recorded' | 'step-skipped'>,
-  trace: Trace,
-  mark: Mark,
+  { trace, mark }: { trace: Trace; mark: Mark },
 ): WheelEnd {
-  if (w.firstBuild) return w;
+  if (w.firstBuild) return { ...w, records };
   const built = { sheet: w.sheet, together: w.plan.together };
   const { stage, stepId } = body;
   const data = body.kind === 'step-recorded' ? body.data : null;
   const late = Date.parse(trace.at) - Date.parse(trace.doneAt) > LATE_MS;
   const ofEarlierRound = body.round < w.rounds.length;
   const before = w.side;
-  const heard = hearStep(before, built, { stage, stepId, data, mark, late, ofEarlierRound });
-  const notCounted = heard.notCounted ? { ...w.notCounted, [trace.eventId]: heard.notCounted } : w.notCounted;
-  const unreleased = w.release && heard.side !== before ? { release: null, lapsed: w.release } : {};
-  return openedNut({ ...w, side: heard.side, notCounted, ...unreleased }, before, trace.seq);
+  const heard = { stage, stepId, data, mark, late, ofEarlierRound };
+  const { side, notCounted: why } = hearStep(before, built, heard);
+  const notCounted = why ? { ...w.notCounted, [trace.eventId]: why } : w.notCounted;
+  const lapses = w.release !== null && side !== before;
+  const [release, lapsed] = lapses ? [null, w.release] : [w.release, w.lapsed];
+  return openedNut({ ...w, records, side, notCounted, release, lapsed }, before, trace.seq);
 }
 
 /** A record that was sent so long after it was done waited on its device, ms. Rule of this product. */
@@ -279,29 +289,34 @@ function released(
   return { ...w, release, lapsed: null, side: doubt ? w.side : releaseSide(w.side) };
 }
 
+/** A list with one more at its end; the same list, grown, where nobody else has it. */
+function grown<T>(list: readonly T[], one: T, inPlace: boolean): readonly T[] {
+  if (!inPlace) return [...list, one];
+  (list as T[]).push(one);
+  return list;
+}
+
 function changed(
   w: WheelEnd,
   body: Exclude<WheelEndBody, { kind: 'wheel-end-released' }>,
   trace: Trace,
   mark: Mark,
+  { inPlace }: Hindsight,
 ): WheelEnd {
   switch (body.kind) {
     case 'step-recorded': {
       const { stage, stepId, round, data } = body;
-      const done = { ...w, records: [...w.records, { ...trace, stage, stepId, round, data, skipped: null }] };
-      return heardStep(done, body, trace, mark);
+      const records = grown(w.records, { ...trace, stage, stepId, round, data, skipped: null }, inPlace);
+      return heardStep(w, records, body, { trace, mark });
     }
     case 'step-skipped': {
       const { stage, stepId, round, reason } = body;
-      const left = {
-        ...w,
-        records: [...w.records, { ...trace, stage, stepId, round, data: null, skipped: reason }],
-      };
-      return heardStep(left, body, trace, mark);
+      const left = { ...trace, stage, stepId, round, data: null, skipped: reason };
+      return heardStep(w, grown(w.records, left, inPlace), body, { trace, mark });
     }
     case 'reading-taken': {
       const { round, push, pull, source, gauge } = body;
-      return { ...w, readings: [...w.readings, { ...trace, round, push, pull, source, gauge }] };
+      return { ...w, readings: grown(w.readings, { ...trace, round, push, pull, source, gauge }, inPlace) };
     }
     case 'adjust-reopened': {
       const { from, turns = null, predictedMm = null } = body;

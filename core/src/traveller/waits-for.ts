@@ -1,6 +1,8 @@
+import { layerAt } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
 import type { Step } from '../procedure/index.ts';
 import { putsBack, type Act } from '../route/index.ts';
+import { layerOf } from '../stack/index.ts';
 import { readyLines } from './findings.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { openQuestions, progressOf } from './progress.ts';
@@ -8,7 +10,8 @@ import { linesToSay } from './ready-words.ts';
 
 /** Why a step has to wait for somebody or something else, or null: the other side, the owner, the supervisor, a part. */
 export function waitsFor(job: Job, w: WheelEnd, step: Step): string | null {
-  const waiting = waitsForOtherSide(job, w, step) ?? waitsForOwner(job, step);
+  const waiting =
+    waitsForOtherSide(job, w, step) ?? waitsForOtherWheel(job, w, step) ?? waitsForOwner(job, step);
   if (waiting) return waiting;
   const [question] = openQuestions(w);
   if (question && putsBack(step)) return `First the supervisor decides about ${question.title.toLowerCase()}`;
@@ -29,6 +32,20 @@ function waitsForOtherSide(job: Job, w: WheelEnd, step: Step): string | null {
     return act.layer === 'shaft' && act.phase === 'back' && p.record === null;
   });
   return open ? `First the shaft of ${other.position} is back: the axle is closed once` : null;
+}
+
+/** Both sides of an axle are lowered together: none onto an axle that has no wheel on its other side. */
+function waitsForOtherWheel(job: Job, w: WheelEnd, step: Step): string | null {
+  if (step.id !== 'down') return null;
+  const other = wheelEndAt(job, oppositeOf(w.position));
+  if (
+    !other ||
+    other.release ||
+    !layerOf(other.side.stack, 'wheel') ||
+    layerAt(other.side, 'wheel').is !== 'off'
+  )
+    return null;
+  return `First the wheel of ${other.position} is on: both sides of an axle are lowered together`;
 }
 
 /**

@@ -3,7 +3,14 @@ import type { Act } from '../../route/index.ts';
 import { everyAct, putsBack } from '../../route/index.ts';
 import { everyStack } from '../../stack/testing/stacks.ts';
 import { worksOf } from '../../stack/index.ts';
-import { openFindings, progressOf, whatIsLeft, type Command, type StoredEvent } from '../index.ts';
+import {
+  layerStates,
+  openFindings,
+  progressOf,
+  whatIsLeft,
+  type Command,
+  type StoredEvent,
+} from '../index.ts';
 import { measuredBy } from '../../rig/index.ts';
 import { Metal } from './metal.ts';
 import { answer, openingOn, supervisor, TestJob } from './work.ts';
@@ -116,10 +123,13 @@ export class History {
     else this.release();
   }
 
-  /** The step at hand, done and written. */
+  /** The step at hand, done and written. @returns whether there was one that could be done */
   follow(): boolean {
     const step = this.t.step(this.side) as Act | null;
-    if (!step) return false;
+    // Both sides are lowered together.
+    const other = this.side === '1L' ? '1R' : '1L';
+    const isOff = !this.isReleased(other) && layerStates(this.t.at(other)).wheel === 'off';
+    if (!step || (step.id === 'down' && isOff)) return false;
     if (step.layer && !this.hands.do(step.id)) {
       // Over what nobody did, the next thing cannot be done either, and is written all the same.
       if (putsBack(step) && this.wrongRows.some((r) => r.side === this.side)) {
