@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { LayerId } from '../stack/index.ts';
 import { describeEvent, describeObjection, againstRelease, layerStates, type Command } from './index.ts';
 import { codes, ids, REASON, release } from './testing/ways.ts';
-import { openingOn, supervisor, technician, TestJob } from './testing/work.ts';
+import { everyStack } from '../stack/testing/stacks.ts';
+import { openingOn, supervisor, technician, TestJob, withOtherSide } from './testing/work.ts';
 
 const stands = (is: Partial<Record<LayerId, 'on' | 'open' | 'off'>>, position = '2L'): Command => ({
   kind: 'as-it-stands',
@@ -64,6 +65,24 @@ describe('as it stands', () => {
     t.workTo('2L');
     expect(t.try(release('2L'), supervisor)).toBeNull();
   });
+
+  it.each(everyStack.map((built) => [built.name, built] as const))(
+    '%s, put together by others: seen, measured and torqued from outside, then released by name',
+    (_name, { sheetId, stack }) => {
+      const opening = openingOn(['1L'], sheetId, ['check']);
+      const [w] = opening.wheelEnds;
+      const wheelEnds = [{ ...w!, route: { ...w!.route!, stack: [...stack] } }];
+      const t = new TestJob(withOtherSide({ ...opening, wheelEnds }));
+      const all = Object.fromEntries(stack.map((l) => [l.layer, 'on' as const]));
+      t.do(stands(all, '1L'), supervisor);
+      expect(codes(t, '1L').filter((code) => code === 'by-others')).toHaveLength(stack.length);
+      expect(t.try(release('1L', REASON), supervisor)).toMatch(/Nobody releases/);
+      t.workTo('1L');
+      // Screws and bolts that only a layer off lets a wrench reach take it off: then it is this shop's own work.
+      expect(codes(t, '1L').filter((code) => code !== 'by-others')).toEqual([]);
+      expect(t.try(release('1L', REASON), supervisor)).toBeNull();
+    },
+  );
 
   it('what cannot be is refused: a wheel on a hub that is off, a wheel half off, a layer that is not there', () => {
     const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['check']));

@@ -97,7 +97,7 @@ function torqueCell(
   const own = asked ? formatTorque(asked, reader) : '';
   const off = asked && !torqueFits(data.torque.si, asked);
   return words(
-    `${formatBoth(data.torque, reader)} with ${data.tool}${own === figure || own === '' ? '' : `, of ${own}`}${data.note ? `. ${data.note}` : ''}`,
+    `${formatBoth(data.torque, reader)} with ${data.tool}${data.listed ? '' : ' (not on the list of tools)'}${own === figure || own === '' ? '' : `, of ${own}`}${data.note ? `. ${data.note}` : ''}`,
     off ? { bold: true, color: RUST } : {},
   );
 }

@@ -131,6 +131,7 @@ function Torques({ wheelEnd }: { wheelEnd: WheelEnd }) {
               <span className={off ? 'font-semibold text-rust' : ''}>
                 <span className="figure">{formatFor(data.torque, reader)}</span> {data.tool}
                 {data.listed?.calibratedUntil && `, until ${formatDate(data.listed.calibratedUntil)}`}
+                {!data.listed && ', a tool that is not on the shop’s list'}
                 {own
                   ? `, of ${formatLimits(own, reader)}`
                   : data.asked && `, maker’s ${formatFor(data.asked, reader)}`}
