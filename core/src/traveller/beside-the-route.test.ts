@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { layerStates } from './index.ts';
+import { fold, layerStates, type Command } from './index.ts';
 import { next } from './testing/next-job.ts';
 import { did, REASON, release, step, todo, yes } from './testing/ways.ts';
 import { openingOn, supervisor, TestJob } from './testing/work.ts';
@@ -41,5 +41,28 @@ describe('what is done beside the route', () => {
     expect(todo(u, '2L')).toContain('seat');
     u.workTo('2L');
     u.do(release('2L', REASON), supervisor);
+  });
+
+  it('a record that came late counts once a supervisor says that it was done after what it follows', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-trailer', ['wheel-off']));
+    t.workTo('2L', 'wheel-nuts');
+    const doneAt = '2026-11-25T07:01:00.000Z';
+    const nuts = t.at('2L').sheet.wheelTorque!.max;
+    const data = { kind: 'torque', torque: nuts, tool: 'TW-03', rounds: 1 } as const;
+    t.do({ ...step(t, '2L', 'wheel-on', 'wheel-nuts', data), doneAt } as Command);
+    expect(todo(t, '2L')).toContain('wheel-nuts');
+    const { id } = t.job.events.at(-1)!;
+    const counts: Command = {
+      ...{ kind: 'late-counted', position: '2L', records: [id], reason: 'The clock of the tablet was slow' },
+    };
+    expect(t.try(counts)).toMatch(/A supervisor says/);
+    expect(t.try({ ...counts, records: [t.job.events.at(-2)!.id] }, supervisor)).toMatch(/came late/);
+    t.do(counts, supervisor);
+    expect(todo(t, '2L')).not.toContain('wheel-nuts');
+    expect(fold(t.job.events)).toEqual(t.job);
+    const corrects = t.job.events.at(-1)!.id;
+    t.do({ kind: 'correction', corrects, reason: 'It was 2R', replacement: null }, supervisor);
+    expect(todo(t, '2L')).toContain('wheel-nuts');
+    expect(t.at('2L').notCounted[id]).toEqual({ why: 'late' });
   });
 });

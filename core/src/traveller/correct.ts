@@ -24,6 +24,7 @@ const correctable = [
   'adjust-reopened',
   'layer-opened',
   'as-it-stands',
+  'late-counted',
 ] as const;
 type Correctable = BodyOf<(typeof correctable)[number]>;
 
@@ -71,7 +72,8 @@ function whetherCorrected(job: Job, command: Correction, { by }: DecideContext):
 
 /** What takes something off, or what a release may hang on: only a supervisor strikes it out. */
 function needsSupervisor(w: WheelEnd, body: Correctable): boolean {
-  if (body.kind === 'reading-taken' || body.kind === 'as-it-stands') return true;
+  if (body.kind === 'reading-taken' || body.kind === 'as-it-stands' || body.kind === 'late-counted')
+    return true;
   if (body.kind !== 'step-recorded' && body.kind !== 'step-skipped') return false;
   const act = stepTitled(w, body.stage, body.stepId) as Partial<Act> | undefined;
   if (act?.phase === 'ground' || (act?.phase === 'off' && act.layer)) return true;

@@ -115,6 +115,8 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
       return accept(command);
     case 'decision-made':
       return answerQuestion(wheelEnd, command, context);
+    case 'late-counted':
+      return countLate(wheelEnd, command, context);
     case 'finding-answered':
       return answerFinding(wheelEnd, command, context);
     case 'wheel-end-released':
@@ -185,6 +187,16 @@ function answerQuestion(w: WheelEnd, command: BodyOf<'decision-made'>, { by }: D
   if (!openQuestions(w).some((q) => q.component === command.component))
     return refuse('There is nothing to decide about this part');
   return accept(command);
+}
+
+function countLate(w: WheelEnd, command: BodyOf<'late-counted'>, { by }: DecideContext): Decision {
+  if (by.role !== 'supervisor') return refuse('A supervisor says that late records count');
+  const round = currentRound(w).number;
+  const isLate = (id: string) =>
+    w.notCounted[id]?.why === 'late' && w.records.some((r) => r.eventId === id && r.round === round);
+  return command.records.every(isLate)
+    ? accept(command)
+    : refuse('Not all of these came late for the work at hand: do them again instead');
 }
 
 function answerFinding(w: WheelEnd, command: BodyOf<'finding-answered'>, { by }: DecideContext): Decision {

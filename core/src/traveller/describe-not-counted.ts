@@ -9,7 +9,7 @@ export function describeNotCounted(why: NotCounted): string {
     case 'not-on':
       return 'its layer was not on yet. Put the layer on, then do this again.';
     case 'late':
-      return 'it was done before the part was opened again, or for an adjustment that is over. Do it again.';
+      return 'it was done before the part was opened again, or for an adjustment that is over. Do it again; a supervisor who knows that it was done after that lets it count.';
     case 'no':
       return 'it was answered with no. Put it right, then record it again.';
   }

@@ -219,6 +219,8 @@ function describeBody(job: Job, body: EventBody, reader: Reader): string {
       const wanted = body.wheelEnd.route?.works.map((work) => works[work].toLowerCase()).join(', ');
       return `took ${body.position} into the job: ${wanted}`;
     }
+    case 'late-counted':
+      return `${body.position}, ${body.records.length} that came late count: ${body.reason}`;
     case 'as-it-stands': {
       const layers = body.layers.map((l) => `${layerTitles[l.layer].toLowerCase()} ${l.is}`).join(', ');
       return `${body.position}, as it stands: ${layers}, by ${body.who}. ${body.reason}`;

@@ -107,6 +107,14 @@ const findingAnswered = z.object({
   how: z.enum(['put-right', 'not-so']),
   reason: words,
 });
+/** Records that came late from a device count all the same: a supervisor knows that they were done after what they follow. */
+const lateCounted = z.object({
+  kind: z.literal('late-counted'),
+  position: positionSchema,
+  /** Ids of the records. */
+  records: z.array(z.uuid()).min(1).max(200),
+  reason: words,
+});
 /** A photo, kept beside the record; its hash stands here. */
 const photoAdded = z.object({
   kind: z.literal('photo-added'),
@@ -289,6 +297,7 @@ const asAsked = [
   photoAdded,
   decisionMade,
   findingAnswered,
+  lateCounted,
   followUpDone,
   billWritten,
   ownerAnswered,

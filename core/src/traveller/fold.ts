@@ -38,6 +38,8 @@ interface Hindsight {
   corrections: ReadonlyMap<string, Correction>;
   doubts: readonly { position: string; version: number; at: string; by: Actor; reason: string }[];
   began: ReadonlyMap<string, BodyOf<'began-corrected'>['began']>;
+  /** Records that came late and count by a supervisor's word. */
+  counted: ReadonlySet<string>;
   /** The lists of the job so far are this fold's own: they grow in place, which a long job needs. */
   inPlace: boolean;
 }
@@ -53,10 +55,21 @@ function hindsightOf(events: readonly StoredEvent[]): Hindsight {
     if (body.kind === 'began-corrected') began.set(body.position, body.began);
     else corrections.set(body.corrects, { version, at, by, reason, replacement: body.replacement });
   }
-  return { corrections, doubts, began, inPlace: true };
+  const counted = new Set(
+    events.flatMap(({ id, body }) =>
+      body.kind === 'late-counted' && !corrections.has(id) ? body.records : [],
+    ),
+  );
+  return { corrections, doubts, began, counted, inPlace: true };
 }
 
-const nothingLater: Hindsight = { corrections: new Map(), doubts: [], began: new Map(), inPlace: false };
+const nothingLater: Hindsight = {
+  corrections: new Map(),
+  doubts: [],
+  began: new Map(),
+  counted: new Set(),
+  inPlace: false,
+};
 
 /**
  * The job that a list of events describes. Corrected events count as what their last correction says, where they stood.
@@ -81,7 +94,7 @@ export function foldTo(events: readonly StoredEvent[], version: number): Job {
 /** Adds one event to a job; the same as folding the longer list. */
 export function append(job: Job, event: StoredEvent): Job {
   const events = [...job.events, event];
-  const looksBack = event.body.kind === 'correction' || event.body.kind === 'began-corrected';
+  const looksBack = ['correction', 'began-corrected', 'late-counted'].includes(event.body.kind);
   return looksBack ? fold(events) : { ...step(job, event, nothingLater), events };
 }
 
@@ -255,13 +268,14 @@ function heardStep(
   w: WheelEnd,
   records: WheelEnd['records'],
   body: BodyOf<'step-recorded' | 'step-skipped'>,
-  { trace, mark }: { trace: Trace; mark: Mark },
+  { trace, mark, later }: { trace: Trace; mark: Mark; later: Hindsight },
 ): WheelEnd {
   if (w.firstBuild) return { ...w, records };
   const built = { sheet: w.sheet, together: w.plan.together };
   const { stage, stepId } = body;
   const data = body.kind === 'step-recorded' ? body.data : null;
-  const late = Date.parse(trace.at) - Date.parse(trace.doneAt) > LATE_MS;
+  const waited = Date.parse(trace.at) - Date.parse(trace.doneAt) > LATE_MS;
+  const late = waited && !later.counted.has(trace.eventId);
   const ofEarlierRound = body.round < w.rounds.length;
   const before = w.side;
   const heard = { stage, stepId, data, mark, late, ofEarlierRound };
@@ -301,18 +315,19 @@ function changed(
   body: Exclude<WheelEndBody, { kind: 'wheel-end-released' }>,
   trace: Trace,
   mark: Mark,
-  { inPlace }: Hindsight,
+  later: Hindsight,
 ): WheelEnd {
+  const { inPlace } = later;
   switch (body.kind) {
     case 'step-recorded': {
       const { stage, stepId, round, data } = body;
       const records = grown(w.records, { ...trace, stage, stepId, round, data, skipped: null }, inPlace);
-      return heardStep(w, records, body, { trace, mark });
+      return heardStep(w, records, body, { trace, mark, later });
     }
     case 'step-skipped': {
       const { stage, stepId, round, reason } = body;
       const left = { ...trace, stage, stepId, round, data: null, skipped: reason };
-      return heardStep(w, grown(w.records, left, inPlace), body, { trace, mark });
+      return heardStep(w, grown(w.records, left, inPlace), body, { trace, mark, later });
     }
     case 'reading-taken': {
       const { round, push, pull, source, gauge } = body;
@@ -347,6 +362,8 @@ function changed(
       const { name, title, summary, reckoned, note } = body;
       return { ...w, reckonings: [...w.reckonings, { ...trace, name, title, summary, reckoned, note }] };
     }
+    case 'late-counted':
+      return w;
     case 'photo-added': {
       const { stage, photoId, sha256, component, caption } = body;
       return { ...w, photos: [...w.photos, { ...trace, stage, photoId, sha256, component, caption }] };

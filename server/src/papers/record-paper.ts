@@ -260,6 +260,7 @@ const told: ReadonlySet<EventBody['kind']> = new Set([
   'work-withdrawn',
   'layer-opened',
   'as-it-stands',
+  'late-counted',
   'sheet-changed',
   'reckoning-kept',
   'job-held',

@@ -22,6 +22,7 @@ import {
 import { formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { CorrectIntake } from './correct-intake.tsx';
+import { LateRecords } from './late-records.tsx';
 import { AddPhoto } from './photos.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { StepForm } from './step-forms.tsx';
@@ -190,6 +191,7 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
       <p className="caption">
         {wheelEnd.position}, {title}
       </p>
+      <LateRecords {...{ open, wheelEnd }} />
       <h2 className="text-26">{title}</h2>
       {took !== undefined && (
         <p className="text-14 text-muted">About {Math.max(1, Math.round(took))} min so far.</p>
