@@ -112,7 +112,7 @@ await main(async () => {
     return code;
   };
   if ((await tested()) !== 0) throw new Error('The tests fail without any change: mend that first.');
-  let caught = 0;
+  let [done, caught] = [0, 0];
   for (const { file, line, was, to, text } of chosen) {
     const original = readFileSync(join(copy, file), 'utf8');
     writeFileSync(join(copy, file), text);
@@ -120,6 +120,8 @@ await main(async () => {
     writeFileSync(join(copy, file), original);
     if (code === 0) say(`not caught: ${file}:${line}, ${was} changed to ${to}`);
     else caught += 1;
+    done += 1;
+    if (done % 10 === 0) say(`${done} of ${chosen.length}, ${caught} caught`);
   }
   rmSync(copy, { recursive: true, force: true });
   say(`${caught} of ${chosen.length} changes were caught.`);

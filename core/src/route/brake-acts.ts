@@ -37,6 +37,10 @@ function springBrakeOff({ by, chamber }: OuterBrake): Act[] {
   return undo('brake-outer', 'ground', chamber === 'spring' ? caged : caging);
 }
 
+/** Records from before the brake had a chamber say “caged” of any air brake. */
+export const cagedBefore = ({ by }: OuterBrake): Act[] =>
+  by === 'air' ? undo('brake-outer', 'ground', caged) : [];
+
 const backedOff: Step = doStep(
   'tear-down',
   'adjuster-off',

@@ -3,6 +3,7 @@ import type { Sheet } from '../procedure/index.ts';
 import { layerIds, works, type LayerId, type Stack, type Work } from '../stack/index.ts';
 import type { Act } from './act.ts';
 import { alsoBack, alsoOff } from './also-acts.ts';
+import { cagedBefore } from './brake-acts.ts';
 import { oilLevelOnly } from './cap-acts.ts';
 import { redone, undone } from './layer-acts.ts';
 import type { RouteState } from './state.ts';
@@ -57,6 +58,7 @@ export function everyAct(stack: Stack, sheet: Sheet): ReadonlyMap<string, Act> {
         ...undone(layer, state),
         ...redone(layer, state),
         ...alsoBack(layer),
+        ...(layer.layer === 'brake-outer' ? cagedBefore(layer) : []),
       ]);
       for (const act of [...of, ...retorqueOnly(none), ...oilLevelOnly(none)]) {
         const key = `${act.stage}/${act.id}`;

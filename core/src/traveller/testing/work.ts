@@ -183,13 +183,18 @@ export class TestJob {
 
   /** Works until a step is at hand; measurements read 0.003 in. Without a step, until nothing is left but the release. */
   workTo(position: string, stepId?: string): void {
+    let left = MOST_STEPS;
     for (let step = this.step(position); step && step.id !== stepId; step = this.step(position)) {
+      if (left-- === 0) throw new Error(`${step.id} is at hand again and again`);
       if (byDial(this.at(position), step)) this.readings(position, 0.003, 0.003, 0.003);
       const refused = this.recordStep(position);
       if (refused) throw new Error(`${step.id}: ${refused}`);
     }
   }
 }
+
+/** More than any work takes; a step that never counts must end a test. */
+const MOST_STEPS = 400;
 
 /** Every one of these parts sound. */
 export function soundParts(parts: readonly string[]): Extract<StepData, { kind: 'judge' }> {
