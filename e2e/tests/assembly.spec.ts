@@ -11,7 +11,7 @@ test('a tyre shop’s visit: nuts torqued here, the rest taken on its word by na
   await page.getByRole('button', { name: 'Others worked on it' }).press('Enter');
   const record = page.getByRole('button', { name: /^(Choose what stands otherwise|Record: )/ });
   await expect(record).toBeDisabled();
-  await page.getByLabel(/^Wheel/).selectOption('On: others put it on');
+  await page.getByLabel('Wheel', { exact: true }).selectOption('On: others put it on');
   await page.getByLabel('Who did it').fill('Fellside Tyres');
   await page.getByLabel('How that is known').fill('Their invoice is in the cab');
   await record.press('Enter');

@@ -148,6 +148,14 @@ test('a C-clip axle is done on both sides with one cover, closed when neither si
   await recordWhile(page, jobId, (step) => step.id !== 'axle-cover-joint', '2R');
   await page.getByRole('button', { name: 'Gasket' }).click();
   await expect(page.getByRole('heading', { name: 'Cover bolts, first stage' })).toBeVisible();
+  // Both sides are lowered together.
+  await recordWhile(page, jobId, (step) => step.id !== 'down', '2L');
+  await expect(page.getByRole('heading', { name: 'Down on its wheels' })).toBeVisible();
+  await page.getByRole('region', { name: 'Step at hand' }).getByRole('button', { name: 'Done' }).click();
+  await expect(
+    page.getByText('First the wheel of 2R is on: both sides of an axle are lowered together'),
+  ).toBeVisible();
+  await recordWhile(page, jobId, (step) => step.id !== 'down', '2R');
   await workUntil(page, 'Release 2L');
   await recordWhile(page, jobId, () => true, '2R');
   const recorded = (await fetchJob(page, jobId)).events.flatMap((e) =>

@@ -1,4 +1,5 @@
-import { layerTitles, type Layer } from './layer.ts';
+import { layerTitles } from './layer-id.ts';
+import type { Layer } from './layer.ts';
 
 const nutWords = {
   A: 'Two nuts, locking washer',

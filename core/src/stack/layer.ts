@@ -1,24 +1,6 @@
 import { z } from 'zod';
 import { alsoUndoneIds } from './also-undone.ts';
-
-/** What comes off a wheel end together, as one layer, and what it is called. */
-export const layerTitles = {
-  wheel: 'Wheel',
-  cap: 'Cap, flange or hub lock',
-  'brake-outer': 'Brake, outer',
-  nut: 'Bearing nut',
-  hub: 'Hub',
-  'unit-hub': 'Unit hub',
-  'seal-hub': 'Shaft seal hub',
-  'brake-inner': 'Brake, inner',
-  spindle: 'Spindle',
-  shaft: 'Shaft',
-  axle: 'Axle',
-  knuckle: 'Knuckle',
-} as const;
-
-export type LayerId = keyof typeof layerTitles;
-export const layerIds = Object.keys(layerTitles) as [LayerId, ...LayerId[]];
+import type { LayerId } from './layer-id.ts';
 
 /** How the bearing nut is held, by the constructions of the sheet. */
 export const nutKinds = ['A', 'B', 'C', 'D', 'E', 'H'] as const;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { layerIds, layerSchema, type Layer, type LayerId, type LayerOf } from './layer.ts';
+import { layerIds, type LayerId } from './layer-id.ts';
+import { layerSchema, type Layer, type LayerOf } from './layer.ts';
 
 /** The layers of one wheel end, from the outside in. */
 export const stackSchema = z

@@ -1,4 +1,4 @@
-import type { LayerId } from './layer.ts';
+import type { LayerId } from './layer-id.ts';
 import { layerOf, needsOffFor, takeOffOrder, type Stack } from './stack.ts';
 import { works, type Work } from './works.ts';
 

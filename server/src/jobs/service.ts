@@ -351,6 +351,7 @@ export function jobsService(
       return store(db, append(job, event), before);
     });
     folded.keep({ ...kept, ownerId });
+    keeper.soon();
     return kept.job.events.at(-1)!;
   }
 

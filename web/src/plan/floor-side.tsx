@@ -3,7 +3,6 @@ import { Link } from 'react-router';
 import type { JobSummary, ShopFollowUp } from '@lanternwright/contract/jobs';
 import type { Booked, Floor } from '@lanternwright/contract/plan';
 import { describeWorks } from '@lanternwright/core/work-plan';
-import { describeLeft } from '../fleet/describe-left.ts';
 import { DueBy, followUpWords } from '../jobs/due-by.tsx';
 import { useFollowUpsQuery } from '../jobs/jobs-api.ts';
 import type { LookedAfter } from '../jobs/look-after.tsx';
@@ -11,12 +10,15 @@ import { findingsAsked, releasesWaiting } from '../jobs/what-waits.ts';
 import { formatClock, formatDate, formatDistance, formatMeter, shopToday } from '../shell/words.ts';
 import { useToolsQuery } from '../tools/tools-api.ts';
 import { useMay } from '../people/people-api.ts';
-import { Button, buttonLook } from '../ui/button.tsx';
+import { Button } from '../ui/button.tsx';
+import { FloorLine } from './floor-line.tsx';
 import { useDueQuery, useShortagesQuery } from './plan-api.ts';
 import { useReader } from '../shell/use-reader.ts';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
 
 const LookAfter = lazy(() => import('../jobs/look-after.tsx').then((m) => ({ default: m.LookAfter })));
+
+const ApartLines = lazy(() => import('./apart-lines.tsx').then((m) => ({ default: m.ApartLines })));
 
 /** What is planned moves through the day; what is short of it is looked at now and then. */
 const LOOK_MS = 5 * 60_000;
@@ -31,31 +33,6 @@ function FloorPart({ title, more, children }: { title: string; more?: ReactNode;
       </h2>
       <ul>{children}</ul>
     </section>
-  );
-}
-
-/** One line that leads to its act. */
-function FloorLine({
-  to,
-  act,
-  head,
-  children,
-}: {
-  to: string;
-  act?: string;
-  head: string;
-  children?: ReactNode;
-}) {
-  return (
-    <li className="border-b border-rule">
-      <Link to={to} className="flex min-h-12 items-center justify-between gap-3 py-2 hover:bg-panel">
-        <span className="min-w-0">
-          <span className="block text-14 font-semibold wall:text-18">{head}</span>
-          <span className="block text-13 text-muted wall:text-16">{children}</span>
-        </span>
-        {act && <span className={`${buttonLook('plain')} shrink-0 text-14!`}>{act}</span>}
-      </Link>
-    </li>
   );
 }
 
@@ -87,17 +64,11 @@ export function Decide({
   return (
     <FloorPart title="Decide">
       {none && <Nothing>Nothing waits for a decision.</Nothing>}
-      {apart.map(({ unit, position, outOfService, left }) => (
-        <FloorLine
-          key={`${unit.id}${position}`}
-          to={`/fleet/${unit.id}?at=${position}`}
-          act="Look"
-          head={`Not to roll: ${unit.name}, ${position}`}
-        >
-          {outOfService && `${outOfService.replace(/[.]?$/, '.')} `}
-          {describeLeft(left)}
-        </FloorLine>
-      ))}
+      {apart.length > 0 && (
+        <Suspense>
+          <ApartLines apart={apart} />
+        </Suspense>
+      )}
       {asked.map(({ job, position, q }) => (
         <FloorLine
           key={`${job.id}${position}${q.component}`}
