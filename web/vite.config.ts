@@ -45,6 +45,19 @@ export default defineConfig({
   build: {
     target: 'es2022',
     sourcemap: false,
+    // Small pieces that every page has come as one file: each by itself is packed worse.
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            {
+              name: 'every-page',
+              test: /web\/src\/ui\/(button|field|problem-note|form-problem|use-keys)\.tsx?$/,
+            },
+          ],
+        },
+      },
+    },
     // The file itself is among those that are fetched before it is imported.
     modulePreload: {
       resolveDependencies: (file, files, { hostType }) =>

@@ -1,4 +1,4 @@
-import type { jobsRoutes, JoinJobInput, SecondPersonInput } from '@lanternwright/contract/jobs';
+import type { jobsRoutes, SecondPersonInput } from '@lanternwright/contract/jobs';
 import { fromContract } from '../from-contract.ts';
 import type { StoredEvent } from '@lanternwright/core/traveller';
 import { QueryStatus } from '@reduxjs/toolkit/query/react';
@@ -23,22 +23,12 @@ export const jobsApi = api.injectEndpoints({
         query: ({ jobId, ...body }) => ({ url: `api/jobs/${jobId}/second-person`, method: 'POST', body }),
         invalidatesTags: (_event, _error, { jobId }) => [{ type: 'job', id: jobId }],
       }),
-      joinJob: build.mutation<StoredEvent, JoinJobInput & { jobId: string }>({
-        query: ({ jobId, ...body }) => ({ url: `api/jobs/${jobId}/wheel-ends`, method: 'POST', body }),
-        invalidatesTags: (_event, _error, { jobId }) => [{ type: 'job', id: jobId }, 'jobs', 'fleet', 'unit'],
-      }),
     };
   },
 });
 
-export const {
-  useJobsQuery,
-  useFollowUpsQuery,
-  useJobQuery,
-  useOpenJobMutation,
-  useSecondPersonMutation,
-  useJoinJobMutation,
-} = jobsApi;
+export const { useJobsQuery, useFollowUpsQuery, useJobQuery, useOpenJobMutation, useSecondPersonMutation } =
+  jobsApi;
 
 /**
  * Puts a stored event into a job the browser holds. The job is fetched again where one was missed in between, and

@@ -5,7 +5,7 @@ import { v4 as uuid } from 'uuid';
 import { problemText } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import { useJoinJobMutation } from './jobs-api.ts';
+import { useJoinJobMutation } from './join-api.ts';
 import type { OpenJob } from './use-job.ts';
 import { nothingWanted, WantedWorks } from './wanted-works.tsx';
 

@@ -1,11 +1,12 @@
+import type { ComponentType } from 'react';
 import type { Floor } from '@lanternwright/contract/plan';
 import { describeLeft } from '../fleet/describe-left.ts';
-import { FloorLine } from './floor-line.tsx';
+import type { FloorLineProps } from './floor-side.tsx';
 
 /** Wheel ends that are not whole and in no job: rare, so that the first screen does not carry them. */
-export function ApartLines({ apart }: { apart: Floor['apart'] }) {
+export function ApartLines({ apart, Line }: { apart: Floor['apart']; Line: ComponentType<FloorLineProps> }) {
   return apart.map(({ unit, position, outOfService, left }) => (
-    <FloorLine
+    <Line
       key={`${unit.id}${position}`}
       to={`/fleet/${unit.id}?at=${position}`}
       act="Look"
@@ -13,6 +14,6 @@ export function ApartLines({ apart }: { apart: Floor['apart'] }) {
     >
       {outOfService && `${outOfService.replace(/[.]?$/, '.')} `}
       {describeLeft(left)}
-    </FloorLine>
+    </Line>
   ));
 }

@@ -10,8 +10,7 @@ import { findingsAsked, releasesWaiting } from '../jobs/what-waits.ts';
 import { formatClock, formatDate, formatDistance, formatMeter, shopToday } from '../shell/words.ts';
 import { useToolsQuery } from '../tools/tools-api.ts';
 import { useMay } from '../people/people-api.ts';
-import { Button } from '../ui/button.tsx';
-import { FloorLine } from './floor-line.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
 import { useDueQuery, useShortagesQuery } from './plan-api.ts';
 import { useReader } from '../shell/use-reader.ts';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
@@ -33,6 +32,28 @@ function FloorPart({ title, more, children }: { title: string; more?: ReactNode;
       </h2>
       <ul>{children}</ul>
     </section>
+  );
+}
+
+export interface FloorLineProps {
+  to: string;
+  act?: string;
+  head: string;
+  children?: ReactNode;
+}
+
+/** One line that leads to its act. */
+function FloorLine({ to, act, head, children }: FloorLineProps) {
+  return (
+    <li className="border-b border-rule">
+      <Link to={to} className="flex min-h-12 items-center justify-between gap-3 py-2 hover:bg-panel">
+        <span className="min-w-0">
+          <span className="block text-14 font-semibold wall:text-18">{head}</span>
+          <span className="block text-13 text-muted wall:text-16">{children}</span>
+        </span>
+        {act && <span className={`${buttonLook('plain')} shrink-0 text-14!`}>{act}</span>}
+      </Link>
+    </li>
   );
 }
 
@@ -66,7 +87,7 @@ export function Decide({
       {none && <Nothing>Nothing waits for a decision.</Nothing>}
       {apart.length > 0 && (
         <Suspense>
-          <ApartLines apart={apart} />
+          <ApartLines apart={apart} Line={FloorLine} />
         </Suspense>
       )}
       {asked.map(({ job, position, q }) => (
