@@ -30,6 +30,7 @@ const all = [
   '0024-kept',
   '0025-newest-hours',
   '0026-assembly',
+  '0027-left-apart',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

@@ -33,6 +33,7 @@ it('a database of the version before is brought up whole: no hash changes, every
     '0024-kept',
     '0025-newest-hours',
     '0026-assembly',
+    '0027-left-apart',
   ]);
   const kept = await db.entry.findAll({ where: { stream: 'job' }, order: ['seq'] });
   expect(new Map(kept.map((e) => [e.id, e.hash]))).toEqual(hashes);
