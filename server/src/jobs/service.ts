@@ -347,8 +347,8 @@ export function jobsService(
       const decision = decideJoining(job, opened, { by, today: clock.today(), now: at });
       if (!decision.ok) throw refused(decision.reason, 'wheelEnd');
       await heldByNoOther(job, opened);
-      const event = { id, jobId: job.id, version: job.version + 1, at, by, body: decision.event };
-      return store(db, append(job, event), before);
+      const next = { id, jobId: job.id, version: job.version + 1, at, by, body: decision.event };
+      return store(db, append(job, next), before);
     });
     folded.keep({ ...kept, ownerId });
     keeper.soon();
@@ -392,8 +392,7 @@ export function jobsService(
         await notInAnotherJob(
           axles.filter((a) => wheelEnds.some((w) => axleNumber(w.position) === a.number)),
         );
-        const id = randomUUID();
-        const now = clock.now();
+        const [id, now] = [randomUUID(), clock.now()];
         const [at, by] = [now.toISOString(), actorOf(person)];
         await db.job.create({
           id,
