@@ -75,7 +75,8 @@ export class History {
 
   private acts(): Act[] {
     const { plan, sheet } = this.w;
-    return [...everyAct(plan.stack, sheet).values()];
+    // “caged” is what older records say; nobody writes it any more.
+    return [...everyAct(plan.stack, sheet).values()].filter((a) => a.id !== 'caged');
   }
 
   private command(act: Act, doneAt?: string): Command {
