@@ -65,4 +65,17 @@ describe('what is done beside the route', () => {
     expect(todo(t, '2L')).toContain('wheel-nuts');
     expect(t.at('2L').notCounted[id]).toEqual({ why: 'late' });
   });
+
+  it('a struck record that had begun another round leaves the readings after it standing', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['seal']));
+    t.workTo('2L', 'lock-as-found');
+    t.do(step(t, '2L', 'adjust', 'hand-loose', yes));
+    const corrects = t.job.events.at(-1)!.id;
+    t.workTo('2L');
+    expect(t.at('2L').rounds).toHaveLength(2);
+    t.do({ kind: 'correction', corrects, reason: 'That was 2R', replacement: null }, supervisor);
+    expect(t.at('2L').rounds).toHaveLength(1);
+    expect(todo(t, '2L')).toEqual([]);
+    expect(t.try(release('2L'), supervisor)).toBeNull();
+  });
 });

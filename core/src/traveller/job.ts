@@ -179,6 +179,10 @@ export function currentRound(wheelEnd: WheelEnd): Round {
   return wheelEnd.rounds[wheelEnd.rounds.length - 1]!;
 }
 
+/** The round that a record belongs to now: one whose own round is no more, since what began it was struck, to the last. */
+export const roundOf = ({ rounds }: Pick<WheelEnd, 'rounds'>, { round }: { round: number }): number =>
+  Math.min(round, rounds.length);
+
 /** The newest of a wheel end's records, readings and release. */
 export function lastTrace(w: WheelEnd): Trace | undefined {
   const all: Trace[] = [...w.records, ...w.readings, ...w.reckonings, ...(w.release ? [w.release] : [])];

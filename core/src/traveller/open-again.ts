@@ -3,7 +3,7 @@ import type { Sheet } from '../procedure/index.ts';
 import { secures } from '../route/index.ts';
 import { layerOf, targetOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
 import type { Actor } from './event.ts';
-import type { Plan, Round, WheelEnd } from './job.ts';
+import { roundOf, type Plan, type Round, type WheelEnd } from './job.ts';
 
 type NewRound = Pick<Round, 'from' | 'turns' | 'predictedMm'>;
 const fresh: NewRound = { from: 'start', turns: null, predictedMm: null };
@@ -16,10 +16,11 @@ function nextRound({ rounds, side }: WheelEnd, seq: number, round: NewRound): Ro
 }
 
 /** Whether anything of the adjustment at hand was done. */
-function hasSetting({ rounds, side, records, readings }: WheelEnd): boolean {
+function hasSetting(w: WheelEnd): boolean {
+  const { rounds, side, records, readings } = w;
   const { seq, number } = rounds.at(-1)!;
   return (
-    readings.some((r) => r.round === number && r.seq > Math.max(seq, 0)) ||
+    readings.some((r) => roundOf(w, r) === number && r.seq > Math.max(seq, 0)) ||
     records.some((r) => r.stage === 'adjust' && r.seq > Math.max(seq, 0) && side.made[r.stepId])
   );
 }

@@ -3,7 +3,7 @@ import { componentOf } from '../inspection/index.ts';
 import { bandInMm, stages, type Stage, type Step } from '../procedure/index.ts';
 import { judgedParts } from './findings.ts';
 import { stageRead, stepsEverRead, stepsRead } from './first-build.ts';
-import { AS_FOUND, currentRound, type Reading, type StepRecord, type WheelEnd } from './job.ts';
+import { AS_FOUND, currentRound, roundOf, type Reading, type StepRecord, type WheelEnd } from './job.ts';
 import { actsOf, routeProgress } from './route-progress.ts';
 import { everyAct } from '../route/index.ts';
 
@@ -24,7 +24,7 @@ export function playMm(reading: Pick<Reading, 'push' | 'pull'>): number {
 /** Readings of one round that still count, in the order taken: none from before the nut was last moved. */
 export function readingsOf(wheelEnd: WheelEnd, round = currentRound(wheelEnd).number): Reading[] {
   const from = round === currentRound(wheelEnd).number ? wheelEnd.side.nutMoved : 0;
-  return wheelEnd.readings.filter((r) => r.round === round && r.seq > from);
+  return wheelEnd.readings.filter((r) => roundOf(wheelEnd, r) === round && r.seq > from);
 }
 
 /** What the readings of a round mean against the sheet's band; null without readings. */

@@ -75,8 +75,7 @@ export class History {
 
   private acts(): Act[] {
     const { plan, sheet } = this.w;
-    // “caged” is what older records say; nobody writes it any more.
-    return [...everyAct(plan.stack, sheet).values()].filter((a) => a.id !== 'caged');
+    return [...everyAct(plan.stack, sheet).values()];
   }
 
   private command(act: Act, doneAt?: string): Command {
