@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { placeSchema } from '@lanternwright/core/assembly';
 import { axlesSchema, placedAxleSchema, positionSchema, unitKindSchema } from '@lanternwright/core/axle-plan';
 import { duties, saidDutiesSchema, type Duty } from '@lanternwright/core/due';
 import { layerIds, workSchema } from '@lanternwright/core/stack';
@@ -35,7 +36,7 @@ export type WheelEndState = z.infer<typeof wheelEndStateSchema>;
 /** A layer that a job left off, open, or on and not finished, with who moved it last, when, and in which job. */
 export const leftLayerSchema = z.object({
   layer: z.enum(layerIds),
-  is: z.enum(['on', 'open', 'off']),
+  is: placeSchema,
   by: z.string().nullable().default(null),
   at: z.iso.datetime().nullable().default(null),
   jobId: z.uuid().nullable().default(null),

@@ -62,7 +62,6 @@ const apartSchema = z.object({
   outOfService: z.string().nullable(),
   left: z.array(leftLayerSchema),
 });
-export type Apart = z.output<typeof apartSchema>;
 
 /** The shop this morning: what stands in the bays, what waits and what comes in. */
 export const floorSchema = z.object({

@@ -1,25 +1,18 @@
 export { effectOf, mustBeOff, needsLayerOff } from './effects.ts';
-export {
-  asItCame,
-  asItStands,
-  breakClosures,
-  buildDifferently,
-  carrySide,
-  hearStep,
-  releaseSide,
-  strikeStep,
-  whatCannotStand,
-  type NotCounted,
-  type Stands,
-} from './fold-side.ts';
+export { asItCame, asItStands, buildDifferently, whatCannotStand, type Stands } from './as-said.ts';
+export { carrySide, releaseSide } from './carry-side.ts';
+export { hearStep, strikeStep, type NotCounted } from './fold-side.ts';
+export { breakClosures } from './moves.ts';
 export {
   isOn,
   layerAt,
   movedLayers,
+  placeSchema,
   sideSchema,
   unknownSide,
   wasPinOut,
   type LayerAt,
+  type LayerPlace,
   type Mark,
   type Side,
   type StoredSide,

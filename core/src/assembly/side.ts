@@ -16,7 +16,7 @@ const byOthersSchema = z.object({ who: z.string().max(80), mark: markSchema });
 /** Who put a layer on that this record did not see put on, and the record that says so. */
 export type ByOthers = z.output<typeof byOthersSchema>;
 
-const placeSchema = z.enum(['on', 'open', 'off']);
+export const placeSchema = z.enum(['on', 'open', 'off']);
 /** Where a layer is: on, open (a nut whose lock is undone) or off. */
 export type LayerPlace = z.output<typeof placeSchema>;
 

@@ -1,5 +1,4 @@
 import { putsBack, type Act } from '../route/index.ts';
-import type { LayerId } from '../stack/index.ts';
 import { effectOf, isUnderCover } from './effects.ts';
 import { isOn, layerAt, type Side } from './side.ts';
 
@@ -26,9 +25,12 @@ export function standingOf(side: Side, acts: readonly Act[], setBefore: readonly
   const byId = new Map(back.map((a) => [a.id, a]));
   const isMoved = (act: Act) => layerAt(side, act.layer!).moved !== null || !isOn(side, act.layer!);
   // What others did under a layer that they put on is taken on their word, and stands against the release as such.
-  const order = new Map<LayerId, Act[]>();
-  for (const a of back) order.set(a.layer!, [...(order.get(a.layer!) ?? []), a]);
-  const isAssumed = (a: Act) => side.others[a.layer!] !== undefined && isUnderCover(order.get(a.layer!)!, a);
+  const isAssumed = (a: Act) =>
+    side.others[a.layer!] !== undefined &&
+    isUnderCover(
+      back.filter((b) => b.layer === a.layer),
+      a,
+    );
   const required = back.filter(
     (a) =>
       a.guard !== 'optional' &&

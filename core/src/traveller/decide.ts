@@ -24,7 +24,7 @@ import {
 import { currentRound, isClosed, wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { checkStepData } from './check-step-data.ts';
 import { impossible } from './impossible.ts';
-import { openQuestions, progressOf, readingRound } from './progress.ts';
+import { lateRecords, openQuestions, progressOf, readingRound } from './progress.ts';
 import { describeObjection } from './describe-objection.ts';
 import { describeOff } from './describe-stopped.ts';
 import { isAsFound } from './is-as-found.ts';
@@ -35,12 +35,12 @@ import { whyNoRoute } from './why-no-route.ts';
 /** Decides whether a job may open on these wheel ends. */
 export function decideOpening(opening: JobOpened): Decision {
   const seen = new Set<string>();
-  for (const { position, sheet, route } of opening.wheelEnds) {
+  for (const wheelEnd of opening.wheelEnds) {
+    const { position } = wheelEnd;
     if (seen.has(position)) return refuse(`${position} is named twice`);
     seen.add(position);
-    if (!route) return refuse(`Say what is to be done on ${position}`);
-    const why = whyNoRoute(sheet, route);
-    if (why) return refuse(`${position}: ${why}`);
+    const why = whyNotTaken(wheelEnd);
+    if (why) return refuse(why);
   }
   const { verdict } = driveVerdict(opening.symptoms);
   if (verdict === 'do-not-move' && (!opening.drive || opening.drive.done === 'driven-in'))
@@ -48,9 +48,16 @@ export function decideOpening(opening: JobOpened): Decision {
   return accept(opening);
 }
 
+/** Why a job cannot take a wheel end over, or null: nothing is wanted of it, or no route does it. */
+function whyNotTaken({ position, sheet, route }: WheelEndOpened): string | null {
+  if (!route) return `Say what is to be done on ${position}`;
+  const why = whyNoRoute(sheet, route);
+  return why ? `${position}: ${why}` : null;
+}
+
 /** Decides whether the other side of an axle joins an open job. */
 export function decideJoining(job: Job, wheelEnd: WheelEndOpened, { by }: DecideContext): Decision {
-  const { position, sheet, route } = wheelEnd;
+  const { position } = wheelEnd;
   if (by.role !== 'supervisor' && by.role !== 'technician')
     return refuse('Technicians and supervisors take a wheel end into a job');
   if (isClosed(job)) return refuse('The job is closed: open another');
@@ -58,9 +65,8 @@ export function decideJoining(job: Job, wheelEnd: WheelEndOpened, { by }: Decide
   if (wheelEndAt(job, position)) return refuse(`${position} is in this job already`);
   if (!wheelEndAt(job, oppositeOf(position)))
     return refuse(`${position} is on another axle: open a job for it`);
-  if (!route) return refuse(`Say what is to be done on ${position}`);
-  const why = whyNoRoute(sheet, route);
-  return why ? refuse(`${position}: ${why}`) : accept({ kind: 'wheel-end-joined', position, wheelEnd });
+  const why = whyNotTaken(wheelEnd);
+  return why ? refuse(why) : accept({ kind: 'wheel-end-joined', position, wheelEnd });
 }
 
 /** Decides one command on an open job. Pure: the browser and the server ask the same question. */
@@ -191,10 +197,8 @@ function answerQuestion(w: WheelEnd, command: BodyOf<'decision-made'>, { by }: D
 
 function countLate(w: WheelEnd, command: BodyOf<'late-counted'>, { by }: DecideContext): Decision {
   if (by.role !== 'supervisor') return refuse('A supervisor says that late records count');
-  const round = currentRound(w).number;
-  const isLate = (id: string) =>
-    w.notCounted[id]?.why === 'late' && w.records.some((r) => r.eventId === id && r.round === round);
-  return command.records.every(isLate)
+  const late = new Set(lateRecords(w).map((r) => r.eventId));
+  return command.records.every((id) => late.has(id))
     ? accept(command)
     : refuse('Not all of these came late for the work at hand: do them again instead');
 }

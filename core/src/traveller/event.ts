@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { roleSchema } from '../access/index.ts';
-import { sideSchema } from '../assembly/index.ts';
+import { placeSchema, sideSchema } from '../assembly/index.ts';
 import { billSchema } from '../cost/index.ts';
 import {
   componentOf,
@@ -233,7 +233,7 @@ const asItStands = z.object({
   kind: z.literal('as-it-stands'),
   position: positionSchema,
   layers: z
-    .array(z.object({ layer: z.enum(layerIds), is: z.enum(['on', 'open', 'off']) }))
+    .array(z.object({ layer: z.enum(layerIds), is: placeSchema }))
     .min(1)
     .max(12),
   /** Who did it: a shop, a person, or nobody knows. */

@@ -6,8 +6,8 @@ import {
   type Stage,
   type Step,
 } from '../procedure/index.ts';
-import type { BodyOf, Command } from './event.ts';
-import { currentRound, type Job, type Plan, type StepRecord, type WheelEnd } from './job.ts';
+import type { Command, WheelEndOpened } from './event.ts';
+import { currentRound, type Job, type StepRecord, type WheelEnd } from './job.ts';
 
 /**
  * Jobs of the first build went by one procedure for each wheel end, knew no layers, and are only read now. An open one
@@ -19,7 +19,7 @@ export function procedureOf({
   sheet,
   procedureVersion,
   route,
-}: BodyOf<'job-opened'>['wheelEnds'][number]): Procedure | null | undefined {
+}: WheelEndOpened): Procedure | null | undefined {
   return route ? null : findProcedure(sheet.procedureId ?? '', procedureVersion);
 }
 
@@ -41,18 +41,6 @@ const stillHeard: ReadonlySet<Command['kind']> = new Set([
 /** Why a job of the first build does not hear a command; null where it does, and for every other job. */
 export const whyOnlyRead = ({ wheelEnds }: Pick<Job, 'wheelEnds'>, { kind }: Command): string | null =>
   wheelEnds.some((w) => w.firstBuild) && !stillHeard.has(kind) ? readOnly : null;
-
-/** Nothing is planned on a wheel end that is only read. */
-export const noPlan: Plan = {
-  stack: [],
-  works: [],
-  alreadyOff: [],
-  together: false,
-  addedAt: {},
-  wishes: [],
-  unwanted: [],
-  received: [],
-};
 
 const ADJUST = stageOrder('adjust');
 

@@ -91,11 +91,13 @@ export function foldTo(events: readonly StoredEvent[], version: number): Job {
   return job;
 }
 
+/** Kinds of records that say something of earlier ones. */
+const looksBack: ReadonlySet<EventBody['kind']> = new Set(['correction', 'began-corrected', 'late-counted']);
+
 /** Adds one event to a job; the same as folding the longer list. */
 export function append(job: Job, event: StoredEvent): Job {
   const events = [...job.events, event];
-  const looksBack = ['correction', 'began-corrected', 'late-counted'].includes(event.body.kind);
-  return looksBack ? fold(events) : { ...step(job, event, nothingLater), events };
+  return looksBack.has(event.body.kind) ? fold(events) : { ...step(job, event, nothingLater), events };
 }
 
 function step(job: Job | null, event: StoredEvent, later: Hindsight): Job {
@@ -277,13 +279,17 @@ function heardStep(
   const waited = Date.parse(trace.at) - Date.parse(trace.doneAt) > LATE_MS;
   const late = waited && !later.counted.has(trace.eventId);
   const ofEarlierRound = body.round < w.rounds.length;
-  const before = w.side;
   const heard = { stage, stepId, data, mark, late, ofEarlierRound };
-  const { side, notCounted: why } = hearStep(before, built, heard);
+  const { side, notCounted: why } = hearStep(w.side, built, heard);
   const notCounted = why ? { ...w.notCounted, [trace.eventId]: why } : w.notCounted;
-  const lapses = w.release !== null && side !== before;
+  return onMetal(w, { records, notCounted, side }, trace.seq);
+}
+
+/** The wheel end on metal that was moved: its release lapses, and a nut that was opened is set anew. */
+function onMetal(w: WheelEnd, now: Partial<WheelEnd> & Pick<WheelEnd, 'side'>, seq: number): WheelEnd {
+  const lapses = w.release !== null && now.side !== w.side;
   const [release, lapsed] = lapses ? [null, w.release] : [w.release, w.lapsed];
-  return openedNut({ ...w, records, side, notCounted, release, lapsed }, before, trace.seq);
+  return openedNut({ ...w, ...now, release, lapsed }, w.side, seq);
 }
 
 /** A record that was sent so long after it was done waited on its device, ms. Rule of this product. */
@@ -351,8 +357,7 @@ function changed(
       );
     case 'as-it-stands': {
       const side = asItStands(w.side, { sheet: w.sheet, together: w.plan.together }, { ...body, mark });
-      const unreleased = w.release ? { release: null, lapsed: w.release } : {};
-      return openedNut({ ...w, side, ...unreleased }, w.side, trace.seq);
+      return onMetal(w, { side }, trace.seq);
     }
     case 'part-received': {
       const { what, as } = body;

@@ -43,6 +43,7 @@ export {
 } from './job.ts';
 export {
   lastVerdict,
+  lateRecords,
   openQuestions,
   playMm,
   progressOf,

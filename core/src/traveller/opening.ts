@@ -11,7 +11,7 @@ import { axleNumber, firstAxleId, oppositeOf } from '../axle-plan/index.ts';
 import { sharedSteps } from '../route/index.ts';
 import { layerOf, reachOf, worksOf } from '../stack/index.ts';
 import type { BodyOf, StoredEvent, WheelEndOpened } from './event.ts';
-import { noPlan, procedureOf } from './first-build.ts';
+import { procedureOf } from './first-build.ts';
 import { FoldError } from './fold-error.ts';
 import { wheelEndAt, type Job, type Plan, type Round, type WheelEnd } from './job.ts';
 
@@ -46,7 +46,7 @@ function beginWheelEnd(
   const { position, sheet, axle } = opened;
   const firstBuild = procedureOf(opened);
   if (firstBuild === undefined) throw new FoldError(`${position} has a procedure that nobody knows`);
-  const plan = opened.route ? { ...noPlan, ...opened.route } : noPlan;
+  const plan = planOf(opened);
   return {
     position,
     axleId: opened.axleId ?? firstAxleId(unitId, axleNumber(position)),
@@ -70,6 +70,15 @@ function beginWheelEnd(
     release: null,
     lapsed: null,
     retorque: null,
+  };
+}
+
+/** What is wanted of a wheel end as the job begins; of one of the first build, which is only read, nothing. */
+function planOf({ route }: WheelEndOpened): Plan {
+  const { stack = [], works = [], alreadyOff = [], together = false } = route ?? {};
+  return {
+    ...{ stack, works, alreadyOff, together },
+    ...{ addedAt: {}, wishes: [], unwanted: [], received: [] },
   };
 }
 

@@ -113,6 +113,12 @@ export function openQuestions(wheelEnd: WheelEnd): OpenQuestion[] {
     });
 }
 
+/** Records of the work at hand that waited on a device too long to count. */
+export function lateRecords(w: WheelEnd): StepRecord[] {
+  const round = currentRound(w).number;
+  return w.records.filter((r) => roundOf(w, r) === round && w.notCounted[r.eventId]?.why === 'late');
+}
+
 /** The round to which a measuring step's readings belong: as found in Diagnose, else the current one. */
 export function readingRound(wheelEnd: WheelEnd, step: Step): number {
   return step.stage === 'diagnose' ? AS_FOUND : currentRound(wheelEnd).number;

@@ -355,6 +355,31 @@ export function jobsService(
     return kept.job.events.at(-1)!;
   }
 
+  /** Stores one event on a job, once for its id; tried again on the job as it is now where somebody was first. */
+  async function onFresh(
+    jobId: string,
+    eventId: string,
+    viewer: Viewer,
+    attempt: (before: Folded) => Promise<StoredEvent>,
+  ): Promise<StoredEvent> {
+    let before = folded.known(jobId) ?? (await folded.now(jobId));
+    let fresh = false;
+    for (let tries = 1; ; tries++) {
+      if (!before || !seesOwner(viewer, before.ownerId)) throw notFound('job');
+      const stored = before.job.events.find((e) => e.id === eventId);
+      if (stored) return stored;
+      try {
+        return await attempt(before);
+      } catch (error) {
+        // What was known here may be behind: what is refused is refused for the job as it is now.
+        const again = error instanceof MovedOn ? tries < MOST_TRIES : error instanceof HttpProblem && !fresh;
+        if (!again) throw error;
+      }
+      before = await folded.now(jobId);
+      fresh = true;
+    }
+  }
+
   return {
     detail,
 
@@ -415,47 +440,15 @@ export function jobsService(
     },
 
     /** Takes the other side of an axle of a job into it, as its axle has it now; once for the sender's id. */
-    async join(jobId: string, input: z.output<typeof joinJobSchema>, viewer: Viewer): Promise<StoredEvent> {
-      for (let tries = 1; ; tries++) {
-        const known = await folded.now(jobId);
-        if (!known || !seesOwner(viewer, known.ownerId)) throw notFound('job');
-        const stored = known.job.events.find((e) => e.id === input.id);
-        if (stored) return stored;
-        try {
-          return await joinTo(known, input, viewer);
-        } catch (error) {
-          if (!(error instanceof MovedOn) || tries >= MOST_TRIES) throw error;
-        }
-      }
-    },
+    join: (jobId: string, input: z.output<typeof joinJobSchema>, viewer: Viewer): Promise<StoredEvent> =>
+      onFresh(jobId, input.id, viewer, (before) => joinTo(before, input, viewer)),
 
     /**
      * Records a command. The sender's id makes it safe to send again: the stored event is returned.
      * A command that no longer fits is answered 409 with the fresh job; one that never did, 422.
      */
-    async record(
-      jobId: string,
-      input: z.output<typeof postEventSchema>,
-      viewer: Viewer,
-    ): Promise<StoredEvent> {
-      let before = folded.known(jobId) ?? (await folded.now(jobId));
-      let fresh = false;
-      for (let tries = 1; ; tries++) {
-        if (!before || !seesOwner(viewer, before.ownerId)) throw notFound('job');
-        const stored = before.job.events.find((e) => e.id === input.id);
-        if (stored) return stored;
-        try {
-          return await recordOn(before, input, viewer);
-        } catch (error) {
-          // What was known here may be behind: what is refused is refused for the job as it is now.
-          const again =
-            error instanceof MovedOn ? tries < MOST_TRIES : error instanceof HttpProblem && !fresh;
-          if (!again) throw error;
-        }
-        before = await folded.now(jobId);
-        fresh = true;
-      }
-    },
+    record: (jobId: string, input: z.output<typeof postEventSchema>, viewer: Viewer): Promise<StoredEvent> =>
+      onFresh(jobId, input.id, viewer, (before) => recordOn(before, input, viewer)),
   };
 }
 export type JobsService = ReturnType<typeof jobsService>;

@@ -1,19 +1,16 @@
 import { useState } from 'react';
-import { layerAt } from '@lanternwright/core/assembly';
+import { layerAt, type LayerPlace } from '@lanternwright/core/assembly';
 import { describeLayer, layerTitles, type LayerId } from '@lanternwright/core/stack';
-import { canBeOpen, type WheelEnd } from '@lanternwright/core/traveller';
+import { canBeOpen } from '@lanternwright/core/traveller';
 import { SelectField, TextField } from '../ui/field.tsx';
-import type { OpenJob } from './use-job.ts';
-import { WithReason } from './with-reason.tsx';
+import { WithReason, type RouteFormProps } from './with-reason.tsx';
 
-type Place = 'on' | 'open' | 'off';
-
-const known: Record<Place, string> = {
+const known: Record<LayerPlace, string> = {
   on: 'On, as far as the record knows',
   open: 'Open, by the record',
   off: 'Off, by the record',
 };
-const changed: Record<Place, string> = {
+const changed: Record<LayerPlace, string> = {
   on: 'On: others put it on',
   open: 'Open',
   off: 'Off',
@@ -23,20 +20,12 @@ const changed: Record<Place, string> = {
  * How a wheel end stands after others worked on it, or where a record was lost: layer by layer, outside to inside.
  * Nothing is chosen beforehand; what is not chosen stays as the record has it.
  */
-export function AsItStands({
-  open,
-  wheelEnd,
-  done,
-}: {
-  open: OpenJob;
-  wheelEnd: WheelEnd;
-  done: () => void;
-}) {
-  const [is, setIs] = useState<Partial<Record<LayerId, Place | ''>>>({});
+export function AsItStands({ open, wheelEnd, done }: RouteFormProps) {
+  const [is, setIs] = useState<Partial<Record<LayerId, LayerPlace | ''>>>({});
   const [who, setWho] = useState('');
   const { position, side } = wheelEnd;
   const bySupervisor = open.person.role === 'supervisor';
-  const places = (id: LayerId): Place[] => [
+  const places = (id: LayerId): LayerPlace[] => [
     ...(bySupervisor ? (['on'] as const) : []),
     ...(canBeOpen.has(id) ? (['open'] as const) : []),
     'off',
@@ -60,7 +49,7 @@ export function AsItStands({
             key={layer.layer}
             label={describeLayer(layer)}
             value={is[layer.layer] ?? ''}
-            onChange={(e) => setIs({ ...is, [layer.layer]: e.target.value as Place | '' })}
+            onChange={(e) => setIs({ ...is, [layer.layer]: e.target.value as LayerPlace | '' })}
           >
             <option value="">{known[layerAt(side, layer.layer).is]}</option>
             {places(layer.layer).map((place) => (

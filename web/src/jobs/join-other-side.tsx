@@ -1,24 +1,15 @@
 import { useState } from 'react';
 import { oppositeOf } from '@lanternwright/core/axle-plan';
-import type { WheelEnd } from '@lanternwright/core/traveller';
 import { v4 as uuid } from 'uuid';
 import { problemText } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useJoinJobMutation } from './join-api.ts';
-import type { OpenJob } from './use-job.ts';
 import { nothingWanted, WantedWorks } from './wanted-works.tsx';
+import type { RouteFormProps } from './with-reason.tsx';
 
 /** Takes the other side of this axle into the job. It needs the network: its sheet comes from the axle as it is now. */
-export function JoinOtherSide({
-  open,
-  wheelEnd,
-  done,
-}: {
-  open: OpenJob;
-  wheelEnd: WheelEnd;
-  done: () => void;
-}) {
+export function JoinOtherSide({ open, wheelEnd, done }: RouteFormProps) {
   const position = oppositeOf(wheelEnd.position);
   const [wanted, setWanted] = useState(nothingWanted);
   // Sent again after an answer that did not come, it is stored once.

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { currentRound, type WheelEnd } from '@lanternwright/core/traveller';
+import { lateRecords, type WheelEnd } from '@lanternwright/core/traveller';
 import { ReasonForm } from '../reason-form.tsx';
 import { Button } from '../ui/button.tsx';
 import type { OpenJob } from './use-job.ts';
@@ -7,9 +7,8 @@ import type { OpenJob } from './use-job.ts';
 /** Records of the work at hand that waited on a device too long to count: a supervisor lets them count, all in one act. */
 export function LateRecords({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
   const [saying, setSaying] = useState(false);
-  const { position, release, notCounted } = wheelEnd;
-  const round = currentRound(wheelEnd).number;
-  const late = wheelEnd.records.filter((r) => r.round === round && notCounted[r.eventId]?.why === 'late');
+  const { position, release } = wheelEnd;
+  const late = lateRecords(wheelEnd);
   if (late.length === 0 || release || open.job.stopped || open.person.role !== 'supervisor') return null;
   const what = late.length === 1 ? 'The record that came late' : `The ${late.length} records that came late`;
   if (!saying)

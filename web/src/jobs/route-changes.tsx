@@ -8,7 +8,6 @@ import {
   layersLost,
   progressOf,
   type Command,
-  type Plan,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import { useSheetsQuery } from '../sheets/sheets-api.ts';
@@ -18,21 +17,17 @@ import { Note } from '../ui/problem-note.tsx';
 import { AsItStands } from './as-it-stands.tsx';
 import { JoinOtherSide } from './join-other-side.tsx';
 import type { OpenJob } from './use-job.ts';
-import { WithReason } from './with-reason.tsx';
+import { WithReason, type RouteFormProps } from './with-reason.tsx';
 
 interface Props {
   open: OpenJob;
   wheelEnd: WheelEnd;
 }
-interface FormProps extends Props {
-  plan: Plan;
-  done: () => void;
-}
 
 /** Adds work, or takes work away whose layers nobody has touched. */
-function Deeper({ open, wheelEnd, plan, done }: FormProps) {
+function Deeper({ open, wheelEnd, done }: RouteFormProps) {
   const [work, setWork] = useState<Work | null>(null);
-  const { position } = wheelEnd;
+  const { position, plan } = wheelEnd;
   const more = worksOf(plan.stack).filter(
     (w) => !plan.works.includes(w) && w !== 'check' && w !== 'retorque',
   );
@@ -85,7 +80,7 @@ const nameOf = (chosen: LayerId | 'never' | undefined): LayerId | null =>
   chosen === undefined || chosen === 'never' ? null : chosen;
 
 /** The wheel end has another construction than its sheet says: a supervisor names the sheet that fits. */
-function BuiltDifferently({ open, wheelEnd, done }: FormProps) {
+function BuiltDifferently({ open, wheelEnd, done }: RouteFormProps) {
   const { data: sheets = [] } = useSheetsQuery();
   const [sheetId, setSheetId] = useState('');
   const chosen: Sheet | undefined = sheets.find((s) => s.sheetId === sheetId)?.revisions[0]?.sheet;
@@ -161,7 +156,7 @@ function backLayers(wheelEnd: WheelEnd): LayerId[] {
 }
 
 /** A layer that was put back comes off once more, with what covers it. */
-function OpenAgain({ open, wheelEnd, done }: FormProps) {
+function OpenAgain({ open, wheelEnd, done }: RouteFormProps) {
   const [layer, setLayer] = useState<LayerId | ''>('');
   return (
     <section className="flex flex-col gap-3">
@@ -221,7 +216,6 @@ function Awaited({ open, wheelEnd }: Props) {
 /** What changes the route of a wheel end: more work, less, another construction, parts that came. */
 export function RouteChanges({ open, wheelEnd }: Props) {
   const [form, setForm] = useState<'deeper' | 'built' | 'open' | 'stands' | 'join' | null>(null);
-  const { plan } = wheelEnd;
   if (wheelEnd.firstBuild || wheelEnd.release) return null;
   const done = () => setForm(null);
   return (
@@ -241,11 +235,11 @@ export function RouteChanges({ open, wheelEnd }: Props) {
           )}
         </div>
       )}
-      {form === 'deeper' && <Deeper {...{ open, wheelEnd, plan, done }} />}
-      {form === 'open' && <OpenAgain {...{ open, wheelEnd, plan, done }} />}
+      {form === 'deeper' && <Deeper {...{ open, wheelEnd, done }} />}
+      {form === 'open' && <OpenAgain {...{ open, wheelEnd, done }} />}
       {form === 'join' && <JoinOtherSide {...{ open, wheelEnd, done }} />}
       {form === 'stands' && <AsItStands {...{ open, wheelEnd, done }} />}
-      {form === 'built' && <BuiltDifferently {...{ open, wheelEnd, plan, done }} />}
+      {form === 'built' && <BuiltDifferently {...{ open, wheelEnd, done }} />}
       <Awaited {...{ open, wheelEnd }} />
     </div>
   );

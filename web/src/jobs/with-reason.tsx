@@ -1,7 +1,16 @@
 import { useState } from 'react';
+import type { WheelEnd } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import type { OpenJob } from './use-job.ts';
+
+/** What every form that changes a wheel end's route is given. */
+export interface RouteFormProps {
+  open: OpenJob;
+  wheelEnd: WheelEnd;
+  done: () => void;
+}
 
 /** A reason and a button that says what follows. */
 export function WithReason({
