@@ -1,9 +1,10 @@
 import { expect, type Page } from '@playwright/test';
 import type { JobDetail } from '@lanternwright/contract/jobs';
 import type { Session } from '@lanternwright/contract/people';
+import type { ListedTool } from '@lanternwright/contract/tools';
 import { familySheet, type Step } from '@lanternwright/core/procedure';
 import { quantity } from '@lanternwright/core/quantity';
-import { answerStep, measuredBy } from '@lanternwright/core/rig';
+import { answerStep, measuredBy, plainTechnician, wrenchFor } from '@lanternwright/core/rig';
 import type { Work } from '@lanternwright/core/stack';
 import {
   currentRound,
@@ -104,6 +105,14 @@ export async function recordWhile(
       : await page.request.post(`${url}/events`, { data });
     expect(sent.ok(), await sent.text()).toBe(true);
   };
+  const tools = (await (await page.request.get(`${shopUrl()}/api/tools`)).json()) as ListedTool[];
+  const today = new Date().toISOString().slice(0, 10);
+  const wrench = (nm: number) =>
+    wrenchFor(
+      tools.map((t) => t.tool),
+      nm,
+      today,
+    );
   for (;;) {
     const { wheelEnds } = await fetchJob(page, jobId);
     const w = wheelEnds.find((x) => x.position === position) ?? wheelEnds[0]!;
@@ -118,10 +127,8 @@ export async function recordWhile(
     const { stage, id: stepId } = step;
     const round = currentRound(w).number;
     const second = step.kind === 'inspect' && step.otherThan !== undefined;
-    await send(
-      { kind: 'step-recorded', position: at, stage, stepId, round, data: answerStep(w, step) },
-      second,
-    );
+    const data = answerStep(w, step, { ...plainTechnician, wrench });
+    await send({ kind: 'step-recorded', position: at, stage, stepId, round, data }, second);
   }
 }
 

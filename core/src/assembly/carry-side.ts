@@ -1,11 +1,11 @@
-import type { Mark, Side, StoredSide } from './side.ts';
+import type { Mark, Side, StoredSide, YardOnly } from './side.ts';
 
-/** A side that was released: everything it was moved for is settled. */
-export function releaseSide(side: Side): Side {
+/** A side that was released: everything it was moved for is settled, but for what was accepted for the yard only. */
+export function releaseSide(side: Side, yardOnly: YardOnly | null): Side {
   const layers = Object.fromEntries(
     Object.entries(side.layers).map(([id, at]) => [id, at.is === 'on' ? { ...at, moved: null } : at]),
   );
-  return { ...side, layers, broken: {}, skipped: {}, others: {}, left: null };
+  return { ...side, layers, broken: {}, skipped: {}, others: {}, left: null, yardOnly };
 }
 
 /**
@@ -23,7 +23,8 @@ export function carrySide(side: Side, counts: (id: string) => boolean): StoredSi
   );
   const seqs = (mark: Mark): Mark => ({ ...mark, seq: 0 });
   const broken = Object.entries(side.broken).filter(([id]) => !counts(id));
-  if (Object.keys(layers).length === 0 && broken.length === 0 && !side.left) return null;
+  const stands = side.left !== null || side.yardOnly !== null;
+  if (Object.keys(layers).length === 0 && broken.length === 0 && !stands) return null;
   return {
     stack: [...side.stack],
     layers,
@@ -40,5 +41,6 @@ export function carrySide(side: Side, counts: (id: string) => boolean): StoredSi
       Object.entries(side.others).map(([id, by]) => [id, { ...by, mark: seqs(by.mark) }]),
     ),
     left: side.left && { ...side.left, mark: seqs(side.left.mark) },
+    yardOnly: side.yardOnly && { ...side.yardOnly, mark: seqs(side.yardOnly.mark) },
   };
 }

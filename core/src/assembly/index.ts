@@ -16,5 +16,6 @@ export {
   type Mark,
   type Side,
   type StoredSide,
+  type YardOnly,
 } from './side.ts';
 export { standingOf, type Standing } from './standing.ts';

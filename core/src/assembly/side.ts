@@ -16,6 +16,15 @@ const byOthersSchema = z.object({ who: z.string().max(80), mark: markSchema });
 /** Who put a layer on that this record did not see put on, and the record that says so. */
 export type ByOthers = z.output<typeof byOthersSchema>;
 
+const yardOnlySchema = z.object({
+  mm: z.number().positive(),
+  leastMm: z.number().positive(),
+  brake: z.string().max(40),
+  mark: markSchema,
+});
+/** How thick a lining was left and how thick it has to be at least, mm, of which brake; and the release that took it. */
+export type YardOnly = z.output<typeof yardOnlySchema>;
+
 export const placeSchema = z.enum(['on', 'open', 'off']);
 /** Where a layer is: on, open (a nut whose lock is undone) or off. */
 export type LayerPlace = z.output<typeof placeSchema>;
@@ -67,6 +76,8 @@ export const sideSchema = z.object({
     .object({ reason: z.string().max(600), mark: markSchema })
     .nullable()
     .default(null),
+  /** A lining at or under its minimum that a supervisor accepted for the yard; null where none is. */
+  yardOnly: yardOnlySchema.nullable().default(null),
 });
 interface SideState {
   stack: Stack;
@@ -77,6 +88,7 @@ interface SideState {
   nutMoved: number;
   others: Partial<Record<LayerId, ByOthers>>;
   left: { reason: string; mark: Mark } | null;
+  yardOnly: YardOnly | null;
 }
 export type Side = Readonly<SideState>;
 /** A side as the record holds it. */
@@ -92,6 +104,7 @@ export const unknownSide = (stack: Stack): Side => ({
   nutMoved: 0,
   others: {},
   left: null,
+  yardOnly: null,
 });
 
 const untouched: LayerAt = { is: 'on', moved: null, outSeq: -1, onSeq: -1, own: true };

@@ -3,6 +3,7 @@ import {
   append,
   decide,
   decideOpening,
+  describeYardOnly,
   fold,
   isClosed,
   lackedLines,
@@ -45,6 +46,8 @@ interface Stand {
   released: boolean;
   /** Why its release does not hold any more; null where it does, or there is none. */
   inDoubt: string | null;
+  /** Why it stays in the yard though it is released; null where it does not. */
+  yardOnly: string | null;
   waitsForRelease: boolean;
   trouble: string | null;
   who: string | null;
@@ -143,6 +146,7 @@ function reckonStand(w: WheelEnd): Stand & { axleId: string } {
     stage: stageAtHand(w),
     released: w.release !== null,
     inDoubt: w.release?.inDoubt?.reason ?? null,
+    yardOnly: describeYardOnly(w),
     waitsForRelease: w.release === null && stepAtHand(w) === null,
     trouble: outOfBand ? verdict : (troubled ?? null),
     who: lastTrace(w)?.by.name ?? null,

@@ -1,7 +1,7 @@
 import type { Step, StepData, TorqueFigure } from '../procedure/index.ts';
 import { quantity, type Quantity } from '../quantity/index.ts';
 import { verifyBy } from '../route/index.ts';
-import type { Tool } from '../tool/index.ts';
+import { whyNotTool, type Tool } from '../tool/index.ts';
 import {
   brakeKindsOf,
   currentRound,
@@ -25,10 +25,34 @@ export interface Technician {
   hubDegC: () => number;
 }
 
-/** A technician who always takes the first, with one wrench. */
+const plainWrench = (n: number, minNm: number, maxNm: number): Tool => ({
+  ...{ kind: 'torque-wrench', id: `7b0c2f5e-3d55-4c0e-9a41-6b1d0e7f2a0${n}`, code: `W-${n}` },
+  ...{ title: `Torque wrench ${n}`, calibratedUntil: '2199-12-31' },
+  ...{ min: quantity(minNm, 'Nm'), max: quantity(maxNm, 'Nm') },
+});
+
+/** Torque wrenches in calibration that reach from 5 to 2,000 N·m between them. */
+export const plainWrenches: readonly Tool[] = [
+  plainWrench(1, 5, 50),
+  plainWrench(2, 30, 200),
+  plainWrench(3, 100, 800),
+  plainWrench(4, 500, 2000),
+];
+
+/** The first of a shop's wrenches that may be used for a torque, N·m; none of its list where none may. */
+export function wrenchFor(
+  tools: readonly Tool[],
+  settingNm: number,
+  today: string,
+): { tool: string; listed?: Tool } {
+  const listed = tools.find((t) => whyNotTool(t, { kind: 'torque-wrench', today, settingNm }) === null);
+  return listed ? { tool: listed.code, listed } : { tool: 'Borrowed' };
+}
+
+/** A technician who always takes the first, with one of the plain wrenches. */
 export const plainTechnician: Technician = {
   pick: (list) => list[0]!,
-  wrench: () => ({ tool: 'TW-03' }),
+  wrench: (nm) => wrenchFor(plainWrenches, nm, '2026-01-01'),
   liningMm: () => 12,
   hubDegC: () => 42,
 };

@@ -1,2 +1,10 @@
-export { answerStep, measuredBy, plainTechnician, soundFindings, type Technician } from './answer-step.ts';
+export {
+  answerStep,
+  measuredBy,
+  plainTechnician,
+  plainWrenches,
+  soundFindings,
+  wrenchFor,
+  type Technician,
+} from './answer-step.ts';
 export { freshSettingMm, newHub, truePlayMm, type Chance, type HubTruth } from './hub-truth.ts';

@@ -113,7 +113,7 @@ function objection(step: Step, record: StepRecord | null, w: WheelEnd): Objectio
       ];
     }
     case 'torque':
-      return againstTorque(step, data, w.sheet, guard);
+      return [...againstTorque(step, data, w.sheet, guard), ...againstTool(step, data, guard)];
     case 'dimension': {
       const asked = askedOf(w.sheet, step, data);
       const off = asked && (data.value.si < asked.least.si || data.value.si > asked.most.si);
@@ -169,6 +169,16 @@ function againstTorque(
       askedUnit: figure.max.unit,
     }),
   ];
+}
+
+/** What holds a wheel, hub or brake on is torqued with a tool that is known to measure. */
+function againstTool(
+  step: Step,
+  { tool, listed }: Extract<StepData, { kind: 'torque' }>,
+  guard: Objection['guard'],
+): Objection[] {
+  if (guard !== 'never' || listed) return [];
+  return [object('tool-not-listed', 'supervisor', { stage: step.stage, step: step.id, tool })];
 }
 
 function againstHeat(

@@ -367,7 +367,7 @@ function release(
   return accept({
     kind: 'wheel-end-released',
     position: w.position,
-    rules: 1,
+    rules: 2,
     overridden: against,
     ...(alsoDue.length > 0 ? { alsoDue } : {}),
     followUp: wheelCameOff(w) ? retorqueDue(meterKm(job.meter), context.today, retorqueRule(w)) : null,

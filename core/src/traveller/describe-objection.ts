@@ -37,9 +37,11 @@ export function describeObjection(
       const reached = formatFor({ value: figure('reached'), unit: unit('unit') }, reader);
       return `${title} torqued to ${reached}, the sheet asks for ${figure('from') === figure('to') ? '' : `${least} to `}${asked}`;
     }
+    case 'tool-not-listed':
+      return `${title} was torqued with ${text('tool')}, which is not on the list of tools: its calibration is not known`;
     case 'lining-thin': {
       const brake = liningMinimums[text('brake') as BrakeKind].title.toLowerCase();
-      return `The lining is ${figure('mm').toFixed(1)} mm, at or under ${figure('leastMm')} mm for ${brake}: ${note}`;
+      return `The lining is ${figure('mm').toFixed(1)} mm, at or under ${figure('leastMm')} mm for ${brake}: ${note}. Released in spite of it, the unit stays in the yard, out of service for the road`;
     }
     case 'brake-not-back':
       return `The brake is not back: ${note}`;

@@ -1,3 +1,4 @@
+import { liningMinimums, type BrakeKind } from '../brake/index.ts';
 import { layerTitles, type LayerId } from '../stack/index.ts';
 import type { BodyOf } from './event.ts';
 import type { Job, Stopped, WheelEnd } from './job.ts';
@@ -16,6 +17,14 @@ export const leaving: Record<BodyOf<'ended-out-of-service'>['leaves'], string> =
   'on-a-bed': 'it leaves on a bed',
   'axle-lifted': 'it leaves with that axle lifted',
 };
+
+/** Why a wheel end that is released stays in the yard; null where it may go on the road. */
+export function describeYardOnly({ release, side: { yardOnly } }: WheelEnd): string | null {
+  if (!release || !yardOnly) return null;
+  const { mm, leastMm, brake } = yardOnly;
+  const kind = liningMinimums[brake as BrakeKind].title.toLowerCase();
+  return `For the yard only: a lining of ${mm.toFixed(1)} mm, at or under the ${leastMm} mm for ${kind}`;
+}
 
 /** What is off or open on a wheel end now: `2L: hub off, bearing nut off`. */
 export function describeOff(w: WheelEnd): string {

@@ -6,6 +6,7 @@ import {
   releaseSide,
   strikeStep,
   type Mark,
+  type YardOnly,
 } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
 import { sharedSteps } from '../route/index.ts';
@@ -205,7 +206,7 @@ function change(job: Job, body: WheelEndBody, trace: Trace, later: Hindsight): W
   const after = wheelEnds.map((w) => {
     if (w.position !== body.position) return w;
     return body.kind === 'wheel-end-released'
-      ? released(w, body, trace, later)
+      ? released(w, body, trace, mark, later)
       : changed(w, body, trace, mark, later);
   });
   return shared(after, body, trace, mark, later);
@@ -300,13 +301,29 @@ function released(
   w: WheelEnd,
   body: BodyOf<'wheel-end-released'>,
   trace: Trace,
+  mark: Mark,
   { doubts }: Hindsight,
 ): WheelEnd {
   const { overrideReason = null, overridden, followUp, alsoDue = [] } = body;
   const doubt = doubts.find((d) => d.position === body.position && d.version > trace.seq);
   const inDoubt = doubt ? { reason: doubt.reason, at: doubt.at, by: doubt.by } : null;
   const release = { ...trace, overrideReason, overridden, followUp, alsoDue, inDoubt };
-  return { ...w, release, lapsed: null, side: doubt ? w.side : releaseSide(w.side) };
+  return { ...w, release, lapsed: null, side: doubt ? w.side : releaseSide(w.side, yardOnly(w, body, mark)) };
+}
+
+/** A lining accepted in spite of its minimum is for the yard only, until a thicker one is on record. */
+function yardOnly(
+  { side, records, notCounted }: WheelEnd,
+  { rules = 1, overridden }: BodyOf<'wheel-end-released'>,
+  mark: Mark,
+): YardOnly | null {
+  const thin = overridden.find((o) => o.code === 'lining-thin')?.params;
+  if (thin)
+    return rules < 2
+      ? null
+      : { mm: Number(thin['mm']), leastMm: Number(thin['leastMm']), brake: String(thin['brake']), mark };
+  const renewed = records.some((r) => r.data?.kind === 'linings' && !notCounted[r.eventId]);
+  return renewed ? null : side.yardOnly;
 }
 
 /** A list with one more at its end; the same list, grown, where nobody else has it. */

@@ -4,11 +4,15 @@ import { layerOf, type Work } from '../stack/index.ts';
 import {
   againstRelease,
   describeObjection,
+  describeYardOnly,
+  fold,
   openFindings,
   partsToJudge,
   progressOf,
+  whatIsLeft,
   type JobOpened,
 } from './index.ts';
+import { next } from './testing/next-job.ts';
 import { codes, correct, ids, REASON, release, torque } from './testing/ways.ts';
 import { openingOn, soundParts, supervisor, technician, TestJob } from './testing/work.ts';
 
@@ -233,5 +237,76 @@ describe('the order that hands can do', () => {
     );
     t.workTo('2L');
     expect(t.try(release('2L'), supervisor)).toBeNull();
+  });
+});
+
+it('what holds the hub on and was torqued with a tool of no list is for a supervisor to release', () => {
+  const t = new TestJob(openingOn(['1L'], 'f-unitised'));
+  t.workTo('1L', 'hub-bolts');
+  const asked = quantity(60, 'lbf-ft');
+  const data = { kind: 'torque', torque: asked, asked, tool: 'Borrowed', rounds: 1 } as const;
+  expect(t.recordStep('1L', data)).toBeNull();
+  t.workTo('1L');
+  expect(againstRelease(t.at('1L'))).toEqual([
+    {
+      ...{ code: 'tool-not-listed', guard: 'supervisor' },
+      params: { stage: 'adjust', step: 'hub-bolts', tool: 'Borrowed' },
+    },
+  ]);
+  expect(describeObjection(t.at('1L'), againstRelease(t.at('1L'))[0]!, null)).toMatch(/with Borrowed/);
+  expect(t.try(release('1L'), supervisor)).not.toBeNull();
+  expect(t.try(release('1L', REASON))).not.toBeNull();
+  expect(t.try(release('1L', REASON), supervisor)).toBeNull();
+});
+
+describe('a lining at its minimum', () => {
+  const lining = (mm: number) =>
+    ({
+      kind: 'linings',
+      brake: 'air-drum',
+      set: true,
+      note: 'Nothing thicker in the store',
+      inner: quantity(mm, 'mm'),
+      outer: quantity(9, 'mm'),
+    }) as const;
+  const worked = (mm: number) => {
+    const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['brakes']));
+    t.workTo('2L', 'brakes-back');
+    t.recordStep('2L', lining(mm));
+    t.workTo('2L');
+    return t;
+  };
+
+  it('is released for the yard only, and stays so through other work until a thicker one is in', () => {
+    const t = worked(6);
+    expect(t.try(release('2L', REASON), supervisor)).toBeNull();
+    expect(describeYardOnly(t.at('2L'))).toMatch(/^For the yard only: a lining of 6.0 mm/);
+    const other = next(t, '2L', 'a-drive-tang', ['oil-level']);
+    other.workTo('2L');
+    expect(codes(other, '2L')).toEqual([]);
+    other.do(release('2L'), supervisor);
+    expect(describeYardOnly(other.at('2L'))).toMatch(/^For the yard only/);
+    const renewed = next(other, '2L', 'a-drive-tang', ['brakes']);
+    renewed.workTo('2L');
+    expect(describeYardOnly(renewed.at('2L'))).toBeNull();
+    renewed.do(release('2L'), supervisor);
+    expect(describeYardOnly(renewed.at('2L'))).toBeNull();
+    expect(whatIsLeft(renewed.job, renewed.at('2L'))?.yardOnly ?? null).toBeNull();
+  });
+
+  it('a release of the rules before stands as it was given', () => {
+    const t = worked(6);
+    t.do(release('2L', REASON), supervisor);
+    const events = t.job.events.map((e) =>
+      e.body.kind === 'wheel-end-released' ? { ...e, body: { ...e.body, rules: 1 as const } } : e,
+    );
+    expect(describeYardOnly(fold(events).wheelEnds[0]!)).toBeNull();
+  });
+
+  it('a thick one leaves nothing said', () => {
+    const t = worked(12);
+    t.do(release('2L'), supervisor);
+    expect(t.at('2L').side.yardOnly).toBeNull();
+    expect(whatIsLeft(t.job, t.at('2L'))).toBeNull();
   });
 });

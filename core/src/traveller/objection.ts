@@ -7,6 +7,7 @@ const objectionCodes = [
   'skipped',
   'said-no',
   'torque-off',
+  'tool-not-listed',
   'lining-thin',
   'brake-not-back',
   'not-measured',

@@ -15,9 +15,7 @@ import {
   verdictOf,
 } from './index.ts';
 import { openingOn, supervisor, technician, TestJob, withOtherSide } from './testing/work.ts';
-
-const release = (position: string, overrideReason?: string) =>
-  ({ kind: 'wheel-end-released', position, ...(overrideReason ? { overrideReason } : {}) }) as const;
+import { release } from './testing/ways.ts';
 
 describe('the order of work', () => {
   it('takes steps in whatever order they were done, and each once', () => {

@@ -31,6 +31,7 @@ const all = [
   '0025-newest-hours',
   '0026-assembly',
   '0027-left-apart',
+  '0028-yard-only',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

@@ -2,6 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Job } from '@lanternwright/core/traveller';
 import { layerStates, progressOf, wheelEndAt } from '@lanternwright/core/traveller';
+import { quantity } from '@lanternwright/core/quantity';
+import type { Work } from '@lanternwright/core/stack';
+import { supervisor } from '../../../core/src/traveller/testing/work.ts';
 import { rebuildProjections } from '../record/rebuild.ts';
 import { verifyChain } from '../record/verify-chain.ts';
 import { addUnit, fetchJob, mirrored, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
@@ -58,6 +61,35 @@ describe('what a job leaves of the metal', () => {
     const refused = await send(shop.supervisor.call, next, 1, release).expect(422);
     expect(refused.body.detail).toMatch(/Wheel on, drawn up in stages/);
     expect((await assemblyOf(unitId)).outOfService).toMatchObject({ reason: 'The spindle is weeks away' });
+  });
+
+  it('a lining accepted for the yard keeps the unit off the road, until a job renews it', async () => {
+    const unitId = await addUnit(shop);
+    const jobId = await openJobOn(shop, unitId, ['2L'], ['brakes']);
+    const { t, flush } = mirrored(shop, jobId, ['2L'], ['brakes']);
+    t.workTo('2L', 'brakes-back');
+    const mm = quantity(6, 'mm');
+    t.recordStep('2L', { kind: 'linings', brake: 'air-drum', inner: mm, outer: mm, set: true, note: 'Worn' });
+    t.workTo('2L');
+    const overrideReason = 'It only moves trailers about the yard';
+    t.do({ kind: 'wheel-end-released', position: '2L', overrideReason }, supervisor);
+    await flush();
+    const yard = { reason: expect.stringMatching(/^For the yard only: a lining of 6.0 mm/) as string };
+    expect((await assemblyOf(unitId)).outOfService).toMatchObject(yard);
+    const release = async (works: Work[]) => {
+      const { jobId: next } = await workedTo(unitId, works);
+      const { version } = await now(next);
+      await send(shop.supervisor.call, next, version, {
+        kind: 'wheel-end-released',
+        position: '2L',
+      }).expect(200);
+    };
+    await release(['oil-level']);
+    expect((await assemblyOf(unitId)).outOfService).toMatchObject(yard);
+    expect((await rebuildProjections(shop.db)).aside).toEqual([]);
+    expect((await assemblyOf(unitId)).outOfService).toMatchObject(yard);
+    await release(['brakes']);
+    expect((await assemblyOf(unitId)).outOfService).toBeNull();
   });
 
   it('keeps its layers when the unit’s own pages change the sheet', async () => {

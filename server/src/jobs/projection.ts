@@ -7,8 +7,8 @@ const standing = ({ job, readings }: JobRows) => ({
   closed: job.closedAt,
   stopped: job.stopped,
   leaves: job.leaves,
-  wheelEnds: job.wheelEnds.map(({ axleId, position, released, inDoubt }) => ({
-    ...{ axleId, position, released, inDoubt },
+  wheelEnds: job.wheelEnds.map(({ axleId, position, released, inDoubt, yardOnly }) => ({
+    ...{ axleId, position, released, inDoubt, yardOnly },
   })),
 });
 

@@ -7,6 +7,7 @@ import { join } from 'node:path';
 import { quantity } from '@lanternwright/core/quantity';
 import type { Tool } from '@lanternwright/core/tool';
 import { addUnit, fetchJob, mirrored, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
+import { supervisor } from '../../../core/src/traveller/testing/work.ts';
 import { sealsIn } from '../record/seals.ts';
 import { verifyChain } from '../record/verify-chain.ts';
 
@@ -136,7 +137,46 @@ describe('a job on paper', () => {
     expect(record).toMatch(off);
     for (const words of ['Out of service', 'Spindle is scrap; the unit stays', 'Told: Q. Fenmoor'])
       expect(record).toContain(words);
-    expect((await paper('tags', 'a4', scrap)).text).toContain('Out of service: never to roll on this axle');
+    const tag = (await paper('tags', 'a4', scrap)).text;
+    expect(tag).toContain('Out of service: never to roll on this axle');
+    for (const text of [tag, record])
+      expect(text).toMatch(/Off: Wheel; .*; Hub \(D\. Achterberg, \d{4}-\d\d-\d\d\)/);
+    expect(record).toMatch(/Not moved, so not known: \d of \d layers/);
+  });
+
+  it('a release that is in doubt, or for the yard only, says so on tag and record', async () => {
+    const id = await openJobOn(shop, await addUnit(shop, 'Tern 648'), ['2L'], ['brakes']);
+    const { t, flush } = mirrored(shop, id, ['2L'], ['brakes']);
+    t.workTo('2L', 'brakes-back');
+    const mm = quantity(6, 'mm');
+    const thin = {
+      kind: 'linings',
+      brake: 'air-drum',
+      inner: mm,
+      outer: mm,
+      set: true,
+      note: 'Worn',
+    } as const;
+    expect(t.recordStep('2L', thin)).toBeNull();
+    t.workTo('2L');
+    const overrideReason = 'It only moves trailers about the yard';
+    t.do({ kind: 'wheel-end-released', position: '2L', overrideReason }, supervisor);
+    await flush();
+    for (const name of ['tags', 'record'])
+      expect((await paper(name, 'a4', id)).text).toContain('For the yard only: a lining of 6.0 mm');
+    const job = await fetchJob(shop.technician.call, id);
+    const nuts = job.events.find((e) => e.body.kind === 'step-recorded' && e.body.stepId === 'wheel-nuts')!;
+    const strike = {
+      kind: 'correction',
+      corrects: nuts.id,
+      reason: 'That was 2R',
+      replacement: null,
+    } as const;
+    await send(shop.supervisor.call, id, job.version, strike).expect(200);
+    expect((await paper('tags', 'a4', id)).text).toContain(
+      'Release in doubt: never to roll on this axle. That was 2R',
+    );
+    expect((await paper('record', 'a4', id)).text).toContain('In doubt: never to roll on this axle');
   });
 
   it('the estimate has its lines, the owner’s answer, the bill and why it differs; there is none before it is written', async () => {

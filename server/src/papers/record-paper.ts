@@ -17,8 +17,10 @@ import {
   progressOf,
   readingsOf,
   describeEvent,
+  describeLayers,
   describeObjection,
   describeStepData,
+  describeYardOnly,
   stepsOfKind,
   torqueFits,
   verdictOf,
@@ -150,6 +152,18 @@ function recorded(w: WheelEnd, steps: readonly StepProgress[], none: string, rea
   };
 }
 
+/** What is off, open or not finished, what is back, and of what nothing is known. */
+function layers(w: WheelEnd): TableCell {
+  const { notWhole, back, unknown } = describeLayers(w);
+  return {
+    stack: [
+      ...(notWhole ? [words(notWhole, { bold: true, color: RUST })] : []),
+      ...(back ? [words(back)] : []),
+      ...(unknown ? [words(unknown, small)] : []),
+    ],
+  };
+}
+
 function parts(w: WheelEnd): TableCell {
   const judged = [...judgedParts(w).values()].map((j) => j.finding);
   if (judged.length === 0) return words('nothing was bare', { color: MUTED });
@@ -184,11 +198,21 @@ function released(w: WheelEnd, { formatTime, reader }: PaperContext): TableCell 
     const more = against.length > SHOWN ? `, and ${against.length - SHOWN} more` : '';
     return words(`not released. ${against.slice(0, SHOWN).join('. ')}${more}`, { bold: true, color: RUST });
   }
+  const yard = describeYardOnly(w);
   const due = release.followUp;
   const km = due?.byKm == null ? '' : ` or ${formatBoth({ value: due.byKm, unit: 'km' }, reader)}`;
   return {
     stack: [
       words(`${formatTime(release.at)}, ${release.by.name}, ${release.by.role}`, { bold: true }),
+      ...(release.inDoubt
+        ? [
+            words(`In doubt: never to roll on this axle. ${release.inDoubt.reason}`, {
+              bold: true,
+              color: RUST,
+            }),
+          ]
+        : []),
+      ...(yard ? [words(`${yard}.`, { bold: true, color: RUST })] : []),
       ...(release.overrideReason
         ? [
             words(
@@ -246,6 +270,7 @@ const rowsFor = (context: PaperContext): Row[] => {
     ['Linings', said('the brake was not touched', (w) => stepsOfKind(w, 'linings'))],
     ['Lubricant', said('nothing was filled', (w) => stepsOfKind(w, 'pack', 'fill'))],
     ['Hub after the road', said('not measured', (w) => stepsOfKind(w, 'heat'))],
+    ['Layers', layers],
     ['Left out', said('nothing', (w) => progressOf(w).filter((p) => p.record?.skipped != null))],
     ['Released', (w) => released(w, context)],
   ];

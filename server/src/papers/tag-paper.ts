@@ -1,16 +1,35 @@
 import type { Content } from 'pdfmake/interfaces.js';
 import { formatFor, type ReaderUnits } from '@lanternwright/core/quantity';
-import { stoppedWords, type Job, type WheelEnd } from '@lanternwright/core/traveller';
+import {
+  describeLayers,
+  describeYardOnly,
+  stoppedWords,
+  type Job,
+  type WheelEnd,
+} from '@lanternwright/core/traveller';
 import { abreast } from './head.ts';
 import { cutLines, printed, words, type PaperSize } from './paper.ts';
 
-/** What whoever stands before the wheel end must know. */
-function stateOf({ stopped }: Job, { release }: WheelEnd): string {
-  if (release) return `Released ${release.at.slice(0, 10)}`;
-  if (stopped?.as !== 'out-of-service') return 'Being worked on: do not move';
-  const reason = stopped.reason.length > 90 ? `${stopped.reason.slice(0, 89)}...` : stopped.reason;
-  return `${stoppedWords[stopped.as]}: never to roll on this axle. ${reason}`;
+/** What whoever stands before the wheel end must know: first what it may do, then what is off or open. */
+function stateOf({ stopped }: Job, w: WheelEnd): Content[] {
+  const { release } = w;
+  const bold = (text: string) => words(text, { bold: true, margin: [0, 3, 0, 0] });
+  if (release?.inDoubt)
+    return [bold(`Release in doubt: never to roll on this axle. ${shortened(release.inDoubt.reason)}`)];
+  if (release) {
+    const yard = describeYardOnly(w);
+    return [words(`Released ${release.at.slice(0, 10)}`), ...(yard ? [bold(`${yard}.`)] : [])];
+  }
+  const { notWhole } = describeLayers(w);
+  const metal = notWhole ? [words(notWhole, { fontSize: 7 })] : [];
+  if (stopped?.as !== 'out-of-service') return [bold('Being worked on: do not move'), ...metal];
+  return [
+    bold(`${stoppedWords[stopped.as]}: never to roll on this axle. ${shortened(stopped.reason)}`),
+    ...metal,
+  ];
 }
+
+const shortened = (text: string) => (text.length > 90 ? `${text.slice(0, 89)}...` : text);
 
 function retorqueOf({ release, retorque }: WheelEnd, reader: ReaderUnits): Content[] {
   const due = retorque ? null : release?.followUp;
@@ -44,7 +63,7 @@ export function tagPaper(
           words(w.position, { bold: true, fontSize: 26, lineHeight: 1 }),
           words(unit.name, { bold: true, fontSize: 12 }),
           words(unit.owner),
-          words(stateOf(job, w), { bold: !w.release, margin: [0, 3, 0, 0] }),
+          ...stateOf(job, w),
           ...retorqueOf(w, reader),
         ],
       },

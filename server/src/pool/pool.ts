@@ -9,7 +9,7 @@ const worker = new URL('../../dist/pool/worker.js', import.meta.url).href;
 /** Threads; one of them is never given to long work. */
 const THREADS = 3;
 /** Longest a thread works on one task, ms. */
-const LONGEST_MS = { long: 30_000, short: 5_000 };
+const LONGEST_MS = 30_000;
 /** Most tasks that wait, of one person and of all. */
 const MOST_WAITING = { person: 8, all: 64 };
 
@@ -91,10 +91,9 @@ export function workPool() {
   ): Promise<OutputOf<N>> {
     const { port1, port2 } = new MessageChannel();
     const over = new AbortController();
-    const limit = LONGEST_MS[asked.takes];
     let timer: NodeJS.Timeout | undefined;
     port1.on('message', (news: PoolNews) => {
-      if (news.kind === 'begun') timer = setTimeout(() => over.abort(), limit);
+      if (news.kind === 'begun') timer = setTimeout(() => over.abort(), LONGEST_MS);
       else asked.onProgress?.(news.done);
     });
     const signal = AbortSignal.any([over.signal, ...(asked.left ? [asked.left] : [])]);
@@ -104,7 +103,7 @@ export function workPool() {
     } catch (error) {
       if (asked.left?.aborted) throw new HttpProblem(499, 'Left', 'Whoever asked has left: it was stopped.');
       if (over.signal.aborted)
-        throw busy(`It took longer than ${limit / 1000} seconds and was stopped. Ask for less.`);
+        throw busy(`It took longer than ${LONGEST_MS / 1000} seconds and was stopped. Ask for less.`);
       if (error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY')
         throw busy('It needed more memory than it may have and was stopped. Ask for less.');
       throw error;

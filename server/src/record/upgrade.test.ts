@@ -34,6 +34,7 @@ it('a database of the version before is brought up whole: no hash changes, every
     '0025-newest-hours',
     '0026-assembly',
     '0027-left-apart',
+    '0028-yard-only',
   ]);
   const kept = await db.entry.findAll({ where: { stream: 'job' }, order: ['seq'] });
   expect(new Map(kept.map((e) => [e.id, e.hash]))).toEqual(hashes);

@@ -4,6 +4,7 @@ import supertest from 'supertest';
 import { inject } from 'vitest';
 import { layouts, type Axle } from '@lanternwright/core/axle-plan';
 import { quantity } from '@lanternwright/core/quantity';
+import { plainWrenches } from '@lanternwright/core/rig';
 import type { Work } from '@lanternwright/core/stack';
 import {
   fold,
@@ -161,6 +162,16 @@ export function confirmStep(job: Job, position: string): Command {
   };
 }
 
+const haveWrenches = new WeakSet<Shop>();
+
+/** The wrenches that a plain technician takes, on the shop's list. */
+async function listWrenches(shop: Shop): Promise<void> {
+  if (haveWrenches.has(shop)) return;
+  haveWrenches.add(shop);
+  for (const tool of plainWrenches)
+    await shop.supervisor.call.put('/api/tools').send({ seenVersion: 0, tool }).expect(200);
+}
+
 /**
  * A job worked in memory whose every record is then sent to the server by whoever made it: the technician, or the
  * supervisor where the core's own test has them.
@@ -169,6 +180,7 @@ export function mirrored(shop: Shop, jobId: string, positions: string[], works: 
   const t = new TestJob(openingOn(positions, 'a-drive-tang', works));
   let sent = t.job.events.length;
   const flush = async (): Promise<void> => {
+    await listWrenches(shop);
     for (; sent < t.job.events.length; sent++) {
       const { body, by } = t.job.events[sent]!;
       const { call } = by.id === supervisor.id ? shop.supervisor : shop.technician;

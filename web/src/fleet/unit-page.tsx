@@ -177,13 +177,13 @@ function Unit({ unit }: { unit: UnitDetail }) {
                 </span>
               )}
             </h2>
-            {wheelEnd.left && (
+            {wheelEnd.left && (wheelEnd.left.length > 0 || !wheelEnd.outOfService) && (
               <p className="text-14 text-rust">{describeLeft(wheelEnd.left)} The next job begins with it.</p>
             )}
             {wheelEnd.outOfService && (
               <Note tone="trouble">
-                Out of service: {wheelEnd.outOfService}. It never rolls on this axle until a job has released
-                it.
+                Out of service for the road: {wheelEnd.outOfService}. It never rolls on this axle until a job
+                has settled that.
               </Note>
             )}
             <Suspense fallback={<div className="h-[276px]" />}>

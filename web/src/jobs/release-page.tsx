@@ -3,14 +3,14 @@ import { Link, useParams } from 'react-router';
 import { bandInMm, formatLimits, stages, torques } from '@lanternwright/core/procedure';
 import { formatFor } from '@lanternwright/core/quantity';
 import { partTitle } from '@lanternwright/core/route';
-import { layerTitles, works, type LayerId } from '@lanternwright/core/stack';
+import { works } from '@lanternwright/core/stack';
 import {
   againstRelease,
   AS_FOUND,
   figureFor,
   hubHeat,
   judgedParts,
-  layerStates,
+  describeLayers,
   lockSteps,
   makersFigures,
   progressOf,
@@ -21,7 +21,6 @@ import {
   stageAtHand,
   torqueFits,
   verdictOf,
-  type LayerState,
   type StepProgress,
   type StepRecord,
   type WheelEnd,
@@ -34,7 +33,6 @@ import { OpenFindings } from './open-findings.tsx';
 import { OutOfService } from './out-of-service.tsx';
 import { ReleaseInDoubt } from './release-in-doubt.tsx';
 import { ReleasePanel } from './release-panel.tsx';
-import { stateWords } from './stack-panel.tsx';
 import { useOpenJob, type OpenJob } from './use-job.ts';
 import { useReader } from '../shell/use-reader.ts';
 
@@ -88,26 +86,14 @@ function EndPlay({ wheelEnd }: { wheelEnd: WheelEnd }) {
   );
 }
 
-/** What is off, open or not finished now; of what nothing moved nothing is known. */
+/** What is off, open or not finished now; of what was not moved nothing is known. */
 function Layers({ wheelEnd }: { wheelEnd: WheelEnd }) {
-  const states = Object.entries(layerStates(wheelEnd)) as [LayerId, LayerState][];
-  const open = states.filter(([, s]) => s !== 'back' && s !== 'untouched');
-  const back = states.filter(([, s]) => s === 'back');
-  const unknown = states.length - open.length - back.length;
+  const { notWhole, back, unknown } = describeLayers(wheelEnd);
   return (
     <>
-      {open.length > 0 && (
-        <p className="font-semibold text-rust">
-          {open.map(([id, s]) => `${layerTitles[id]}: ${stateWords[s]}`).join('. ')}.
-        </p>
-      )}{' '}
-      {back.length > 0 && <p>Back: {back.map(([id]) => layerTitles[id]).join('; ')}.</p>}
-      {open.length + back.length === 0 && <p>No layer was moved.</p>}
-      {unknown > 0 && (
-        <p className="text-13 text-muted">
-          Not moved, so not known: {unknown} of {states.length} layers.
-        </p>
-      )}
+      {notWhole && <p className="font-semibold text-rust">{notWhole}</p>} {back && <p>{back}</p>}
+      {!notWhole && !back && <p>No layer was moved.</p>}
+      {unknown && <p className="text-13 text-muted">{unknown}</p>}
     </>
   );
 }

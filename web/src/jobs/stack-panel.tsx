@@ -3,6 +3,7 @@ import { partTitle } from '@lanternwright/core/route';
 import {
   againstRelease,
   layerStates,
+  layerStateWords,
   plannedLayers,
   progressOf,
   describeObjection,
@@ -12,16 +13,8 @@ import {
 import { StackView, type LayerState, type StackRow } from '../ui/stack-view.tsx';
 import { useReader } from '../shell/use-reader.ts';
 
-/** How a layer stands, in words. */
-export const stateWords: Record<LayerState, string> = {
-  untouched: 'stays as it is',
-  ahead: 'comes off',
-  open: 'opened',
-  off: 'off',
-  unfinished: 'on, not finished',
-  back: 'back',
-  now: 'being worked on',
-};
+/** How a layer stands on the panel, in words. */
+const panelWords: Record<LayerState, string> = { ...layerStateWords, now: 'being worked on' };
 
 function rowsOf(w: WheelEnd): StackRow[] {
   const states = layerStates(w);
@@ -30,7 +23,7 @@ function rowsOf(w: WheelEnd): StackRow[] {
   return w.plan.stack.map((layer) => {
     const state: LayerState = layer.layer === now ? 'now' : states[layer.layer]!;
     const work = targets.get(layer.layer);
-    const words = `${stateWords[state]}${work ? `, work: ${work}` : ''}`;
+    const words = `${panelWords[state]}${work ? `, work: ${work}` : ''}`;
     return { id: layer.layer, title: describeLayer(layer), state, words, target: work !== undefined };
   });
 }

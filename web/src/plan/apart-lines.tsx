@@ -13,7 +13,7 @@ export function ApartLines({ apart, Line }: { apart: Floor['apart']; Line: Compo
       head={`Not to roll: ${unit.name}, ${position}`}
     >
       {outOfService && `${outOfService.replace(/[.]?$/, '.')} `}
-      {describeLeft(left)}
+      {(left.length > 0 || !outOfService) && describeLeft(left)}
     </Line>
   ));
 }

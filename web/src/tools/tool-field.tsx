@@ -62,6 +62,12 @@ interface Props {
   onChange: (code: string) => void;
 }
 
+/** What it means that a tool is not on the shop's list. */
+const unlistedHint = (kind: ToolUse['kind']) =>
+  kind === 'torque-wrench'
+    ? 'Not on the tool list, so its calibration is not known. What holds the wheel end on is then for a supervisor to release.'
+    : 'Not on the tool list: the record will say that its calibration is not known';
+
 /** The tool for a step: chosen from those in calibration and able to do it, or typed where it is not on the list. */
 export function ToolField({ use, code, error, onChange }: Props) {
   const { tools, listed, unfit, why } = useListedTool(code, use);
@@ -88,7 +94,7 @@ export function ToolField({ use, code, error, onChange }: Props) {
           listed?.calibratedUntil
             ? `${listed.title}, in calibration until ${formatDate(listed.calibratedUntil)}`
             : unlisted
-              ? 'Not on the tool list: the record will say that its calibration is not known'
+              ? unlistedHint(use.kind)
               : undefined
         }
       />

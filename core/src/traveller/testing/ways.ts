@@ -1,5 +1,6 @@
 import type { StepData } from '../../procedure/index.ts';
 import { quantity } from '../../quantity/index.ts';
+import { plainTechnician } from '../../rig/index.ts';
 import { againstRelease, progressOf, type Command, type CommandInput } from '../index.ts';
 import { supervisor, type TestJob } from './work.ts';
 
@@ -28,9 +29,15 @@ export const step = (t: TestJob, position: string, stage: string, stepId: string
   }) as Command & CommandInput;
 export const did = { kind: 'instruct' } as const;
 export const yes = { kind: 'inspect', ok: true } as const;
-/** A torque reached with a wrench of no list, lbf·ft. */
+/** A torque reached with a listed wrench, lbf·ft. */
 export const torque = (value: number, more: object = {}) =>
-  ({ kind: 'torque', torque: quantity(value, 'lbf-ft'), tool: 'TW-03', rounds: 1, ...more }) as const;
+  ({
+    kind: 'torque',
+    torque: quantity(value, 'lbf-ft'),
+    ...plainTechnician.wrench(quantity(value, 'lbf-ft').si),
+    rounds: 1,
+    ...more,
+  }) as const;
 
 /** The last record of a step. */
 export const recordOf = (t: TestJob, stepId: string) =>

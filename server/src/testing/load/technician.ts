@@ -63,8 +63,16 @@ function commandsOfAJob(): Command[] {
     t.workTo(position);
     const events = t.job.events.slice(1);
     const end = events.findIndex((e) => e.by.role !== 'technician');
-    return events.slice(0, end === -1 ? undefined : end).map((e) => e.body as Command);
+    return events.slice(0, end === -1 ? undefined : end).map((e) => withoutList(e.body as Command));
   });
+}
+
+/** The same record with a wrench of no list: the shops that are measured list none. */
+function withoutList(command: Command): Command {
+  if (command.kind !== 'step-recorded' || command.data.kind !== 'torque') return command;
+  const data = { ...command.data };
+  delete data.listed;
+  return { ...command, data };
 }
 const commands = commandsOfAJob();
 
