@@ -4,10 +4,11 @@ import {
   loadDistributionCalculation,
   settingLifeCalculation,
 } from '../bearing/index.ts';
-import { liningWearCalculation } from '../brake/index.ts';
+import { liningWearCalculation, pushrodStrokeCalculation, wearLimitCalculation } from '../brake/index.ts';
 import type { Calculation } from '../calculation/index.ts';
 import { jobCostCalculation } from '../cost/index.ts';
 import { endPlayCalculation } from '../end-play/index.ts';
+import { kingpinFitCalculation, shimChoiceCalculation, spindleFitCalculation } from '../fit/index.ts';
 import { controlChartCalculation, gaugeStudyCalculation } from '../gauge/index.ts';
 import { whichJointCalculation } from '../inspection/index.ts';
 import { dueCalculation } from '../interval/index.ts';
@@ -22,6 +23,7 @@ import {
 import { sealSeatCalculation, sealSpeedCalculation } from '../seal/index.ts';
 import {
   clampLoadCalculation,
+  rollingTorqueCalculation,
   tighteningSequenceCalculation,
   torqueSettingCalculation,
 } from '../torque/index.ts';
@@ -31,6 +33,7 @@ import { wearTrendCalculation } from '../wear/index.ts';
 /** Every calculation, once, in the order of the work. */
 export const calculations = [
   whichJointCalculation,
+  kingpinFitCalculation,
   shopPlanCalculation,
   jobCostCalculation,
   sealSeatCalculation,
@@ -40,6 +43,11 @@ export const calculations = [
   nutTravelCalculation,
   endPlayCalculation,
   nutSettingCalculation,
+  shimChoiceCalculation,
+  rollingTorqueCalculation,
+  spindleFitCalculation,
+  pushrodStrokeCalculation,
+  wearLimitCalculation,
   liningWearCalculation,
   tighteningSequenceCalculation,
   clampLoadCalculation,

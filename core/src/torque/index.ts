@@ -1,4 +1,5 @@
 export { clampLoad, clampLoadCalculation } from './clamp-load.ts';
+export { rollingTorque, rollingTorqueCalculation } from './rolling-torque.ts';
 export { tighteningSequence, tighteningSequenceCalculation } from './tightening-sequence.ts';
 export {
   torqueSetting,

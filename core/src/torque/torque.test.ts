@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { clampLoad, tighteningSequence, torqueSetting } from './index.ts';
+import { clampLoad, rollingTorque, tighteningSequence, torqueSetting } from './index.ts';
 
 describe('torqueSetting', () => {
   it('sets less where an adapter in line lengthens the lever (worked by hand: 610 × 1067/1143)', () => {
@@ -91,5 +91,25 @@ describe('tighteningSequence', () => {
         }
       }),
     );
+  });
+});
+
+describe('rollingTorque', () => {
+  it('is pull times radius less the seal’s drag (by hand: 60 × 0.1 − 1.5)', () => {
+    expect(rollingTorque({ pullN: 60, radiusMm: 100, sealDragNm: 1.5 })).toEqual({ torqueNm: 4.5 });
+  });
+
+  it.each([
+    [44.9, 'loose'],
+    [45, 'in-band'],
+    [60, 'in-band'],
+    [60.1, 'tight'],
+  ])('a pull of %d N at 100 mm, asked for 4.5 to 6 N·m, is %s', (pullN, verdict) => {
+    expect(rollingTorque({ pullN, radiusMm: 100, band: { minNm: 4.5, maxNm: 6 } }).verdict).toBe(verdict);
+  });
+
+  it('never comes out under zero', () => {
+    expect(rollingTorque({ pullN: 10, radiusMm: 100, sealDragNm: 1 }).torqueNm).toBe(0);
+    expect(() => rollingTorque({ pullN: 10, radiusMm: 100, sealDragNm: 1.1 })).toThrow(/more than the whole/);
   });
 });

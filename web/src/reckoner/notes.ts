@@ -1,9 +1,15 @@
 /** Stages of the work under which the sums are listed. */
 export const groups = [
-  { title: 'Intake and diagnose', names: ['which-joint', 'shop-plan'] },
+  { title: 'Intake and diagnose', names: ['which-joint', 'kingpin-fit', 'shop-plan'] },
   { title: 'Ready', names: ['job-cost', 'grease-fill', 'torque-setting'] },
-  { title: 'Seal and brake', names: ['seal-seat', 'seal-speed', 'lining-wear'] },
-  { title: 'Adjust and verify', names: ['nut-setting', 'end-play', 'nut-travel'] },
+  {
+    title: 'Seal and brake',
+    names: ['seal-seat', 'seal-speed', 'spindle-fit', 'lining-wear', 'wear-limit', 'pushrod-stroke'],
+  },
+  {
+    title: 'Adjust and verify',
+    names: ['nut-setting', 'end-play', 'nut-travel', 'shim-choice', 'rolling-torque'],
+  },
   { title: 'Wheel on', names: ['tightening-sequence', 'clamp-load'] },
   { title: 'Intervals and wear', names: ['due', 'wear-trend', 'replacement-age'] },
   { title: 'Bearings', names: ['bearing-life', 'bearing-pair', 'setting-life', 'load-distribution'] },
@@ -24,6 +30,40 @@ export const notes: Record<string, SumNote> = {
       'A joint is suspect when its movement is over its limit. The bearing’s share is its part of all movement.',
     notCovered:
       'Tyre and rim movement, a loose steering arm, or an indicator whose base and tip stand on one solid part.',
+  },
+  'kingpin-fit': {
+    formula:
+      'Clearance is the mean of a bush less the mean of the pin. Rock at the indicator is both clearances over the span of the bushes, times the radius of the tip.',
+    notCovered:
+      'A bush that is not in line with its fellow, a bent pin, and a worn thrust bearing. Some kits come to size and are never reamed: the maker decides.',
+  },
+  'rolling-torque': {
+    formula: 'The steady pull times the radius of the cord, less what the seal drags by itself.',
+    notCovered:
+      'The first pull that breaks it away, a brake that drags, and bearings that have not been turned home. New and run-in bearings have figures of their own.',
+  },
+  'shim-choice': {
+    formula:
+      'The setting follows the stack one to one. The stack wanted brings it to the middle of the target; every stack that the shims make is held against it.',
+    notCovered:
+      'Housings and spacers that give under load, dirt between shims, and end play read as zero, which hides any preload. The rolling torque proves it.',
+  },
+  'spindle-fit': {
+    formula:
+      'Every diameter against the journal’s own limits. Taper is the range of the places’ means, out of round the greatest range at one place.',
+    notCovered: 'A step, galling, colour, a bent spindle, and a micrometer that was not warmed and zeroed.',
+  },
+  'wear-limit': {
+    formula:
+      'The greatest diameter of a drum, or the least thickness of a rotor, against the figure cast into it.',
+    notCovered:
+      'Cracks, hard spots, grooves and a part with no figure: those are judged by eye and by the maker.',
+  },
+  'pushrod-stroke': {
+    formula:
+      'Applied less released, at 90 to 100 psi (620 to 690 kPa), engine off, against the limit of the chamber. A chamber that is not listed may use 80 % of its marked stroke.',
+    notCovered:
+      'Why an automatic adjuster is out: turning it answers nothing, find the cause. Local rules decide what may be driven.',
   },
   'shop-plan': {
     formula:

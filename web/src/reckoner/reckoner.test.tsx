@@ -73,6 +73,25 @@ describe('fields', () => {
     expect(screen.getByLabelText('Slots')).toBeDefined();
   });
 
+  it('take a list of lengths in the reader’s unit, and write it anew when that changes', async () => {
+    const { store, value } = form('wear-limit');
+    const list = screen.getByLabelText<HTMLTextAreaElement>('Measured, in');
+    fireEvent.change(list, { target: { value: '1.5 1.6' } });
+    const stored = value()['measuredMm'] as unknown as number[];
+    expect(stored.map((mm) => mm.toFixed(3))).toEqual(['38.100', '40.640']);
+    store.dispatch(unitsChosen(metricReader));
+    expect((await screen.findByLabelText<HTMLTextAreaElement>('Measured, mm')).value).toBe('38.1 40.64');
+  });
+
+  it('take a choice among figures as the figure, or as none', () => {
+    const { value } = form('pushrod-stroke');
+    const chamber = screen.getByLabelText('Chamber, square inches');
+    fireEvent.change(chamber, { target: { value: '24' } });
+    expect(value()['chamber']).toBe(24);
+    fireEvent.change(chamber, { target: { value: '' } });
+    expect('chamber' in value()).toBe(false);
+  });
+
   it('take a gauge study as a table: shaped, typed, pasted; while a cell is empty the result stays', () => {
     const { value } = form('gauge-study');
     const cell = (part: number, person: number, trial: number) =>

@@ -50,17 +50,32 @@ function NumberField({ name, path, value, required, issues, onChange }: Props) {
   );
 }
 
-function NumbersField({ name, path, value, issues, onChange }: Props) {
-  const list = Array.isArray(value) ? (value as number[]) : [];
-  const [text, setText] = useState(list.join(' '));
-  const parts = text
+const numbersIn = (text: string) =>
+  text
     .split(/[\s;]+/)
     .filter(Boolean)
     .map(asNumber);
-  const bad = parts.some((p) => !Number.isFinite(p));
+
+function NumbersField({ name, path, value, required, issues, onChange }: Props) {
+  const unit = unitOf(name, useReader());
+  const list = Array.isArray(value) ? (value as number[]) : [];
+  const shown = list.map((n) => formatNumber(n, unit)).join(' ');
+  const [text, setText] = useState(shown);
+  const [seen, setSeen] = useState(unit);
+  if (seen !== unit) {
+    setSeen(unit);
+    setText(shown);
+  }
+  const bad = !numbersIn(text).every(Number.isFinite);
+  const change = (typed: string) => {
+    setText(typed);
+    const numbers = numbersIn(typed);
+    if (numbers.length === 0 && !required) return onChange(undefined);
+    if (numbers.every(Number.isFinite)) onChange(numbers.map((n) => n / (unit?.factor ?? 1)));
+  };
   return (
     <AreaField
-      label={labelOf(name)}
+      label={`${labelOf(name)}${unit ? `, ${unit.label}` : ''}`}
       className="figure"
       value={text}
       hint="One after another, separated by a space or a new line"
@@ -69,14 +84,7 @@ function NumbersField({ name, path, value, issues, onChange }: Props) {
           ? 'Only figures'
           : (issues[path] ?? Object.entries(issues).find(([p]) => p.startsWith(`${path}.`))?.[1])
       }
-      onChange={(e) => {
-        setText(e.target.value);
-        const numbers = e.target.value
-          .split(/[\s;]+/)
-          .filter(Boolean)
-          .map(asNumber);
-        if (numbers.every(Number.isFinite)) onChange(numbers);
-      }}
+      onChange={(e) => change(e.target.value)}
     />
   );
 }
@@ -226,10 +234,31 @@ function ChoiceField(props: Props) {
   );
 }
 
+/** One of a few words or figures. */
+function EnumField({ schema, name, path, value, required, issues, onChange }: Props) {
+  const choices = schema.enum ?? [];
+  return (
+    <SelectField
+      label={labelOf(name)}
+      value={String(value ?? '')}
+      error={issues[path]}
+      onChange={(e) => onChange(choices.find((v) => String(v) === e.target.value))}
+    >
+      {!required && <option value="">{schema.default === undefined ? 'none' : 'usual'}</option>}
+      {choices.map((v) => (
+        <option key={String(v)} value={String(v)}>
+          {choiceWords(v)}
+        </option>
+      ))}
+    </SelectField>
+  );
+}
+
 /** One field of a calculation's input, made from its schema. */
 function SchemaField(props: Props) {
   const { schema, name, path, value, required, issues, onChange } = props;
   if (choicesOf(schema).length > 0) return <ChoiceField {...props} />;
+  if (schema.enum) return <EnumField {...props} />;
   if (isNumber(schema)) return <NumberField {...props} />;
   if (schema.type === 'array') return <ListField {...props} />;
   if (schema.type === 'boolean') {
@@ -243,22 +272,6 @@ function SchemaField(props: Props) {
         />
         {labelOf(name)}
       </label>
-    );
-  }
-  if (schema.enum) {
-    return (
-      <SelectField
-        label={labelOf(name)}
-        value={String(value ?? '')}
-        onChange={(e) => onChange(e.target.value || undefined)}
-      >
-        {!required && <option value="">usual</option>}
-        {schema.enum.map((v) => (
-          <option key={String(v)} value={String(v)}>
-            {choiceWords(v)}
-          </option>
-        ))}
-      </SelectField>
     );
   }
   if (schema.type === 'object') {

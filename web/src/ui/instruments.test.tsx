@@ -2,6 +2,7 @@ import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { AxlePlan } from './axle-plan.tsx';
+import { LimitScale } from './limit-scale.tsx';
 import { NutView } from './nut-view.tsx';
 import { ThouRule } from './thou-rule.tsx';
 import { TravellerGrid } from './traveller-grid.tsx';
@@ -39,6 +40,48 @@ describe('ThouRule', () => {
   it('draws the prediction only when there is one', () => {
     expect(rule(0.2, []).querySelectorAll('[stroke-dasharray]')).toHaveLength(0);
     expect(rule(0.2, [], 0.1).querySelectorAll('[stroke-dasharray]')).toHaveLength(1);
+  });
+});
+
+describe('LimitScale', () => {
+  const say = (v: number) => `${v} mm`;
+  const drawn = (good: { from?: number; to?: number }) =>
+    render(
+      <LimitScale
+        good={good}
+        values={[
+          { at: 8, bad: false },
+          { at: 12, bad: true },
+        ]}
+        say={say}
+        label="Wear"
+      />,
+    ).container;
+  const wash = (c: HTMLElement) => {
+    const rect = c.querySelector('.fill-pine-wash')!;
+    return [
+      Number(rect.getAttribute('x')),
+      Number(rect.getAttribute('x')) + Number(rect.getAttribute('width')),
+    ];
+  };
+
+  it('washes what is allowed, to the end where one side is open', () => {
+    // 8 to 12 with three tenths on either side: 6.8 to 13.2 over 480 px from 40.
+    const at10 = 40 + ((10 - 6.8) / 6.4) * 480;
+    const under = wash(drawn({ to: 10 }));
+    expect(under[0]).toBeCloseTo(40, 6);
+    expect(under[1]).toBeCloseTo(at10, 6);
+    const over = wash(drawn({ from: 10 }));
+    expect(over[0]).toBeCloseTo(at10, 6);
+    expect(over[1]).toBeCloseTo(520, 6);
+  });
+
+  it('marks each value by its side and names the limit', () => {
+    const container = drawn({ to: 10 });
+    expect(container.querySelectorAll('.fill-rust')).toHaveLength(1);
+    expect(container.querySelectorAll('.fill-pine')).toHaveLength(1);
+    expect(container.textContent).toBe('10 mm');
+    expect(screen.getByRole('img', { name: 'Wear' })).toBeDefined();
   });
 });
 

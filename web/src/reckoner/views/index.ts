@@ -9,6 +9,14 @@ import {
   SettingLifeView,
   TrendView,
 } from './finding-views.tsx';
+import {
+  KingpinFitView,
+  PushrodView,
+  RollingTorqueView,
+  ShimView,
+  SpindleFitView,
+  WearLimitView,
+} from './fit-views.tsx';
 import { BearingPairView } from './pair-view.tsx';
 import { ShopPlanView } from './plan-view.tsx';
 import type { ViewProps } from './types.ts';
@@ -24,6 +32,12 @@ export const views = {
   'seal-seat': SealView,
   'grease-fill': GreaseView,
   'setting-life': SettingLifeView,
+  'shim-choice': ShimView,
+  'rolling-torque': RollingTorqueView,
+  'spindle-fit': SpindleFitView,
+  'kingpin-fit': KingpinFitView,
+  'pushrod-stroke': PushrodView,
+  'wear-limit': WearLimitView,
   'lining-wear': LiningView,
   'wear-trend': TrendView,
   'control-chart': ControlChartView,
