@@ -11,6 +11,7 @@ const alsoDone: Partial<Record<Work, readonly Work[]>> = {
   'wheel-off': ['check'],
   adjust: ['check', 'oil-level'],
   brakes: ['check'],
+  linings: ['brakes', 'check'],
   seal: ['adjust', 'check', 'oil-level'],
   repack: ['seal', 'adjust', 'check', 'oil-level'],
   bearings: ['repack', 'seal', 'adjust', 'check', 'oil-level'],

@@ -93,13 +93,13 @@ export const components: readonly Component[] = [
       'burnished',
       'Bright burnish ring, no step felt',
       'dress',
-      'The cone turned on the spindle: too little torque. It must still grip',
+      'The cone of a hub that turns is a slip fit and creeps by design: light marks are dressed. Heavy turning points to too little torque',
     ],
     [
-      'loose-cone',
-      'The cone no longer grips',
+      'worn-fit',
+      'Under its size at one of three places, a step that is felt, galled or blue',
       'replace',
-      'A cone that turns eats the spindle: a new spindle, not machined',
+      'Worn past the fit of the bearing: a new spindle, not machined. Measure it against the bearing’s own limits',
     ],
   ),
   of(
@@ -208,6 +208,18 @@ export const components: readonly Component[] = [
   ),
 ];
 
+/** Conditions that earlier records name, by part. */
+const former: Readonly<Record<string, readonly Condition[]>> = {
+  'cone-and-journal': [
+    {
+      id: 'loose-cone',
+      words: 'The cone no longer grips',
+      disposition: 'replace',
+      reason: 'A cone that turns eats the spindle: a new spindle, not machined',
+    },
+  ],
+};
+
 /** Parts that only some constructions have. */
 const ofSomeStacks: readonly Component[] = [
   of(
@@ -237,6 +249,27 @@ const ofSomeStacks: readonly Component[] = [
     'replace',
     'The rollers run on the shaft itself: a new shaft and bearing',
   ]),
+  of(
+    'shaft-bearing',
+    'Bearing on the shaft',
+    sound('Every roller smooth, cage whole'),
+    ['pitting', 'Pitting, rust or flakes', 'replace', 'It runs on the shaft: look at the journal as well'],
+    ['cage', 'Cage broken or rollers loose', 'replace', 'It comes apart in the axle'],
+  ),
+  of(
+    'ring-and-shim',
+    'Snap ring and shim',
+    sound('Ring springs, shim flat'),
+    ['tired', 'Ring bent or loose in its groove', 'replace', 'It alone keeps the hub on the shaft'],
+    ['shim', 'Shim worn or lost', 'replace', 'The hub moves along the shaft'],
+  ),
+  of(
+    'seal-hub',
+    'Hub and its grub screws',
+    sound('Bore tight on the shaft, threads clean'),
+    ['loose', 'Loose on the shaft or key', 'replace', 'It works back and forth and eats the shaft'],
+    ['threads', 'Threads of the screws stripped', 'replace', 'Its screws alone hold it'],
+  ),
   of('clip-and-pin', 'C-clip, cross pin and its bolt', sound('Whole, edges sharp'), [
     'worn',
     'Worn, cracked or burred',
@@ -295,6 +328,13 @@ const everyComponent = [...components, ...ofSomeStacks];
 /** A part that is judged, by its id; undefined where there is none. */
 export function componentOf(id: string): Component | undefined {
   return everyComponent.find((c) => c.id === id);
+}
+
+/** What was seen on a part, offered now or named by earlier records; undefined where there is no such condition. */
+export function conditionOf(component: string, seen: string): Condition | undefined {
+  if (seen === PLANNED.id) return PLANNED;
+  const known = [...(componentOf(component)?.conditions ?? []), ...(former[component] ?? [])];
+  return known.find((c) => c.id === seen);
 }
 
 /** What the work was opened to renew: judged by the plan and not by its looks. */

@@ -1,5 +1,6 @@
 export {
   componentOf,
+  conditionOf,
   components,
   dispose,
   dispositions,

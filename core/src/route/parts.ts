@@ -18,15 +18,29 @@ const singleUse = {
   'spindle-seal': { title: 'Spindle seal', like: ['bore', 'outside', 'width'] },
   'v-seal': { title: 'V-seal', like: ['bore', 'width'] },
   'axle-seal': { title: 'Inner axle seal', like: ['bore', 'outside', 'width', 'number'] },
-  'knuckle-seal': { title: 'Split knuckle seal', like: ['bore', 'outside', 'width', 'number'] },
+  'knuckle-seal': { title: 'Knuckle seal', like: ['bore', 'outside', 'width', 'number'] },
   'knuckle-gaskets': { title: 'Knuckle gaskets', like: ['studs'] },
   'joint-pins': { title: 'Pins of the steering joints', like: ['outside'] },
 } as const satisfies Record<string, { title: string; like: readonly Compared[] }>;
 export type SingleUse = keyof typeof singleUse;
 
-/** A part of a wheel end in words, whatever list it stands on. */
+/** What goes in new where a part is not renewed by itself but with what it belongs to. */
+const newPart: Readonly<Record<string, string>> = {
+  'cups-and-rollers': 'Bearings, cone and cup',
+  'hub-bore': 'Hub',
+  'cone-and-journal': 'Spindle',
+  'spindle-shoulder': 'Spindle',
+  'spindle-bore': 'Spindle',
+  'shaft-journal': 'Axle shaft',
+  'axle-joint': 'Axle shaft',
+  'shaft-seat': 'Shaft',
+  'seal-hub': 'Hub',
+};
+
+/** A part that goes in new, in words, whatever list it stands on. */
 export function partTitle(id: string): string {
-  return (singleUse as Record<string, { title: string }>)[id]?.title ?? componentOf(id)?.title ?? id;
+  const once = (singleUse as Record<string, { title: string }>)[id];
+  return once?.title ?? newPart[id] ?? componentOf(id)?.title ?? id;
 }
 
 /** Lines of readiness lists that a part of the store can answer, by what they are recorded by, in words. */
@@ -91,9 +105,11 @@ function baredBy(id: LayerId, state: RouteState): string[] {
     case 'unit-hub':
       return ['unit-hub-bearing', 'axle-joint'];
     case 'seal-hub':
-      return ['shaft-seat'];
+      return ['shaft-seat', 'ring-and-shim', 'seal-hub'];
     case 'shaft':
-      return layerOf(stack, 'shaft')!.kind === 'c-clip' ? ['shaft-journal', 'clip-and-pin'] : ['axle-joint'];
+      return layerOf(stack, 'shaft')!.kind === 'c-clip'
+        ? ['shaft-bearing', 'shaft-journal', 'clip-and-pin']
+        : ['axle-joint'];
     case 'axle':
       return ['lubricant'];
     case 'spindle':
@@ -107,22 +123,28 @@ function baredBy(id: LayerId, state: RouteState): string[] {
   }
 }
 
+/** Parts of a spindle that a new one brings with it. */
+const withSpindle: ReadonlySet<string> = new Set(['spindle-shoulder', 'seal-seat', 'spindle-bore']);
+
 /** Ids of the parts to judge on this wheel end: what its layers bare, each once, outside in. */
 export function partsToJudgeOf(state: RouteState): string[] {
-  const { stack, reach } = state;
+  const { stack, reach, works } = state;
   const bare = stack.map((l) => l.layer).filter((id) => reach.layers.has(id));
-  return [...new Set(bare.flatMap((id) => baredBy(id, state)))];
+  const parts = [...new Set(bare.flatMap((id) => baredBy(id, state)))];
+  return works.includes('spindle') ? parts.filter((id) => !withSpindle.has(id)) : parts;
 }
 
-/** What each work renews, as the parts that are judged. */
+/** What each work renews, as the parts that are judged; of a wheel end those that it has. */
 const renewedBy: Partial<Record<Work, string[]>> = {
-  bearings: ['cups-and-rollers', 'cage', 'shaft-journal', 'unit-hub-bearing'],
+  seal: ['unit-hub-bearing'],
+  bearings: ['cups-and-rollers', 'cage', 'shaft-bearing', 'unit-hub-bearing'],
+  linings: ['lining'],
   studs: ['studs'],
-  hub: ['hub-bore'],
+  hub: ['hub-bore', 'seal-hub'],
   'unit-hub': ['unit-hub-bearing'],
-  shaft: ['shaft-journal'],
+  shaft: ['shaft-journal', 'axle-joint'],
   'spindle-bearing': ['needle-bearing'],
-  spindle: ['spindle-bore', 'cone-and-journal', 'spindle-shoulder', 'seal-seat'],
+  spindle: ['cone-and-journal'],
   swivels: ['swivel-bearings'],
   kingpin: ['kingpin-and-bushes'],
 };
@@ -147,23 +169,28 @@ export function singleUseOf(state: RouteState): SingleUse[] {
     off('cap') && cap?.kind === 'flange' && 'flange-gasket',
     off('cap') && (cap?.kind === 'oil-cap' || cap?.kind === 'hub-lock') && 'cap-gasket',
     off('unit-hub') && 'cotter',
-    (off('unit-hub') || off('seal-hub') || off('shaft')) && !off('knuckle') && 'threadlocker',
+    (off('unit-hub') || off('seal-hub') || (off('shaft') && layerOf(stack, 'shaft')?.kind === 'c-clip')) &&
+      'threadlocker',
     (off('seal-hub') || (off('shaft') && layerOf(stack, 'shaft')?.kind === 'c-clip')) && 'shaft-seal',
     off('axle') && 'cover-joint',
     off('axle') && 'axle-oil',
     off('spindle') && layerOf(stack, 'spindle')?.kind === 'bolted' && 'spindle-seal',
     off('shaft') && layerOf(stack, 'shaft')?.kind === 'driven' && 'v-seal',
     off('knuckle') && 'axle-seal',
-    reach.layers.get('knuckle') === 'open' && 'knuckle-seal',
+    reach.layers.has('knuckle') && 'knuckle-seal',
     off('knuckle') && 'knuckle-gaskets',
     off('knuckle') && 'joint-pins',
   ];
   return [...new Set(parts.filter((p) => p !== false))];
 }
 
+/** Parts that are got and go in: a cage comes with its bearing. */
+export const withoutCage = (ids: readonly string[]): string[] =>
+  ids.includes('cups-and-rollers') ? ids.filter((id) => id !== 'cage') : [...ids];
+
 /** The new parts held against their old ones: what is renewed, then what is not used twice and can be compared. */
 export function partsToCompareOf(state: RouteState): string[] {
-  const renewed = [...state.renewed].filter((id) => componentOf(id) && id !== 'lubricant');
+  const renewed = withoutCage([...state.renewed]).filter((id) => componentOf(id) && id !== 'lubricant');
   const once = singleUseOf(state).filter((id) => comparableOf(id).length > 0);
   return [...new Set([...renewed, ...once])];
 }

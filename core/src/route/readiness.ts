@@ -2,7 +2,7 @@ import { formatHubFill, formatTorque, torques, type ReadyLine } from '../procedu
 import { layerOf, type LayerId } from '../stack/index.ts';
 import type { Act } from './act.ts';
 import { nutProcedure } from './nut-acts.ts';
-import { partTitle, plannedParts, singleUseOf } from './parts.ts';
+import { partTitle, plannedParts, singleUseOf, withoutCage } from './parts.ts';
 import { verifyBy } from './verify-by.ts';
 import type { RouteState } from './state.ts';
 
@@ -120,9 +120,8 @@ function calibrated(state: RouteState, acts: readonly Act[]): ReadyLine[] {
  */
 export function routeReadiness(state: RouteState, acts: readonly Act[]): ReadyLine[] {
   const { sheet, reach } = state;
-  const parts = [...new Set([...plannedParts(state), ...state.renewed, ...singleUseOf(state)])].filter(
-    (id) => id !== 'lubricant',
-  );
+  const needed = [...new Set([...plannedParts(state), ...state.renewed, ...singleUseOf(state)])];
+  const parts = withoutCage(needed).filter((id) => id !== 'lubricant');
   const amount = formatHubFill(sheet, null);
   const filled = acts.some((a) => a.kind === 'fill' || a.kind === 'pack' || a.id === 'pack-seal');
   return [

@@ -42,7 +42,9 @@ export function shaftBack(shaft: LayerOf<'shaft'>, state: RouteState): Act[] {
         'Does each stand the right way round?',
       ]),
     );
-  const bearing = wants(state, 'bearings', 'shaft') || state.renewed.has('shaft-journal');
+  const bearing =
+    wants(state, 'bearings', 'shaft') ||
+    ['shaft-bearing', 'shaft-journal'].some((id) => state.renewed.has(id));
   return [
     ...(bearing
       ? redo(

@@ -28,6 +28,7 @@ export function targetOf(stack: Stack, work: Work): Partial<Record<LayerId, Reac
     case 'adjust':
       return layerOf(stack, 'nut') && layerOf(stack, 'nut')?.kind !== 'C' ? { nut: 'open' } : null;
     case 'brakes':
+    case 'linings':
       return off('brake-inner') ?? off('brake-outer');
     case 'seal':
       return hub();

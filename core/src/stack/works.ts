@@ -6,6 +6,7 @@ export const works = {
   'oil-level': 'Oil level',
   adjust: 'Adjust the bearings',
   brakes: 'Brakes',
+  linings: 'Brake linings, renew',
   seal: 'Seal, renew',
   bearings: 'Bearings, renew',
   repack: 'Bearings, clean, judge and repack',

@@ -3,8 +3,8 @@ import { billTotals, formatMoney } from '../cost/index.ts';
 import {
   BEARING_LIMIT_MM,
   componentOf,
+  conditionOf,
   dispositions,
-  PLANNED,
   tiltMmPerM,
   tipPlaces,
   whichJoint,
@@ -156,13 +156,11 @@ function describeJoint(
 }
 
 function describeJudged({ component, seen, disposition, note }: Finding): string {
-  const known = componentOf(component);
-  const words =
-    seen === PLANNED.id ? PLANNED.words : (known?.conditions.find((c) => c.id === seen)?.words ?? seen);
-  return `${known?.title ?? component}: ${words.toLowerCase()}, ${dispositions[disposition].toLowerCase()}${note ? ` (${note})` : ''}`;
+  const words = conditionOf(component, seen)?.words ?? seen;
+  return `${componentOf(component)?.title ?? component}: ${words.toLowerCase()}, ${dispositions[disposition].toLowerCase()}${note ? ` (${note})` : ''}`;
 }
 
-const partWords = (id: string) => partTitle(id).toLowerCase();
+const partWords = (id: string) => (componentOf(id)?.title ?? partTitle(id)).toLowerCase();
 
 function describeBody(job: Job, body: EventBody, reader: Reader): string {
   switch (body.kind) {

@@ -214,7 +214,7 @@ function change(job: Job, body: WheelEndBody, trace: Trace, later: Hindsight): W
 
 /** Work that a judging opens on the other side as well: brakes and kingpins of an axle are kept alike. */
 const alike: Readonly<Record<string, Work>> = {
-  lining: 'brakes',
+  lining: 'linings',
   'drum-or-rotor': 'brakes',
   'kingpin-and-bushes': 'kingpin',
 };

@@ -28,7 +28,7 @@ describe('what is replaced on both sides of an axle', () => {
       f.component === 'lining' ? { ...f, seen: 'oiled', disposition: 'replace-pair' as const } : f,
     );
     expect(t.recordStep('2L', { ...parts, findings })).toBeNull();
-    expect(works(t, '2R')).toEqual(['seal', 'brakes']);
+    expect(works(t, '2R')).toEqual(['seal', 'linings']);
     expect(works(t, '2L')).toEqual(['seal']);
   });
 });

@@ -1,5 +1,5 @@
 import { judgeEndPlay, type EndPlayResult } from '../end-play/index.ts';
-import { componentOf } from '../inspection/index.ts';
+import { componentOf, conditionOf } from '../inspection/index.ts';
 import { bandInMm, stages, type Stage, type Step } from '../procedure/index.ts';
 import { judgedParts } from './findings.ts';
 import { stageRead, stepsEverRead, stepsRead } from './first-build.ts';
@@ -101,11 +101,10 @@ export function openQuestions(wheelEnd: WheelEnd): OpenQuestion[] {
         !wheelEnd.decisions.some((d) => d.component === finding.component && d.seq > record.seq),
     )
     .map(({ finding: { component, seen, note }, record }) => {
-      const known = componentOf(component);
       return {
         component,
-        title: known?.title ?? component,
-        seen: known?.conditions.find((c) => c.id === seen)?.words ?? seen,
+        title: componentOf(component)?.title ?? component,
+        seen: conditionOf(component, seen)?.words ?? seen,
         note,
         askedBy: record.by.name,
         at: record.at,

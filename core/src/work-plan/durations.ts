@@ -35,6 +35,7 @@ const usualMinutes: Record<Work, number> = {
   adjust: 45,
   studs: 60,
   brakes: 90,
+  linings: 100,
   seal: 105,
   repack: 120,
   shaft: 120,

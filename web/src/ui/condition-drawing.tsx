@@ -125,11 +125,10 @@ const drawings: Partial<Record<string, ReactNode>> = {
       <path d="M32 9 v22 m4 -22 v22 m4 -22 v22" {...bad} strokeWidth={1.2} />
     </>
   ),
-  'cone-and-journal/loose-cone': (
+  'cone-and-journal/worn-fit': (
     <>
-      {ring}
-      <circle cx={30} cy={20} r={8} {...line} strokeDasharray="3 3" />
-      {turning}
+      {shaft}
+      <path d="M33 9 v3 h14 v-3 M33 31 v-3 h14 v3" {...bad} />
     </>
   ),
   'spindle-shoulder/sound': shaft,

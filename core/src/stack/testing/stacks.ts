@@ -32,3 +32,10 @@ export const everyStack = [
   built('crawler', 'j-shaft-seal', 'j-shaft-seal', 'drive', 'none'),
   built('old drum and hub', 'm-swaged-studs', 'm-swaged-studs', 'steer', 'drum'),
 ];
+
+/** The 4×4 front whose knuckle seal is split: it comes out without the caps. */
+export const splitSealed = {
+  ...everyStack.find((b) => b.name === '4×4 front')!,
+  name: '4×4 front, split seal',
+};
+splitSealed.stack = splitSealed.stack.map((l) => (l.layer === 'knuckle' ? { ...l, splitSeal: true } : l));
