@@ -1,4 +1,4 @@
-import { everyAct, putBackOrder, putsBack, type Act } from '../route/index.ts';
+import { everyAct, measureWay, pullOff, putBackOrder, putsBack, type Act } from '../route/index.ts';
 import type { Sheet, StepData } from '../procedure/index.ts';
 import type { LayerId, Stack } from '../stack/index.ts';
 import { effectOf, isAfterPutOn, mustBeOff, seenOnTheNut } from './effects.ts';
@@ -101,6 +101,8 @@ function whyNotCounted(
   if (late && brokenAt !== undefined && mark.at < brokenAt) return { why: 'late' };
   if (data?.kind === 'inspect' && !data.ok) return { why: 'no' };
   if (data?.kind === 'linings' && !data.set) return { why: 'no' };
+  if (data?.kind === 'measure' && pullOff(measureWay({ stack: side.stack, sheet }, act).figure, data))
+    return { why: 'no' };
   return null;
 }
 

@@ -42,6 +42,7 @@ export type BandFigure = z.output<typeof bandFigureSchema>;
 export const forceFigureSchema = z
   .object({ min: forceSchema, max: forceSchema, ...origin })
   .refine(notReversed, reversed);
+export type ForceFigure = z.output<typeof forceFigureSchema>;
 
 /** A turn of the nut; negative loosens. */
 export const turnFigureSchema = z.object({ turns: z.number().min(-5).max(5), ...origin });

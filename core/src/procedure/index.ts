@@ -10,6 +10,7 @@ export {
   type Mark,
   type Marked,
   type RetorqueFigure,
+  type ForceFigure,
   type TorqueFigure,
 } from './figure.ts';
 export { findProcedure, procedures, stepsOf } from './procedures.ts';

@@ -110,6 +110,13 @@ const sourced = ({ mark, source }: { mark: Mark; source: string }) => ({
   confirm: needsConfirming(mark),
 });
 
+/** The line of a figure from least to most; none where the sheet has none. */
+const limits = (
+  label: string,
+  figure: (Pick<TorqueFigure, 'min' | 'max'> & { mark: Mark; source: string }) | null,
+  reader: Reader,
+): SheetLine[] => (figure ? [{ label, value: formatLimits(figure, reader), ...sourced(figure) }] : []);
+
 /** A line with where it comes from: `16 per inch. Usual for this nut, recalled: confirm against the maker’s sheet`. */
 export function describeLine({ value, source, confirm }: SheetLine): string {
   return source ? `${value}. ${source}${confirm ? CONFIRM : ''}` : value;
@@ -164,15 +171,9 @@ export function sheetLines(sheet: Sheet, reader: ReaderUnits): SheetLine[] {
     ...(sheet.backOff
       ? [{ label: 'Back off', value: formatTurn(sheet.backOff.turns), ...sourced(sheet.backOff) }]
       : []),
-    ...(sheet.drag
-      ? [
-          {
-            label: 'Drag',
-            value: formatLimits(sheet.drag, reader),
-            ...sourced(sheet.drag),
-          },
-        ]
-      : []),
+    ...limits('Drag', sheet.drag, reader),
+    ...limits('Pull at the steering arm', sheet.swivelPull, reader),
+    ...limits('Shaft movement', sheet.shaftMovement, reader),
     ...(sheet.studs
       ? [{ label: 'Wheel studs', value: String(sheet.studs), ...sourced(markOf(sheet, 'studs')) }]
       : []),

@@ -139,8 +139,10 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
     by: z.enum(['dial', 'feel', 'drag']),
     /** Dial or pull scale as the shop's list had it that day. */
     listed: toolSchema.optional(),
-    /** Pull at the stud, with `drag`. */
+    /** Pull at the stud or, for a swivel, at the steering arm, with `drag`. */
     pull: forceSchema.optional(),
+    /** What the maker's sheet asks for, where the shop's has no figure. */
+    asked: z.object({ least: forceSchema, most: forceSchema }).optional(),
     note,
   }),
   z.object({ kind: z.literal('lock'), method: name, checkedBy: name.optional(), note }),

@@ -1,6 +1,6 @@
 import type { Step, StepData, TorqueFigure } from '../procedure/index.ts';
 import { quantity, type Quantity } from '../quantity/index.ts';
-import { verifyBy } from '../route/index.ts';
+import { measureWay, verifyBy } from '../route/index.ts';
 import { whyNotTool, type Tool } from '../tool/index.ts';
 import {
   brakeKindsOf,
@@ -69,6 +69,14 @@ export function measuredBy(w: WheelEnd, step: Step): 'dial' | 'feel' | 'drag' {
   if (step.id === 'swivel-preload') return 'drag';
   const by = verifyBy(w.plan.stack, w.sheet);
   return by === 'drag' ? 'drag' : w.sheet.band ? 'dial' : 'feel';
+}
+
+/** The pull of a preload, where one has to be measured. */
+function pulled({ plan, sheet }: WheelEnd, step: Step): Partial<Extract<StepData, { kind: 'measure' }>> {
+  const { mustPull, figure } = measureWay({ stack: plan.stack, sheet }, step);
+  if (!mustPull) return {};
+  if (figure) return { pull: quantity((figure.min.value + figure.max.value) / 2, figure.max.unit) };
+  return { pull: quantity(30, 'N'), asked: { least: quantity(20, 'N'), most: quantity(40, 'N') } };
 }
 
 /** Every part sound; what the work renews is renewed as planned, what the sheet renews as it asks. */
@@ -147,7 +155,7 @@ export function answerStep(w: WheelEnd, step: Step, technician: Technician = pla
       return { kind: 'pack', lubricant: name, by: kind === 'oil' ? 'oiled' : by };
     }
     case 'measure':
-      return { kind: 'measure', by: measuredBy(w, step) };
+      return { kind: 'measure', by: measuredBy(w, step), ...pulled(w, step) };
     case 'dimension': {
       const asked = { least: quantity(0.1, 'mm'), most: quantity(0.3, 'mm') };
       return { kind: 'dimension', value: quantity(0.2, 'mm'), asked };

@@ -3,7 +3,7 @@ import { sideOfBand, type EndPlayResult } from '../end-play/index.ts';
 import { lockPositions, nutTravel } from '../nut/index.ts';
 import { bandInMm, type Sheet, type Step, type StepData, type TorqueFigure } from '../procedure/index.ts';
 import { valueIn, type Quantity } from '../quantity/index.ts';
-import { verifyBy, type Act } from '../route/index.ts';
+import { measureWay, pullOff, verifyBy, type Act } from '../route/index.ts';
 import { layerOf } from '../stack/index.ts';
 import { layerAt, wasPinOut } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
@@ -79,6 +79,7 @@ export function againstRelease(wheelEnd: WheelEnd): Objection[] {
     ...notReached,
     ...steps,
     ...againstReading(wheelEnd),
+    ...againstDrag(wheelEnd),
     ...againstParts(wheelEnd),
     ...againstOthers(wheelEnd),
     ...againstOtherSide(wheelEnd),
@@ -217,8 +218,7 @@ function againstReading(w: WheelEnd): Objection[] {
   const by = verifyBy(w.plan.stack, w.sheet);
   if (!measuring) return againstAsFound(w);
   const accepted = measuring.record?.data;
-  if (by === 'drag') return againstDrag(w.sheet, accepted);
-  if (by === 'none') return [];
+  if (by === 'drag' || by === 'none') return [];
   const limitMm = movementLimitMm(w);
   if (limitMm !== null) {
     const most = Math.max(0, ...readingsOf(w).map(playMm));
@@ -248,12 +248,15 @@ function againstFeel(w: WheelEnd): Objection[] {
   return out ? [object('dial-says-otherwise', 'never')] : [];
 }
 
-/** A pull is held against the sheet as it is now. */
-function againstDrag({ drag }: Sheet, accepted: StepData | null | undefined): Objection[] {
-  if (!drag || accepted?.kind !== 'measure') return [];
-  const { pull } = accepted;
-  const fits = pull && pull.si >= drag.min.si && pull.si <= drag.max.si;
-  return fits ? [] : [object('drag-off', 'never')];
+/** Every pull is held against the sheet as it is now: the hub's, and that of the swivel bearings. */
+function againstDrag(w: WheelEnd): Objection[] {
+  return progressOf(w).flatMap(({ step, record }) => {
+    const data = record?.data;
+    if (step.kind !== 'measure' || data?.kind !== 'measure') return [];
+    const { by, figure } = measureWay({ stack: w.plan.stack, sheet: w.sheet }, step);
+    const fits = by !== 'drag' || (pullOff(figure, data) === null && (data.pull || !figure));
+    return fits ? [] : [object('drag-off', 'never', { stage: step.stage, step: step.id })];
+  });
 }
 
 /** A setting that was only looked at and found out leads on: adjust, defer with a date, or out of service. */

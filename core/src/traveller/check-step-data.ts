@@ -14,7 +14,7 @@ import {
 } from '../procedure/index.ts';
 import { whyNotTool } from '../tool/index.ts';
 import { torqueSetting } from '../torque/index.ts';
-import { partsToJudgeOf, partTitle, plannedParts, verifyBy } from '../route/index.ts';
+import { measureWay, partsToJudgeOf, partTitle, plannedParts } from '../route/index.ts';
 import { liningMinimums } from '../brake/index.ts';
 import { askedOf, figureFor, thinLining, torqueFits } from './against-release.ts';
 import { brakeKindsOf } from './brake-kind.ts';
@@ -53,7 +53,7 @@ export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording
     case 'turn':
       return step.kind === 'turn' ? checkTurn(w, step, data) : null;
     case 'measure':
-      return checkTool(data, today) ?? (data.by === 'dial' ? checkDial(w, step) : checkByHand(w, step, data));
+      return checkTool(data, today) ?? checkMeasure(w, step, data);
     case 'joint':
       return checkJoint(w, data);
     case 'ready':
@@ -204,23 +204,23 @@ function checkDial(w: WheelEnd, step: Step): string | null {
   return null;
 }
 
-/** Acceptance by feel or by drag. */
+const checkMeasure = (w: WheelEnd, step: Step, data: DataOf<'measure'>): string | null =>
+  data.by === 'dial' && step.id !== 'swivel-preload' ? checkDial(w, step) : checkByHand(w, step, data);
+
+/** Acceptance by feel or by drag. A pull off its figure is a reading like any other, and does not count. */
 function checkByHand(w: WheelEnd, step: Step, data: DataOf<'measure'>): string | null {
-  const swivel = step.id === 'swivel-preload';
-  const own = verifyBy(w.plan.stack, w.sheet);
-  if (!swivel && data.by === 'feel' && dialSaysOtherwise(w, step))
+  const { by, figure, mustPull } = measureWay({ stack: w.plan.stack, sheet: w.sheet }, step);
+  if (by !== 'drag' && data.by === 'feel' && dialSaysOtherwise(w, step))
     return 'The dial read out of band for this setting: what is felt does not stand against it';
-  const by = swivel ? 'drag' : own;
-  const drag = swivel ? w.sheet.swivelPull : w.sheet.drag;
   if (by === 'dial') return 'This wheel end needs the dial';
   if ((data.by === 'drag') !== (by === 'drag'))
-    return by === 'drag' ? 'This wheel end is set by its drag' : 'This wheel end has end play, not drag';
-  if (!drag) return null;
-  if (!data.pull) return 'The sheet gives a figure: measure the pull';
-  if (data.pull.si <= 0 || data.pull.si > MOST_PULL_N)
+    return by === 'drag' ? 'This is measured by its drag' : 'This wheel end has end play, not drag';
+  const { pull, asked } = data;
+  if (!pull) return mustPull ? 'Measure the pull' : null;
+  if (pull.si <= 0 || pull.si > MOST_PULL_N)
     return 'A pull of this size is not possible: check the figure and its unit';
-  if (data.pull.si >= drag.min.si && data.pull.si <= drag.max.si) return null;
-  return `The drag is ${data.pull.si < drag.min.si ? 'too light: tighten' : 'too heavy: back off'}`;
+  if (mustPull && !figure && !asked) return 'Enter the pull that the maker asks for';
+  return asked && asked.least.si > asked.most.si ? 'The least is over the most' : null;
 }
 
 /** More than anybody pulls at a stud by hand, N. Rule of this product. */

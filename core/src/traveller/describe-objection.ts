@@ -71,7 +71,7 @@ export function describeObjection(
     case 'dial-says-otherwise':
       return 'Accepted by feel, and the dial read out of band for the same setting';
     case 'drag-off':
-      return 'The pull is outside the figure of the sheet, or was not measured';
+      return `${step ? `${title}: the` : 'The'} pull is outside the figure of the sheet, or was not measured`;
     case 'first-build':
       return text('words');
     case 'by-others':

@@ -388,8 +388,7 @@ describe('every family', () => {
     const t = new TestJob({ ...opening, wheelEnds: [{ ...end!, sheet: { ...end!.sheet, drag } }] });
     t.workTo('1L', 'drag');
     expect(t.recordStep('1L', { kind: 'measure', by: 'feel' })).toMatch(/by its drag/);
-    expect(t.recordStep('1L', { kind: 'measure', by: 'drag' })).toMatch(/measure the pull/);
-    expect(t.recordStep('1L', { kind: 'measure', by: 'drag', pull: quantity(55, 'N') })).toMatch(/too heavy/);
+    expect(t.recordStep('1L', { kind: 'measure', by: 'drag' })).toBe('Measure the pull');
     expect(t.recordStep('1L', { kind: 'measure', by: 'drag', pull: quantity(30, 'N') })).toBeNull();
   });
 });

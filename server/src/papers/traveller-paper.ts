@@ -1,3 +1,4 @@
+import { measureWay } from '@lanternwright/core/route';
 import type { Column, Content, TableCell } from 'pdfmake/interfaces.js';
 import {
   formatTorque,
@@ -67,7 +68,7 @@ function toFill(step: Step, w: WheelEnd, reader: ReaderUnits, said: boolean): Co
       ];
     }
     case 'measure':
-      return sheet.verifyBy === 'drag'
+      return measureWay({ stack: w.plan.stack, sheet }, step).by === 'drag'
         ? [blank('pull', 'N'), blank('scale')]
         : [
             ...[1, 2, 3].map((n) => line(blank(`${n} push`, '', 30), blank('pull', label('length'), 30))),

@@ -235,6 +235,18 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
         units={forceUnits}
         onChange={(drag) => set({ drag })}
       />
+      <RangeFields
+        label="Pull at the steering arm, links off"
+        value={sheet.swivelPull}
+        units={forceUnits}
+        onChange={(swivelPull) => set({ swivelPull })}
+      />
+      <RangeFields
+        label="Shaft movement, in and out"
+        value={sheet.shaftMovement}
+        units={lengthUnits}
+        onChange={(shaftMovement) => set({ shaftMovement })}
+      />
       <SelectField
         label="Verified by"
         value={sheet.verifyBy}

@@ -7,7 +7,8 @@ import {
   type Step,
   type StepData,
 } from '@lanternwright/core/procedure';
-import { parseQuantity } from '@lanternwright/core/quantity';
+import { parseTogether, type Parsed } from '@lanternwright/core/quantity';
+import { measureWay, pullOff, type MeasureWay } from '@lanternwright/core/route';
 import {
   playMm,
   readingRound,
@@ -21,6 +22,7 @@ import { ToolField, useGraduation, useListedTool } from '../tools/tool-field.tsx
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { whyUnread } from '../ui/why-unread.tsx';
 import { ThouRule, type RuleUnit, type Side } from '../ui/thou-rule.tsx';
 import { useDraft } from './use-draft.ts';
 import { CorrectReading } from './correct-reading.tsx';
@@ -90,21 +92,42 @@ function CycleCard({
   );
 }
 
-/** Preload by its drag: with a pull scale where the sheet has a figure, else by hand. */
-function DragPanel({ wheelEnd, record }: Pick<Props, 'wheelEnd' | 'record'>) {
+const places = { stud: 'at a wheel stud', 'steering-arm': 'at the steering arm, links off' } as const;
+
+/** Preload by its drag: with a pull scale where a figure is known or asked, else by hand. */
+function DragPanel({ way, record }: Pick<Props, 'record'> & { way: MeasureWay }) {
   const reader = useReader();
-  const { drag } = wheelEnd.sheet;
-  const [text, setText] = useDraft('text', '');
-  const [error, setError] = useState<string>();
+  const { figure, mustPull, at } = way;
+  const [text, setText] = useDraft('text', { pull: '', least: '', most: '' });
+  const [tried, setTried] = useState(false);
   const [scale, setScale] = useDraft('scale', '');
   const { listed, unfit } = useListedTool(scale, { kind: 'pull-scale' });
+  const asksMaker = mustPull && !figure;
+  const { pull, least, most } = parseTogether(text, ['N', 'lbf'], figure?.max.unit ?? 'N', 'labelled');
+  const asked = least.ok && most.ok ? { least: least.quantity, most: most.quantity } : null;
+  const byHand = text.pull.trim() === '' && !mustPull;
+  const off =
+    pull.ok &&
+    pullOff(figure, { kind: 'measure', by: 'drag', pull: pull.quantity, ...(asked ? { asked } : {}) });
   const save = () => {
-    if (text.trim() === '' && !drag) return record({ kind: 'measure', by: 'drag' });
-    const read = parseQuantity(text, ['N', 'lbf'], drag?.max.unit ?? 'N');
-    if (!read.ok) return setError(read.message);
-    if (unfit) return;
-    record({ kind: 'measure', by: 'drag', pull: read.quantity, ...(listed ? { listed } : {}) });
+    setTried(true);
+    if (byHand) return record({ kind: 'measure', by: 'drag' });
+    if (!pull.ok || unfit || (asksMaker && !asked)) return;
+    const more = { ...(listed ? { listed } : {}), ...(asksMaker && asked ? { asked } : {}) };
+    record({ kind: 'measure', by: 'drag', pull: pull.quantity, ...more });
   };
+  const field = (key: keyof typeof text, label: string, parsed: Parsed, hint?: string) => (
+    <TextField
+      label={`${label}, N or lbf`}
+      hint={hint}
+      className="figure"
+      inputMode="decimal"
+      autoFocus={key === 'pull'}
+      value={text[key]}
+      error={tried && !byHand && whyUnread(parsed, (t) => setText({ ...text, [key]: t }))}
+      onChange={(e) => setText({ ...text, [key]: e.target.value })}
+    />
+  );
   return (
     <form
       className="flex flex-col gap-4"
@@ -113,24 +136,30 @@ function DragPanel({ wheelEnd, record }: Pick<Props, 'wheelEnd' | 'record'>) {
         save();
       }}
     >
-      <TextField
-        label={`Pull at a wheel stud, N or lbf${drag ? '' : ' (optional)'}`}
-        hint={
-          drag
-            ? `The sheet asks for ${formatLimits(drag, reader)}`
-            : 'The sheet has no figure: light, even drag by hand is recorded as that'
-        }
-        className="figure"
-        inputMode="decimal"
-        autoFocus
-        value={text}
-        error={error}
-        onChange={(e) => setText(e.target.value)}
-      />
-      {text.trim() !== '' && <ToolField use={{ kind: 'pull-scale' }} code={scale} onChange={setScale} />}
+      <div className="grid gap-3 sm:grid-cols-3">
+        {field(
+          'pull',
+          `Pull ${places[at]}${mustPull ? '' : ' (optional)'}`,
+          pull,
+          figure
+            ? `The sheet asks for ${formatLimits(figure, reader)}`
+            : asksMaker
+              ? 'Steady, while it turns: never the first pull that breaks it away'
+              : 'The sheet has no figure: light, even drag by hand is recorded as that',
+        )}
+        {asksMaker && field('least', 'The maker asks for at least', least)}
+        {asksMaker && field('most', 'At most', most)}
+      </div>
+      {!byHand && <ToolField use={{ kind: 'pull-scale' }} code={scale} onChange={setScale} />}
+      {off && (
+        <Note tone="trouble">
+          Too {off}: {off === 'light' ? 'tighten, or take shims out' : 'back off, or put shims in'}. Recorded,
+          it is kept as a reading and does not count.
+        </Note>
+      )}
       <div>
         <Button type="submit" weight="main" className="min-h-14 px-6 text-18">
-          Light, even drag all the way round
+          {byHand ? 'Light, even drag all the way round' : 'Record the pull'}
         </Button>
       </div>
     </form>
@@ -139,8 +168,9 @@ function DragPanel({ wheelEnd, record }: Pick<Props, 'wheelEnd' | 'record'>) {
 
 /** Takes what the construction is verified by: end play by dial or feel, or the drag of a preload. */
 export function MeasurePanel(props: Props) {
-  const { sheet } = props.wheelEnd;
-  if (sheet.verifyBy === 'drag') return <DragPanel {...props} />;
+  const { sheet, plan } = props.wheelEnd;
+  const way = measureWay({ stack: plan.stack, sheet }, props.step);
+  if (way.by === 'drag') return <DragPanel record={props.record} way={way} />;
   if (sheet.band) return <EndPlayPanel {...props} band={sheet.band} />;
   return (
     <div className="flex flex-col gap-2">
