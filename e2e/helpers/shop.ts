@@ -204,7 +204,7 @@ const answers = [
   'Lined up',
   'Gasket',
   'Torque, then back off',
-  'Both tyres deflated',
+  'Both tyres deflated, cores out',
   'Caged',
   'Rim sound, tyre stays up',
 ];
@@ -259,9 +259,20 @@ async function answerShown(page: Page, how: Touch, tries = 4): Promise<void> {
     await pick(page, 'Gasket', how);
     return press(page, 'Filled and closed', how);
   }
-  if (await seen('Bearings packed')) {
+  if (await seen(/^Filled$/)) return press(page, /^Filled$/, how);
+  if (await seen('Record the pull')) {
+    await page.getByLabel(/^Pull at/).fill('30 N');
+    const least = page.getByLabel(/^The maker asks for at least/);
+    if (await least.isVisible()) {
+      await least.fill('20 N');
+      await page.getByLabel(/^At most/).fill('40 N');
+    }
+    return press(page, 'Record the pull', how);
+  }
+  const packed = /^(Bearings|Seal) packed$/;
+  if (await seen(packed)) {
     await pick(page, 'By hand', how);
-    return press(page, 'Bearings packed', how);
+    return press(page, packed, how);
   }
   if (await seen('Seal is in')) {
     await pick(page, 'Outside dry', how);

@@ -27,6 +27,7 @@ const effects: Record<LayerId, Record<string, Effect>> = {
   wheel: {
     'wheel-cracked': { breaks: ['wheel-nuts', 'inner-nuts', 'wheel-nuts-road'] },
     'wheel-off': { moves: 'off' },
+    'track-slack': { breaks: ['track-sag'] },
     'wheel-drawn': {
       moves: 'on',
       restsOn: ['wheel-faces', 'centring-nuts', 'inner-nuts', 'bracket-bolts', 'caliper-bolts', 'drum-on'],
@@ -34,6 +35,7 @@ const effects: Record<LayerId, Record<string, Effect>> = {
     inflated: { restsOn: ['wheel-drawn'] },
     'wheel-nuts': { restsOn: ['wheel-drawn', 'inflated'] },
     'wheel-nuts-road': { restsOn: ['wheel-nuts'] },
+    'track-sag': { restsOn: ['wheel-nuts'] },
   },
   cap: {
     'cap-cracked': { breaks: ['flange-nuts'] },

@@ -1,4 +1,12 @@
-import { everyAct, measureWay, pullOff, putBackOrder, putsBack, type Act } from '../route/index.ts';
+import {
+  everyAct,
+  isDeflated,
+  measureWay,
+  pullOff,
+  putBackOrder,
+  putsBack,
+  type Act,
+} from '../route/index.ts';
 import type { Sheet, StepData } from '../procedure/index.ts';
 import type { LayerId, Stack } from '../stack/index.ts';
 import { effectOf, isAfterPutOn, mustBeOff, seenOnTheNut } from './effects.ts';
@@ -70,9 +78,7 @@ function restingOn(acts: ReadonlyMap<string, Act>): ReadonlyMap<string, readonly
 }
 
 function rimsSeen(side: Side, data: StepData | null, mark: Mark): Side {
-  return data?.kind === 'choose' && data.option === 'deflated'
-    ? breakClosures(side, ['inflated'], mark)
-    : side;
+  return data?.kind === 'choose' && isDeflated(data.option) ? breakClosures(side, ['inflated'], mark) : side;
 }
 
 function whyNotCounted(

@@ -49,6 +49,7 @@ export {
 } from './step-data.ts';
 export {
   dimensions,
+  offered,
   stageSchema,
   type Dimension,
   type Option,

@@ -189,6 +189,8 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
     kind: z.literal('cure'),
     /** Hours the sealant's own sheet asks for, since the cover was tightened. */
     hours: z.number().positive().max(72),
+    /** Of the air while it cured: cold air takes longer. Left out in earlier jobs. */
+    air: temperatureSchema.optional(),
     note,
   }),
 ]);

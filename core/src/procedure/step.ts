@@ -10,6 +10,7 @@ export const stageSchema = z.enum(stages.map((s) => s.id) as [Stage, ...Stage[]]
 export const dimensions = {
   'needle-depth': 'Depth below flush, as thick as its seal',
   'shaft-movement': 'End movement of the shaft',
+  'track-sag': 'Sag of the track',
 } as const;
 export type Dimension = keyof typeof dimensions;
 
@@ -31,7 +32,12 @@ interface StepBase {
 export interface Option {
   id: string;
   label: string;
+  /** Earlier records name it; it is not offered any more. */
+  former?: true;
 }
+
+/** The options that a choice offers now. */
+export const offered = (options: readonly Option[]): readonly Option[] => options.filter((o) => !o.former);
 
 /** A typed step of a procedure: data, so that a shop can copy and revise it. */
 export type Step = StepBase &

@@ -1,4 +1,4 @@
-import type { Step, StepData, TorqueFigure } from '../procedure/index.ts';
+import { offered, type Step, type StepData, type TorqueFigure } from '../procedure/index.ts';
 import { quantity, type Quantity } from '../quantity/index.ts';
 import { measureWay, verifyBy } from '../route/index.ts';
 import { whyNotTool, type Tool } from '../tool/index.ts';
@@ -132,7 +132,7 @@ export function answerStep(w: WheelEnd, step: Step, technician: Technician = pla
       return { kind: 'heat', here: hub(), other: hub(), air: quantity(12, 'degC') };
     }
     case 'choose':
-      return { kind: 'choose', option: pick(step.options).id };
+      return { kind: 'choose', option: pick(offered(step.options)).id };
     case 'lock':
       return { kind: 'lock', method: pick(step.methods).id };
     case 'fill':

@@ -189,8 +189,12 @@ export function nutBack(nut: Nut, state: RouteState): Act[] {
       : [];
   const seen = adjust.byOthers ? redo('nut', lockSeen) : [];
   const measured = [...(freed ? [freed.before] : []), ...verify];
+  const steps = adjusting(nut, procedure, state);
+  // A castellated second nut is drawn against the first, then on to the slot whose pin goes through both.
+  const slot = nut.kind === 'D' ? steps.findIndex((s) => s.id === 'to-slot') : -1;
+  const jamAt = slot < 0 ? steps.length : slot;
   return [
-    ...[...adjusting(nut, procedure, state), ...(nut.jammed ? [jam] : [])].map(moved),
+    ...[...steps.slice(0, jamAt), ...(nut.jammed ? [jam] : []), ...steps.slice(jamAt)].map(moved),
     ...(nut.kind === 'H' ? [...lock, ...measured] : [...measured, ...lock]),
     ...looked,
     ...seen,

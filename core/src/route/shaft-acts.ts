@@ -63,7 +63,16 @@ export function shaftBack(shaft: LayerOf<'shaft'>, state: RouteState): Act[] {
       : []),
     ...redo(
       'shaft',
-      doStep('assemble', 'shaft-seal-in', 'Seal square', 'At its depth, lip lubricated.'),
+      {
+        kind: 'seal',
+        stage: 'assemble',
+        id: 'shaft-seal-in',
+        title: 'Seal square',
+        text: 'Lip lubricated and on sound journal, clear of the old groove.',
+        caution: 'No hammer on the seal itself: driver or flat block.',
+        mark: 'published',
+        source: 'ISO 6194-1 for the journal, common practice for the depth',
+      },
       askStep('assemble', 'shaft-in', 'Shaft back, clip in', [
         'Without dragging on the seal; splines by turning, not by force. Clip in its groove, shaft pulled out against it, pin through.',
         'Does the clip sit in its groove, and is the pin through?',
@@ -133,25 +142,26 @@ export function axleBack({ chosen }: RouteState): Act[] {
       ),
     ),
     ...(chosen['axle-cover-joint'] === 'sealant'
-      ? redo('axle', {
+      ? redoLater('axle', 'level', {
           kind: 'cure',
           stage: 'lock-and-fill',
           id: 'axle-cover-cured',
           title: 'Sealant cured',
-          text: 'No oil before the sealant’s own time is over.',
+          text: 'No oil before the sealant’s own time is over, at the temperature of this air. Everything else goes on meanwhile.',
           ...practice,
         })
       : []),
-    ...redo(
-      'axle',
-      askStep('lock-and-fill', 'axle-oil', 'Axle oil', [
-        'The axle’s own oil, to the lower edge of the plug hole.',
-        'Is the oil in?',
-      ]),
-    ),
     ...redoLater(
       'axle',
       'level',
+      {
+        kind: 'fill',
+        stage: 'lock-and-fill',
+        id: 'axle-oil',
+        title: 'Axle oil',
+        text: 'The axle’s own oil by its name, to the lower edge of the plug hole.',
+        ...practice,
+      },
       askStep('lock-and-fill', 'axle-level', 'Axle oil level and plug', [
         'Unit on the level, oil at the plug hole, plug tight.',
         'Is the oil at the plug hole and the plug tight?',

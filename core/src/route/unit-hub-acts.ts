@@ -119,15 +119,15 @@ export function sealHubOff({ alreadyOff }: RouteState): Act[] {
 export const sealHubBack = (): Act[] =>
   redo(
     'seal-hub',
-    doStep(
-      'assemble',
-      'pack-seal',
-      'Pack the new seal',
-      'Full of the named grease, no voids, outside lubricated.',
-      {
-        caution: 'Wrong grease destroys. Never mix thickeners.',
-      },
-    ),
+    {
+      kind: 'pack',
+      stage: 'assemble',
+      id: 'pack-seal',
+      title: 'Pack the new seal',
+      text: 'Full of the named grease, no voids, outside lubricated.',
+      caution: 'Wrong grease destroys. Never mix thickeners.',
+      ...practice,
+    },
     askStep('assemble', 'seal-home', 'Seal home, ring in', [
       'Sleeve over the shaft’s edge, push home square; shim, snap ring.',
       'Is the seal square, and the ring in its groove all round?',

@@ -1,14 +1,30 @@
-import { askStep, chooseStep, doStep, torqueStep } from '../procedure/index.ts';
+import { askStep, chooseStep, doStep, practice, torqueStep } from '../procedure/index.ts';
 import type { LayerOf } from '../stack/index.ts';
 import { act, redo, redoLater, undo, type Act } from './act.ts';
 import { wants, type RouteState } from './state.ts';
 
 const kills = 'A wheel that comes off kills.';
 
-/** The tyre goes first where a rim may be damaged or a dual is touched. */
+/** @source 29 CFR 1910.177, value from memory: what is deflated before its nuts are touched, and how it is filled again */
+const rimRule = { mark: 'from-memory', source: '29 CFR 1910.177' } as const;
+
+/** Whether the answer to the look at rims and tyres means that a tyre has to be filled again. */
+export const isDeflated = (option: string | undefined): boolean =>
+  option === 'core-out' || option === 'deflated';
+
+/** The tyre goes first where it may burst. */
 function deflating(wheel: LayerOf<'wheel'>): Act[] {
   if (wheel.kind === 'sprocket') return [];
-  const caution = 'A damaged rim or a dual bursts under a man’s hands: deflate before any nut is touched.';
+  const dual = wheel.kind === 'dual';
+  const out = { id: 'core-out', label: dual ? 'Both tyres deflated, cores out' : 'Tyre deflated, core out' };
+  const sound = {
+    id: 'sound',
+    label: dual ? 'Rims and tyres sound, both stay up' : 'Rim sound, tyre stays up',
+  };
+  const former = {
+    ...{ id: 'deflated', former: true as const },
+    label: dual ? 'Both tyres deflated' : 'Rim damaged, tyre deflated',
+  };
   return [
     act(
       'wheel',
@@ -19,19 +35,24 @@ function deflating(wheel: LayerOf<'wheel'>): Act[] {
         'rims',
         [
           'Rims and tyres',
-          'Look at every rim before a nut is touched. A damaged rim, or a dual: tyre deflated first.',
+          'Look at every rim and tyre before a nut is touched. Deflate it, valve core out, where it was run at 80 % of its pressure or less, where damage is seen or suspected, and where the rim is multi-piece or demountable. Else it stays up.',
         ],
-        wheel.kind === 'dual'
-          ? [{ id: 'deflated', label: 'Both tyres deflated' }]
-          : [
-              { id: 'sound', label: 'Rim sound, tyre stays up' },
-              { id: 'deflated', label: 'Rim damaged, tyre deflated' },
-            ],
-        { caution },
+        // What is done more often comes first; neither is chosen by itself.
+        dual ? [out, sound, former] : [sound, out, former],
+        { caution: 'A damaged rim or a soft tyre bursts under the hands: deflate it first.', ...rimRule },
       ),
     ),
   ];
 }
+
+/** A track is slackened before its sprocket comes off: the grease behind its tensioner is under pressure. */
+const slackened = doStep(
+  'tear-down',
+  'track-slack',
+  'Track slackened',
+  'Relief valve of the tensioner opened by no more turns than its maker says, until the track hangs loose.',
+  { caution: 'Stand aside of the relief valve: its grease comes out under pressure and goes through skin.' },
+);
 
 /** Nuts cracked on the ground, wheel off on a dolly. */
 export function wheelOff(wheel: LayerOf<'wheel'>, state: RouteState): Act[] {
@@ -54,11 +75,12 @@ export function wheelOff(wheel: LayerOf<'wheel'>, state: RouteState): Act[] {
     ...undo(
       'wheel',
       'off',
+      ...(sprocket ? [slackened] : []),
       doStep(
         'tear-down',
         'wheel-off',
         sprocket ? 'Sprocket off' : 'Wheel off',
-        sprocket ? 'Track slack, sprocket straight off.' : 'On a dolly, inner and outer kept apart.',
+        sprocket ? 'Bolts out, sprocket straight off the hub.' : 'On a dolly, inner and outer kept apart.',
       ),
     ),
   ];
@@ -67,6 +89,7 @@ export function wheelOff(wheel: LayerOf<'wheel'>, state: RouteState): Act[] {
 /** Faces clean, centring nuts first, in stages, full torque on the ground. */
 export function wheelBack(wheel: LayerOf<'wheel'>, { chosen }: RouteState): Act[] {
   const inner = wheel.kind === 'dual' && wheel.pilot === 'stud';
+  const sprocket = wheel.kind === 'sprocket';
   return [
     ...redo(
       'wheel',
@@ -103,12 +126,14 @@ export function wheelBack(wheel: LayerOf<'wheel'>, { chosen }: RouteState): Act[
       doStep(
         'wheel-on',
         'wheel-drawn',
-        'Wheel on, drawn up in stages',
-        'Crossing pattern, at least two stages, wheel still clear of the ground.',
-        { caution: kills },
+        sprocket ? 'Sprocket on, drawn up in stages' : 'Wheel on, drawn up in stages',
+        sprocket
+          ? 'Teeth in the track, bolts crossing, at least two stages.'
+          : 'Crossing pattern, at least two stages, wheel still clear of the ground.',
+        sprocket ? {} : { caution: kills },
       ),
     ),
-    ...(chosen['rims'] === 'deflated'
+    ...(isDeflated(chosen['rims'])
       ? redoLater(
           'wheel',
           'wheel-on',
@@ -117,10 +142,10 @@ export function wheelBack(wheel: LayerOf<'wheel'>, { chosen }: RouteState): Act[
             'inflated',
             'Tyre up',
             [
-              'Rim looked at, nuts drawn tight, no weight on it yet. Clip-on chuck, long hose, a multi-piece rim caged.',
+              'Rim and tyre looked at, nuts drawn tight, no weight on it yet. Clip-on chuck and long hose. A tyre that was run flat, or a rim that is multi-piece, comes off and is filled in its cage instead.',
               'Is every tyre at its pressure?',
             ],
-            { caution: 'Stand clear of the side wall while it fills.' },
+            { caution: 'Stand clear of the side wall while it fills.', ...rimRule },
           ),
         )
       : []),
@@ -131,15 +156,31 @@ export function wheelBack(wheel: LayerOf<'wheel'>, { chosen }: RouteState): Act[
         'wheel-on',
         'wheel-nuts',
         'wheelTorque',
-        ['Wheel nuts, full torque', 'On the ground, not spinning. Crossing pattern, then all of them again.'],
-        { makers: true, caution: kills },
+        sprocket
+          ? ['Sprocket bolts, full torque', 'Crossing pattern, then all of them again.']
+          : [
+              'Wheel nuts, full torque',
+              'On the ground, not spinning. Crossing pattern, then all of them again.',
+            ],
+        sprocket ? { makers: true } : { makers: true, caution: kills },
       ),
     ),
+    ...(sprocket
+      ? redoLater('wheel', 'ground', {
+          kind: 'dimension',
+          what: 'track-sag',
+          stage: 'wheel-on',
+          id: 'track-sag',
+          title: 'Track tension',
+          text: 'Grease in until the track is tight, then driven a little to and fro. Sag between sprocket and roller, against the maker’s figure.',
+          ...practice,
+        })
+      : []),
   ];
 }
 
 /** The first of the retorques: after the road, before the unit goes. The next is a follow-up. */
-export const wheelAfterRoad = (): Act[] => [
+export const wheelAfterRoad = ({ kind }: LayerOf<'wheel'>): Act[] => [
   act(
     'wheel',
     'later',
@@ -148,8 +189,10 @@ export const wheelAfterRoad = (): Act[] => [
       'release',
       'wheel-nuts-road',
       'wheelTorque',
-      ['Wheel nuts after the road', 'All of them again, crossing. What moved is looked at.'],
-      { makers: true, caution: kills },
+      kind === 'sprocket'
+        ? ['Sprocket bolts after the first hours', 'All of them again, crossing. What moved is looked at.']
+        : ['Wheel nuts after the road', 'All of them again, crossing. What moved is looked at.'],
+      kind === 'sprocket' ? { makers: true } : { makers: true, caution: kills },
     ),
     { wait: 'road' },
   ),

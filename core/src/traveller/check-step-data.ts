@@ -2,6 +2,7 @@ import { componentOf, dispose, PLANNED } from '../inspection/index.ts';
 import { sideOfBand } from '../end-play/index.ts';
 import {
   bandInMm,
+  offered,
   type ReadyLine,
   sealDepths,
   seatFromTouched,
@@ -14,7 +15,7 @@ import {
 } from '../procedure/index.ts';
 import { whyNotTool } from '../tool/index.ts';
 import { torqueSetting } from '../torque/index.ts';
-import { measureWay, partsToJudgeOf, partTitle, plannedParts } from '../route/index.ts';
+import { measureWay, partsToJudgeOf, partTitle, plannedParts, type Act } from '../route/index.ts';
 import { liningMinimums } from '../brake/index.ts';
 import { askedOf, figureFor, thinLining, torqueFits } from './against-release.ts';
 import { brakeKindsOf } from './brake-kind.ts';
@@ -41,7 +42,7 @@ export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording
   if (data.kind !== step.kind) return `“${step.title}” is a step to ${step.kind}`;
   switch (data.kind) {
     case 'choose':
-      return step.kind === 'choose' && step.options.some((o) => o.id === data.option)
+      return step.kind === 'choose' && offered(step.options).some((o) => o.id === data.option)
         ? null
         : `“${data.option}” is not a choice of “${step.title}”`;
     case 'lock':
@@ -367,7 +368,7 @@ function checkFill(w: WheelEnd, step: Step, data: DataOf<'fill'>): string | null
   if (data.note) return null;
   if (step.joint && schools.joint !== 'either' && data.joint !== schools.joint)
     return `The sheet closes the cap with ${schools.joint === 'gasket' ? 'a gasket' : 'sealant'}: say why not`;
-  const packed = packedWith(w);
+  const packed = (step as Act).layer === 'axle' ? null : packedWith(w);
   if (packed && !sameName(packed, data.lubricant))
     return `The bearings have ${packed}: one lubricant in one place, or say that the first is all out`;
   return otherLubricant(lubricant.name, data.lubricant);

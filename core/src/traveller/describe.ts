@@ -96,7 +96,7 @@ export function describeStepData(data: StepData, reader: Reader, step?: Step, w?
       return `${formatTypedFor(value, reader)}${between}${note}`;
     }
     case 'cure':
-      return `cured ${data.hours} h${note}`;
+      return `cured ${data.hours} h${data.air ? ` at ${formatFor(data.air, reader)}` : ''}${note}`;
     case 'instruct':
     case 'rotate':
       return data.note ? `done. ${data.note}` : 'done';

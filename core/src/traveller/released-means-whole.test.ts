@@ -296,7 +296,7 @@ describe('a closure counts only with what it rests on', () => {
   it('a deflated tyre is inflated, whatever is said of the rims later', () => {
     const t = new TestJob(openingOn(['1L'], 'd-steer-18', ['wheel-off']));
     t.workTo('1L', 'rims');
-    t.recordStep('1L', { kind: 'choose', option: 'deflated' });
+    t.recordStep('1L', { kind: 'choose', option: 'core-out' });
     t.workTo('1L', 'inflated');
     t.do({ kind: 'layer-opened', position: '1L', layer: 'wheel', reason: 'A stone between the faces' });
     t.workTo('1L', 'rims');

@@ -124,7 +124,7 @@ function stateOf(w: WheelEnd, plan: Plan, out: Out, layers: ReadonlyMap<LayerId,
   const { from, turns, wasLocked, secured } = w.rounds[w.rounds.length - 1]!;
   const chosen: Record<string, string> = {};
   for (const { stepId, data } of w.records) if (data?.kind === 'choose') chosen[stepId] = data.option;
-  if (side.broken['inflated']) chosen['rims'] = 'deflated';
+  if (side.broken['inflated']) chosen['rims'] = 'core-out';
   const judged = w.records.some((r) => r.data?.kind === 'judge');
   const renewed = judged ? [...renewedParts(w)] : null;
   const alreadyOff = [...layers.keys()].filter((id) => {

@@ -2,6 +2,7 @@ import { measureWay } from '@lanternwright/core/route';
 import type { Column, Content, TableCell } from 'pdfmake/interfaces.js';
 import {
   formatTorque,
+  offered,
   sheetLines,
   sheetSources,
   stages,
@@ -75,7 +76,7 @@ function toFill(step: Step, w: WheelEnd, reader: ReaderUnits, said: boolean): Co
             blank('dial'),
           ];
     case 'choose':
-      return step.options.map((o) => ticked(o.label));
+      return offered(step.options).map((o) => ticked(o.label));
     case 'lock':
       return [...step.methods.map((m) => ticked(m.label)), blank('checked by', '', 50)];
     case 'found':

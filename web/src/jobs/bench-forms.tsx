@@ -115,7 +115,7 @@ const packings = [
 const amountUnits = ['g', 'kg', 'mL', 'L', 'lb', 'qt'] as const;
 
 /** How the bearings were packed, with what, and how much the hub takes by reckoning. */
-export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
+export function PackForm({ step, wheelEnd, record }: FormProps<'pack'>) {
   const reader = useReader();
   const { lubricant, schools } = wheelEnd.sheet;
   const fill = hubFill(wheelEnd.sheet);
@@ -150,7 +150,7 @@ export function PackForm({ wheelEnd, record }: FormProps<'pack'>) {
   };
   return (
     <Form
-      button={oil ? 'Bearings oiled' : 'Bearings packed'}
+      button={oil ? 'Bearings oiled' : step.id === 'pack-seal' ? 'Seal packed' : 'Bearings packed'}
       disabled={name === '' || (!oil && by === '')}
       onRecord={save}
     >

@@ -59,7 +59,7 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
   };
   return (
     <Form
-      button="Filled and closed"
+      button={step.joint ? 'Filled and closed' : 'Filled'}
       disabled={lubricant === '' || (step.joint === true && joint === '')}
       onRecord={save}
     >

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { dimensions } from '@lanternwright/core/procedure';
-import { parseQuantity, parseTogether, type Parsed } from '@lanternwright/core/quantity';
+import { parseQuantity, parseTogether, unitDefinition, type Parsed } from '@lanternwright/core/quantity';
 import { TextField } from '../ui/field.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
 import { useDraft } from './use-draft.ts';
@@ -63,29 +63,39 @@ export function DimensionForm({ step, wheelEnd, record }: FormProps<'dimension'>
   );
 }
 
-/** How long the sealant's own sheet asks for; the record is refused until that time is over. */
+/** How long the sealant’s own sheet asks for in this air; the record is refused until that time is over. */
 export function CureForm({ record }: FormProps<'cure'>) {
-  const [hours, setHours] = useDraft('hours', '');
+  const [text, setText] = useDraft('text', { hours: '', air: '' });
   const [tried, setTried] = useState(false);
-  const read = parseQuantity(hours, ['h'], 'h');
+  const unit = useReader().temperature;
+  const hours = parseQuantity(text.hours, ['h'], 'h');
+  const air = parseQuantity(text.air, ['degC', 'degF'], unit);
   return (
     <Form
       button="It has cured"
       onRecord={() => {
         setTried(true);
-        if (read.ok) record({ kind: 'cure', hours: read.quantity.value });
+        if (hours.ok && air.ok) record({ kind: 'cure', hours: hours.quantity.value, air: air.quantity });
       }}
     >
-      <div className="max-w-60">
+      <div className="grid gap-3 sm:grid-cols-2">
         <TextField
           label="The sealant asks for, hours"
           className="figure"
           inputMode="decimal"
           autoFocus
-          value={hours}
-          hint="Counted from the last stage of the cover bolts"
-          error={tried && !read.ok ? read.message : undefined}
-          onChange={(e) => setHours(e.target.value)}
+          value={text.hours}
+          hint="In air of this temperature, counted from the last stage of the cover bolts"
+          error={tried && !hours.ok ? hours.message : undefined}
+          onChange={(e) => setText({ ...text, hours: e.target.value })}
+        />
+        <TextField
+          label={`Air, ${unitDefinition(unit).label}`}
+          className="figure"
+          inputMode="decimal"
+          value={text.air}
+          error={tried && !air.ok ? air.message : undefined}
+          onChange={(e) => setText({ ...text, air: e.target.value })}
         />
       </div>
     </Form>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { formatTurn } from '@lanternwright/core/nut';
 import type { Step, StepData } from '@lanternwright/core/procedure';
 import { currentRound, type WheelEnd } from '@lanternwright/core/traveller';
-import { describeMark } from '@lanternwright/core/procedure';
+import { describeMark, offered } from '@lanternwright/core/procedure';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { NutView } from '../ui/nut-view.tsx';
@@ -146,7 +146,7 @@ function InspectForm({ step, record }: FormProps<'inspect'>) {
 function ChooseForm({ step, record }: FormProps<'choose'>) {
   return (
     <div className="grid gap-3 sm:grid-cols-2">
-      {step.options.map((o, i) => (
+      {offered(step.options).map((o, i) => (
         <Button
           key={o.id}
           className="min-h-16 text-18"
