@@ -107,7 +107,7 @@ await main(async () => {
       filter: (path) => !path.includes('node_modules'),
     });
   symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'));
-  const config = `export default { resolve: { conditions: ['source'] }, test: { include: ['core/src/traveller/**/*.test.ts', 'core/src/record/**/*.test.ts'], isolate: false, pool: 'threads', testTimeout: 120000 } };`;
+  const config = `export default { resolve: { conditions: ['source'] }, test: { include: ['core/src/{assembly,traveller,record}/**/*.test.ts'], isolate: false, pool: 'threads', testTimeout: 120000 } };`;
   writeFileSync(join(copy, 'vitest.config.ts'), config);
   const tested = async () => {
     const { code } = await run(join(root, 'node_modules/.bin/vitest'), ['run', '--bail', '1'], {

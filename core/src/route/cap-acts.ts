@@ -1,5 +1,5 @@
 import { askStep, doStep, practice, torqueStep, type Step } from '../procedure/index.ts';
-import type { LayerOf } from '../stack/index.ts';
+import { layerOf, type LayerOf } from '../stack/index.ts';
 import { act, redo, redoLater, undo, type Act } from './act.ts';
 import { wants, type RouteState } from './state.ts';
 
@@ -53,6 +53,7 @@ const oilAtTheMark = () =>
 /** The oil level as a work of its own: the cap stays on, the wheel on the ground. */
 export function oilLevelOnly(state: RouteState): Act[] {
   if (!wants(state, 'oil-level') || state.reach.layers.has('cap')) return [];
+  if (layerOf(state.stack, 'hub')?.fill !== 'oil') return [];
   const seen: Step = {
     id: 'oil-seen',
     stage: 'lock-and-fill',

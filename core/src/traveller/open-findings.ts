@@ -23,8 +23,11 @@ const answers: Record<
   noise: { steps: ['rock'] },
   movement: { steps: ['rock'] },
   lamp: { made: ['sensor', 'sensor-lead'], judged: ['tone-ring'], steps: ['final-look'] },
-  smoke: { judged: ['cups-and-rollers', 'unit-hub-bearing', 'shaft-journal'] },
-  'hub-warmer': { judged: ['cups-and-rollers', 'unit-hub-bearing', 'shaft-journal'], steps: ['hub-heat'] },
+  smoke: { judged: ['cups-and-rollers', 'unit-hub-bearing', 'shaft-bearing', 'shaft-journal'] },
+  'hub-warmer': {
+    judged: ['cups-and-rollers', 'unit-hub-bearing', 'shaft-bearing', 'shaft-journal'],
+    steps: ['hub-heat'],
+  },
   'oil-on-tyre': { made: ['seal', 'shaft-seal-in', 'seal-home', 'oil-level', 'axle-level', 'cap-square'] },
   'dry-stain': {
     made: ['seal', 'shaft-seal-in', 'seal-home', 'oil-level', 'axle-level'],
