@@ -182,7 +182,9 @@ describe('a part that is to be replaced', () => {
       }),
     ] as unknown as WheelEnd['records'];
     const last = (seq: number) => ({ ...trace, seq, by: trace.by.name });
-    const made: WheelEnd['side']['made'] = fitted ? { 'studs-home': { first: seqs[fitted], last: last(seqs[fitted]) } } : {};
+    const made: WheelEnd['side']['made'] = fitted
+      ? { 'studs-home': { first: seqs[fitted], last: last(seqs[fitted]) } }
+      : {};
     const received = came ? [{ ...trace, what: `part:${part}`, as: came }] : [];
     const known = {
       ...{ ...w, records, side: { ...w.side, made } },
