@@ -3,7 +3,7 @@ import { everyAct, putsBack, type Act } from '../route/index.ts';
 import { everyStack, splitSealed } from '../stack/testing/stacks.ts';
 import { worksOf, type LayerId, type Work } from '../stack/index.ts';
 import { answer, openingOn, TestJob, withOtherSide } from '../traveller/testing/work.ts';
-import { hearStep, layerAt, mustBeOff, strikeStep, type NotCounted, type Side } from './index.ts';
+import { effectOf, hearStep, layerAt, mustBeOff, strikeStep, type NotCounted, type Side } from './index.ts';
 
 /**
  * What each act does to the metal, written down and frozen by the number of the rules: a release of these rules stands
@@ -85,7 +85,9 @@ function linesOf(t: TestJob, state: string): string[] {
       return `${name}${how}: ${told(w.side, side, notCounted)}`;
     };
     const struck = strikeStep(w.side, built, heardAs(act, {}));
+    const { restsOn = [] } = effectOf(act);
     return [
+      ...(restsOn.length > 0 ? [`${name} rests on: ${restsOn.join(' ')}`] : []),
       of('', {}),
       of(', skipped', { data: null }),
       ...(putsBack(act) ? [] : [`${name}, struck: ${told(w.side, struck, null)}`]),

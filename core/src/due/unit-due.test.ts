@@ -65,7 +65,7 @@ describe('what is due on a unit', () => {
     const { axles } = past();
     const odd = axles.map((a) => ({
       ...a,
-      sheet: { ...a.sheet, intervals: [every('kingpin', { months: 1 })] },
+      sheet: { ...a.sheet, intervals: [every('unit-hub', { months: 1 })] },
     }));
     expect(unitDue(past({ axles: odd })).map((d) => d.work)).toEqual([]);
   });

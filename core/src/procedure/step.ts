@@ -11,6 +11,8 @@ export const dimensions = {
   'needle-depth': 'Depth below flush, as thick as its seal',
   'shaft-movement': 'End movement of the shaft',
   'track-sag': 'Sag of the track',
+  'kingpin-clearance': 'Clearance of the pin in its bushes',
+  'kingpin-vertical': 'Vertical play of the stub',
 } as const;
 export type Dimension = keyof typeof dimensions;
 

@@ -20,6 +20,8 @@ export type Act = Step & {
   phase: Phase;
   guard: Guard;
   wait?: Wait;
+  /** Number of the rules that asked for it first; 2 where it is not said. */
+  since?: number;
   /** It moves the bearing nut, jam nut, washer, shims or hub: readings from before it are void. */
   disturbs?: true;
 };

@@ -10,23 +10,14 @@ import {
 import type { LayerOf } from '../stack/index.ts';
 import { redo, redoLater, undo, type Act } from './act.ts';
 import { wants, type RouteState } from './state.ts';
+import { stubBack, stubOff } from './stub-acts.ts';
 
 const makers = { makers: true } as const;
 const drift = { caution: 'Eye protection, soft drift. No hammer on hardened steel.' };
 
 export function spindleOff(spindle: LayerOf<'spindle'>, state: RouteState): Act[] {
   if (state.alreadyOff.includes('spindle')) return [];
-  if (spindle.kind === 'stub')
-    return undo(
-      'spindle',
-      'off',
-      doStep(
-        'tear-down',
-        'kingpin-out',
-        'Kingpin lock out, stub off',
-        'Lock pin, kingpin, thrust washers and shims in order.',
-      ),
-    );
+  if (spindle.kind === 'stub') return stubOff;
   return undo(
     'spindle',
     'off',
@@ -34,7 +25,7 @@ export function spindleOff(spindle: LayerOf<'spindle'>, state: RouteState): Act[
       'tear-down',
       'spindle-off',
       'Spindle nuts off, spindle off',
-      'Straight off the studs, splash shield with it.',
+      'Straight off the studs, splash shield or backing plate with it.',
     ),
     ...(wants(state, 'spindle-bearing')
       ? [
@@ -51,26 +42,7 @@ export function spindleOff(spindle: LayerOf<'spindle'>, state: RouteState): Act[
 }
 
 export function spindleBack(spindle: LayerOf<'spindle'>, state: RouteState): Act[] {
-  if (spindle.kind === 'stub')
-    return redo(
-      'spindle',
-      askStep('clean-and-seat', 'bushes', 'Bushes reamed to size', [
-        'By the maker’s figures. Grease holes open, bushes in line.',
-        'Does the new pin turn in its bushes by hand?',
-      ]),
-      askStep('assemble', 'stub-on', 'Stub on, vertical play', [
-        'Thrust washer the right way up, shims to the maker’s vertical play.',
-        'Is the vertical play within the maker’s figure?',
-      ]),
-      lockStep(
-        ['Kingpin lock', 'The pin cannot turn or come out.'],
-        [
-          { id: 'lock-pin', label: 'Lock pin driven home, nut on' },
-          { id: 'lock-bolt', label: 'Lock bolt through the pin, to the maker’s torque' },
-        ],
-        {},
-      ),
-    ).map((a) => (a.kind === 'lock' ? { ...a, id: 'kingpin-lock' } : a));
+  if (spindle.kind === 'stub') return stubBack(state);
   const needle = wants(state, 'spindle-bearing') || state.renewed.has('needle-bearing');
   return [
     ...(needle

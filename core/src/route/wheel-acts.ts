@@ -45,6 +45,9 @@ function deflating(wheel: LayerOf<'wheel'>): Act[] {
   ];
 }
 
+/** Asked by the rules of number 3 for the first time. */
+const since3 = (a: Act): Act => ({ ...a, since: 3 });
+
 /** A track is slackened before its sprocket comes off: the grease behind its tensioner is under pressure. */
 const slackened = doStep(
   'tear-down',
@@ -72,10 +75,10 @@ export function wheelOff(wheel: LayerOf<'wheel'>, state: RouteState): Act[] {
           : 'A part turn each, on the ground or while the brake holds.',
       ),
     ),
+    ...(sprocket ? undo('wheel', 'off', slackened).map(since3) : []),
     ...undo(
       'wheel',
       'off',
-      ...(sprocket ? [slackened] : []),
       doStep(
         'tear-down',
         'wheel-off',
@@ -174,7 +177,7 @@ export function wheelBack(wheel: LayerOf<'wheel'>, { chosen }: RouteState): Act[
           title: 'Track tension',
           text: 'Grease in until the track is tight, then driven a little to and fro. Sag between sprocket and roller, against the maker’s figure.',
           ...practice,
-        })
+        }).map(since3)
       : []),
   ];
 }

@@ -18,6 +18,8 @@ const outerBrake = ({ brake }: BuiltAxle, by: 'air' | 'hydraulic'): Short | null
   brake === 'none' ? null : { layer: 'brake-outer', kind: brake, by };
 const withBrake = <T extends string>({ brake }: BuiltAxle, carried: T) =>
   brake === 'none' ? ('nothing' as const) : carried;
+/** The stub axle that turns about a kingpin, where the axle steers. */
+const stub = (axle: BuiltAxle): Short | null => (steers(axle) ? { layer: 'spindle', kind: 'stub' } : null);
 const greaseCap: Short = { layer: 'cap', kind: 'grease-cap' };
 
 /** Heavy wheel end in oil; a drive axle closes with its shaft flange. */
@@ -31,6 +33,7 @@ const heavy =
     outerBrake(axle, 'air'),
     { layer: 'nut', kind },
     { layer: 'hub', fill: 'oil', toneRing: true },
+    stub(axle),
   ];
 
 const towed: Build = (axle) => [
@@ -46,7 +49,7 @@ const farmFront: Build = (axle) => [
   greaseCap,
   { layer: 'nut', kind: 'D' },
   { layer: 'hub', fill: 'grease' },
-  steers(axle) ? { layer: 'spindle', kind: 'stub' } : null,
+  stub(axle),
 ];
 
 const staked: Build = (axle) => [
@@ -56,6 +59,9 @@ const staked: Build = (axle) => [
   { layer: 'nut', kind: 'E' },
   { layer: 'hub', fill: 'grease', carries: axle.brake === 'disc' ? 'rotor' : 'nothing', toneRing: true },
 ];
+
+/** A medium-duty front axle: a staked nut before a stub with its kingpin. */
+const stakedOnStub: Build = (axle) => [...staked(axle), stub(axle)];
 
 const unitHub: Build = (axle) => [wheel(axle), outerBrake(axle, 'hydraulic'), { layer: 'unit-hub' }];
 
@@ -88,7 +94,14 @@ const oldDrum: Build = (axle) => [
   { layer: 'nut', kind: 'D', jammed: true },
   { layer: 'hub', fill: 'grease', studs: 'swaged', carries: withBrake(axle, 'drum') },
   axle.brake === 'none' ? null : { layer: 'brake-inner', kind: 'shoes', by: 'hydraulic' },
-  steers(axle) ? { layer: 'knuckle' } : null,
+  // Steered, it is the front of an old 4×4: the backing plate stands on the studs of the spindle.
+  ...(steers(axle)
+    ? [
+        { layer: 'spindle', kind: 'bolted' } as const,
+        { layer: 'shaft', kind: 'driven' } as const,
+        { layer: 'knuckle' } as const,
+      ]
+    : []),
 ];
 
 const byProcedure: Record<string, Build> = {
@@ -99,7 +112,7 @@ const byProcedure: Record<string, Build> = {
   'd-towed': towed,
   'd-farm-front': farmFront,
   'e-keyed-washer': staked,
-  'e-torque': staked,
+  'e-torque': stakedOnStub,
   'f-unitised': unitHub,
   'g-c-clip': clippedShaft,
   'h-lock-nuts': fourByFourFront,

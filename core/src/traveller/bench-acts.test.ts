@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { quantity } from '../quantity/index.ts';
 import { everyStack } from '../stack/testing/stacks.ts';
 import type { Work } from '../stack/index.ts';
-import { progressOf, whatIsLeft } from './index.ts';
-import { codes, ids, release, step, todo } from './testing/ways.ts';
+import { fold, progressOf, whatIsLeft } from './index.ts';
+import { codes, ids, recordOf, release, step, todo } from './testing/ways.ts';
 import { openingOn, supervisor, TestJob, withOtherSide } from './testing/work.ts';
 
 function on(name: string, works: Work[]): TestJob {
@@ -94,4 +94,78 @@ it('a castellated second nut is jammed first; then the slot, and the pin through
   const t = on('old drum and hub', ['adjust']);
   before(t, 'jam-nut', 'to-slot');
   before(t, 'to-slot', 'lock');
+});
+
+describe('a kingpin job', () => {
+  const done = () => {
+    const t = on('farm front', ['kingpin']);
+    t.workTo('1L');
+    return t;
+  };
+
+  it('measures clearance and vertical play, locks with a torque, and closes, greases, pins', () => {
+    const t = done();
+    for (const [a, b] of [
+      ['stub-links-off', 'kingpin-out'],
+      ['bushes', 'kingpin-clearance'],
+      ['kingpin-clearance', 'stub-on'],
+      ['thrust-bearing', 'stub-on'],
+      ['stub-on', 'vertical-play'],
+      ['vertical-play', 'kingpin-lock'],
+      ['kingpin-lock', 'kingpin-lock-bolt'],
+      ['kingpin-plugs', 'kingpin-grease'],
+      ['stub-links', 'stub-pins'],
+      ['stub-pins', 'hub-on'],
+      ['wheel-nuts', 'toe'],
+    ] as const)
+      before(t, a, b);
+    expect(codes(t, '1L')).toEqual([]);
+    expect(t.try(release('1L'), supervisor)).toBeNull();
+  });
+
+  it.each(['heavy steer', 'bus front', 'farm front'])('can be had on a %s', (name) => {
+    expect(ids(on(name, ['kingpin']), '1L')).toContain('kingpin-clearance');
+  });
+
+  it('keeps no old bushes where it renews them', () => {
+    const t = on('farm front', ['kingpin']);
+    t.workTo('1L', 'bushes');
+    expect(t.recordStep('1L', { kind: 'choose', option: 'old' })).toMatch(/not a choice/);
+    const u = on('farm front', ['spindle']);
+    u.workTo('1L', 'bushes');
+    expect(u.recordStep('1L', { kind: 'choose', option: 'old' })).toBeNull();
+  });
+
+  it('of a build that asked less stays released when a slip in it is corrected, and not when its lock is struck', () => {
+    const t = done();
+    t.do(release('1L'), supervisor);
+    // As an earlier build recorded it: nothing was measured at the pin.
+    const events = t.job.events
+      .filter(
+        (e) =>
+          e.body.kind !== 'step-recorded' || !/^(kingpin-clearance|vertical-play|toe)$/.test(e.body.stepId),
+      )
+      .map((e, i) => ({
+        ...{ ...e, version: i + 1 },
+        body: e.body.kind === 'wheel-end-released' ? { ...e.body, rules: 2 as const } : e.body,
+      }));
+    const old = () => {
+      const u = done();
+      u.job = fold(events);
+      expect(u.at('1L').release).not.toBeNull();
+      return u;
+    };
+    const slip = old();
+    const nuts = recordOf(slip, 'wheel-nuts');
+    if (nuts.body.kind !== 'step-recorded') throw new Error('no step');
+    const replacement = { ...nuts.body, data: { ...nuts.body.data, note: 'By hand' } };
+    slip.do({ kind: 'correction', corrects: nuts.id, reason: 'A word more', replacement }, supervisor);
+    expect(slip.at('1L').release?.inDoubt).toBeNull();
+    const struck = old();
+    struck.do(
+      { kind: 'correction', corrects: recordOf(struck, 'lock').id, reason: 'Never bent', replacement: null },
+      supervisor,
+    );
+    expect(struck.at('1L').release?.inDoubt).toMatchObject({ reason: 'Never bent' });
+  });
 });

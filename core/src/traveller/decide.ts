@@ -9,6 +9,7 @@ import type { RetorqueFigure, Step } from '../procedure/index.ts';
 import { effectOf, isOn, layerAt, mustBeOff, wasPinOut } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
 import { everyAct, putsBack, type Act } from '../route/index.ts';
+import { RULES } from './rules.ts';
 import { layerOf, works } from '../stack/index.ts';
 import { convert } from '../quantity/index.ts';
 import { whyNotTool } from '../tool/index.ts';
@@ -367,7 +368,7 @@ function release(
   return accept({
     kind: 'wheel-end-released',
     position: w.position,
-    rules: 2,
+    rules: RULES,
     overridden: against,
     ...(alsoDue.length > 0 ? { alsoDue } : {}),
     followUp: wheelCameOff(w) ? retorqueDue(meterKm(job.meter), context.today, retorqueRule(w)) : null,

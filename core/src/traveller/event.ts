@@ -19,6 +19,7 @@ import { toolSchema } from '../tool/index.ts';
 import { convert, distanceSchema, hoursSchema, readingSchema, torqueSchema } from '../quantity/index.ts';
 
 import { objectionSchema } from './objection.ts';
+import { RULES } from './rules.ts';
 import { followUpKinds, type FollowUpKind } from './follow-up-kinds.ts';
 
 const words = z.string().trim().min(1).max(500);
@@ -376,8 +377,11 @@ const released = releaseAsked.extend({
   overridden: z.array(objectionSchema).max(60),
   /** Null where the wheel did not come off. */
   followUp: retorqueDueSchema.nullable(),
-  /** Version of the rules that gave the verdict; jobs of the first build have none. From 2 on a thin lining is for the yard only. */
-  rules: z.literal([1, 2]).optional(),
+  /**
+   * Number of the rules that gave the verdict; jobs of the first build have none. From 2 on a thin lining is for the
+   * yard only, from 3 on a kingpin is measured.
+   */
+  rules: z.literal([1, 2, RULES]).optional(),
   /** Who releases did part of the work. */
   ownWork: z.boolean().optional(),
 });

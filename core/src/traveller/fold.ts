@@ -304,10 +304,10 @@ function released(
   mark: Mark,
   { doubts }: Hindsight,
 ): WheelEnd {
-  const { overrideReason = null, overridden, followUp, alsoDue = [] } = body;
+  const { overrideReason = null, overridden, followUp, alsoDue = [], rules = 1 } = body;
   const doubt = doubts.find((d) => d.position === body.position && d.version > trace.seq);
   const inDoubt = doubt ? { reason: doubt.reason, at: doubt.at, by: doubt.by } : null;
-  const release = { ...trace, overrideReason, overridden, followUp, alsoDue, inDoubt };
+  const release = { ...trace, rules, overrideReason, overridden, followUp, alsoDue, inDoubt };
   return { ...w, release, lapsed: null, side: doubt ? w.side : releaseSide(w.side, yardOnly(w, body, mark)) };
 }
 

@@ -39,7 +39,9 @@ export interface Reading extends Trace {
   gauge?: string;
 }
 
-interface Release extends Trace {
+export interface Release extends Trace {
+  /** Number of the rules that it was given by. */
+  rules: number;
   overrideReason: string | null;
   overridden: readonly Objection[];
   /** Null where the wheel did not come off. */
@@ -127,6 +129,8 @@ export interface WheelEnd {
   decisions: readonly Decided[];
   followUpsDone: readonly FollowUpDone[];
   release: Release | null;
+  /** Number of the rules whose acts it is held to; today's where it is not said. */
+  rules?: number;
   /** A release that was given in this job and does not stand any more: what both sides share was opened since. */
   lapsed: Release | null;
   retorque: (Trace & Omit<BodyOf<'retorque-recorded'>, 'kind' | 'position'>) | null;

@@ -22,6 +22,7 @@ import {
   type Act,
   type RouteState,
 } from '../route/index.ts';
+import { RULES } from './rules.ts';
 import { layerOf, needsOffFor, takeOffOrder, targetOf, type LayerId, type Reached } from '../stack/index.ts';
 import type { Stack } from '../stack/index.ts';
 import { comparedParts, judgedParts, readyLines, renewedParts } from './findings.ts';
@@ -134,7 +135,18 @@ function stateOf(w: WheelEnd, plan: Plan, out: Out, layers: ReadonlyMap<LayerId,
   const byOthers = side.others.nut !== undefined;
   const adjust = { from, turns, wasLocked, secured, byOthers, brakeOn: brakeIsOn(w, out) };
   const inTheAir = isInTheAir(side, out);
-  const key = JSON.stringify([inTheAir, works, [...layers], alreadyOff, together, chosen, renewed, adjust]);
+  const rules = w.rules ?? RULES;
+  const key = JSON.stringify([
+    rules,
+    inTheAir,
+    works,
+    [...layers],
+    alreadyOff,
+    together,
+    chosen,
+    renewed,
+    adjust,
+  ]);
   let routes = routesOf.get(stack);
   if (!routes) routesOf.set(stack, (routes = new Map()));
   let found = routes.get(key);
@@ -147,7 +159,7 @@ function stateOf(w: WheelEnd, plan: Plan, out: Out, layers: ReadonlyMap<LayerId,
     const reach = { layers, off };
     const bare = { stack, sheet: w.sheet, works, reach, alreadyOff, together, inTheAir, chosen, adjust };
     const state: RouteState = { ...bare, renewed: new Set(renewed ?? []) };
-    found = derive(renewed ? state : { ...state, renewed: new Set(plannedParts(state)) });
+    found = derive(renewed ? state : { ...state, renewed: new Set(plannedParts(state)) }, rules);
     routes.set(key, found);
   }
   return found;
@@ -202,8 +214,10 @@ function standingNow(w: WheelEnd, plan: Plan, { acts, state }: FromState): Stand
   return standingOf(w.side, acts, before);
 }
 
-function derive(state: RouteState): FromState {
-  const acts = routeOf(state).filter((a) => !a.when || state.chosen[a.when.step] === a.when.option);
+function derive(state: RouteState, rules: number): FromState {
+  const acts = routeOf(state).filter(
+    (a) => (a.since ?? 0) <= rules && (!a.when || state.chosen[a.when.step] === a.when.option),
+  );
   return {
     state,
     acts,
