@@ -55,6 +55,7 @@ const effects: Record<LayerId, Record<string, Effect>> = {
     hose: { under: [] },
     uncaged: { under: [] },
     adjuster: { shifts: true },
+    'pushrod-stroke': { restsOn: ['uncaged', 'adjuster'] },
     'brake-proved': {
       under: [],
       restsOn: ['bracket-bolts', 'caliper-bolts', 'drum-on', 'hose', 'uncaged', 'adjuster'],

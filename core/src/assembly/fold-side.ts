@@ -1,6 +1,7 @@
 import {
   everyAct,
   isDeflated,
+  isPastLimit,
   measureWay,
   pullOff,
   putBackOrder,
@@ -107,6 +108,7 @@ function whyNotCounted(
   if (late && brokenAt !== undefined && mark.at < brokenAt) return { why: 'late' };
   if (data?.kind === 'inspect' && !data.ok) return { why: 'no' };
   if (data?.kind === 'linings' && !data.set) return { why: 'no' };
+  if (data && isPastLimit(act, data)) return { why: 'no' };
   if (data?.kind === 'measure' && pullOff(measureWay({ stack: side.stack, sheet }, act).figure, data))
     return { why: 'no' };
   return null;

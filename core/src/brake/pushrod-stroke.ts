@@ -2,15 +2,16 @@ import { z } from 'zod';
 import { defineCalculation } from '../calculation/index.ts';
 
 /** Sizes of clamp-type chambers, by their effective area in square inches. */
-const chambers = [6, 9, 12, 16, 20, 24, 30, 36] as const;
+export const chambers = [6, 9, 12, 16, 20, 24, 30, 36] as const;
 type Chamber = (typeof chambers)[number];
-const strokes = ['standard', 'long', 'extra-long'] as const;
+/** How far a chamber's rod can go, by what is marked on it. */
+export const chamberStrokes = ['standard', 'long', 'extra-long'] as const;
 
 /**
  * Longest applied stroke at which a clamp-type chamber's brake passes, mm.
  * @source 49 CFR 393.47(e), value from memory; exact inches
  */
-const limits: Record<(typeof strokes)[number], Partial<Record<Chamber, number>>> = {
+const limits: Record<(typeof chamberStrokes)[number], Partial<Record<Chamber, number>>> = {
   standard: {
     ...{ 6: 31.75, 9: 34.925, 12: 34.925, 16: 44.45 },
     ...{ 20: 44.45, 24: 44.45, 30: 50.8, 36: 57.15 },
@@ -23,7 +24,7 @@ const strokeMm = z.number().nonnegative().max(500);
 const inputSchema = z
   .object({
     chamber: z.literal(chambers).optional(),
-    stroke: z.enum(strokes).optional(),
+    stroke: z.enum(chamberStrokes).optional(),
     measuredMm: strokeMm,
     markedStrokeMm: strokeMm.positive().optional(),
   })

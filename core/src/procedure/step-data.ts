@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { brakeKinds } from '../brake/index.ts';
+import { brakeKinds, chambers, chamberStrokes } from '../brake/index.ts';
 import { dispositionSchema, tipPlaces, type TipPlace } from '../inspection/index.ts';
 import {
   amountSchema,
@@ -123,6 +123,27 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
     outer: readingSchema.optional(),
     /** Slides or shoes free, adjuster set, pedal pumped firm. */
     set: z.boolean(),
+    note,
+  }),
+  z.object({
+    kind: z.literal('wear'),
+    /** Diameters of the drum, or thicknesses of the rotor, at several places. */
+    measured: z.array(readingSchema).min(1).max(12),
+    /** The figure cast into it. */
+    discard: readingSchema,
+    runout: readingSchema.optional(),
+    runoutLimit: readingSchema.optional(),
+    note,
+  }),
+  z.object({
+    kind: z.literal('stroke'),
+    /** From the face of the chamber to the clevis pin, brake released, and applied at 90 to 100 psi. */
+    released: readingSchema,
+    applied: readingSchema,
+    chamber: z.literal(chambers).optional(),
+    stroke: z.enum(chamberStrokes).optional(),
+    /** Marked on a chamber that is not listed. */
+    marked: readingSchema.optional(),
     note,
   }),
   z.object({

@@ -58,6 +58,8 @@ export type Step = StepBase &
     | { kind: 'ready' }
     | { kind: 'judge' }
     | { kind: 'linings' }
+    | { kind: 'wear'; part: 'drum' | 'rotor' }
+    | { kind: 'stroke' }
     | { kind: 'heat' }
     | { kind: 'choose'; options: readonly Option[] }
     | { kind: 'measure' }

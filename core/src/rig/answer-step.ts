@@ -127,6 +127,14 @@ export function answerStep(w: WheelEnd, step: Step, technician: Technician = pla
         set: true,
       };
     }
+    case 'wear': {
+      const [size, discard] = step.part === 'drum' ? [420, 424] : [38.5, 37];
+      return { kind: 'wear', measured: [quantity(size!, 'mm')], discard: quantity(discard!, 'mm') };
+    }
+    case 'stroke': {
+      const [released, applied] = [quantity(70, 'mm'), quantity(112, 'mm')];
+      return { kind: 'stroke', released, applied, chamber: 30, stroke: 'standard' };
+    }
     case 'heat': {
       const hub = () => quantity(technician.hubDegC(), 'degC');
       return { kind: 'heat', here: hub(), other: hub(), air: quantity(12, 'degC') };

@@ -1,7 +1,7 @@
 import { askStep, chooseStep, doStep, practice, torqueStep, type Step } from '../procedure/index.ts';
 import type { LayerOf } from '../stack/index.ts';
 import { act, redo, redoLater, undo, type Act } from './act.ts';
-import type { RouteState } from './state.ts';
+import { wants, type RouteState } from './state.ts';
 
 type OuterBrake = LayerOf<'brake-outer'>;
 type InnerBrake = LayerOf<'brake-inner'>;
@@ -72,13 +72,15 @@ export function outerBrakeOff(brake: OuterBrake, { alreadyOff, reach }: RouteSta
 }
 
 /** Measured linings, every bolt to figure, hose, spring brake, pedal or air; the adjuster may wait for the wheel. */
-export function outerBrakeBack(brake: OuterBrake, { chosen }: RouteState): Act[] {
+export function outerBrakeBack(brake: OuterBrake, state: RouteState): Act[] {
+  const { chosen } = state;
   const sprung = brake.by === 'air' && brake.chamber !== 'service' && chosen['caging'] !== 'none';
   // An adjuster that is set decides whether the brake holds: proved after it.
   const adjusted = brake.adjuster && brake.kind === 'drum';
   const proof = proved('brake-proved', brake.by);
   return [
     ...redo('brake-outer', linings()),
+    ...measured('brake-outer', brake.kind === 'disc' ? 'rotor' : 'drum', state),
     ...(brake.kind === 'disc'
       ? redo(
           'brake-outer',
@@ -121,7 +123,9 @@ export function outerBrakeBack(brake: OuterBrake, { chosen }: RouteState): Act[]
           ]),
         )
       : []),
-    ...(adjusted ? redoLater('brake-outer', 'wheel-on', adjuster(), proof) : redo('brake-outer', proof)),
+    ...(adjusted ? redoLater('brake-outer', 'wheel-on', adjuster()) : []),
+    ...(adjusted && brake.by === 'air' ? strokeMeasured(state) : []),
+    ...(adjusted ? redoLater('brake-outer', 'wheel-on', proof) : redo('brake-outer', proof)),
   ];
 }
 
@@ -141,12 +145,48 @@ export function innerBrakeOff({ kind }: InnerBrake, { alreadyOff }: RouteState):
   );
 }
 
+/** Asked by the rules of number 3 for the first time. */
+const since3 = (a: Act): Act => ({ ...a, since: 3 });
+
+/** A brake that is worked on has its drum or rotor measured against the figure cast into it. */
+function measured(layer: 'brake-outer' | 'brake-inner', part: 'drum' | 'rotor', state: RouteState): Act[] {
+  if (!wants(state, 'brakes', 'linings')) return [];
+  return redo(layer, {
+    kind: 'wear',
+    part,
+    stage: 'lock-and-fill',
+    id: 'brake-wear',
+    title: part === 'drum' ? 'Drum measured' : 'Rotor measured',
+    text:
+      part === 'drum'
+        ? 'Diameter at several places, against the discard figure cast into it, not the figure to machine to. No crack that reaches an edge.'
+        : 'Thickness at several places and runout, against the discard figure cast into it. No crack that reaches an edge.',
+    ...practice,
+  }).map(since3);
+}
+
+/** The stroke proves the adjuster of an air brake. @source 49 CFR 393.47(e), value from memory */
+const strokeMeasured = (state: RouteState): Act[] =>
+  wants(state, 'brakes', 'linings')
+    ? redoLater('brake-outer', 'wheel-on', {
+        kind: 'stroke',
+        stage: 'wheel-on',
+        id: 'pushrod-stroke',
+        title: 'Pushrod stroke',
+        text: 'Engine off, 90 to 100 psi (620 to 690 kPa) in the reservoir. From the face of the chamber to the clevis pin, released and then applied. An automatic adjuster over its limit has a cause: find it, turning it answers nothing.',
+        caution: 'Nobody near the pushrod while it is applied.',
+        mark: 'from-memory',
+        source: '49 CFR 393.47(e)',
+      }).map(since3)
+    : [];
+
 /** Shoes, magnet and wires before the hub goes on; pedal and adjuster when the wheel is on. */
-export function innerBrakeBack({ kind, by }: InnerBrake): Act[] {
+export function innerBrakeBack({ kind, by }: InnerBrake, state: RouteState): Act[] {
   return [
+    ...redo('brake-inner', linings()),
+    ...measured('brake-inner', 'drum', state),
     ...redo(
       'brake-inner',
-      linings(),
       askStep('assemble', 'shoe-contact', 'Shoe contact, cams free', [
         'Each shoe held in the drum: contact over its whole face. Cams and pivots free.',
         'Do the shoes bear over their whole face?',

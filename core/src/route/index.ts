@@ -1,3 +1,4 @@
+export { isPastLimit, strokeOf, wearOf, whyNoStroke } from './brake-wear.ts';
 export { measureWay, pullOff, type MeasureWay } from './measure-way.ts';
 export { putsBack, type Act, type Guard, type Phase } from './act.ts';
 export {

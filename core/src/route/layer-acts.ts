@@ -50,7 +50,7 @@ export function redone(layer: Layer, state: RouteState): Act[] {
     case 'brake-outer':
       return outerBrakeBack(layer, state);
     case 'brake-inner':
-      return innerBrakeBack(layer);
+      return innerBrakeBack(layer, state);
     case 'nut':
       return nutBack(layer, state);
     case 'hub':

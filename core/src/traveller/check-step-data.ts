@@ -15,7 +15,16 @@ import {
 } from '../procedure/index.ts';
 import { whyNotTool } from '../tool/index.ts';
 import { torqueSetting } from '../torque/index.ts';
-import { measureWay, partsToJudgeOf, partTitle, plannedParts, type Act } from '../route/index.ts';
+import {
+  isPastLimit,
+  measureWay,
+  partsToJudgeOf,
+  partTitle,
+  plannedParts,
+  wearOf,
+  whyNoStroke,
+  type Act,
+} from '../route/index.ts';
 import { liningMinimums } from '../brake/index.ts';
 import { askedOf, figureFor, thinLining, torqueFits } from './against-release.ts';
 import { brakeKindsOf } from './brake-kind.ts';
@@ -63,6 +72,10 @@ export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording
       return checkJudge(w, data);
     case 'linings':
       return checkLinings(w, data);
+    case 'wear':
+      return step.kind === 'wear' ? checkWear(step, data) : null;
+    case 'stroke':
+      return whyNoStroke(data) ?? (isPastLimit(step, data) && !data.note ? STROKE_OUT : null);
     case 'found':
       return checkFound(step, data);
     case 'compare':
@@ -308,6 +321,17 @@ function checkLinings(w: WheelEnd, data: DataOf<'linings'>): string | null {
   return thin && !data.note
     ? `The lining is ${thin.mm.toFixed(1)} mm, at or under ${thin.leastMm} mm: say what is done about it`
     : null;
+}
+
+const STROKE_OUT = 'The stroke is over its limit: find the cause, and enter what was found';
+
+function checkWear(step: Extract<Step, { kind: 'wear' }>, data: DataOf<'wear'>): string | null {
+  if ([...data.measured, data.discard].some((q) => q.si <= 0)) return 'A size is over zero';
+  if (data.runout && !data.runoutLimit) return 'Enter what the maker allows as runout';
+  if (!isPastLimit(step, data) || data.note) return null;
+  return wearOf(step, data).state === 'discard'
+    ? 'It is past its discard figure: enter what is done about it'
+    : 'It runs out: look at the bearings’ play and at the faces, and enter what was found';
 }
 
 function checkFound(step: Step, { signs }: DataOf<'found'>): string | null {

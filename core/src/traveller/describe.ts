@@ -9,10 +9,10 @@ import {
   tipPlaces,
   whichJoint,
 } from '../inspection/index.ts';
-import { partTitle } from '../route/index.ts';
+import { partTitle, strokeOf } from '../route/index.ts';
 import { layerTitles, works } from '../stack/index.ts';
 import { compared, readyStates, stages, type Step, type StepData } from '../procedure/index.ts';
-import { formatFor, formatTypedFor, type Quantity, type Reader } from '../quantity/index.ts';
+import { formatFor, formatTypedFor, quantity, type Quantity, type Reader } from '../quantity/index.ts';
 import { ownerAnswers, type EventBody, type StoredEvent } from './event.ts';
 import { followUpKinds } from './follow-up-kinds.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
@@ -95,6 +95,17 @@ export function describeStepData(data: StepData, reader: Reader, step?: Step, w?
         : '';
       return `${formatTypedFor(value, reader)}${between}${note}`;
     }
+    case 'wear': {
+      const sizes = data.measured.map((q) => formatTypedFor(q, reader)).join(', ');
+      const runout = data.runout ? `; runout ${formatTypedFor(data.runout, reader)}` : '';
+      return `${sizes}, discard at ${formatTypedFor(data.discard, reader)}${runout}${note}`;
+    }
+    case 'stroke': {
+      const { strokeMm, limitMm, state } = strokeOf(data);
+      const mm = (value: number) => formatTypedFor(quantity(Number(value.toFixed(2)), 'mm'), reader);
+      const size = data.chamber ? `, chamber ${data.chamber}, ${data.stroke} stroke` : '';
+      return `${mm(strokeMm)} of ${mm(limitMm)}${size}: ${strokeWords[state]}${note}`;
+    }
     case 'cure':
       return `cured ${data.hours} h${data.air ? ` at ${formatFor(data.air, reader)}` : ''}${note}`;
     case 'instruct':
@@ -154,6 +165,8 @@ function describeJoint(
   });
   return `${feltWords[felt]}; axle to knuckle ${describeReading(axleToKnuckle, reader)}, knuckle to hub ${describeReading(knuckleToHub, reader)}: ${suspectWords[suspect]}`;
 }
+
+const strokeWords = { good: 'within its limit', 'at-limit': 'at its limit', out: 'over its limit' } as const;
 
 function describeJudged({ component, seen, disposition, note }: Finding): string {
   const words = conditionOf(component, seen)?.words ?? seen;

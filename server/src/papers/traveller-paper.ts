@@ -100,6 +100,13 @@ function toFill(step: Step, w: WheelEnd, reader: ReaderUnits, said: boolean): Co
       return [blank('what', '', 60), blank('how much', '', 40)];
     case 'dimension':
       return [blank('', label('thickness'))];
+    case 'wear':
+      return [
+        ...[1, 2, 3].map((n) => blank(String(n), label('thickness'), 26)),
+        line(blank('discard at', '', 26), blank('runout', '', 26)),
+      ];
+    case 'stroke':
+      return [line(blank('released', '', 24), blank('applied', '', 24)), blank('chamber', '', 40)];
     case 'joint':
       return [
         line(blank('axle to knuckle', label('length'), 26)),

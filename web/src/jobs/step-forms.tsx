@@ -17,6 +17,7 @@ import { ReadyForm } from './ready-form.tsx';
 import { SealForm } from './seal-form.tsx';
 import { Form, noted, OptionalNote, type FormProps, type Of } from './step-form-parts.tsx';
 import { TorqueForm } from './torque-form.tsx';
+import { StrokeForm, WearForm } from './brake-forms.tsx';
 import { CureForm, DimensionForm } from './dimension-form.tsx';
 
 function PlainForm({ step, record }: FormProps<'instruct' | 'rotate'>) {
@@ -190,6 +191,10 @@ export function StepForm({
       return <HeatForm {...{ step, wheelEnd, record }} />;
     case 'linings':
       return <LiningsForm {...{ step, wheelEnd, record }} />;
+    case 'wear':
+      return <WearForm {...{ step, wheelEnd, record }} />;
+    case 'stroke':
+      return <StrokeForm {...{ step, wheelEnd, record }} />;
     case 'inspect':
       return <InspectForm {...{ step, wheelEnd, record }} />;
     case 'choose':
