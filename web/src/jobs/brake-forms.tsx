@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { chambers, chamberStrokes } from '@lanternwright/core/brake';
 import type { StepData } from '@lanternwright/core/procedure';
-import { formatFor, parseTogether, type Parsed } from '@lanternwright/core/quantity';
+import { formatTypedFor, parseTogether, quantity, type Parsed } from '@lanternwright/core/quantity';
 import { isPastLimit, strokeOf, wearOf, whyNoStroke } from '@lanternwright/core/route';
 import { useReader } from '../shell/use-reader.ts';
 import { SelectField, TextField } from '../ui/field.tsx';
@@ -17,7 +17,7 @@ const places = ['one', 'two', 'three', 'four'] as const;
 /** Lengths in the reader's unit for parts of a brake. */
 function useThickness() {
   const reader = useReader();
-  return (mm: number) => formatFor({ value: Number(mm.toFixed(2)), unit: 'mm' }, reader);
+  return (mm: number) => formatTypedFor(quantity(Number(mm.toFixed(2)), 'mm'), reader);
 }
 
 /** A drum's diameters or a rotor's thicknesses, against the figure cast into it. */
