@@ -3,9 +3,11 @@ import { brakeKinds, chambers, chamberStrokes } from '../brake/index.ts';
 import { dispositionSchema, tipPlaces, type TipPlace } from '../inspection/index.ts';
 import {
   amountSchema,
+  dimensionSchema,
   forceSchema,
   placeSchema,
   readingSchema,
+  sizeSchema,
   temperatureSchema,
   torqueSchema,
 } from '../quantity/index.ts';
@@ -128,9 +130,9 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('wear'),
     /** Diameters of the drum, or thicknesses of the rotor, at several places. */
-    measured: z.array(readingSchema).min(1).max(12),
+    measured: z.array(dimensionSchema).min(1).max(12),
     /** The figure cast into it. */
-    discard: readingSchema,
+    discard: dimensionSchema,
     runout: readingSchema.optional(),
     runoutLimit: readingSchema.optional(),
     note,
@@ -138,12 +140,12 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('stroke'),
     /** From the face of the chamber to the clevis pin, brake released, and applied at 90 to 100 psi. */
-    released: readingSchema,
-    applied: readingSchema,
+    released: dimensionSchema,
+    applied: dimensionSchema,
     chamber: z.literal(chambers).optional(),
     stroke: z.enum(chamberStrokes).optional(),
     /** Marked on a chamber that is not listed. */
-    marked: readingSchema.optional(),
+    marked: dimensionSchema.optional(),
     note,
   }),
   z.object({
@@ -201,9 +203,9 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
   }),
   z.object({
     kind: z.literal('dimension'),
-    value: readingSchema,
+    value: sizeSchema,
     /** What the maker's sheet or the part itself asks for, where the shop's sheet has no figure. */
-    asked: z.object({ least: readingSchema, most: readingSchema }).optional(),
+    asked: z.object({ least: sizeSchema, most: sizeSchema }).optional(),
     note,
   }),
   z.object({

@@ -10,6 +10,7 @@ export {
   hoursSchema,
   placeSchema,
   readingSchema,
+  sizeSchema,
   temperatureSchema,
   torqueSchema,
 } from './quantity-schemas.ts';

@@ -27,6 +27,8 @@ function quantitySchema(allowed: readonly Unit[], limits: Limits) {
 
 /** An end-play or dial reading: a dial indicator travels 25 mm at most. */
 export const readingSchema = quantitySchema(['mm', 'um', 'in', 'thou'], { min: -25, max: 25, unit: 'mm' });
+/** A play, a depth or a sag that is measured on a wheel end. */
+export const sizeSchema = quantitySchema(['mm', 'um', 'in', 'thou'], { min: -25, max: 500, unit: 'mm' });
 /** A torque: the largest multiplier work on a wheel end stays under 5,000 N·m. */
 export const torqueSchema = quantitySchema(['Nm', 'lbf-ft', 'lbf-in'], { min: 0, max: 5000, unit: 'Nm' });
 /** A pull: a hub that drags more than this does not turn. */

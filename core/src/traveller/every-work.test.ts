@@ -3,7 +3,15 @@ import { everyStack, splitSealed } from '../stack/testing/stacks.ts';
 import { layerOf, worksOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
 import { componentOf } from '../inspection/index.ts';
 import { comparableOf, partsToCompareOf, partTitle } from '../route/index.ts';
-import { layerStates, linesToAnswer, partsPlanned, partsToJudge, progressOf, renewedParts } from './index.ts';
+import {
+  layerStates,
+  linesToAnswer,
+  partsPlanned,
+  partsToJudge,
+  progressOf,
+  renewedParts,
+  upcast,
+} from './index.ts';
 import { routeStateOf } from './route-progress.ts';
 import { codes, release } from './testing/ways.ts';
 import { openingOn, supervisor, TestJob, withOtherSide } from './testing/work.ts';
@@ -94,6 +102,8 @@ describe('every work of every stack', () => {
         if (componentOf(expected.part)) expect(renewedParts(t.at('1L'))).toContain(expected.part);
       }
       expect(t.try(release('1L'), supervisor)).toBeNull();
+      // What was recorded is read back as the record holds it.
+      for (const { body } of t.job.events) expect(() => upcast(body), body.kind).not.toThrow();
     },
   );
 });

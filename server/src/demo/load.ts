@@ -148,7 +148,9 @@ export async function loadDemo(
       ...bookingEntries(demo, actors, clock),
       ...storeEntries(demo, actors, clock),
     ]);
-    await rebuildProjections(db);
+    const { aside } = await rebuildProjections(db);
+    if (aside.length > 0)
+      throw new Error(`The demo cannot be read back: ${JSON.stringify(aside.slice(0, 3))}`);
     const at = clock.now();
     await db.photo.bulkCreate(
       demo.photos.map(({ id, jobId, jpeg, sha256 }) => ({ id, jobId, jpeg, sha256, at })),
