@@ -290,7 +290,7 @@ async function answerShown(page: Page, how: Touch, tries = 4): Promise<void> {
     await page.getByLabel(/^Face to pin, released/).fill('70 mm');
     await page.getByLabel(/^Face to pin, applied/).fill('112 mm');
     await page.getByLabel('Chamber, as marked on it').selectOption('Type 30');
-    await page.getByLabel('Its stroke').selectOption('Standard');
+    await page.getByLabel('Stroke of the chamber').selectOption('Standard');
     return press(page, 'Record the stroke', how);
   }
   if (await seen('Record the measurement')) {

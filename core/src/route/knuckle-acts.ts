@@ -135,6 +135,7 @@ export function knuckleBack({ splitSeal }: LayerOf<'knuckle'>, { reach }: RouteS
     id: 'swivel-preload',
     title: 'Swivel preload',
     text: 'By pull at the steering arm, links off, before the seal ring goes on: no seal drag in it.',
+    caution: 'A swivel that steers in steps has a dented cup: look at it again.',
   };
   return [
     ...redo(

@@ -18,12 +18,17 @@ export const leaving: Record<BodyOf<'ended-out-of-service'>['leaves'], string> =
   'axle-lifted': 'it leaves with that axle lifted',
 };
 
+const YARD_ONLY = 'For the yard only';
+
+/** Whether a reason to be out of service, as lists hold it, lets the unit roll about the yard. */
+export const mayRollInYard = (reason: string | null): boolean => reason?.startsWith(YARD_ONLY) ?? false;
+
 /** Why a wheel end that is released stays in the yard; null where it may go on the road. */
 export function describeYardOnly({ release, side: { yardOnly } }: WheelEnd): string | null {
   if (!release || !yardOnly) return null;
   const { mm, leastMm, brake } = yardOnly;
   const kind = liningMinimums[brake as BrakeKind].title.toLowerCase();
-  return `For the yard only: a lining of ${mm.toFixed(1)} mm, at or under the ${leastMm} mm for ${kind}`;
+  return `${YARD_ONLY}: a lining of ${mm.toFixed(1)} mm, at or under the ${leastMm} mm for ${kind}`;
 }
 
 /** What is off or open on a wheel end now: `2L: hub off, bearing nut off`. */

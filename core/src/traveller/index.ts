@@ -80,7 +80,13 @@ export { linesOfWork, partsToKeep, partsWanted } from './lines-of-work.ts';
 export { openParts, readinessLines, routeStateOf } from './route-progress.ts';
 export { describeEvent, describeStepData } from './describe.ts';
 export { describeLayers, layerStateWords } from './describe-layers.ts';
-export { describeOff, describeStopped, describeYardOnly, stoppedWords } from './describe-stopped.ts';
+export {
+  describeOff,
+  describeStopped,
+  describeYardOnly,
+  mayRollInYard,
+  stoppedWords,
+} from './describe-stopped.ts';
 export { describeNotCounted } from './describe-not-counted.ts';
 export { describeFinding } from './describe-finding.ts';
 export { openFindings, type Finding } from './open-findings.ts';

@@ -3,6 +3,7 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import type { FollowUp, UnitDetail } from '@lanternwright/contract/fleet';
 import { axleAt, axleRoles, unitKinds } from '@lanternwright/core/axle-plan';
 import { constructions, sheetLines, sheetSources, type Sheet } from '@lanternwright/core/procedure';
+import { mayRollInYard } from '@lanternwright/core/traveller';
 import { describeLeft } from './describe-left.ts';
 import { usualGrowth } from '@lanternwright/core/wear';
 import { PageProblem } from '../form-problem.tsx';
@@ -182,8 +183,10 @@ function Unit({ unit }: { unit: UnitDetail }) {
             )}
             {wheelEnd.outOfService && (
               <Note tone="trouble">
-                Out of service for the road: {wheelEnd.outOfService}. It never rolls on this axle until a job
-                has settled that.
+                Out of service for the road: {wheelEnd.outOfService}.{' '}
+                {mayRollInYard(wheelEnd.outOfService)
+                  ? 'A job with thicker linings settles it.'
+                  : 'It never rolls on this axle until a job has settled that.'}
               </Note>
             )}
             <Suspense fallback={<div className="h-[276px]" />}>

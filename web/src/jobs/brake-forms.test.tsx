@@ -71,7 +71,7 @@ describe('the stroke of a chamber', () => {
     await user.click(press('Record the stroke'));
     expect(step().getByText('Choose the chamber')).toBeDefined();
     await user.selectOptions(step().getByLabelText('Chamber, as marked on it'), 'Type 30');
-    await user.selectOptions(step().getByLabelText('Its stroke'), 'Standard');
+    await user.selectOptions(step().getByLabelText('Stroke of the chamber'), 'Standard');
     await user.click(press('Record the stroke'));
     const data = { kind: 'stroke', chamber: 30, stroke: 'standard', applied: { value: 115 } };
     await waitFor(() => expect(sent[0]).toMatchObject({ data }));

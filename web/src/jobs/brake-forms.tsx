@@ -184,9 +184,9 @@ export function StrokeForm({ step, record }: FormProps<'stroke'>) {
           field('marked', 'Stroke marked on it', marked)
         ) : (
           <SelectField
-            label="Its stroke"
+            label="Stroke of the chamber"
             value={chosen.stroke}
-            error={tried && chosen.stroke === '' ? 'Choose its stroke' : undefined}
+            error={tried && chosen.stroke === '' ? 'Choose the stroke' : undefined}
             onChange={(e) => setChosen({ ...chosen, stroke: e.target.value })}
           >
             <option value="">choose</option>

@@ -213,7 +213,9 @@ const rows: readonly [string, (w: WheelEnd) => ReactNode][] = [
   ['Lock', (w) => <Recorded wheelEnd={w} rows={lockSteps(w)} none="Nothing was unlocked." />],
   [
     'Measured sizes',
-    (w) => <Recorded wheelEnd={w} rows={stepsOfKind(w, 'dimension', 'cure')} none="None." />,
+    (w) => (
+      <Recorded wheelEnd={w} rows={stepsOfKind(w, 'dimension', 'wear', 'stroke', 'cure')} none="None." />
+    ),
   ],
   ['Parts', (w) => <Parts wheelEnd={w} />],
   [

@@ -1,5 +1,6 @@
 import type { ComponentType } from 'react';
 import type { Floor } from '@lanternwright/contract/plan';
+import { mayRollInYard } from '@lanternwright/core/traveller';
 import { describeLeft } from '../fleet/describe-left.ts';
 import type { FloorLineProps } from './floor-side.tsx';
 
@@ -10,7 +11,7 @@ export function ApartLines({ apart, Line }: { apart: Floor['apart']; Line: Compo
       key={`${unit.id}${position}`}
       to={`/fleet/${unit.id}?at=${position}`}
       act="Look"
-      head={`Not to roll: ${unit.name}, ${position}`}
+      head={`${mayRollInYard(outOfService) ? 'Not for the road' : 'Not to roll'}: ${unit.name}, ${position}`}
     >
       {outOfService && `${outOfService.replace(/[.]?$/, '.')} `}
       {(left.length > 0 || !outOfService) && describeLeft(left)}

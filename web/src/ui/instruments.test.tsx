@@ -78,9 +78,11 @@ describe('LimitScale', () => {
 
   it('marks each value by its side and names the limit', () => {
     const container = drawn({ to: 10 });
-    expect(container.querySelectorAll('.fill-rust')).toHaveLength(1);
-    expect(container.querySelectorAll('.fill-pine')).toHaveLength(1);
-    expect(container.textContent).toBe('10 mm');
+    expect(container.querySelectorAll('path.fill-rust')).toHaveLength(1);
+    expect(container.querySelectorAll('path.fill-pine')).toHaveLength(1);
+    // The limit under the scale, the outermost values over it.
+    expect(container.textContent).toBe('10 mm8 mm12 mm');
+    expect(container.querySelectorAll('text.fill-rust')).toHaveLength(1);
     expect(screen.getByRole('img', { name: 'Wear' })).toBeDefined();
   });
 });

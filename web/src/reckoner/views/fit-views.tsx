@@ -193,7 +193,7 @@ export function ShimView({
     <div className="flex flex-col gap-3">
       <h2 className="text-18">
         {best
-          ? `Put in ${best.shims.map(say).join(' + ')}, ${say(best.stackMm)} in all`
+          ? `Put in ${best.shims.map(say).join(' + ')}: a stack of ${say(best.stackMm)}`
           : 'No stack of these shims meets the target'}
       </h2>
       <p className="text-14 text-muted">
