@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { defineCalculation, LONGEST } from '../calculation/index.ts';
+import { BadInput, defineCalculation, LONGEST } from '../calculation/index.ts';
 import { medianSlope } from '../statistics/index.ts';
 import { addMonths, dateOfDay, dayNumber } from './calendar.ts';
 
@@ -47,27 +47,38 @@ type Criterion = z.output<typeof criterionSchema>;
 /** Farthest day looked at, so that a unit that hardly moves does not run past the calendar. */
 const LAST_DAY = dayNumber('9999-12-31');
 
+interface Point {
+  x: number;
+  y: number;
+  path: string;
+}
+
+/**
+ * Readings of one meter by their days; the service itself is one where none was taken on its day.
+ * @throws BadInput for a reading under an earlier one: a meter that was changed is joined before it comes here
+ */
+function pointsOf(field: 'distanceKm' | 'hours', last: Meter, meter: readonly Meter[]): Point[] {
+  const read = (m: Meter, path: string): Point[] =>
+    m[field] === undefined ? [] : [{ x: dayNumber(m.date), y: m[field], path: `${path}.${field}` }];
+  const taken = meter.flatMap((m, i) => read(m, `meter.${i}`));
+  const serviced = read(last, 'last').filter((p) => taken.every((t) => t.x !== p.x));
+  const points = [...taken, ...serviced].sort((one, other) => one.x - other.x || one.y - other.y);
+  const back = points.find((p, i) => i > 0 && p.y < points[i - 1]!.y);
+  if (back) throw new BadInput('is less than an earlier reading', back.path);
+  return points;
+}
+
 /** Due day by a meter: from the last reading on, at the median rate of use. */
-function byMeter(
-  by: 'distance' | 'hours',
-  limit: number,
-  lastValue: number | undefined,
-  last: Meter,
-  meter: readonly Meter[],
-): Criterion {
-  const value = (m: Meter) => (by === 'distance' ? m.distanceKm : m.hours);
-  const points = [last, ...meter]
-    .filter((m) => value(m) !== undefined)
-    .map((m) => ({ x: dayNumber(m.date), y: value(m)! }))
-    .sort((a, b) => a.x - b.x || a.y - b.y);
-  const read = meter.filter((m) => value(m) !== undefined).length > 0 ? points.at(-1) : undefined;
-  if (lastValue === undefined || !read) return { by, limit, dueDate: null, remaining: null };
-  const remaining = lastValue + limit - read.y;
-  const rate = medianSlope(
-    meter.filter((m) => value(m) !== undefined).map((m) => ({ x: dayNumber(m.date), y: value(m)! })),
-  );
-  if (rate === null || rate <= 0)
-    return { by, limit, dueDate: remaining <= 0 ? dateOfDay(read.x) : null, remaining };
+function byMeter(by: 'distance' | 'hours', limit: number, last: Meter, meter: readonly Meter[]): Criterion {
+  const field = by === 'distance' ? 'distanceKm' : 'hours';
+  const points = pointsOf(field, last, meter);
+  const read = points.at(-1);
+  const serviced = last[field];
+  if (serviced === undefined || !read) return { by, limit, dueDate: null, remaining: null };
+  const remaining = serviced + limit - read.y;
+  const rate = medianSlope(points);
+  if (rate === null) return { by, limit, dueDate: null, remaining };
+  if (rate <= 0) return { by, limit, dueDate: remaining <= 0 ? dateOfDay(read.x) : null, remaining };
   const day = Math.floor(read.x + remaining / rate + 1e-9);
   return { by, limit, dueDate: dateOfDay(Math.max(0, Math.min(day, LAST_DAY))), remaining };
 }
@@ -77,7 +88,8 @@ function byMeter(
  *
  * Months go by the calendar; a day the month does not have becomes its last. Distance and hours are carried
  * on from the last meter reading at the unit's rate of use, the median of the slopes between all its
- * readings. A meter that never moves has no date.
+ * readings; the service itself is one of them. A meter that never moves, or was read on one day only, has no date.
+ * @throws BadInput for a reading under an earlier one
  * @source interval rules: common practice; rate: Theil's median of slopes
  */
 export function serviceDue({
@@ -88,8 +100,7 @@ export function serviceDue({
   soonDays,
 }: z.output<typeof inputSchema>): z.output<typeof outputSchema> {
   const criteria: Criterion[] = [];
-  if (interval.distanceKm !== undefined)
-    criteria.push(byMeter('distance', interval.distanceKm, last.distanceKm, last, meter));
+  if (interval.distanceKm !== undefined) criteria.push(byMeter('distance', interval.distanceKm, last, meter));
   if (interval.months !== undefined) {
     const dueDate = addMonths(last.date, interval.months);
     criteria.push({
@@ -99,7 +110,7 @@ export function serviceDue({
       remaining: dayNumber(dueDate) - dayNumber(today),
     });
   }
-  if (interval.hours !== undefined) criteria.push(byMeter('hours', interval.hours, last.hours, last, meter));
+  if (interval.hours !== undefined) criteria.push(byMeter('hours', interval.hours, last, meter));
   const first = criteria
     .filter((c) => c.dueDate !== null)
     .sort((a, b) => (a.dueDate! < b.dueDate! ? -1 : a.dueDate! > b.dueDate! ? 1 : 0))[0];
