@@ -337,6 +337,18 @@ export function conditionOf(component: string, seen: string): Condition | undefi
   return known.find((c) => c.id === seen);
 }
 
+/**
+ * What a supervisor can decide on a part: it stays or is replaced, and whatever else its conditions ask for. Nobody
+ * replaces a lining as cone and cup together.
+ */
+export function decisionsOn(component: string): Exclude<Disposition, 'ask'>[] {
+  const own = new Set(componentOf(component)?.conditions.map((c) => c.disposition));
+  const always: readonly Disposition[] = ['reuse', 'replace'];
+  return (Object.keys(dispositions) as Disposition[]).filter(
+    (d): d is Exclude<Disposition, 'ask'> => d !== 'ask' && (always.includes(d) || own.has(d)),
+  );
+}
+
 /** What the work was opened to renew: judged by the plan and not by its looks. */
 export const PLANNED: Condition = {
   id: 'planned',

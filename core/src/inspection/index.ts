@@ -1,6 +1,7 @@
 export {
   componentOf,
   conditionOf,
+  decisionsOn,
   components,
   dispose,
   dispositions,

@@ -29,7 +29,7 @@ export function measureWay(
 }
 
 /** Between what a pull must lie, N: the sheet's figure, or what was read off the maker's; null where neither says. */
-export function pullAsked(
+function pullAsked(
   figure: ForceFigure | null,
   { asked }: Extract<StepData, { kind: 'measure' }>,
 ): { least: { si: number }; most: { si: number } } | null {

@@ -3,7 +3,7 @@ import { changeRoute, whyNotWithdrawn } from './decide-route.ts';
 import { doneAtOf } from './done-at.ts';
 import { waitsFor } from './waits-for.ts';
 import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
-import { driveVerdict } from '../inspection/index.ts';
+import { decisionsOn, dispositions, driveVerdict } from '../inspection/index.ts';
 import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
 import type { RetorqueFigure, Step } from '../procedure/index.ts';
 import { effectOf, isOn, layerAt, mustBeOff, wasPinOut } from '../assembly/index.ts';
@@ -193,6 +193,8 @@ function answerQuestion(w: WheelEnd, command: BodyOf<'decision-made'>, { by }: D
   if (by.role !== 'supervisor') return refuse('A supervisor decides this');
   if (!openQuestions(w).some((q) => q.component === command.component))
     return refuse('There is nothing to decide about this part');
+  if (!decisionsOn(command.component).includes(command.decision))
+    return refuse(`That does not fit this part: ${dispositions[command.decision].toLowerCase()}`);
   return accept(command);
 }
 

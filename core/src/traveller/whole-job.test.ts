@@ -177,6 +177,9 @@ describe('judging parts', () => {
     const reason = 'A hair, and the unit is back in a month';
     expect(t.try({ ...answer, reason })).toMatch(/supervisor/);
     expect(t.try({ ...answer, component: 'cage', reason }, supervisor)).toMatch(/nothing to decide/);
+    expect(t.try({ ...answer, decision: 'replace-set', reason }, supervisor)).toMatch(
+      /does not fit this part/,
+    );
     t.do({ ...answer, reason }, supervisor);
     expect(lastWords(t)).toBe(`2L, decided on spindle shoulder: reuse. ${reason}`);
     expect(t.recordStep('2L')).toBeNull();

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { dispositions, type Disposition } from '@lanternwright/core/inspection';
+import { decisionsOn, dispositions, type Disposition } from '@lanternwright/core/inspection';
 import {
   lastVerdict,
   openQuestions,
@@ -13,11 +13,6 @@ import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import type { OpenJob } from './use-job.ts';
 import { useReader } from '../shell/use-reader.ts';
-
-const answers = (Object.keys(dispositions) as Disposition[]).filter((d) => d !== 'ask') as Exclude<
-  Disposition,
-  'ask'
->[];
 
 /** What is known of the unit that bears on the question. */
 function Known({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
@@ -38,7 +33,7 @@ function Known({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
 function Answer({ open, wheelEnd, question }: { open: OpenJob; wheelEnd: WheelEnd; question: OpenQuestion }) {
   const [reason, setReason] = useState('');
   const [error, setError] = useState<string>();
-  const decide = (decision: (typeof answers)[number]) => {
+  const decide = (decision: Exclude<Disposition, 'ask'>) => {
     if (reason.trim() === '') return setError('Say why');
     const { component } = question;
     const refused = open.send({
@@ -62,7 +57,7 @@ function Answer({ open, wheelEnd, question }: { open: OpenJob; wheelEnd: WheelEn
         }}
       />
       <div className="flex flex-wrap gap-2">
-        {answers.map((d) => (
+        {decisionsOn(question.component).map((d) => (
           <Button key={d} onClick={() => decide(d)}>
             {dispositions[d]}
           </Button>
