@@ -178,7 +178,7 @@ export function StepForm({
     case 'rotate':
       return <PlainForm {...{ step, wheelEnd, record }} />;
     case 'torque':
-      return <TorqueForm {...{ step, wheelEnd, record }} />;
+      return <TorqueForm {...{ step, wheelEnd, other, record }} />;
     case 'turn':
       return <TurnForm {...{ step, wheelEnd, record }} />;
     case 'joint':

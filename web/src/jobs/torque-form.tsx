@@ -8,11 +8,12 @@ import {
   unitFor,
 } from '@lanternwright/core/quantity';
 import { tighteningSequence, torqueSetting } from '@lanternwright/core/torque';
-import { torqueFits } from '@lanternwright/core/traveller';
+import { makersFigures, torqueFits } from '@lanternwright/core/traveller';
 import { describeMark, formatTorque } from '@lanternwright/core/procedure';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
 import { useInstruments } from '../instruments/use-instruments.ts';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
+import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -40,9 +41,13 @@ function Studs({ studs, target }: { studs: number; target: Quantity }) {
 }
 
 /** Torque with its figure, from the sheet or read off the maker's, and the tool that reached it. */
-export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
+export function TorqueForm({ step, wheelEnd, other, record }: FormProps<'torque'>) {
   const reader = useReader();
-  const figure = wheelEnd.sheet[step.figure];
+  const ofSheet = wheelEnd.sheet[step.figure];
+  // Read off the maker's sheet once in this job, it is not typed again.
+  const told = ofSheet ? undefined : makersFigures(wheelEnd)[step.figure];
+  const figure = ofSheet ?? told ?? null;
+  const opposite = other && !figure ? makersFigures(other)[step.figure] : undefined;
   const unit = figure ? unitFor(figure.max, reader) : reader.torque;
   const [torque, setTorque] = useDraft('torque', '');
   const [makers, setMakers] = useDraft('makers', '');
@@ -81,7 +86,7 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
       rounds: 1,
       ...(listed ? { listed } : {}),
       ...(via ? { via } : {}),
-      ...(asked?.ok ? { asked: asked.quantity } : {}),
+      ...(told ? { asked: told.max } : asked?.ok ? { asked: asked.quantity } : {}),
       ...noted(note),
     });
   };
@@ -104,6 +109,11 @@ export function TorqueForm({ step, wheelEnd, record }: FormProps<'torque'>) {
           error={tried && whyUnread(asked, setMakers)}
           onChange={(e) => setMakers(e.target.value)}
         />
+      )}
+      {opposite && other && (
+        <Button className="self-start" onClick={() => setMakers(formatTyped(opposite.max))}>
+          The same sheet as {other.position}: {formatTorque(opposite, reader)}
+        </Button>
       )}
       {step.figure === 'wheelTorque' && wheelEnd.sheet.studs && figure && (
         <Studs studs={wheelEnd.sheet.studs} target={figure.max} />
