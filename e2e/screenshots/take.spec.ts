@@ -204,10 +204,12 @@ test('the pictures', async ({ browser }) => {
   await picture(page, 'job-stack');
 
   await openJobOf(page, 'Drift 11');
-  for (const position of ['1L', '1R']) {
-    await page.getByRole('button', { name: position, exact: true }).first().click();
-    await workUntil(page, `Release ${position}`);
-  }
+  // Both sides of an axle are lowered together.
+  for (const until of [/^(Down on its wheels|Release .*)$/, /^Release .*$/])
+    for (const position of ['1L', '1R']) {
+      await page.getByRole('button', { name: position, exact: true }).first().click();
+      await workUntil(page, until);
+    }
   await page.goto(`${page.url().split('?')[0]}/release`);
   await page.getByRole('heading', { level: 1 }).waitFor();
   await picture(page, 'release');

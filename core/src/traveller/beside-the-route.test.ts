@@ -79,3 +79,27 @@ describe('what is done beside the route', () => {
     expect(t.try(release('2L'), supervisor)).toBeNull();
   });
 });
+
+describe('what was answered decides what is asked', () => {
+  it('a chamber without a spring has nothing to uncage, and its brake was not touched', () => {
+    const after = (option: string) => {
+      const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['check']));
+      t.do(step(t, '2L', 'tear-down', 'caging', { kind: 'choose', option }));
+      return todo(t, '2L').filter((id) => id === 'uncaged' || id === 'brake-proved');
+    };
+    expect(after('none')).toEqual([]);
+    expect(after('caged')).toEqual(['uncaged', 'brake-proved']);
+  });
+
+  it('a nut that was set by the one school is never asked for the steps of the other', () => {
+    const t = new TestJob(openingOn(['1L'], 'd-towed', ['adjust']));
+    t.workTo('1L', 'school');
+    expect(t.recordStep('1L', { kind: 'choose', option: 'finger' })).toBeNull();
+    t.workTo('1L', 'lock');
+    t.do({ kind: 'adjust-reopened', position: '1L', round: 1, from: 'setting', turns: -1 / 12 });
+    expect(todo(t, '1L')).not.toContain('seat');
+    t.workTo('1L');
+    expect(todo(t, '1L')).toEqual([]);
+    expect(t.try(release('1L'), supervisor)).toBeNull();
+  });
+});

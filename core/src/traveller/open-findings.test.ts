@@ -193,6 +193,27 @@ describe('a part that is to be replaced', () => {
     return againstRelease(known).some((o) => o.code === 'part-still-in' && o.guard === 'never');
   }
 
+  it('that one of several closures would fit is in once that one is made', () => {
+    const w = new TestJob(openingOn(['2L'])).at('2L');
+    const findings = [{ component: 'lubricant', seen: 'water', disposition: 'replace' as const }];
+    const data = { kind: 'judge' as const, hardWorked: false, findings };
+    const judged = {
+      ...trace,
+      stage: 'inspect' as const,
+      stepId: 'judge-parts',
+      round: 1,
+      data,
+      skipped: null,
+    };
+    const stillIn = (id: string) => {
+      const made = { [id]: { first: 7, last: { ...trace, seq: 7, by: trace.by.name } } };
+      return againstRelease({ ...w, records: [judged], side: { ...w.side, made } }).some(
+        (o) => o.code === 'part-still-in',
+      );
+    };
+    expect(['pack', 'fill', 'axle-oil', 'seal'].map(stillIn)).toEqual([false, false, false, true]);
+  });
+
   it.each<[Known, boolean]>([
     [{}, true],
     [{ line: 'have' }, false],
