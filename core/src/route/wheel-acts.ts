@@ -19,7 +19,7 @@ function deflating(wheel: LayerOf<'wheel'>): Act[] {
   const out = { id: 'core-out', label: dual ? 'Both tyres deflated, cores out' : 'Tyre deflated, core out' };
   const sound = {
     id: 'sound',
-    label: dual ? 'Rims and tyres sound, both stay up' : 'Rim sound, tyre stays up',
+    label: dual ? 'Sound, both stay up' : 'Rim sound, tyre stays up',
   };
   const former = {
     ...{ id: 'deflated', former: true as const },
@@ -35,11 +35,11 @@ function deflating(wheel: LayerOf<'wheel'>): Act[] {
         'rims',
         [
           'Rims and tyres',
-          'Look at every rim and tyre before a nut is touched. Deflate it, valve core out, where it was run at 80 % of its pressure or less, where damage is seen or suspected, and where the rim is multi-piece or demountable. Else it stays up.',
+          'Core out first, of a tyre that ran at 80 % pressure or less, is or may be damaged, or is on a multi-piece rim.',
         ],
         // What is done more often comes first; neither is chosen by itself.
         dual ? [out, sound, former] : [sound, out, former],
-        { caution: 'A damaged rim or a soft tyre bursts under the hands: deflate it first.', ...rimRule },
+        { caution: 'A damaged rim or a soft tyre bursts under the hands.', ...rimRule },
       ),
     ),
   ];
@@ -145,7 +145,7 @@ export function wheelBack(wheel: LayerOf<'wheel'>, { chosen }: RouteState): Act[
             'inflated',
             'Tyre up',
             [
-              'Rim and tyre looked at, nuts drawn tight, no weight on it yet. Clip-on chuck and long hose. A tyre that was run flat, or a rim that is multi-piece, comes off and is filled in its cage instead.',
+              'Rim looked at, nuts tight, no weight on it. Clip-on chuck, long hose. One that ran flat, or a multi-piece rim: in its cage, off the unit.',
               'Is every tyre at its pressure?',
             ],
             { caution: 'Stand clear of the side wall while it fills.', ...rimRule },
