@@ -50,3 +50,7 @@ export const redo = (layer: LayerId, ...steps: Step[]): Act[] =>
 /** A put-back act that waits for the wheel, the level, the ground or the road. */
 export const redoLater = (layer: LayerId, wait: Wait, ...steps: Step[]): Act[] =>
   steps.map((step) => act(layer, 'later', 'never', step, { wait }));
+
+/** Acts that the rules of a number were the first to ask for: no release of earlier rules is held against them. */
+export const firstAskedBy = (rules: number, acts: readonly Act[]): Act[] =>
+  acts.map((a) => ({ ...a, since: rules }));

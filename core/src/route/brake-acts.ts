@@ -1,6 +1,6 @@
 import { askStep, chooseStep, doStep, practice, torqueStep, type Step } from '../procedure/index.ts';
 import type { LayerOf } from '../stack/index.ts';
-import { act, redo, redoLater, undo, type Act } from './act.ts';
+import { act, firstAskedBy, redo, redoLater, undo, type Act } from './act.ts';
 import { wants, type RouteState } from './state.ts';
 
 type OuterBrake = LayerOf<'brake-outer'>;
@@ -145,39 +145,42 @@ export function innerBrakeOff({ kind }: InnerBrake, { alreadyOff }: RouteState):
   );
 }
 
-/** Asked by the rules of number 3 for the first time. */
-const since3 = (a: Act): Act => ({ ...a, since: 3 });
-
 /** A brake that is worked on has its drum or rotor measured against the figure cast into it. */
 function measured(layer: 'brake-outer' | 'brake-inner', part: 'drum' | 'rotor', state: RouteState): Act[] {
   if (!wants(state, 'brakes', 'linings')) return [];
-  return redo(layer, {
-    kind: 'wear',
-    part,
-    stage: 'lock-and-fill',
-    id: 'brake-wear',
-    title: part === 'drum' ? 'Drum measured' : 'Rotor measured',
-    text:
-      part === 'drum'
-        ? 'Diameter at several places, against the discard figure cast into it, not the figure to machine to. No crack that reaches an edge.'
-        : 'Thickness at several places and runout, against the discard figure cast into it. No crack that reaches an edge.',
-    ...practice,
-  }).map(since3);
+  return firstAskedBy(
+    3,
+    redo(layer, {
+      kind: 'wear',
+      part,
+      stage: 'lock-and-fill',
+      id: 'brake-wear',
+      title: part === 'drum' ? 'Drum measured' : 'Rotor measured',
+      text:
+        part === 'drum'
+          ? 'Diameter at several places, against the discard figure cast into it, not the figure to machine to. No crack that reaches an edge.'
+          : 'Thickness at several places and runout, against the discard figure cast into it. No crack that reaches an edge.',
+      ...practice,
+    }),
+  );
 }
 
 /** The stroke proves the adjuster of an air brake. @source 49 CFR 393.47(e), value from memory */
 const strokeMeasured = (state: RouteState): Act[] =>
   wants(state, 'brakes', 'linings')
-    ? redoLater('brake-outer', 'wheel-on', {
-        kind: 'stroke',
-        stage: 'wheel-on',
-        id: 'pushrod-stroke',
-        title: 'Pushrod stroke',
-        text: 'Engine off, 90 to 100 psi (620 to 690 kPa) in the reservoir. From the face of the chamber to the clevis pin, released and then applied. An automatic adjuster over its limit has a cause: find it, turning it answers nothing.',
-        caution: 'Nobody near the pushrod while it is applied.',
-        mark: 'from-memory',
-        source: '49 CFR 393.47(e)',
-      }).map(since3)
+    ? firstAskedBy(
+        3,
+        redoLater('brake-outer', 'wheel-on', {
+          kind: 'stroke',
+          stage: 'wheel-on',
+          id: 'pushrod-stroke',
+          title: 'Pushrod stroke',
+          text: 'Engine off, 90 to 100 psi (620 to 690 kPa) in the reservoir. From the face of the chamber to the clevis pin, released and then applied. An automatic adjuster over its limit has a cause: find it, turning it answers nothing.',
+          caution: 'Nobody near the pushrod while it is applied.',
+          mark: 'from-memory',
+          source: '49 CFR 393.47(e)',
+        }),
+      )
     : [];
 
 /** Shoes, magnet and wires before the hub goes on; pedal and adjuster when the wheel is on. */

@@ -1,5 +1,5 @@
 import { askStep, chooseStep, doStep, lockStep, torqueStep } from '../procedure/index.ts';
-import { act, redo, undo, type Act } from './act.ts';
+import { act, firstAskedBy, redo, undo, type Act } from './act.ts';
 import { wants, type RouteState } from './state.ts';
 
 const drift = { caution: 'Eye protection, soft drift. No hammer on hardened steel.' };
@@ -10,7 +10,8 @@ const byTheMaker = {
 
 /** Acts that the rules before number 3 asked for; all others are new with it. */
 const asked = new Set(['kingpin-out', 'bushes', 'stub-on', 'kingpin-lock']);
-const numbered = (acts: Act[]): Act[] => acts.map((a) => (asked.has(a.id) ? a : { ...a, since: 3 }));
+const numbered = (acts: readonly Act[]): Act[] =>
+  acts.flatMap((a) => (asked.has(a.id) ? [a] : firstAskedBy(3, [a])));
 
 const isRenewed = (state: RouteState): boolean =>
   wants(state, 'kingpin') || state.renewed.has('kingpin-and-bushes');

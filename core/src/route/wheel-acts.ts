@@ -1,6 +1,6 @@
 import { askStep, chooseStep, doStep, practice, torqueStep } from '../procedure/index.ts';
 import type { LayerOf } from '../stack/index.ts';
-import { act, redo, redoLater, undo, type Act } from './act.ts';
+import { act, firstAskedBy, redo, redoLater, undo, type Act } from './act.ts';
 import { wants, type RouteState } from './state.ts';
 
 const kills = 'A wheel that comes off kills.';
@@ -45,9 +45,6 @@ function deflating(wheel: LayerOf<'wheel'>): Act[] {
   ];
 }
 
-/** Asked by the rules of number 3 for the first time. */
-const since3 = (a: Act): Act => ({ ...a, since: 3 });
-
 /** A track is slackened before its sprocket comes off: the grease behind its tensioner is under pressure. */
 const slackened = doStep(
   'tear-down',
@@ -75,7 +72,7 @@ export function wheelOff(wheel: LayerOf<'wheel'>, state: RouteState): Act[] {
           : 'A part turn each, on the ground or while the brake holds.',
       ),
     ),
-    ...(sprocket ? undo('wheel', 'off', slackened).map(since3) : []),
+    ...(sprocket ? firstAskedBy(3, undo('wheel', 'off', slackened)) : []),
     ...undo(
       'wheel',
       'off',
@@ -169,15 +166,18 @@ export function wheelBack(wheel: LayerOf<'wheel'>, { chosen }: RouteState): Act[
       ),
     ),
     ...(sprocket
-      ? redoLater('wheel', 'ground', {
-          kind: 'dimension',
-          what: 'track-sag',
-          stage: 'wheel-on',
-          id: 'track-sag',
-          title: 'Track tension',
-          text: 'Grease in until the track is tight, then driven a little to and fro. Sag between sprocket and roller, against the maker’s figure.',
-          ...practice,
-        }).map(since3)
+      ? firstAskedBy(
+          3,
+          redoLater('wheel', 'ground', {
+            kind: 'dimension',
+            what: 'track-sag',
+            stage: 'wheel-on',
+            id: 'track-sag',
+            title: 'Track tension',
+            text: 'Grease in until the track is tight, then driven a little to and fro. Sag between sprocket and roller, against the maker’s figure.',
+            ...practice,
+          }),
+        )
       : []),
   ];
 }
