@@ -23,7 +23,13 @@ export {
   sheetSources,
   torques,
 } from './sheet-lines.ts';
-export { confirmFigure, recalledFigures, sheetDifferences, type SheetDifference } from './sheet-revision.ts';
+export {
+  confirmFigure,
+  hasFigures,
+  recalledFigures,
+  sheetDifferences,
+  type SheetDifference,
+} from './sheet-revision.ts';
 export {
   bandInMm,
   constructions,

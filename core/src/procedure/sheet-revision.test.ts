@@ -3,6 +3,8 @@ import { usualReader } from '../quantity/index.ts';
 import { quantity } from '../quantity/index.ts';
 import {
   confirmFigure,
+  familySheets,
+  hasFigures,
   familySheet,
   openSchools,
   recalledFigures,
@@ -82,4 +84,10 @@ describe('what a shop does where practitioners differ', () => {
       { label: 'Lock checked by', before: '', after: 'A second person' },
     ]);
   });
+});
+
+it('a sheet without figures has none to be known', () => {
+  const bare = familySheets.filter((s) => !hasFigures(s)).map((s) => s.sheetId);
+  expect(bare).toContain('k-spindle-needle');
+  expect(bare).not.toContain('a-drive-tang');
 });

@@ -54,6 +54,9 @@ const figureKeys = [
 type FigureKey = (typeof figureKeys)[number] | Marked;
 const isMarked = (key: FigureKey): key is Marked => markedSchema.safeParse(key).success;
 
+/** Whether a sheet holds any figure at all. */
+export const hasFigures = (sheet: Sheet): boolean => figureKeys.some((key) => sheet[key] !== null);
+
 /** What of a sheet is recalled, seen once or not marked at all and waits to be confirmed against the maker's sheet. */
 export function recalledFigures(sheet: Sheet): FigureKey[] {
   return [...markedSchema.options, ...figureKeys].filter((key) => {

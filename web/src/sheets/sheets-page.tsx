@@ -1,6 +1,12 @@
 import { Link } from 'react-router';
 import type { RevisedSheet } from '@lanternwright/contract/sheets';
-import { constructions, recalledFigures, stackOfSheet, type Family } from '@lanternwright/core/procedure';
+import {
+  hasFigures,
+  constructions,
+  recalledFigures,
+  stackOfSheet,
+  type Family,
+} from '@lanternwright/core/procedure';
 import { whyNotWorkable } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
 import { Note } from '../ui/problem-note.tsx';
@@ -23,7 +29,9 @@ function SheetRow({ entry }: { entry: RevisedSheet }) {
             ? 'lacks a figure'
             : recalled > 0
               ? `${recalled} recalled ${recalled === 1 ? 'figure' : 'figures'} to confirm`
-              : 'every figure known'}
+              : hasFigures(sheet)
+                ? 'every figure known'
+                : 'no figures yet'}
         </span>
         <span className="figure text-13 text-muted">revision {sheet.revision}</span>
       </Link>
