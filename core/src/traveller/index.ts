@@ -66,6 +66,7 @@ export { readOnly } from './first-build.ts';
 export { hasKingpin } from './kingpin.ts';
 export { otherSideDue } from './pair-rule.ts';
 export { beganCorrected } from './began-corrected.ts';
+export { waitsFor } from './waits-for.ts';
 export { whatIsLeft } from './what-is-left.ts';
 export { isAsFound } from './is-as-found.ts';
 export { closuresOf, layersToOpen } from './route-progress.ts';

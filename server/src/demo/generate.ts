@@ -108,8 +108,7 @@ function addUnit(
     const hubs: Record<string, HubTruth> = Object.fromEntries(
       positions.map((p) => [p, newHub(random, clock.km(0) ?? 0)]),
     );
-    let day = random.whole(20, line.serviceDays[0]);
-    while (day < days - 8) {
+    for (const day of visitDays(random, line, days, a)) {
       const date = addDays(firstDay, day);
       // A tang recorded as bent that never was, on a trailer now and then: the nut walks until the next visit.
       const forgetsLock = random.next() < 0.02 && axle.role === 'trailer' && axle.sheet.family === 'A';
@@ -122,9 +121,21 @@ function addUnit(
         forgetsLock,
         isRecent: day > days - 40,
       });
-      day += random.whole(...line.serviceDays);
     }
   });
+}
+
+/** Days of the shop's past on which an axle comes in: by chance, or where the scenario says when. */
+function* visitDays(random: Random, line: FleetLine, days: number, axle: number): Generator<number> {
+  if (line.daysAgo) {
+    if (axle === 0) yield* line.daysAgo.map((ago) => days - ago).filter((day) => day > 0);
+    return;
+  }
+  let day = random.whole(20, line.serviceDays[0]);
+  while (day < days - 8) {
+    yield day;
+    day += random.whole(...line.serviceDays);
+  }
 }
 
 interface Visit {

@@ -60,6 +60,8 @@ export interface FleetLine {
   start: [number, number];
   /** Days between services of one axle. */
   serviceDays: [number, number];
+  /** Days before today on which the first axle of each came in, and no other: in the place of chance. */
+  daysAgo?: readonly number[];
 }
 
 export const fleetLines: readonly FleetLine[] = [
@@ -212,7 +214,21 @@ export const fleetLines: readonly FleetLine[] = [
     owner: board,
     name: 'Creek',
     first: 1,
-    count: 2,
+    count: 1,
+    kind: 'crawler',
+    layout: 'crawler-2',
+    kmAYear: [0, 0],
+    hoursAYear: [300, 600],
+    start: [300, 1_500],
+    serviceDays: [330, 365],
+    // Its seals are due once a year: the next time five weeks from now, two weeks after they have to be ordered.
+    daysAgo: [695, 330],
+  },
+  {
+    owner: board,
+    name: 'Creek',
+    first: 2,
+    count: 1,
     kind: 'crawler',
     layout: 'crawler-2',
     kmAYear: [0, 0],

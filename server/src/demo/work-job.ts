@@ -11,6 +11,7 @@ import {
   mayStayLoose,
   readingRound,
   stepAtHand,
+  waitsFor,
   wheelEndAt,
   type Actor,
   type Command,
@@ -82,20 +83,31 @@ export function workJob(random: Random, plan: JobPlan): StoredEvent[] {
     });
   };
 
-  for (const [i, { position }] of job.wheelEnds.entries()) {
+  const mechanics = job.wheelEnds.map(({ position }, i) => {
     const by = plan.technicians[i % plan.technicians.length]!;
-    const mechanic = new Mechanic(random, plan, position, by, send, () => wheelEndAt(job, position)!);
-    for (let guard = 0; guard < 400; guard++) {
-      const w = wheelEndAt(job, position)!;
-      const step = stepAtHand(w);
-      const isStop =
-        step && plan.stopAt?.stage === step.stage && (!plan.stopAt.stepId || plan.stopAt.stepId === step.id);
-      if (!step && !isStop && mechanic.goesDeeper(w)) continue;
-      if (!step || isStop) break;
-      mechanic.work(w, step);
+    const ofThis = () => wheelEndAt(job, position)!;
+    return { ofThis, mechanic: new Mechanic(random, plan, position, by, send, ofThis) };
+  });
+  // A side that waits for the other goes on when that has caught up.
+  for (let turn = 0; turn < MOST_TURNS; turn++)
+    for (const { ofThis, mechanic } of mechanics) {
+      if (ofThis().release) continue;
+      let waits = false;
+      for (let guard = 0; guard < 400; guard++) {
+        const w = ofThis();
+        const step = stepAtHand(w);
+        const isStop =
+          step &&
+          plan.stopAt?.stage === step.stage &&
+          (!plan.stopAt.stepId || plan.stopAt.stepId === step.id);
+        if (!step && mechanic.goesDeeper(w)) continue;
+        if (!step || isStop) break;
+        waits = waitsFor(job, w, step) !== null;
+        if (waits) break;
+        mechanic.work(w, step);
+      }
+      if (!plan.stopAt && !waits) mechanic.release(ofThis());
     }
-    if (!plan.stopAt) mechanic.release(wheelEndAt(job, position)!);
-  }
   if (plan.retorque) {
     at += random.between(1, 4) * 86_400_000;
     for (const w of job.wheelEnds) {
@@ -120,6 +132,9 @@ export function workJob(random: Random, plan: JobPlan): StoredEvent[] {
   }
   return [...job.events];
 }
+
+/** Turns in which two sides that wait for each other are both done: up to the cover, up to the ground, to the end. */
+const MOST_TURNS = 4;
 
 const MINUTES: Partial<Record<Step['kind'], number>> = {
   instruct: 9,
