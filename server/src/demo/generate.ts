@@ -13,6 +13,8 @@ import { workJob, type JobPlan } from './work-job.ts';
 import { ToolCrib } from './tool-crib.ts';
 
 export interface DemoUnit {
+  /** Its visits are the scenario's: nobody remembers any other. */
+  isScheduled: boolean;
   id: string;
   owner: string;
   name: string;
@@ -97,6 +99,7 @@ function addUnit(
     plate: line.kind === 'implement' || line.kind === 'crawler' ? '' : plateOf(random),
     axles: layout.axles,
     meters: [],
+    isScheduled: line.daysAgo !== undefined,
   };
   demo.units.push(unit);
   for (let day = random.whole(0, 50); day <= days; day += 61) {
@@ -120,6 +123,7 @@ function addUnit(
         hubs,
         forgetsLock,
         isRecent: day > days - 40,
+        isForSeals: line.daysAgo !== undefined,
       });
     }
   });
@@ -147,14 +151,17 @@ interface Visit {
   forgetsLock: boolean;
   /** So fresh that its retorque may still be open. */
   isRecent?: boolean;
+  /** It comes for its seals, whatever else there is. */
+  isForSeals?: boolean;
   stopAt?: JobPlan['stopAt'];
   doubt?: JobPlan['doubt'];
   startMinutes?: number;
 }
 
 function openingOf(random: Random, unit: DemoUnit, visit: Visit): JobOpened {
+  const isForSeals = visit.stopAt !== undefined || visit.isForSeals === true;
   const [complaint, reportedBy, noticed, wanted] = random.pick(
-    visit.stopAt ? complaints.filter(([, , , work]) => work === 'seal') : complaints,
+    isForSeals ? complaints.filter(([, , , work]) => work === 'seal') : complaints,
   );
   const meter: Meter = {
     ...(visit.km === null ? {} : { distance: quantity(visit.km, 'km') }),
@@ -162,7 +169,7 @@ function openingOf(random: Random, unit: DemoUnit, visit: Visit): JobOpened {
   };
   const axle = unit.axles[Number(visit.positions[0]!.slice(0, -1)) - 1]!;
   const stack = [...stackOfSheet(axle.sheet, axle)!];
-  const work = (visit.stopAt ? 'seal' : ([wanted, 'seal'] as const).find((w) => worksOf(stack).includes(w)))!;
+  const work = (isForSeals ? 'seal' : ([wanted, 'seal'] as const).find((w) => worksOf(stack).includes(w)))!;
   return {
     kind: 'job-opened',
     unitId: unit.id,

@@ -28,7 +28,7 @@ function unitEntries(
   by: Recorder,
   today: string,
 ): Entry[] {
-  const { id, name, kind: unitKind, plate, meters } = unit;
+  const { id, name, kind: unitKind, plate, meters, isScheduled } = unit;
   const intervals = demoIntervals[unitKind];
   const axles = numbered(unit.axles).map((axle) => ({
     ...axle,
@@ -40,7 +40,7 @@ function unitEntries(
   // What their owners remembered of the time before; of one unit in twelve nobody knew.
   const chance = Number.parseInt(id.slice(0, 4), 16);
   const told =
-    chance % 12 === 0
+    isScheduled || chance % 12 === 0
       ? []
       : axles.flatMap((axle, a) => {
           const works = intervalsOf(axle, unitKind).map((i) => i.work);
