@@ -5,6 +5,9 @@ import type { TorqueKey } from './sheet.ts';
 /** Mark and source of what every shop does and no single page says. */
 export const practice = { mark: 'common-practice', source: 'Common practice' } as const;
 
+/** Where a part is driven out or in. */
+export const softDrift = { caution: 'Eye protection, soft drift. No hammer on hardened steel.' } as const;
+
 /** What may be said of any step besides its own words. */
 type More = Partial<Pick<Step, 'mark' | 'source' | 'caution' | 'optional' | 'when'>>;
 

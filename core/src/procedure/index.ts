@@ -40,7 +40,16 @@ export {
   type Sheet,
   type TorqueKey,
 } from './sheet.ts';
-export { askStep, chooseStep, doStep, lockStep, measureDrag, practice, torqueStep } from './building.ts';
+export {
+  askStep,
+  chooseStep,
+  doStep,
+  lockStep,
+  measureDrag,
+  practice,
+  softDrift,
+  torqueStep,
+} from './building.ts';
 export { hubFill, formatHubFill } from './hub-fill.ts';
 export { openSchools, describeSchool, schoolNames, schools, type School, type Schools } from './schools.ts';
 export { stackOfSheet } from './stack-of-sheet.ts';

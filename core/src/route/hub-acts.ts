@@ -1,4 +1,4 @@
-import { askStep, doStep, practice, type Step } from '../procedure/index.ts';
+import { askStep, doStep, practice, softDrift, type Step } from '../procedure/index.ts';
 import type { LayerOf } from '../stack/index.ts';
 import { act, redo, undo, type Act } from './act.ts';
 import { wants, type RouteState } from './state.ts';
@@ -46,7 +46,7 @@ const cupsHome: Step = askStep(
     'Bore clean, cup square. The sound changes from dull to ringing, and a 0.005 in (0.13 mm) feeler does not enter behind the cup.',
     'Is every cup home?',
   ],
-  { caution: 'Eye protection, soft drift. No hammer on hardened steel.' },
+  softDrift,
 );
 
 const bearings = ['cups-and-rollers', 'cage', 'hub-bore'];

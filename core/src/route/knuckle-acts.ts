@@ -1,19 +1,19 @@
 import {
   askStep,
   doStep,
-  lockStep,
   measureDrag,
   practice,
+  softDrift,
   torqueStep,
   type Step,
 } from '../procedure/index.ts';
 import type { LayerOf } from '../stack/index.ts';
 import { redo, redoLater, undo, type Act } from './act.ts';
 import { wants, type RouteState } from './state.ts';
+import { linksBack } from './steering-links.ts';
 import { stubBack, stubOff } from './stub-acts.ts';
 
 const makers = { makers: true } as const;
-const drift = { caution: 'Eye protection, soft drift. No hammer on hardened steel.' };
 
 export function spindleOff(spindle: LayerOf<'spindle'>, state: RouteState): Act[] {
   if (state.alreadyOff.includes('spindle')) return [];
@@ -34,7 +34,7 @@ export function spindleOff(spindle: LayerOf<'spindle'>, state: RouteState): Act[
             'needle-out',
             'Needle bearing out',
             'Driven out from the far side with a soft drift.',
-            drift,
+            softDrift,
           ),
         ]
       : []),
@@ -164,21 +164,8 @@ export function knuckleBack({ splitSeal }: LayerOf<'knuckle'>, { reach }: RouteS
       preload,
     ),
     ...split,
-    ...redo(
-      'knuckle',
-      sealRing,
-      torqueStep('assemble', 'links', 'jointTorque', ['Track rod and drag link', 'To figure.'], makers),
-    ),
-    ...redo('knuckle', {
-      ...lockStep(
-        ['Steering joints pinned', 'Castle nut on to the next slot, new pin.'],
-        [
-          { id: 'new-pins', label: 'New pins, legs bent' },
-          { id: 'self-locking', label: 'New self-locking nuts' },
-        ],
-      ),
-      id: 'joint-pins',
-    }),
+    ...redo('knuckle', sealRing),
+    ...linksBack('knuckle', { links: 'links', pins: 'joint-pins' }),
     ...knuckleLevel(),
   ];
 }

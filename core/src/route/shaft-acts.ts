@@ -1,10 +1,9 @@
-import { askStep, chooseStep, doStep, practice, torqueStep } from '../procedure/index.ts';
+import { askStep, chooseStep, doStep, practice, softDrift, torqueStep } from '../procedure/index.ts';
 import type { LayerOf } from '../stack/index.ts';
 import { redo, redoLater, undo, type Act } from './act.ts';
 import { wants, type RouteState } from './state.ts';
 
 const makers = { makers: true } as const;
-const drift = { caution: 'Eye protection, soft drift. No hammer on hardened steel.' };
 
 /** Shaft by its C-clip, or the driven shaft behind the spindle. */
 export function shaftOff(shaft: LayerOf<'shaft'>, { alreadyOff }: RouteState): Act[] {
@@ -57,7 +56,7 @@ export function shaftBack(shaft: LayerOf<'shaft'>, state: RouteState): Act[] {
               'Driven in square until the sound changes, driver on the outer ring.',
               'Did the sound change, and is it square?',
             ],
-            drift,
+            softDrift,
           ),
         )
       : []),

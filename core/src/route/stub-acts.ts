@@ -1,8 +1,8 @@
-import { askStep, chooseStep, doStep, lockStep, torqueStep } from '../procedure/index.ts';
+import { askStep, chooseStep, doStep, lockStep, softDrift, torqueStep } from '../procedure/index.ts';
 import { act, firstAskedBy, redo, undo, type Act } from './act.ts';
 import { wants, type RouteState } from './state.ts';
+import { linksBack } from './steering-links.ts';
 
-const drift = { caution: 'Eye protection, soft drift. No hammer on hardened steel.' };
 const byTheMaker = {
   mark: 'common-practice',
   source: 'Common practice; the figures are the maker’s',
@@ -32,7 +32,7 @@ export const stubOff: Act[] = numbered(
       'kingpin-out',
       'Kingpin lock out, stub off',
       'Plugs and lock out, pin driven. Thrust bearing, washers and shims kept in order, top and bottom apart.',
-      drift,
+      softDrift,
     ),
   ),
 );
@@ -76,7 +76,7 @@ export const stubBack = (state: RouteState): Act[] =>
         'stub-on',
         'Stub on, pin in',
         'Stub over the eye, thrust bearing and shims between, pin in with its flat to the lock.',
-        drift,
+        softDrift,
       ),
       {
         kind: 'dimension',
@@ -92,7 +92,7 @@ export const stubBack = (state: RouteState): Act[] =>
           ['Kingpin lock', 'The pin cannot turn or come out.'],
           [
             { id: 'lock-pin', label: 'Lock pin driven home, nut on' },
-            { id: 'lock-bolt', label: 'Lock bolt through the pin' },
+            { id: 'lock-bolt', label: 'Lock bolt through the pin, to the maker’s torque' },
           ],
         ),
         id: 'kingpin-lock',
@@ -112,20 +112,8 @@ export const stubBack = (state: RouteState): Act[] =>
         'At every nipple, weight off the axle, until it comes out at the thrust bearing and at both bushes.',
         'Does new grease come out at each place?',
       ]),
-      torqueStep('assemble', 'stub-links', 'jointTorque', ['Track rod and drag link', 'To figure.'], {
-        makers: true,
-      }),
-      {
-        ...lockStep(
-          ['Steering joints pinned', 'Castle nut on to the next slot, new pin.'],
-          [
-            { id: 'new-pins', label: 'New pins, legs bent' },
-            { id: 'self-locking', label: 'New self-locking nuts' },
-          ],
-        ),
-        id: 'stub-pins',
-      },
     ),
+    ...linksBack('spindle', { links: 'stub-links', pins: 'stub-pins' }),
     act(
       'spindle',
       'later',

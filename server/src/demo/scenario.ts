@@ -64,6 +64,18 @@ export interface FleetLine {
   daysAgo?: readonly number[];
 }
 
+/** The drainage board's crawlers. */
+const creek: Omit<FleetLine, 'first' | 'serviceDays'> = {
+  owner: board,
+  name: 'Creek',
+  count: 1,
+  kind: 'crawler',
+  layout: 'crawler-2',
+  kmAYear: [0, 0],
+  hoursAYear: [300, 600],
+  start: [300, 1_500],
+};
+
 export const fleetLines: readonly FleetLine[] = [
   {
     owner: haulage,
@@ -211,31 +223,11 @@ export const fleetLines: readonly FleetLine[] = [
     serviceDays: [400, 600],
   },
   {
-    owner: board,
-    name: 'Creek',
-    first: 1,
-    count: 1,
-    kind: 'crawler',
-    layout: 'crawler-2',
-    kmAYear: [0, 0],
-    hoursAYear: [300, 600],
-    start: [300, 1_500],
-    serviceDays: [330, 365],
+    ...{ ...creek, first: 1, serviceDays: [330, 365] },
     // Its seals are due once a year: the next time five weeks from now, two weeks after they have to be ordered.
     daysAgo: [695, 330],
   },
-  {
-    owner: board,
-    name: 'Creek',
-    first: 2,
-    count: 1,
-    kind: 'crawler',
-    layout: 'crawler-2',
-    kmAYear: [0, 0],
-    hoursAYear: [300, 600],
-    start: [300, 1_500],
-    serviceDays: [9_999, 9_999],
-  },
+  { ...creek, first: 2, serviceDays: [9_999, 9_999] },
   {
     owner: recovery,
     name: 'Beacon',

@@ -225,7 +225,7 @@ describe('the lock', () => {
     await user.click(await step().findByLabelText('One tang bent'));
     await user.click(step().getByRole('button', { name: 'Record the lock' }));
     await heading('A second person looks at the lock');
-    expect(sent).toHaveLength(1);
+    await waitFor(() => expect(sent).toHaveLength(1));
     expect(step().queryByRole('button', { name: 'Yes' })).toBeNull();
     expect(step().queryByRole('button', { name: 'Skip this step' })).toBeNull();
     const sign = step().getByRole('button', { name: 'Looked at: it is locked' });
