@@ -5,7 +5,10 @@ export function releaseSide(side: Side, yardOnly: YardOnly | null): Side {
   const layers = Object.fromEntries(
     Object.entries(side.layers).map(([id, at]) => [id, at.is === 'on' ? { ...at, moved: null } : at]),
   );
-  return { ...side, layers, broken: {}, skipped: {}, others: {}, left: null, yardOnly };
+  const made = Object.fromEntries(
+    Object.entries(side.made).map(([id, { first, last }]) => [id, { first, last }]),
+  );
+  return { ...side, layers, made, broken: {}, skipped: {}, others: {}, left: null, yardOnly };
 }
 
 /**
@@ -32,7 +35,7 @@ export function carrySide(side: Side, counts: (id: string) => boolean): StoredSi
     made: Object.fromEntries(
       Object.entries(side.made)
         .filter(([id]) => counts(id))
-        .map(([id, { last }]) => [id, { first: 0, last: seqs(last) }]),
+        .map(([id, made]) => [id, { ...made, first: 0, last: seqs(made.last) }]),
     ),
     broken: Object.fromEntries(broken.map(([id, mark]) => [id, seqs(mark)])),
     skipped: {},

@@ -27,6 +27,8 @@ export interface StepHeard {
   late: boolean;
   /** Of an adjustment that is over. */
   ofEarlierRound: boolean;
+  /** The part not used twice that goes in again with it. */
+  old?: string | undefined;
 }
 
 /** A take-off, done or left out: believed either way. */
@@ -176,7 +178,8 @@ function makes(side: Side, built: Built, act: Act, heard: StepHeard): Heard {
   if (shifts) after = breakClosures(after, restingUntouched(after, built.sheet, act.id), mark);
   const so = after.made[act.id];
   const anew = shifts || (moves === 'on' && act.kind !== 'torque') || !so;
-  const made = { ...after.made, [act.id]: { first: anew ? mark.seq : so.first, last: mark } };
+  const old = heard.old === undefined ? {} : { old: heard.old };
+  const made = { ...after.made, [act.id]: { first: anew ? mark.seq : so.first, last: mark, ...old } };
   return { side: { ...after, made, skipped: without(after.skipped, [act.id]) }, notCounted: null };
 }
 

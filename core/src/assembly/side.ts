@@ -48,6 +48,8 @@ const madeSchema = z.object({
   /** Place from which on it holds: what rests on it has to be made after this. */
   first: z.int().min(0),
   last: markSchema,
+  /** The part not used twice of which the old one went in: it holds for the yard, and for no release. */
+  old: z.string().max(60).optional(),
 });
 /** A closure that is made. */
 type Made = z.output<typeof madeSchema>;

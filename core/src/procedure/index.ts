@@ -53,7 +53,14 @@ export {
 export { hubFill, formatHubFill } from './hub-fill.ts';
 export { openSchools, describeSchool, schoolNames, schools, type School, type Schools } from './schools.ts';
 export { stackOfSheet } from './stack-of-sheet.ts';
-export { sealDepths, seatFromTouched, whyNoSeat, whyNotTouched } from './seal-depth.ts';
+export {
+  sealDepths,
+  seatFaults,
+  seatFromTouched,
+  whyNoSeat,
+  whyNotTouched,
+  type SeatFault,
+} from './seal-depth.ts';
 export {
   compared,
   stepDataSchema,

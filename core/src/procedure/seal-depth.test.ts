@@ -17,14 +17,14 @@ describe('what can be touched with the hub off', () => {
   });
 
   it.each([
-    [{ journalTo: mm(20) }, /ends before it begins/],
-    [{ journalFrom: mm(-1) }, /inboard of the bearing/],
-    [{ faceToBearing: mm(0) }, /below the hub/],
-    [{ grooveFrom: mm(30) }, /two edges/],
-    [{ grooveFrom: mm(30), grooveTo: mm(29) }, /groove ends before/],
+    [{ journalTo: mm(20) }, 'journal-backwards'],
+    [{ journalFrom: mm(-1) }, 'journal-outboard'],
+    [{ faceToBearing: mm(0) }, 'bearing-above-face'],
+    [{ grooveFrom: mm(30) }, 'groove-one-edge'],
+    [{ grooveFrom: mm(30), grooveTo: mm(29) }, 'groove-backwards'],
   ])('refuses what cannot be: %j', (wrong, why) => {
     const touched = { faceToBearing: mm(42), journalFrom: mm(24), journalTo: mm(39), ...wrong };
-    expect(whyNotTouched(touched)).toMatch(why);
+    expect(whyNotTouched(touched)).toBe(why);
   });
 });
 
@@ -82,9 +82,9 @@ describe('the depth of a seal', () => {
   it('says what cannot be a journal', () => {
     const seat = { journalStart: mm(3), journalEnd: mm(13), lip: mm(3), deepest: mm(12) };
     expect(whyNoSeat(seat)).toBeNull();
-    expect(whyNoSeat({ ...seat, journalEnd: mm(2) })).toMatch(/ends before it begins/);
-    expect(whyNoSeat({ ...seat, grooveStart: mm(5) })).toBe('A groove has two edges');
-    expect(whyNoSeat({ ...seat, deepest: mm(-1) })).toBe('The bore has a depth');
+    expect(whyNoSeat({ ...seat, journalEnd: mm(2) })).toBe('journal-backwards');
+    expect(whyNoSeat({ ...seat, grooveStart: mm(5) })).toBe('groove-one-edge');
+    expect(whyNoSeat({ ...seat, deepest: mm(-1) })).toBe('no-depth');
     expect(() => sealDepths({ ...seat, journalEnd: mm(2) })).toThrow(RangeError);
   });
 });

@@ -25,6 +25,17 @@ export function seatFromTouched(
   };
 }
 
+/** What places of a seal's seat can have against them, in words. */
+export const seatFaults = {
+  'bearing-above-face': 'The bearing lies below the hub’s seal face',
+  'journal-outboard': 'The seal’s journal lies inboard of the bearing’s shoulder',
+  'journal-backwards': 'The journal ends before it begins',
+  'groove-one-edge': 'A groove has two edges',
+  'groove-backwards': 'The groove ends before it begins',
+  'no-depth': 'The bore has a depth',
+} as const;
+export type SeatFault = keyof typeof seatFaults;
+
 /** Why places that were touched cannot be, or null. */
 export function whyNotTouched({
   faceToBearing,
@@ -32,21 +43,21 @@ export function whyNotTouched({
   journalTo,
   grooveFrom,
   grooveTo,
-}: TouchedPlaces): string | null {
-  if (faceToBearing.si <= 0) return 'The bearing lies below the hub’s seal face';
-  if (journalFrom.si < 0) return 'The seal’s journal lies inboard of the bearing’s shoulder';
-  if (journalTo.si <= journalFrom.si) return 'The journal ends before it begins';
-  if (Boolean(grooveFrom) !== Boolean(grooveTo)) return 'A groove has two edges';
-  return grooveFrom && grooveTo && grooveTo.si <= grooveFrom.si ? 'The groove ends before it begins' : null;
+}: TouchedPlaces): SeatFault | null {
+  if (faceToBearing.si <= 0) return 'bearing-above-face';
+  if (journalFrom.si < 0) return 'journal-outboard';
+  if (journalTo.si <= journalFrom.si) return 'journal-backwards';
+  if (Boolean(grooveFrom) !== Boolean(grooveTo)) return 'groove-one-edge';
+  return grooveFrom && grooveTo && grooveTo.si <= grooveFrom.si ? 'groove-backwards' : null;
 }
 
 /** Why measured places cannot be a journal, or null. */
-export function whyNoSeat(seat: MeasuredSeat): string | null {
+export function whyNoSeat(seat: MeasuredSeat): SeatFault | null {
   const { journalStart, journalEnd, grooveStart, grooveEnd, deepest } = seat;
-  if (journalEnd.si <= journalStart.si) return 'The journal ends before it begins';
-  if (Boolean(grooveStart) !== Boolean(grooveEnd)) return 'A groove has two edges';
-  if (grooveStart && grooveEnd && grooveEnd.si <= grooveStart.si) return 'The groove ends before it begins';
-  return deepest.si < 0 ? 'The bore has a depth' : null;
+  if (journalEnd.si <= journalStart.si) return 'journal-backwards';
+  if (Boolean(grooveStart) !== Boolean(grooveEnd)) return 'groove-one-edge';
+  if (grooveStart && grooveEnd && grooveEnd.si <= grooveStart.si) return 'groove-backwards';
+  return deepest.si < 0 ? 'no-depth' : null;
 }
 
 /**
@@ -56,7 +67,7 @@ export function whyNoSeat(seat: MeasuredSeat): string | null {
  */
 export function sealDepths(seat: MeasuredSeat) {
   const wrong = whyNoSeat(seat);
-  if (wrong) throw new RangeError(wrong);
+  if (wrong) throw new RangeError(seatFaults[wrong]);
   const lips = [seat.lip, ...(seat.dustLip ? [seat.dustLip] : [])];
   return sealSeat({
     journal: { startMm: mm(seat.journalStart), endMm: mm(seat.journalEnd) },

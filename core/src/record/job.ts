@@ -15,6 +15,7 @@ import {
   stageAtHand,
   stageMinutes,
   stageStates,
+  describeRefusal,
   stepAtHand,
   upcast,
   verdictOf,
@@ -249,13 +250,14 @@ export const jobAggregate: Aggregate<Job, JobCommand, EventBody, JobRows> = {
   upcast,
 
   decide(state, command) {
+    if (command.kind === 'open' && state) return refuse('The job is open already');
     const decision =
       command.kind === 'open'
-        ? state
-          ? ({ ok: false, reason: 'The job is open already' } as const)
-          : decideOpening(command.opening)
+        ? decideOpening(command.opening)
         : decide(begun(state, 'job'), command.command, command.context);
-    return decision.ok ? { ok: true, bodies: [decision.event] } : refuse(decision.reason);
+    return decision.ok
+      ? { ok: true, bodies: [decision.event] }
+      : refuse(describeRefusal(decision.refusal, state));
   },
 
   fold(state, entry) {

@@ -24,12 +24,17 @@ const asCalculated = ({ released, applied, chamber, stroke, marked }: DataOf<'st
   ...(marked === undefined ? {} : { markedStrokeMm: inMm(marked) }),
 });
 
+/** What a stroke can have against it, in words. */
+export const strokeFaults = {
+  'applied-under-released': 'The applied reading is under the released one: check both',
+  'no-chamber': 'Choose the chamber and its stroke, or enter the stroke marked on one that is not listed',
+} as const;
+export type StrokeFault = keyof typeof strokeFaults;
+
 /** Why a stroke cannot be held against a limit, or null. */
-export function whyNoStroke(data: DataOf<'stroke'>): string | null {
-  if (data.applied.si < data.released.si) return 'The applied reading is under the released one: check both';
-  const read = pushrodStrokeCalculation.inputSchema.safeParse(asCalculated(data));
-  if (read.success) return null;
-  return 'Choose the chamber and its stroke, or enter the stroke marked on one that is not listed';
+export function whyNoStroke(data: DataOf<'stroke'>): StrokeFault | null {
+  if (data.applied.si < data.released.si) return 'applied-under-released';
+  return pushrodStrokeCalculation.inputSchema.safeParse(asCalculated(data)).success ? null : 'no-chamber';
 }
 
 /** How the pushrod's stroke stands, mm. @throws ZodError for a stroke that `whyNoStroke` refuses */

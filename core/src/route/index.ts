@@ -1,4 +1,4 @@
-export { isPastLimit, strokeOf, wearOf, whyNoStroke } from './brake-wear.ts';
+export { isPastLimit, strokeFaults, strokeOf, wearOf, whyNoStroke, type StrokeFault } from './brake-wear.ts';
 export { measureWay, pullOff, type MeasureWay } from './measure-way.ts';
 export { putsBack, type Act, type Guard, type Phase } from './act.ts';
 export {
@@ -6,6 +6,8 @@ export {
   partLines,
   partsToCompareOf,
   partsToJudgeOf,
+  isUsedUp,
+  oldPartIn,
   partTitle,
   plannedParts,
   singleUseOf,

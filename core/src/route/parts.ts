@@ -3,26 +3,57 @@ import type { Compared } from '../procedure/index.ts';
 import { layerOf, type LayerId, type Work } from '../stack/index.ts';
 import type { RouteState } from './state.ts';
 
-/** Parts that are not used twice, and what of each can be held against the old one. */
+/**
+ * Parts that are not used twice, and what of each can be held against the old one. `closes` names the closures that a
+ * used one can be put into for a while: they hold nothing until a new one is in. A washer that was not bent is used
+ * again; what is filled in or wetted is never used twice at all.
+ * @source common practice, no source
+ */
 const singleUse = {
-  'hub-seal': { title: 'Hub seal', like: ['bore', 'outside', 'width', 'number'] },
-  'lock-washer': { title: 'Locking washer, where it was bent', like: ['bore', 'outside', 'number'] },
-  cotter: { title: 'Cotter', like: ['outside', 'number'] },
-  'staked-nut': { title: 'Staked nut', like: ['width', 'number'] },
-  'cap-gasket': { title: 'Hub cap gasket', like: ['outside', 'studs'] },
-  'flange-gasket': { title: 'Flange gasket', like: ['outside', 'studs'] },
-  'shaft-seal': { title: 'Shaft seal', like: ['bore', 'outside', 'width', 'number'] },
-  'cover-joint': { title: 'Cover gasket or sealant', like: [] },
-  threadlocker: { title: 'Medium threadlocker', like: [] },
-  'axle-oil': { title: 'Axle oil', like: [] },
-  'spindle-seal': { title: 'Spindle seal', like: ['bore', 'outside', 'width'] },
-  'v-seal': { title: 'V-seal', like: ['bore', 'width'] },
-  'axle-seal': { title: 'Inner axle seal', like: ['bore', 'outside', 'width', 'number'] },
-  'knuckle-seal': { title: 'Knuckle seal', like: ['bore', 'outside', 'width', 'number'] },
-  'knuckle-gaskets': { title: 'Knuckle gaskets', like: ['studs'] },
-  'joint-pins': { title: 'Pins of the steering joints', like: ['outside'] },
-} as const satisfies Record<string, { title: string; like: readonly Compared[] }>;
+  'hub-seal': { title: 'Hub seal', like: ['bore', 'outside', 'width', 'number'], closes: ['seal'] },
+  'lock-washer': {
+    ...{ title: 'Locking washer, where it was bent', like: ['bore', 'outside', 'number'], closes: [] },
+  },
+  cotter: { title: 'Cotter', like: ['outside', 'number'], closes: ['lock'] },
+  'staked-nut': { title: 'Staked nut', like: ['width', 'number'], closes: ['lock'] },
+  'cap-gasket': { title: 'Hub cap gasket', like: ['outside', 'studs'], closes: ['fill'] },
+  'flange-gasket': { title: 'Flange gasket', like: ['outside', 'studs'], closes: ['fill'] },
+  'shaft-seal': {
+    ...{ title: 'Shaft seal', like: ['bore', 'outside', 'width', 'number'] },
+    closes: ['shaft-seal-in', 'seal-home'],
+  },
+  'cover-joint': { title: 'Cover gasket or sealant', like: [], closes: ['axle-cover-joint'] },
+  threadlocker: { title: 'Medium threadlocker', like: [], closes: null },
+  'axle-oil': { title: 'Axle oil', like: [], closes: null },
+  'spindle-seal': {
+    ...{ title: 'Spindle seal', like: ['bore', 'outside', 'width'], closes: ['spindle-seal'] },
+  },
+  'v-seal': { title: 'V-seal', like: ['bore', 'width'], closes: ['shaft-order'] },
+  'axle-seal': {
+    ...{ title: 'Inner axle seal', like: ['bore', 'outside', 'width', 'number'], closes: ['axle-seal'] },
+  },
+  'knuckle-seal': {
+    ...{ title: 'Knuckle seal', like: ['bore', 'outside', 'width', 'number'] },
+    closes: ['split-seal-in', 'seal-ring'],
+  },
+  'knuckle-gaskets': { title: 'Knuckle gaskets', like: ['studs'], closes: ['cap-bolts'] },
+  'joint-pins': {
+    ...{ title: 'Pins of the steering joints', like: ['outside'], closes: ['joint-pins', 'stub-pins'] },
+  },
+} as const satisfies Record<
+  string,
+  { title: string; like: readonly Compared[]; closes: readonly string[] | null }
+>;
 export type SingleUse = keyof typeof singleUse;
+
+const onceOnly: Readonly<Record<string, { closes: readonly string[] | null }>> = singleUse;
+
+/** The part that is not used twice and that some closure is made with, of those that are said to go in again. Ids. */
+export const oldPartIn = (closure: string, again: readonly string[]): string | undefined =>
+  again.find((id) => onceOnly[id]?.closes?.includes(closure));
+
+/** Whether a part is one that is filled in or wetted: there is no old one that could go in again. */
+export const isUsedUp = (id: string): boolean => onceOnly[id]?.closes === null;
 
 /** What goes in new where a part is not renewed by itself but with what it belongs to. */
 const newPart: Readonly<Record<string, string>> = {

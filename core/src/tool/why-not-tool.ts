@@ -1,6 +1,10 @@
 import { convert, formatTyped, formatValue, unitDefinition } from '../quantity/index.ts';
 import { torqueSetting } from '../torque/index.ts';
+import { coded } from '../refusal/index.ts';
 import type { drives, Tool, ToolKind } from './tool.ts';
+import type { ToolRefusal, ToolWords } from './why-not-tool-words.ts';
+
+const why = coded<ToolWords>();
 
 /** What a tool is wanted for. */
 export interface ToolUse {
@@ -28,29 +32,34 @@ export function usableRangeNm({ min, max }: { min: { si: number }; max: { si: nu
 }
 
 /**
- * Why a tool is not to be used for this, in words, or null: another kind of tool, out of calibration,
+ * Why a tool is not to be used for this, or null: another kind of tool, out of calibration,
  * a torque outside the upper 80 % of its range, a dial too coarse, a socket of other points, an adapter for another drive.
  * @source ISO 6789 for the range of torque tools; a dial's graduation: common practice, no source
  */
-export function whyNotTool(tool: Tool, { kind, today, settingNm, points, drive }: ToolUse): string | null {
-  if (tool.kind !== kind) return `${tool.code} is another kind of tool`;
+export function whyNotTool(
+  tool: Tool,
+  { kind, today, settingNm, points, drive }: ToolUse,
+): ToolRefusal | null {
+  const named = { tool: tool.code };
+  if (tool.kind !== kind) return why('other-kind', named);
   if (tool.kind === 'socket')
-    return points && !points.includes(tool.points) ? `${tool.code} has ${tool.points} points` : null;
+    return points && !points.includes(tool.points)
+      ? why('other-points', { ...named, points: tool.points })
+      : null;
   if (tool.kind === 'adapter')
-    return drive && tool.drive !== drive ? `${tool.code} is for a drive of ${tool.drive} in` : null;
-  if (tool.calibratedUntil === null) return `${tool.code} has no calibration on record`;
-  if (tool.calibratedUntil < today) return `${tool.code} is out of calibration since ${tool.calibratedUntil}`;
+    return drive && tool.drive !== drive ? why('other-drive', { ...named, drive: tool.drive }) : null;
+  if (tool.calibratedUntil === null) return why('never-calibrated', named);
+  if (tool.calibratedUntil < today)
+    return why('out-of-calibration', { ...named, since: tool.calibratedUntil });
   if (tool.kind === 'dial-indicator')
     return Math.abs(tool.graduation.si) * 1000 > COARSEST_DIAL_MM + SLACK_MM
-      ? `${tool.code} is too coarse: 0.001 in or finer`
+      ? why('too-coarse', named)
       : null;
   if (tool.kind !== 'torque-wrench' || settingNm === undefined) return null;
   const range = { minNm: tool.min.si, maxNm: tool.max.si };
   if (torqueSetting({ targetNm: settingNm, tool: range }).tool!.withinRecommended) return null;
-  const [from, to] = usableRangeNm(tool).map((nm) =>
-    formatValue(convert(nm, 'Nm', tool.max.unit), tool.max.unit),
-  );
-  return `${tool.code} is good from ${from} to ${to} ${unitDefinition(tool.max.unit).label}`;
+  const [fromNm, toNm] = usableRangeNm(tool);
+  return why('out-of-range', { ...named, fromNm, toNm, unit: tool.max.unit });
 }
 
 /** What a tool can do, in words: "140 to 700 N·m", "0.001 in"; empty where there is nothing to say. */

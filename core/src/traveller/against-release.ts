@@ -7,13 +7,14 @@ import { measureWay, pullOff, verifyBy, type Act } from '../route/index.ts';
 import { layerOf } from '../stack/index.ts';
 import { layerAt, wasPinOut } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
-import { decidedOn, judgedParts, readyLines, renewedParts } from './findings.ts';
+import { decidedOn, judgedParts, oldParts, readyLines, renewedParts } from './findings.ts';
 import { hubHeat } from './hub-heat.ts';
 import { AS_FOUND, type StepRecord, type WheelEnd } from './job.ts';
 import type { Objection, ObjectionCode } from './objection.ts';
 import { movementLimitMm, openFindings } from './open-findings.ts';
 import { openQuestions, playMm, progressOf, readingsOf, verdictOf } from './progress.ts';
 import { layersToOpen } from './route-progress.ts';
+import { RULES } from './rules.ts';
 
 /** A single figure counts as reached within 4 % (ISO 6789 type II class A, value from memory); a range is the range. */
 const TORQUE_TOLERANCE = 0.04;
@@ -81,6 +82,7 @@ export function againstRelease(wheelEnd: WheelEnd): Objection[] {
     ...againstReading(wheelEnd),
     ...againstDrag(wheelEnd),
     ...againstParts(wheelEnd),
+    ...againstOldParts(wheelEnd),
     ...againstOthers(wheelEnd),
     ...againstOtherSide(wheelEnd),
     ...findings,
@@ -305,6 +307,10 @@ function againstOtherSide({ side, withOther, position }: WheelEnd): Objection[] 
 /** What others put on: a supervisor may take it on their word, once all that can be seen and measured was. */
 const againstOthers = ({ side }: WheelEnd): Objection[] =>
   Object.entries(side.others).map(([layer, { who }]) => object('by-others', 'supervisor', { layer, who }));
+
+/** What is not used twice and went in again: the unit may stand on it in the yard. Asked since rules 4. */
+const againstOldParts = (w: WheelEnd): Objection[] =>
+  (w.rules ?? RULES) < 4 ? [] : oldParts(w).map((part) => object('old-part-in', 'never', { part }));
 
 /** Parts that are to be replaced, and of which nothing says that the new one is in. */
 function againstParts(w: WheelEnd): Objection[] {

@@ -44,7 +44,7 @@ describe('what both sides share', () => {
     expect(decideJoining(t.job, alone, context)).toMatchObject({ ok: false });
     expect(decideJoining(t.job, { ...joining!, position: '2L' }, context)).toMatchObject({ ok: false });
     const decision = decideJoining(t.job, joining!, context);
-    if (!decision.ok) throw new Error(decision.reason);
+    if (!decision.ok) throw new Error(decision.refusal.code);
     t.job = t.withEvent(decision.event);
     expect(fold(t.job.events)).toEqual(t.job);
     // Pin and cover were closed for both sides.

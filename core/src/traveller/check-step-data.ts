@@ -1,4 +1,4 @@
-import { componentOf, dispose, PLANNED } from '../inspection/index.ts';
+import { dispose, PLANNED } from '../inspection/index.ts';
 import { sideOfBand } from '../end-play/index.ts';
 import {
   bandInMm,
@@ -19,13 +19,11 @@ import {
   isPastLimit,
   measureWay,
   partsToJudgeOf,
-  partTitle,
   plannedParts,
   wearOf,
   whyNoStroke,
   type Act,
 } from '../route/index.ts';
-import { liningMinimums } from '../brake/index.ts';
 import { askedOf, figureFor, thinLining, torqueFits } from './against-release.ts';
 import { brakeKindsOf } from './brake-kind.ts';
 import { hubHeat } from './hub-heat.ts';
@@ -34,6 +32,7 @@ import { hasKingpin } from './kingpin.ts';
 import { playMm, progressOf, readingRound, readingsOf, verdictOf } from './progress.ts';
 import { whyNotFigure, whyNotReached } from './torque-bounds.ts';
 import { openParts, readinessLines, routeStateOf } from './route-progress.ts';
+import { refusal, type Refusal } from './refusal.ts';
 
 type DataOf<K extends StepData['kind']> = Extract<StepData, { kind: K }>;
 
@@ -45,19 +44,23 @@ interface Recording {
   now?: string;
 }
 
+/** A step of a wheel end, as a refusal names it. */
+export const atStep = ({ position }: WheelEnd, { stage, id }: Step) => ({ position, stage, step: id });
+
 /** Why what was recorded does not answer the step, or null. */
-export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording: Recording): string | null {
+export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording: Recording): Refusal | null {
   const { by, today } = recording;
-  if (data.kind !== step.kind) return `“${step.title}” is a step to ${step.kind}`;
+  if (data.kind !== step.kind)
+    return refusal('another-kind-of-step', { ...atStep(w, step), kind: step.kind });
   switch (data.kind) {
     case 'choose':
       return step.kind === 'choose' && offered(step.options).some((o) => o.id === data.option)
         ? null
-        : `“${data.option}” is not a choice of “${step.title}”`;
+        : refusal('no-such-choice', { ...atStep(w, step), option: data.option });
     case 'lock':
       return checkLock(step, data);
     case 'inspect':
-      return data.ok || data.note ? checkOther(w, step, by) : 'Say what was found';
+      return data.ok || data.note ? checkOther(w, step, by) : refusal('say-what-was-found');
     case 'torque':
       return step.kind === 'torque' ? checkTorque(w, step, data, today) : null;
     case 'turn':
@@ -75,7 +78,7 @@ export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording
     case 'wear':
       return step.kind === 'wear' ? checkWear(step, data) : null;
     case 'stroke':
-      return whyNoStroke(data) ?? (isPastLimit(step, data) && !data.note ? STROKE_OUT : null);
+      return checkStroke(step, data);
     case 'found':
       return checkFound(step, data);
     case 'compare':
@@ -102,23 +105,23 @@ function checkTorque(
   step: Extract<Step, { kind: 'torque' }>,
   data: DataOf<'torque'>,
   today: string,
-): string | null {
+): Refusal | null {
   const { listed, via, torque, asked } = data;
   if (listed) {
     const { settingNm } = torqueSetting({ targetNm: torque.si, ...via });
     const unfit = whyNotTool(listed, { kind: 'torque-wrench', today, settingNm });
-    if (unfit) return unfit;
+    if (unfit) return refusal('tool-unfit', { why: unfit });
   }
   const ofSheet = w.sheet[step.figure];
   const figure = figureFor(ofSheet, asked);
-  if (!figure) return 'Say what the maker’s sheet asks for';
+  if (!figure) return refusal('no-figure-named');
   if (!ofSheet && asked) {
     const wrong = whyNotFigure(step.figure, asked.si) ?? whyOtherFigure(w, step, asked.si);
     if (wrong) return wrong;
   }
   const wrong = whyNotReached(step.figure, torque.si);
   if (wrong) return wrong;
-  return torqueFits(torque.si, figure) || data.note ? null : 'The torque is off the sheet’s figure: say why';
+  return torqueFits(torque.si, figure) || data.note ? null : refusal('torque-off');
 }
 
 /** A figure of the maker's is told once for all steps that go by it; another one means that the first was a slip. */
@@ -126,7 +129,7 @@ function whyOtherFigure(
   w: WheelEnd,
   step: Extract<Step, { kind: 'torque' }>,
   askedNm: number,
-): string | null {
+): Refusal | null {
   const progress = progressOf(w);
   if (progress.some((p) => p.step.id === step.id && p.record)) return null;
   const told = progress.find(
@@ -135,7 +138,10 @@ function whyOtherFigure(
   );
   const before = told?.record?.data?.kind === 'torque' ? told.record.data.asked : undefined;
   return before && Math.abs(before.si - askedNm) > SAME_NM
-    ? `“${told!.step.title}” has ${before.value} ${before.unit} for the same figure: correct that one if it was wrong`
+    ? refusal('figure-told-otherwise', {
+        ...atStep(w, told!.step),
+        ...{ value: before.value, unit: before.unit },
+      })
     : null;
 }
 
@@ -143,7 +149,7 @@ function whyOtherFigure(
 const SAME_NM = 1;
 
 /** A turn is made as planned, or somebody says why not: by more than an eighth of a turn it is another turn. */
-function checkTurn(w: WheelEnd, step: Extract<Step, { kind: 'turn' }>, data: DataOf<'turn'>): string | null {
+function checkTurn(w: WheelEnd, step: Extract<Step, { kind: 'turn' }>, data: DataOf<'turn'>): Refusal | null {
   if (data.note) return null;
   const planned =
     step.turns === 'planned'
@@ -152,89 +158,87 @@ function checkTurn(w: WheelEnd, step: Extract<Step, { kind: 'turn' }>, data: Dat
         ? (w.sheet.backOff?.turns ?? null)
         : step.turns;
   if (planned === null || Math.abs(data.turns - planned) <= MOST_OFF_TURNS + 1e-9) return null;
-  return 'This is not the turn that was asked for: say why';
+  return refusal('turn-off');
 }
 
 /** Most that a turn of the nut may differ from what was asked, turns. Rule of this product. */
 const MOST_OFF_TURNS = 0.125;
 
 /** The dial or the pull scale of the shop's list, fit for its use. */
-function checkTool({ by, listed }: DataOf<'measure'>, today: string): string | null {
+function checkTool({ by, listed }: DataOf<'measure'>, today: string): Refusal | null {
   if (!listed) return null;
-  if (by === 'feel') return 'What is felt is not measured with a tool';
-  return whyNotTool(listed, { kind: by === 'dial' ? 'dial-indicator' : 'pull-scale', today });
+  if (by === 'feel') return refusal('felt-with-a-tool');
+  const why = whyNotTool(listed, { kind: by === 'dial' ? 'dial-indicator' : 'pull-scale', today });
+  return why && refusal('tool-unfit', { why });
 }
 
 /** The second person looks in a step of their own, under their own name. */
-function checkLock(step: Step, { method }: DataOf<'lock'>): string | null {
+function checkLock(step: Step, { method }: DataOf<'lock'>): Refusal | null {
   return step.kind === 'lock' && step.methods.some((m) => m.id === method)
     ? null
-    : `“${method}” is not a way to lock this nut`;
+    : refusal('no-such-lock', { method });
 }
 
 /** A second look is another person's: by sign-in, never a name that is typed. */
-function checkOther(w: WheelEnd, step: Step, by: { id: string }): string | null {
+function checkOther(w: WheelEnd, step: Step, by: { id: string }): Refusal | null {
   if (step.kind !== 'inspect' || !step.otherThan) return null;
   const first = progressOf(w).find((p) => p.step.id === step.otherThan)?.record;
-  return first?.by.id === by.id ? 'Another person looks at this than who made it' : null;
+  return first?.by.id === by.id ? refusal('same-person') : null;
 }
 
-function checkHeat(w: WheelEnd, data: DataOf<'heat'>): string | null {
-  if (!data.air) return 'Say how warm the air is';
-  if (data.here.si < data.air.si - AIR_SLACK_K) return 'A hub is not colder than the air: measure again';
-  return hubHeat(data, w.sheet.heat).verdict === 'fine' || data.note
-    ? null
-    : 'Much warmer than the air or the other side: say what was looked at, bearing and brake';
+function checkHeat(w: WheelEnd, data: DataOf<'heat'>): Refusal | null {
+  if (!data.air) return refusal('no-air-temperature');
+  if (data.here.si < data.air.si - AIR_SLACK_K) return refusal('hub-under-air');
+  return hubHeat(data, w.sheet.heat).verdict === 'fine' || data.note ? null : refusal('hub-hot');
 }
 
 /** Thermometers differ by a little, K. */
 const AIR_SLACK_K = 5;
 
-function checkDimension(sheet: Sheet, step: Step, data: DataOf<'dimension'>): string | null {
-  if (data.value.si < 0) return 'It is not under zero';
+function checkDimension(sheet: Sheet, step: Step, data: DataOf<'dimension'>): Refusal | null {
+  if (data.value.si < 0) return refusal('under-zero');
   const asked = askedOf(sheet, step, data);
-  if (!asked) return 'Say between what it must lie: the maker’s figure, or the part’s own size';
-  if (asked.least.si > asked.most.si) return 'The least is over the most';
+  if (!asked) return refusal('no-limits');
+  if (asked.least.si > asked.most.si) return refusal('least-over-most');
   return (data.value.si >= asked.least.si && data.value.si <= asked.most.si) || data.note
     ? null
-    : 'It is off its figure: put it right, or say what was found';
+    : refusal('dimension-off');
 }
 
-function checkCure(w: WheelEnd, { hours }: DataOf<'cure'>, { now }: Recording): string | null {
+function checkCure(w: WheelEnd, { hours }: DataOf<'cure'>, { now }: Recording): Refusal | null {
   const closed = progressOf(w).find((p) => p.step.id === 'axle-cover-3')?.record;
-  if (!closed || !now) return 'First the cover is tightened';
+  if (!closed || !now) return refusal('cover-not-tight');
   const until = Date.parse(closed.at) + hours * 3_600_000;
   const left = Math.ceil((until - Date.parse(now)) / 60_000);
-  return left <= 0 ? null : `It cures for another ${left} min`;
+  return left <= 0 ? null : refusal('still-cures', { minutes: left });
 }
 
 const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
 
-function checkDial(w: WheelEnd, step: Step): string | null {
+function checkDial(w: WheelEnd, step: Step): Refusal | null {
   const verdict = verdictOf(w, readingRound(w, step));
-  if (!verdict) return 'End play is not measured';
-  if (verdict.verdict === 'repeat') return 'Take three cycles that repeat within 0.001 in';
-  if (step.stage === 'verify' && verdict.verdict !== 'in-band') return `The reading is ${verdict.verdict}`;
+  if (!verdict) return refusal('not-measured');
+  if (verdict.verdict === 'repeat') return refusal('not-repeated');
+  if (step.stage === 'verify' && verdict.verdict !== 'in-band')
+    return refusal('reading-out', { verdict: verdict.verdict });
   return null;
 }
 
-const checkMeasure = (w: WheelEnd, step: Step, data: DataOf<'measure'>): string | null =>
+const checkMeasure = (w: WheelEnd, step: Step, data: DataOf<'measure'>): Refusal | null =>
   data.by === 'dial' && step.id !== 'swivel-preload' ? checkDial(w, step) : checkByHand(w, step, data);
 
 /** Acceptance by feel or by drag. A pull off its figure is a reading like any other, and does not count. */
-function checkByHand(w: WheelEnd, step: Step, data: DataOf<'measure'>): string | null {
+function checkByHand(w: WheelEnd, step: Step, data: DataOf<'measure'>): Refusal | null {
   const { by, figure, mustPull } = measureWay({ stack: w.plan.stack, sheet: w.sheet }, step);
   if (by !== 'drag' && data.by === 'feel' && dialSaysOtherwise(w, step))
-    return 'The dial read out of band for this setting: what is felt does not stand against it';
-  if (by === 'dial') return 'This wheel end needs the dial';
-  if ((data.by === 'drag') !== (by === 'drag'))
-    return by === 'drag' ? 'This is measured by its drag' : 'This wheel end has end play, not drag';
+    return refusal('dial-says-otherwise');
+  if (by === 'dial') return refusal('dial-needed');
+  if ((data.by === 'drag') !== (by === 'drag')) return refusal(by === 'drag' ? 'by-drag' : 'by-play');
   const { pull, asked } = data;
-  if (!pull) return mustPull ? 'Measure the pull' : null;
-  if (pull.si <= 0 || pull.si > MOST_PULL_N)
-    return 'A pull of this size is not possible: check the figure and its unit';
-  if (mustPull && !figure && !asked) return 'Enter the pull that the maker asks for';
-  return asked && asked.least.si > asked.most.si ? 'The least is over the most' : null;
+  if (!pull) return mustPull ? refusal('no-pull') : null;
+  if (pull.si <= 0 || pull.si > MOST_PULL_N) return refusal('pull-not-possible');
+  if (mustPull && !figure && !asked) return refusal('no-pull-asked');
+  return asked && asked.least.si > asked.most.si ? refusal('least-over-most') : null;
 }
 
 /** More than anybody pulls at a stud by hand, N. Rule of this product. */
@@ -252,15 +256,15 @@ function dialSaysOtherwise(w: WheelEnd, step: Step): boolean {
 function checkJoint(
   w: WheelEnd,
   { felt, axleToKnuckle, knuckleToHub, kingpinLimit, bearingLimit, tipAt, radius, note }: DataOf<'joint'>,
-): string | null {
+): Refusal | null {
   if (felt === 'nothing') return null;
   const tilt = tipAt !== undefined && tipAt !== 'hub';
-  if (tilt && !(radius && radius.si > 0)) return 'Say how far from the middle of the axle the tip stood';
-  if (tilt && bearingLimit) return 'A rocking is not held against an end-play band';
-  if (axleToKnuckle && !hasKingpin(w)) return `${w.position} has no kingpin to measure`;
-  if (axleToKnuckle && !kingpinLimit) return 'Say what the maker allows at the kingpin';
-  if ((axleToKnuckle?.si ?? 0) < 0 || (knuckleToHub?.si ?? 0) < 0) return 'A movement is not negative';
-  return knuckleToHub || note ? null : 'It moves: set the indicator from knuckle to hub, or say why not';
+  if (tilt && !(radius && radius.si > 0)) return refusal('no-tip-distance');
+  if (tilt && bearingLimit) return refusal('rocking-against-band');
+  if (axleToKnuckle && !hasKingpin(w)) return refusal('no-kingpin', { position: w.position });
+  if (axleToKnuckle && !kingpinLimit) return refusal('no-kingpin-limit');
+  if ((axleToKnuckle?.si ?? 0) < 0 || (knuckleToHub?.si ?? 0) < 0) return refusal('movement-negative');
+  return knuckleToHub || note ? null : refusal('movement-not-measured');
 }
 
 /** The lines a readiness list has to answer: all of them, or what a grown route asks for besides. */
@@ -270,18 +274,17 @@ export function linesToAnswer(w: WheelEnd): readonly ReadyLine[] {
   return open.size === 0 ? lines : lines.filter((l) => open.has(l.what));
 }
 
-function checkReady(w: WheelEnd, { lines, note }: DataOf<'ready'>): string | null {
+function checkReady(w: WheelEnd, { lines, note }: DataOf<'ready'>): Refusal | null {
+  const at = { position: w.position };
   const held = new Map(lines.map((l) => [l.what, l]));
   const asked = linesToAnswer(w);
-  const words = new Map(asked.map((l) => [l.what, l.title ?? l.what]));
-  const say = (what: string) => words.get(what) ?? what;
   const open = asked.find((l) => !held.has(l.what));
-  if (open) return `Say how it stands with “${say(open.what)}”`;
+  if (open) return refusal('line-open', { ...at, what: open.what });
   const undated = lines.find((l) => l.state === 'ordered' && !l.by);
-  if (undated) return `When does “${say(undated.what)}” arrive`;
+  if (undated) return refusal('line-undated', { ...at, what: undated.what });
   const lacking = lines.filter((l) => l.state === 'missing' || l.state === 'ordered');
   if (lacking.length === 0 || note) return null;
-  return `${lacking.map((l) => say(l.what)).join(', ')} not here: say why the work starts all the same`;
+  return refusal('lines-lacking', { ...at, lines: lacking.map((l) => l.what) });
 }
 
 /** Parts that are to be judged now: all, or what a grown route bares besides. Ids. */
@@ -295,76 +298,73 @@ export function partsPlanned(w: WheelEnd): string[] {
   return plannedParts(routeStateOf(w));
 }
 
-function checkJudge(w: WheelEnd, { findings, hardWorked }: DataOf<'judge'>): string | null {
+function checkJudge(w: WheelEnd, { findings, hardWorked }: DataOf<'judge'>): Refusal | null {
   const pressure = { hardWorked, renewBearings: w.sheet.schools.bearings === 'renew' };
   const seen = new Map(findings.map((f) => [f.component, f]));
-  if (seen.size < findings.length) return 'A part is judged twice';
+  if (seen.size < findings.length) return refusal('judged-twice');
   const open = partsToJudge(w).find((id) => !seen.has(id));
-  if (open) return `Judge ${componentOf(open)!.title.toLowerCase()} as well`;
+  if (open) return refusal('not-judged', { component: open });
   const planned = partsPlanned(w);
   const unplanned = findings.find((f) => f.seen === PLANNED.id && !planned.includes(f.component));
-  if (unplanned)
-    return `This work does not renew ${componentOf(unplanned.component)?.title.toLowerCase() ?? unplanned.component}`;
+  if (unplanned) return refusal('not-renewed-here', { component: unplanned.component });
   const wrong = findings.find((f) => dispose(f.component, f.seen, pressure)?.disposition !== f.disposition);
-  return wrong ? `“${wrong.seen}” on ${wrong.component} asks for something else` : null;
+  return wrong ? refusal('judged-otherwise', { component: wrong.component, seen: wrong.seen }) : null;
 }
 
-function checkLinings(w: WheelEnd, data: DataOf<'linings'>): string | null {
+function checkLinings(w: WheelEnd, data: DataOf<'linings'>): Refusal | null {
   const kinds = brakeKindsOf(w);
-  if (kinds && !kinds.includes(data.brake))
-    return `This axle has another brake: ${liningMinimums[kinds[0]!].title.toLowerCase()}`;
+  if (kinds && !kinds.includes(data.brake)) return refusal('another-brake', { brake: kinds[0]! });
   if (data.brake === 'none') return null;
-  if (!data.inner || !data.outer) return 'Measure the lining inner and outer';
-  if (data.inner.si < 0 || data.outer.si < 0) return 'A lining is not thinner than nothing';
-  if (!data.set && !data.note) return 'The brake is not back: say why';
+  if (!data.inner || !data.outer) return refusal('linings-not-measured');
+  if (data.inner.si < 0 || data.outer.si < 0) return refusal('lining-under-nothing');
+  if (!data.set && !data.note) return refusal('brake-not-back');
   const thin = thinLining(data);
-  return thin && !data.note
-    ? `The lining is ${thin.mm.toFixed(1)} mm, at or under ${thin.leastMm} mm: say what is done about it`
-    : null;
+  return thin && !data.note ? refusal('lining-thin', { mm: thin.mm, leastMm: thin.leastMm }) : null;
 }
 
-const STROKE_OUT = 'The stroke is over its limit: find the cause, and enter what was found';
+function checkStroke(step: Step, data: DataOf<'stroke'>): Refusal | null {
+  const fault = whyNoStroke(data);
+  if (fault) return refusal('stroke-fault', { fault });
+  return isPastLimit(step, data) && !data.note ? refusal('stroke-out') : null;
+}
 
-function checkWear(step: Extract<Step, { kind: 'wear' }>, data: DataOf<'wear'>): string | null {
-  if ([...data.measured, data.discard].some((q) => q.si <= 0)) return 'A size is over zero';
-  if (data.runout && !data.runoutLimit) return 'Enter what the maker allows as runout';
+function checkWear(step: Extract<Step, { kind: 'wear' }>, data: DataOf<'wear'>): Refusal | null {
+  if ([...data.measured, data.discard].some((q) => q.si <= 0)) return refusal('size-not-over-zero');
+  if (data.runout && !data.runoutLimit) return refusal('no-runout-limit');
   if (!isPastLimit(step, data) || data.note) return null;
-  return wearOf(step, data).state === 'discard'
-    ? 'It is past its discard figure: enter what is done about it'
-    : 'It runs out: look at the bearings’ play and at the faces, and enter what was found';
+  return refusal(wearOf(step, data).state === 'discard' ? 'past-discard' : 'runs-out');
 }
 
-function checkFound(step: Step, { signs }: DataOf<'found'>): string | null {
+function checkFound(step: Step, { signs }: DataOf<'found'>): Refusal | null {
   const strange = signs.find((id) => step.kind === 'found' && !step.signs.some((s) => s.id === id));
-  return strange ? `“${strange}” is not on the list: say it in the note` : null;
+  return strange ? refusal('no-such-sign', { sign: strange }) : null;
 }
 
-function checkCompare(w: WheelEnd, { parts, note }: DataOf<'compare'>): string | null {
+function checkCompare(w: WheelEnd, { parts, note }: DataOf<'compare'>): Refusal | null {
   const open = openParts(w, 'compare').find((part) => !parts.some((p) => p.part === part));
-  if (open) return `Hold ${partTitle(open).toLowerCase()} against the old one as well`;
+  if (open) return refusal('not-compared', { part: open });
   const other = parts.find((p) => p.differs.length > 0);
-  return other && !note ? `${partTitle(other.part)} is not as the old one: say why it goes in` : null;
+  return other && !note ? refusal('part-differs', { part: other.part }) : null;
 }
 
 function checkSeal(
   { schools }: Sheet,
   { outside, depth, seat, touched, note }: DataOf<'seal'>,
-): string | null {
+): Refusal | null {
   if (schools.sealOutside !== 'either' && outside !== schools.sealOutside && !note)
-    return `The sheet sets this seal ${schools.sealOutside}: say why not`;
+    return refusal('seal-outside', { outside: schools.sealOutside });
   if (!seat) return null;
   const wrong = (touched && whyNotTouched(touched)) ?? whyNoSeat(seat);
-  if (wrong) return wrong;
-  if (touched && !sameSeat(seatFromTouched(touched, seat), seat))
-    return 'The seat is not what was measured: reckon it again';
+  if (wrong) return refusal('seat-fault', { fault: wrong });
+  if (touched && !sameSeat(seatFromTouched(touched, seat), seat)) return refusal('seat-not-as-measured');
   const { ranges } = sealDepths(seat);
   if (note) return null;
-  if (ranges.length === 0) return 'No depth keeps the lips on sound journal: say what is done';
-  if (!depth) return 'Say how deep the seal sits';
+  if (ranges.length === 0) return refusal('no-sound-depth');
+  if (!depth) return refusal('no-seal-depth');
   const mm = depth.si * 1000;
   return ranges.some((r) => mm >= r.fromMm - DEPTH_SLACK_MM && mm <= r.toMm + DEPTH_SLACK_MM)
     ? null
-    : 'At this depth a lip does not run on sound journal: set it again, or say why';
+    : refusal('seal-depth-off');
 }
 
 const sameSeat = (a: MeasuredSeat, b: MeasuredSeat) =>
@@ -375,26 +375,24 @@ const sameSeat = (a: MeasuredSeat, b: MeasuredSeat) =>
 /** Depths are read with a rule or a caliper, mm. */
 const DEPTH_SLACK_MM = 0.05;
 
-function checkPack({ schools, lubricant }: Sheet, data: DataOf<'pack'>): string | null {
+function checkPack({ schools, lubricant }: Sheet, data: DataOf<'pack'>): Refusal | null {
   if (data.note) return null;
-  if (lubricant.kind === 'grease' && data.by === 'oiled')
-    return 'This hub runs in grease: say why it is oiled';
-  if (lubricant.kind === 'oil' && data.by !== 'oiled') return 'This hub runs in oil: say why it is packed';
+  if (lubricant.kind === 'grease' && data.by === 'oiled') return refusal('grease-oiled');
+  if (lubricant.kind === 'oil' && data.by !== 'oiled') return refusal('oil-packed');
   if (schools.packing !== 'either' && data.by !== 'oiled' && data.by !== schools.packing)
-    return `The sheet packs ${schools.packing === 'hand' ? 'by hand' : 'with a packer'}: say why not`;
+    return refusal('packed-otherwise', { by: schools.packing });
   return otherLubricant(lubricant.name, data.lubricant);
 }
 
-function checkFill(w: WheelEnd, step: Step, data: DataOf<'fill'>): string | null {
+function checkFill(w: WheelEnd, step: Step, data: DataOf<'fill'>): Refusal | null {
   const { schools, lubricant } = w.sheet;
   if (step.kind !== 'fill') return null;
-  if (step.joint && !data.joint) return 'Say what closes the cap: gasket, sealant, or neither';
+  if (step.joint && !data.joint) return refusal('no-joint');
   if (data.note) return null;
   if (step.joint && schools.joint !== 'either' && data.joint !== schools.joint)
-    return `The sheet closes the cap with ${schools.joint === 'gasket' ? 'a gasket' : 'sealant'}: say why not`;
+    return refusal('joint-otherwise', { joint: schools.joint });
   const packed = (step as Act).layer === 'axle' ? null : packedWith(w);
-  if (packed && !sameName(packed, data.lubricant))
-    return `The bearings have ${packed}: one lubricant in one place, or say that the first is all out`;
+  if (packed && !sameName(packed, data.lubricant)) return refusal('two-lubricants', { packed });
   return otherLubricant(lubricant.name, data.lubricant);
 }
 
@@ -404,8 +402,6 @@ function packedWith(w: WheelEnd): string | null {
   return data?.kind === 'pack' ? data.lubricant : null;
 }
 
-function otherLubricant(asked: string, used: string): string | null {
-  return sameName(asked, used)
-    ? null
-    : `The sheet asks for ${asked}: say why another, and that the old is all out`;
+function otherLubricant(asked: string, used: string): Refusal | null {
+  return sameName(asked, used) ? null : refusal('other-lubricant', { asked });
 }

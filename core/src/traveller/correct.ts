@@ -6,6 +6,7 @@ import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { checkStepData } from './check-step-data.ts';
 import type { Act } from '../route/index.ts';
 import { stepTitled } from './progress.ts';
+import { refusal } from './refusal.ts';
 
 type Correction = BodyOf<'correction'>;
 
@@ -43,30 +44,25 @@ export function correct(job: Job, command: Correction, context: DecideContext): 
 
 function whetherCorrected(job: Job, command: Correction, { by }: DecideContext): Decision {
   const event = job.events.find((e) => e.id === command.corrects);
-  if (!event) return refuse('There is no such record in this job');
-  if (by.role !== 'supervisor' && event.by.id !== by.id)
-    return refuse('Only who recorded it, or a supervisor, corrects it');
+  if (!event) return refuse(refusal('no-such-record'));
+  if (by.role !== 'supervisor' && event.by.id !== by.id) return refuse(refusal('not-theirs-to-correct'));
   const { body } = event;
   if (body.kind === 'job-opened' && command.replacement?.kind === 'intake') {
     const { symptoms } = command.replacement;
     if (by.role !== 'supervisor' && body.symptoms.some((s) => !symptoms.includes(s)))
-      return refuse('A supervisor takes a symptom out of the intake');
+      return refuse(refusal('for-supervisor', { act: 'symptom' }));
   }
   if (body.kind === 'job-opened')
-    return command.replacement?.kind === 'intake'
-      ? accept(command)
-      : refuse('The intake is put right, not struck out; a supervisor voids a job');
-  if (!isCorrectable(body)) return refuse('This is not corrected: record it anew');
+    return command.replacement?.kind === 'intake' ? accept(command) : refuse(refusal('intake-not-struck'));
+  if (!isCorrectable(body)) return refuse(refusal('not-correctable'));
   const w = wheelEndAt(job, body.position)!;
   if (w.release && by.role !== 'supervisor')
-    return refuse(`${body.position} is released: a supervisor corrects it`);
+    return refuse(refusal('released-correction', { position: body.position }));
   if (body.kind === 'wheel-end-released' && (w.retorque || w.followUpsDone.length > 0))
-    return refuse('First strike out what was recorded after the release');
+    return refuse(refusal('later-records-first'));
   const { replacement } = command;
   if (!replacement && by.role !== 'supervisor' && needsSupervisor(w, body))
-    return refuse(
-      'A supervisor strikes out what was taken off, measured or judged; a slip of the pen is corrected',
-    );
+    return refuse(refusal('for-supervisor', { act: 'strike' }));
   return replacement ? replace(w, { ...event, body }, command, replacement) : accept(command);
 }
 
@@ -91,7 +87,7 @@ function replace(
     replacement.position !== body.position ||
     replacement.round !== body.round
   ) {
-    return refuse('A correction stays with its wheel end, its round and its kind of record');
+    return refuse(refusal('correction-elsewhere'));
   }
   if (replacement.kind === 'reading-taken') {
     const wrong = impossible(replacement);
@@ -102,15 +98,15 @@ function replace(
     replacement.stepId !== body.stepId ||
     replacement.stage !== body.stage
   ) {
-    return refuse('A correction stays with its step');
+    return refuse(refusal('correction-other-step'));
   }
-  if (replacement.data.kind !== body.data.kind) return refuse('A correction stays with its kind of step');
+  if (replacement.data.kind !== body.data.kind) return refuse(refusal('correction-other-kind'));
   if (
     replacement.data.kind === 'measure' &&
     body.data.kind === 'measure' &&
     replacement.data.by !== body.data.by
   )
-    return refuse('What was measured is not corrected to what was felt, nor the other way: measure again');
+    return refuse(refusal('felt-not-measured'));
   const step = stepTitled(w, body.stage, body.stepId);
   const wrong = step && checkStepData(w, step, replacement.data, { by, today: at.slice(0, 10), now: at });
   return wrong ? refuse(wrong) : accept(command);

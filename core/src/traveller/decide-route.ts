@@ -1,17 +1,9 @@
 import { asItStands, movedLayers, whatCannotStand } from '../assembly/index.ts';
-import { everyAct, putBackOrder, putsBack, type Act } from '../route/index.ts';
-import {
-  layerOf,
-  layerTitles,
-  reachOf,
-  works,
-  worksOf,
-  type LayerId,
-  type Stack,
-  type Work,
-} from '../stack/index.ts';
+import { everyAct, isUsedUp, putBackOrder, putsBack, type Act } from '../route/index.ts';
+import { layerOf, reachOf, worksOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
 import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
 import type { Actor, BodyOf, Command } from './event.ts';
+import { refusal, type Refusal } from './refusal.ts';
 import type { Plan, WheelEnd } from './job.ts';
 import { progressOf } from './progress.ts';
 import { whyNoRoute } from './why-no-route.ts';
@@ -29,10 +21,10 @@ export function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideCon
   const { plan } = w;
   switch (command.kind) {
     case 'work-added': {
-      if (plan.works.includes(command.work)) return refuse(`“${works[command.work]}” is wanted already`);
+      if (plan.works.includes(command.work)) return refuse(refusal('wanted-already', { work: command.work }));
       return worksOf(plan.stack).includes(command.work)
         ? accept(command)
-        : refuse(`${w.position} cannot have “${works[command.work]}”`);
+        : refuse(refusal('cannot-have-work', { position: w.position, work: command.work }));
     }
     case 'work-withdrawn':
       return withdraw(w, plan, command);
@@ -40,26 +32,27 @@ export function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideCon
       const back = progressOf(w).some(({ step, record }) => {
         return record && (step as Act).layer === command.layer && putsBack(step);
       });
-      return back ? accept(command) : refuse(`${layerTitles[command.layer]} is not back yet`);
+      return back ? accept(command) : refuse(refusal('not-back', { layer: command.layer }));
     }
     case 'sheet-changed': {
-      if (by.role !== 'supervisor') return refuse('A supervisor says that it is built differently');
+      if (by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'built-differently' }));
       const { stack } = command;
       const wanted = plan.works.find((work) => !worksOf(stack).includes(work));
-      if (wanted) return refuse(`Built so, it cannot have “${works[wanted]}”`);
+      if (wanted) return refuse(refusal('built-so-no-work', { work: wanted }));
       const named = new Map((command.lost ?? []).map((l) => [l.layer, l.is]));
       const lost = layersLost(w, stack).find((id) => !named.has(id));
-      if (lost)
-        return refuse(
-          `${layerTitles[lost]} is off or open: say which layer of the new stack it is, or that it was never there`,
-        );
+      if (lost) return refuse(refusal('layer-lost', { layer: lost }));
       const odd = [...named.values()].find((is) => is && !layerOf(stack, is));
-      if (odd) return refuse(`The new stack has no ${layerTitles[odd].toLowerCase()}`);
+      if (odd) return refuse(refusal('new-stack-lacks', { layer: odd }));
       const why = whyNoRoute(command.sheet, { ...plan, stack });
-      return why ? refuse(why) : accept(command);
+      return why ? refuse(refusal('sheet-unfit', { why })) : accept(command);
     }
-    case 'part-received':
-      return accept(command);
+    case 'part-received': {
+      const part = command.what.replace(/^part:/, '');
+      return command.as === 'reused' && isUsedUp(part)
+        ? refuse(refusal('never-again', { part }))
+        : accept(command);
+    }
     case 'as-it-stands': {
       const why = whyItCannotStand(w, command, by);
       return why ? refuse(why) : accept(command);
@@ -75,20 +68,18 @@ function whyItCannotStand(
   { side, sheet, plan, position }: WheelEnd,
   { layers, who }: BodyOf<'as-it-stands'>,
   by: Actor,
-): string | null {
-  if (new Set(layers.map((l) => l.layer)).size < layers.length) return 'Each layer is named once';
+): Refusal | null {
+  if (new Set(layers.map((l) => l.layer)).size < layers.length) return refusal('layer-named-twice');
   const strange = layers.find((l) => !layerOf(plan.stack, l.layer));
-  if (strange) return `${position} has no ${layerTitles[strange.layer].toLowerCase()}`;
+  if (strange) return refusal('has-no-layer', { position, layer: strange.layer });
   const open = layers.find((l) => l.is === 'open' && !canBeOpen.has(l.layer));
-  if (open) return `${layerTitles[open.layer]} is on or off`;
+  if (open) return refusal('never-open', { layer: open.layer });
   if (layers.some((l) => l.is === 'on') && by.role !== 'supervisor')
-    return 'A supervisor says what others put on: the release will name it';
+    return refusal('for-supervisor', { act: 'put-on-by-others' });
   const mark = { seq: 0, eventId: by.id, jobId: by.id, at: '', by: by.name };
   const stands = asItStands(side, { sheet, together: plan.together }, { layers, who, mark });
   const odd = whatCannotStand(stands);
-  return odd
-    ? `${layerTitles[odd.on]} cannot be on while ${layerTitles[odd.off].toLowerCase()} is off: say how both stand`
-    : null;
+  return odd ? refusal('cannot-stand', odd) : null;
 }
 
 /** Layers that are off, open or not finished, and that another stack does not have. */
@@ -108,14 +99,13 @@ function withdraw(w: WheelEnd, plan: Plan, command: BodyOf<'work-withdrawn'>): D
 }
 
 /** Why a work cannot be taken off the route, or null: it is the only one, or a layer of it alone is opened. */
-export function whyNotWithdrawn(w: WheelEnd, plan: Plan, work: Work): string | null {
-  if (!plan.works.includes(work)) return `“${works[work]}” is not wanted on ${w.position}`;
+export function whyNotWithdrawn(w: WheelEnd, plan: Plan, work: Work): Refusal | null {
+  if (!plan.works.includes(work)) return refusal('not-wanted', { position: w.position, work });
   const left = plan.works.filter((x) => x !== work);
-  if (left.length === 0)
-    return `It is the only work on ${w.position}: void the job, or end it out of service`;
+  if (left.length === 0) return refusal('only-work', { position: w.position });
   const stay = reachOf(plan.stack, left, plan.alreadyOff, plan.together).layers;
   const touched = [...reachOf(plan.stack, plan.works, plan.alreadyOff, plan.together).layers.keys()].find(
     (id) => !stay.has(id) && isTouched(w, id),
   );
-  return touched ? `${layerTitles[touched]} is opened already: what was opened goes back` : null;
+  return touched ? refusal('opened-already', { layer: touched }) : null;
 }

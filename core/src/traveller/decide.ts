@@ -3,14 +3,15 @@ import { changeRoute, whyNotWithdrawn } from './decide-route.ts';
 import { doneAtOf } from './done-at.ts';
 import { waitsFor } from './waits-for.ts';
 import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
-import { decisionsOn, dispositions, driveVerdict } from '../inspection/index.ts';
+import { refusal, type Refusal } from './refusal.ts';
+import { decisionsOn, driveVerdict } from '../inspection/index.ts';
 import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
 import type { RetorqueFigure, Step } from '../procedure/index.ts';
 import { effectOf, isOn, layerAt, mustBeOff, wasPinOut } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
 import { everyAct, putsBack, type Act } from '../route/index.ts';
 import { RULES } from './rules.ts';
-import { layerOf, works } from '../stack/index.ts';
+import { layerOf } from '../stack/index.ts';
 import { convert } from '../quantity/index.ts';
 import { whyNotTool } from '../tool/index.ts';
 import { againstRelease, mayStayLoose, torqueFits } from './against-release.ts';
@@ -23,11 +24,10 @@ import {
   type WheelEndOpened,
 } from './event.ts';
 import { currentRound, isClosed, wheelEndAt, type Job, type WheelEnd } from './job.ts';
-import { checkStepData } from './check-step-data.ts';
+import { atStep, checkStepData } from './check-step-data.ts';
 import { impossible } from './impossible.ts';
 import { lateRecords, openQuestions, progressOf, readingRound } from './progress.ts';
 import { describeObjection } from './describe-objection.ts';
-import { describeOff } from './describe-stopped.ts';
 import { isAsFound } from './is-as-found.ts';
 import { openFindings } from './open-findings.ts';
 import { whyOnlyRead } from './first-build.ts';
@@ -38,34 +38,32 @@ export function decideOpening(opening: JobOpened): Decision {
   const seen = new Set<string>();
   for (const wheelEnd of opening.wheelEnds) {
     const { position } = wheelEnd;
-    if (seen.has(position)) return refuse(`${position} is named twice`);
+    if (seen.has(position)) return refuse(refusal('named-twice', { position }));
     seen.add(position);
     const why = whyNotTaken(wheelEnd);
     if (why) return refuse(why);
   }
   const { verdict } = driveVerdict(opening.symptoms);
   if (verdict === 'do-not-move' && (!opening.drive || opening.drive.done === 'driven-in'))
-    return refuse('It is not to be moved: say that it was recovered, or looked at where it stood');
+    return refuse(refusal('not-to-be-moved'));
   return accept(opening);
 }
 
 /** Why a job cannot take a wheel end over, or null: nothing is wanted of it, or no route does it. */
-function whyNotTaken({ position, sheet, route }: WheelEndOpened): string | null {
-  if (!route) return `Say what is to be done on ${position}`;
+function whyNotTaken({ position, sheet, route }: WheelEndOpened): Refusal | null {
+  if (!route) return refusal('nothing-wanted', { position });
   const why = whyNoRoute(sheet, route);
-  return why ? `${position}: ${why}` : null;
+  return why ? refusal('no-route', { position, why }) : null;
 }
 
 /** Decides whether the other side of an axle joins an open job. */
 export function decideJoining(job: Job, wheelEnd: WheelEndOpened, { by }: DecideContext): Decision {
   const { position } = wheelEnd;
-  if (by.role !== 'supervisor' && by.role !== 'technician')
-    return refuse('Technicians and supervisors take a wheel end into a job');
-  if (isClosed(job)) return refuse('The job is closed: open another');
-  if (job.stopped) return refuse(`The job is held: ${job.stopped.reason}`);
-  if (wheelEndAt(job, position)) return refuse(`${position} is in this job already`);
-  if (!wheelEndAt(job, oppositeOf(position)))
-    return refuse(`${position} is on another axle: open a job for it`);
+  if (by.role !== 'supervisor' && by.role !== 'technician') return refuse(refusal('no-joining'));
+  if (isClosed(job)) return refuse(refusal('job-closed-open-another'));
+  if (job.stopped) return refuse(refusal('job-held', { reason: job.stopped.reason }));
+  if (wheelEndAt(job, position)) return refuse(refusal('joined-already', { position }));
+  if (!wheelEndAt(job, oppositeOf(position))) return refuse(refusal('another-axle', { position }));
   const why = whyNotTaken(wheelEnd);
   return why ? refuse(why) : accept({ kind: 'wheel-end-joined', position, wheelEnd });
 }
@@ -79,35 +77,35 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
     command.kind === 'correction' &&
     context.by.role !== 'supervisor'
   )
-    return refuse('The job has ended out of service: a supervisor corrects it');
-  if (job.stopped?.as === 'void') return refuse('The job is void');
+    return refuse(refusal('for-supervisor', { act: 'ended' }));
+  if (job.stopped?.as === 'void') return refuse(refusal('job-void'));
   if (job.stopped?.as === 'out-of-service' && command.kind !== 'correction')
-    return refuse('The job has ended out of service: open another');
+    return refuse(refusal('job-ended'));
   switch (command.kind) {
     case 'correction':
       return correct(job, command, context);
     case 'bill-written':
       return context.by.role === 'supervisor'
         ? accept(command)
-        : refuse('A supervisor writes estimates and bills');
+        : refuse(refusal('for-supervisor', { act: 'bill' }));
     case 'owner-answered':
       return ownerAnswered(job, command, context);
     case 'job-held':
-      if (isClosed(job)) return refuse('The job is closed');
-      return job.stopped ? refuse('The job is held already') : accept(command);
+      if (isClosed(job)) return refuse(refusal('job-closed'));
+      return job.stopped ? refuse(refusal('held-already')) : accept(command);
     case 'job-resumed':
-      return job.stopped ? accept(command) : refuse('The job is not held');
+      return job.stopped ? accept(command) : refuse(refusal('not-held'));
     case 'job-voided':
       return voiding(job, command, context);
     case 'ended-out-of-service':
       return endingOutOfService(job, command, context);
   }
   const wheelEnd = wheelEndAt(job, command.position);
-  if (!wheelEnd) return refuse(`${command.position} is not in this job`);
+  if (!wheelEnd) return refuse(refusal('not-in-job', { position: command.position }));
   if (command.kind === 'retorque-recorded') return retorque(wheelEnd, command, context.today);
   if (command.kind === 'follow-up-done') return followUpDone(wheelEnd, command);
-  if (job.stopped) return refuse(`The job is held: ${job.stopped.reason}`);
-  if (wheelEnd.release) return refuse(`${command.position} is released`);
+  if (job.stopped) return refuse(refusal('job-held', { reason: job.stopped.reason }));
+  if (wheelEnd.release) return refuse(refusal('released', { position: command.position }));
   switch (command.kind) {
     case 'step-recorded':
       return recordStep(job, wheelEnd, command, context);
@@ -139,14 +137,17 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
 }
 
 /** The step of a wheel end that a record is about, at hand or not: what was done is recorded in whatever order it was. */
-function stepOf(w: WheelEnd, at: { stage: string; stepId: string; round: number }): Step | string {
+function stepOf(
+  w: WheelEnd,
+  at: { stage: string; stepId: string; round: number },
+): { step: Step } | { refused: Refusal } {
   const progress = progressOf(w);
   const found = progress.find((p) => p.step.stage === at.stage && p.step.id === at.stepId);
   const step = found?.step ?? everyAct(w.plan.stack, w.sheet).get(`${at.stage}/${at.stepId}`);
-  if (!step) return `${w.position} has no such step`;
+  if (!step) return { refused: refusal('no-such-step', { position: w.position }) };
   if (found?.record && !canBeRedone(w, step as Act))
-    return `“${step.title}” on ${w.position} is recorded already`;
-  return step;
+    return { refused: refusal('recorded-already', atStep(w, step)) };
+  return { step };
 }
 
 /** A put-back step can be done once more while nothing outside its layer is on again, a take-off once there is more to undo. */
@@ -170,8 +171,9 @@ function recordStep(
   command: BodyOf<'step-recorded'>,
   context: DecideContext,
 ): Decision {
-  const step = stepOf(w, command);
-  if (typeof step === 'string') return refuse(step);
+  const found = stepOf(w, command);
+  if ('refused' in found) return refuse(found.refused);
+  const { step } = found;
   // A tool is judged by the day on which it was used.
   const today = command.doneAt
     ? doneAtOf(command.doneAt, context.now, job.opened.at).slice(0, 10)
@@ -181,64 +183,59 @@ function recordStep(
 }
 
 function skipStep(w: WheelEnd, command: BodyOf<'step-skipped'>): Decision {
-  const step = stepOf(w, command);
-  if (typeof step === 'string') return refuse(step);
+  const found = stepOf(w, command);
+  if ('refused' in found) return refuse(found.refused);
+  const { step } = found;
   const loose = step.kind === 'measure' && mayStayLoose(w);
   if ('guard' in step && step.guard === 'never' && !loose)
-    return refuse(`“${step.title}” is not left out, for any reason: do it, or end the job out of service`);
+    return refuse(refusal('never-skipped', atStep(w, step)));
   return accept(command);
 }
 
 function answerQuestion(w: WheelEnd, command: BodyOf<'decision-made'>, { by }: DecideContext): Decision {
-  if (by.role !== 'supervisor') return refuse('A supervisor decides this');
+  if (by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'decision' }));
   if (!openQuestions(w).some((q) => q.component === command.component))
-    return refuse('There is nothing to decide about this part');
+    return refuse(refusal('nothing-to-decide'));
   if (!decisionsOn(command.component).includes(command.decision))
-    return refuse(`That does not fit this part: ${dispositions[command.decision].toLowerCase()}`);
+    return refuse(refusal('decision-unfit', { decision: command.decision }));
   return accept(command);
 }
 
 function countLate(w: WheelEnd, command: BodyOf<'late-counted'>, { by }: DecideContext): Decision {
-  if (by.role !== 'supervisor') return refuse('A supervisor says that late records count');
+  if (by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'late' }));
   const late = new Set(lateRecords(w).map((r) => r.eventId));
-  return command.records.every((id) => late.has(id))
-    ? accept(command)
-    : refuse('Not all of these came late for the work at hand: do them again instead');
+  return command.records.every((id) => late.has(id)) ? accept(command) : refuse(refusal('not-all-late'));
 }
 
 function answerFinding(w: WheelEnd, command: BodyOf<'finding-answered'>, { by }: DecideContext): Decision {
-  if (by.role !== 'supervisor') return refuse('A supervisor answers a finding that no record answers');
-  if (!openFindings(w).some((f) => f.id === command.finding))
-    return refuse('This finding is answered already');
-  if (command.reason.length < LEAST_REASON)
-    return refuse('Enter in a sentence what was done or found: a later reader depends on it');
+  if (by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'finding' }));
+  if (!openFindings(w).some((f) => f.id === command.finding)) return refuse(refusal('answered-already'));
+  if (command.reason.length < LEAST_REASON) return refuse(refusal('answer-too-short'));
   return accept(command);
 }
 
 /** Who may record what at all: the bench belongs to technicians and supervisors. */
-function whyNotThem(command: Command, { role }: Actor): string | null {
+function whyNotThem(command: Command, { role }: Actor): Refusal | null {
   if (role === 'supervisor' || role === 'technician') return null;
   if (role === 'owner-contact')
-    return command.kind === 'owner-answered'
-      ? null
-      : 'An owner’s contact answers estimates and records nothing else';
+    return command.kind === 'owner-answered' ? null : refusal('contact-answers-only');
   if (role === 'storekeeper')
-    return command.kind === 'part-received' ? null : 'A storekeeper records parts that came and nothing else';
-  return 'A trainee practises and records nothing';
+    return command.kind === 'part-received' ? null : refusal('storekeeper-parts-only');
+  return refusal('trainee-records-nothing');
 }
 
 function ownerAnswered(job: Job, command: BodyOf<'owner-answered'>, { by }: DecideContext): Decision {
   const { estimate, answer } = job.money;
-  if (!estimate) return refuse('There is no estimate to answer yet');
-  if (by.role === 'owner-contact' && isClosed(job)) return refuse('The job is closed');
+  if (!estimate) return refuse(refusal('no-estimate'));
+  if (by.role === 'owner-contact' && isClosed(job)) return refuse(refusal('job-closed'));
   if (command.estimate !== undefined && command.estimate !== estimate.eventId)
-    return refuse('The estimate was written anew since: look at it again before you answer');
+    return refuse(refusal('estimate-newer'));
   if (by.role === 'owner-contact' && command.estimate === undefined)
-    return refuse('Say which estimate is answered');
+    return refuse(refusal('no-estimate-named'));
   if (answer?.by.role === 'owner-contact' && by.role !== 'owner-contact')
-    return refuse(`${answer.by.name} answered for the owner themselves: only a new estimate asks again`);
+    return refuse(refusal('owner-answered', { by: answer.by.name }));
   if (command.answer === 'defer' && (!command.until || !command.risk))
-    return refuse('Deferred needs a date and the risk in words');
+    return refuse(refusal('deferred-without-date'));
   for (const [i, line] of (command.works ?? []).entries()) {
     const why = whyNotLeftOut(job, command.works!.slice(0, i), line);
     if (why) return refuse(why);
@@ -249,28 +246,24 @@ function ownerAnswered(job: Job, command: BodyOf<'owner-answered'>, { by }: Deci
 type AnsweredWork = NonNullable<BodyOf<'owner-answered'>['works']>[number];
 
 /** Why a work cannot come off the route by the owner's answer, given those that come off before it; or null. */
-function whyNotLeftOut(job: Job, before: readonly AnsweredWork[], line: AnsweredWork): string | null {
+function whyNotLeftOut(job: Job, before: readonly AnsweredWork[], line: AnsweredWork): Refusal | null {
   const w = wheelEndAt(job, line.position);
-  if (!w) return `${line.position} has no route to take it off`;
+  if (!w) return refusal('no-route-to-shorten', { position: line.position });
   if (line.answer === 'defer' && (!line.until || !line.risk))
-    return `Deferred needs a date and the risk in words: ${works[line.work].toLowerCase()} on ${line.position}`;
+    return refusal('work-deferred-without-date', { position: line.position, work: line.work });
   const gone = before.filter((b) => b.position === line.position).map((b) => b.work);
   if (w.plan.works.every((work) => work === line.work || gone.includes(work)))
-    return `${line.position} has no other work: answer the same for the whole job, or ask the shop for an estimate without it`;
+    return refusal('only-work-answered', { position: line.position });
   const plan = { ...w.plan, works: w.plan.works.filter((work) => !gone.includes(work)) };
   return whyNotWithdrawn(w, plan, line.work);
 }
 
 function voiding(job: Job, command: BodyOf<'job-voided'>, { by }: DecideContext): Decision {
-  if (by.role !== 'supervisor') return refuse('A supervisor voids a job');
+  if (by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'void' }));
   const out = job.wheelEnds.find((w) => w.release);
-  if (out) return refuse(`${out.position} is released: the job stands`);
+  if (out) return refuse(refusal('one-is-released', { position: out.position }));
   const moved = job.wheelEnds.find((w) => !isAsFound(w));
-  return moved
-    ? refuse(
-        `${moved.position} is not as it was: ${describeOff(moved)}. Finish it, or end the job out of service`,
-      )
-    : accept(command);
+  return moved ? refuse(refusal('not-as-it-was', { position: moved.position })) : accept(command);
 }
 
 function endingOutOfService(
@@ -278,23 +271,21 @@ function endingOutOfService(
   command: BodyOf<'ended-out-of-service'>,
   { by }: DecideContext,
 ): Decision {
-  if (by.role !== 'supervisor') return refuse('A supervisor ends a job out of service');
+  if (by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'ending' }));
   const open = job.wheelEnds.find(
     (w) => !w.withOther && layerOf(w.side.stack, 'axle') && (!isOn(w.side, 'axle') || wasPinOut(w.side)),
   );
   return open
-    ? refuse(
-        `The axle of ${open.position} is open: take ${oppositeOf(open.position)} into the job first, it hangs on the same pin and cover`,
-      )
+    ? refuse(refusal('axle-open', { position: open.position, other: oppositeOf(open.position) }))
     : accept(command);
 }
 
 function followUpDone(w: WheelEnd, command: BodyOf<'follow-up-done'>): Decision {
   const { followUp, nth } = command;
   const ofKind = w.release?.alsoDue.filter((f) => f.kind === followUp) ?? [];
-  if (nth >= ofKind.length) return refuse('There is no such follow-up');
+  if (nth >= ofKind.length) return refuse(refusal('no-follow-up'));
   if (w.followUpsDone.some((f) => f.followUp === followUp && f.nth === nth))
-    return refuse('It is recorded already');
+    return refuse(refusal('followed-up-already'));
   return accept(command);
 }
 
@@ -302,11 +293,9 @@ function takeReading(w: WheelEnd, command: BodyOf<'reading-taken'>): Decision {
   const measuring = progressOf(w).filter((p) => p.step.kind === 'measure' && p.step.id !== 'swivel-preload');
   const open = measuring.find((p) => !p.record && command.round === readingRound(w, p.step));
   if (!open) {
-    if (measuring.some((p) => !p.record)) return refuse(`${w.position} has moved on since`);
+    if (measuring.some((p) => !p.record)) return refuse(refusal('moved-on', { position: w.position }));
     return refuse(
-      measuring.length > 0
-        ? `The reading of ${w.position} is accepted already`
-        : `Nothing is measured on ${w.position}`,
+      refusal(measuring.length > 0 ? 'reading-accepted' : 'nothing-measured', { position: w.position }),
     );
   }
   const wrong = impossible(command);
@@ -315,13 +304,12 @@ function takeReading(w: WheelEnd, command: BodyOf<'reading-taken'>): Decision {
 
 function reopen(w: WheelEnd, command: BodyOf<'adjust-reopened'>): Decision {
   if (command.round !== currentRound(w).number)
-    return refuse(`${w.position} has gone back to Adjust already`);
-  if (!hasLeftAdjust(w)) return refuse(`${w.position} has not left Adjust yet`);
-  if (w.rounds.length >= 99) return refuse('That many rounds are a matter for inspection');
-  if (command.from === 'setting' && command.turns === undefined)
-    return refuse('Say how far the nut is to turn');
+    return refuse(refusal('adjusting-again-already', { position: w.position }));
+  if (!hasLeftAdjust(w)) return refuse(refusal('not-left-adjust', { position: w.position }));
+  if (w.rounds.length >= 99) return refuse(refusal('too-many-rounds'));
+  if (command.from === 'setting' && command.turns === undefined) return refuse(refusal('no-turn-named'));
   if (command.from === 'setting' && (!w.sheet.thread || !w.sheet.lock))
-    return refuse('The sheet names no thread and lock: begin Adjust from the start');
+    return refuse(refusal('begin-from-start'));
   return accept(command);
 }
 
@@ -342,22 +330,16 @@ function release(
   command: Extract<Command, { kind: 'wheel-end-released' }>,
   context: DecideContext,
 ): Decision {
-  if (context.by.role !== 'supervisor') return refuse('A supervisor releases a wheel end');
+  if (context.by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'release' }));
   if (w.widened?.id === context.by.id)
-    return refuse(
-      `${w.widened.name} widened the band of ${w.position} in this job to more than twice the usual one: another supervisor releases it`,
-    );
+    return refuse(refusal('band-widened-by-same', { position: w.position, by: w.widened.name }));
   const against = againstRelease(w);
   const never = against.filter((o) => o.guard === 'never');
-  if (never.length > 0)
-    return refuse(
-      `Nobody releases ${w.position}: ${never.map((o) => describeObjection(w, o, null)).join('. ')}`,
-    );
+  if (never.length > 0) return refuse(refusal('nobody-releases', { position: w.position, against: never }));
   const reason = command.overrideReason?.trim() ?? '';
   if (against.length > 0 && reason === '')
-    return refuse(against.map((o) => describeObjection(w, o, null)).join('. '));
-  if (against.length > 0 && reason.length < LEAST_REASON)
-    return refuse('Give the reason in a sentence: somebody has to weigh it later');
+    return refuse(refusal('release-needs-reason', { position: w.position, against }));
+  if (against.length > 0 && reason.length < LEAST_REASON) return refuse(refusal('reason-too-short'));
   const temporary = {
     kind: 'temporary' as const,
     byDate: addDays(context.today, TEMPORARY_DAYS),
@@ -392,14 +374,13 @@ function retorqueRule({ sheet: { retorque } }: WheelEnd): RetorqueRule | undefin
 }
 
 function retorque(w: WheelEnd, command: BodyOf<'retorque-recorded'>, today: string): Decision {
-  if (!w.release) return refuse(`${w.position} is not released yet`);
-  if (!w.release.followUp) return refuse(`The wheel of ${w.position} was not off`);
-  if (w.retorque) return refuse(`The retorque of ${w.position} is recorded already`);
+  if (!w.release) return refuse(refusal('not-released', { position: w.position }));
+  if (!w.release.followUp) return refuse(refusal('wheel-was-on', { position: w.position }));
+  if (w.retorque) return refuse(refusal('retorqued-already', { position: w.position }));
   const { listed, torque } = command;
   const unfit = listed && whyNotTool(listed, { kind: 'torque-wrench', today, settingNm: torque.si });
-  if (unfit) return refuse(unfit);
+  if (unfit) return refuse(refusal('tool-unfit', { why: unfit }));
   const figure = w.sheet.wheelTorque;
-  if (figure && !torqueFits(command.torque.si, figure) && !command.note)
-    return refuse('The torque is off the sheet’s figure: say why');
+  if (figure && !torqueFits(command.torque.si, figure) && !command.note) return refuse(refusal('torque-off'));
   return accept(command);
 }

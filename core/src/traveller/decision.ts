@@ -1,7 +1,8 @@
 import type { Actor, EventBody } from './event.ts';
+import type { Refusal } from './refusal.ts';
 
 /** The event that follows from a command, or why it cannot be. */
-export type Decision = { ok: true; event: EventBody } | { ok: false; reason: string };
+export type Decision = { ok: true; event: EventBody } | { ok: false; refusal: Refusal };
 
 export interface DecideContext {
   by: Actor;
@@ -12,6 +13,6 @@ export interface DecideContext {
 }
 
 /** A refusal, with why. */
-export const refuse = (reason: string): Decision => ({ ok: false, reason });
+export const refuse = (why: Refusal): Decision => ({ ok: false, refusal: why });
 /** What is recorded. */
 export const accept = (event: EventBody): Decision => ({ ok: true, event });

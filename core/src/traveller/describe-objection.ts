@@ -4,6 +4,7 @@ import { stages } from '../procedure/index.ts';
 import { formatFor, type Reader, type Unit } from '../quantity/index.ts';
 import type { WheelEnd } from './job.ts';
 import { readOnly } from './first-build.ts';
+import { partTitle } from '../route/index.ts';
 import type { Objection } from './objection.ts';
 import { describeFinding } from './describe-finding.ts';
 import { stepTitled } from './progress.ts';
@@ -78,6 +79,8 @@ export function describeObjection(
       return `${layerTitles[text('layer') as LayerId]}: put on by ${text('who')}. What is under it was not seen in this shop`;
     case 'other-side':
       return `The cross pin was out, and it holds the clip of ${text('position')} as well: take ${text('position')} into the job, and look at it`;
+    case 'old-part-in':
+      return `${partTitle(text('part'))}: the old one went in again, and it is not used twice. A new one goes in first`;
     case 'read-only':
       return readOnly;
   }

@@ -29,6 +29,17 @@ export function readyLines({ records }: Pick<WheelEnd, 'records'>) {
   return lines;
 }
 
+/** Parts of which the old one goes in again, as was said last. Ids. */
+export function partsAgain({ received }: Pick<WheelEnd['plan'], 'received'>): string[] {
+  const last = new Map(received.map((r) => [r.what, r.as]));
+  return [...last].flatMap(([what, as]) => (as === 'reused' ? [what.replace(/^part:/, '')] : []));
+}
+
+/** Parts not used twice of which the old one is in. Ids. */
+export const oldParts = ({ side }: Pick<WheelEnd, 'side'>): string[] => [
+  ...new Set(Object.values(side.made).flatMap(({ old }) => (old === undefined ? [] : [old]))),
+];
+
 /** New parts held against their old ones so far. */
 export function comparedParts({ records }: Pick<WheelEnd, 'records'>): Set<string> {
   return new Set(

@@ -4,7 +4,6 @@ import {
   againstRelease,
   decide,
   fold,
-  readOnly,
   isClosed,
   lastVerdict,
   openQuestions,
@@ -69,7 +68,7 @@ describe('records of the first build', () => {
       role: 'supervisor',
     } as const;
     const context = { by, today: '2026-10-01', now: '2026-10-01T08:00:00.000Z' };
-    const refused = { ok: false, reason: readOnly };
+    const refused = { ok: false, refusal: { code: 'first-build' } };
     expect(decide(open, { kind: 'wheel-end-released', position }, context)).toEqual(refused);
     expect(decide(open, { kind: 'adjust-reopened', position, from: 'start', round: 1 }, context)).toEqual(
       refused,

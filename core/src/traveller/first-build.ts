@@ -7,6 +7,7 @@ import {
   type Step,
 } from '../procedure/index.ts';
 import type { Command, WheelEndOpened } from './event.ts';
+import { refusal, type Refusal } from './refusal.ts';
 import { currentRound, type Job, type StepRecord, type WheelEnd } from './job.ts';
 
 /**
@@ -39,8 +40,8 @@ const stillHeard: ReadonlySet<Command['kind']> = new Set([
 ] as const);
 
 /** Why a job of the first build does not hear a command; null where it does, and for every other job. */
-export const whyOnlyRead = ({ wheelEnds }: Pick<Job, 'wheelEnds'>, { kind }: Command): string | null =>
-  wheelEnds.some((w) => w.firstBuild) && !stillHeard.has(kind) ? readOnly : null;
+export const whyOnlyRead = ({ wheelEnds }: Pick<Job, 'wheelEnds'>, { kind }: Command): Refusal | null =>
+  wheelEnds.some((w) => w.firstBuild) && !stillHeard.has(kind) ? refusal('first-build') : null;
 
 const ADJUST = stageOrder('adjust');
 

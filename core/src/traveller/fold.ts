@@ -9,7 +9,8 @@ import {
   type YardOnly,
 } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
-import { sharedSteps } from '../route/index.ts';
+import { oldPartIn, sharedSteps } from '../route/index.ts';
+import { partsAgain } from './findings.ts';
 import { layerOf, worksOf, type Work } from '../stack/index.ts';
 import type { Actor, BodyOf, EventBody, StoredEvent, WheelEndOpened } from './event.ts';
 import type { Job, JobMoney, Trace, WheelEnd } from './job.ts';
@@ -280,7 +281,8 @@ function heardStep(
   const waited = Date.parse(trace.at) - Date.parse(trace.doneAt) > LATE_MS;
   const late = waited && !later.counted.has(trace.eventId);
   const ofEarlierRound = body.round < w.rounds.length;
-  const heard = { stage, stepId, data, mark, late, ofEarlierRound };
+  const old = oldPartIn(stepId, partsAgain(w.plan));
+  const heard = { stage, stepId, data, mark, late, ofEarlierRound, old };
   const { side, notCounted: why } = hearStep(w.side, built, heard);
   const notCounted = why ? { ...w.notCounted, [trace.eventId]: why } : w.notCounted;
   return onMetal(w, { records, notCounted, side }, trace.seq);

@@ -158,7 +158,7 @@ describe('one lubricant in one place', () => {
     const grease = familySheet('d-towed')!.lubricant;
     const sheet = { ...w!.sheet, lubricant: grease };
     expect(decideOpening({ ...opening, wheelEnds: [{ ...w!, sheet }] })).toMatchObject({
-      reason: expect.stringMatching(/runs in oil, its sheet names .*settle it/) as string,
+      refusal: { code: 'no-route', params: { why: { code: 'fill-disagrees', params: { fill: 'oil' } } } },
     });
   });
 });

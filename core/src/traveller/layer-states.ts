@@ -14,13 +14,14 @@ export function layerStates(w: WheelEnd): Partial<Record<LayerId, LayerState>> {
   const { plan, side } = w;
   const out = layersToOpen(w);
   const { required, counts } = closuresOf(w);
+  const isDone = (id: string) => counts(id) && side.made[id]?.old === undefined;
   const states: Partial<Record<LayerId, LayerState>> = {};
   for (const { layer } of plan.stack) {
     const { is, moved, outSeq, onSeq } = layerAt(side, layer);
     const own = required.filter((a) => a.layer === layer && a.phase === 'back');
-    if (is === 'off' || (is === 'open' && !own.every((a) => counts(a.id)))) states[layer] = is;
+    if (is === 'off' || (is === 'open' && !own.every((a) => isDone(a.id)))) states[layer] = is;
     else if (out.has(layer)) states[layer] = 'ahead';
-    else if (!own.every((a) => counts(a.id))) states[layer] = 'unfinished';
+    else if (!own.every((a) => isDone(a.id))) states[layer] = 'unfinished';
     else states[layer] = moved || outSeq > 0 || onSeq > 0 ? 'back' : 'untouched';
   }
   return states;

@@ -27,6 +27,7 @@ const objectionCodes = [
   'read-only',
   'by-others',
   'other-side',
+  'old-part-in',
 ] as const;
 export type ObjectionCode = (typeof objectionCodes)[number];
 

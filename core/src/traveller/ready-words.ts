@@ -1,5 +1,5 @@
 import { partTitle } from '../route/index.ts';
-import { readyLines } from './findings.ts';
+import { oldParts, readyLines } from './findings.ts';
 import type { WheelEnd } from './job.ts';
 import { readinessLines } from './route-progress.ts';
 
@@ -10,10 +10,20 @@ export function linesToSay(w: WheelEnd | undefined, what: string): string {
   return line?.title ?? what;
 }
 
-/** What is not at hand: ordered or missing when it was looked for last, and not come since. */
-export function lackedLines(w: WheelEnd): { what: string; title: string; by: string | null }[] {
-  const came = new Set(w.plan.received.map((r) => r.what));
+/**
+ * What is not at hand: ordered or missing when it was looked for last, and not come since. `oldIn`: the old one is in
+ * meanwhile, and a new one has to come before a release.
+ */
+export function lackedLines(
+  w: WheelEnd,
+): { what: string; title: string; by: string | null; oldIn: boolean }[] {
+  const came = new Map(w.plan.received.map((r) => [r.what, r.as]));
+  const old = new Set(oldParts(w).map((id) => `part:${id}`));
   return [...readyLines(w).values()]
-    .filter((l) => (l.state === 'ordered' || l.state === 'missing') && !came.has(l.what))
-    .map(({ what, by }) => ({ what, title: linesToSay(w, what), by: by ?? null }));
+    .filter(
+      ({ what, state }) =>
+        (state === 'ordered' || state === 'missing') &&
+        (!came.has(what) || (came.get(what) === 'reused' && old.has(what))),
+    )
+    .map(({ what, by }) => ({ what, title: linesToSay(w, what), by: by ?? null, oldIn: old.has(what) }));
 }

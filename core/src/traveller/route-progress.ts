@@ -25,7 +25,7 @@ import {
 import { RULES } from './rules.ts';
 import { layerOf, needsOffFor, takeOffOrder, targetOf, type LayerId, type Reached } from '../stack/index.ts';
 import type { Stack } from '../stack/index.ts';
-import { comparedParts, judgedParts, readyLines, renewedParts } from './findings.ts';
+import { comparedParts, judgedParts, partsAgain, readyLines, renewedParts } from './findings.ts';
 import type { Plan, StepRecord, WheelEnd } from './job.ts';
 
 interface Derived {
@@ -88,9 +88,13 @@ function wantedOut({ side }: WheelEnd, plan: Plan): Out {
 function mendingOut(w: WheelEnd, plan: Plan, { required, counts }: Standing): Out {
   const { side } = w;
   const out: Out = new Map();
+  const again = new Set(partsAgain(plan));
   for (const act of required) {
     const layer = act.layer!;
-    if (act.guard !== 'never' || counts(act.id) || side.skipped[act.id]) continue;
+    const old = side.made[act.id]?.old;
+    // An old part stays in until the new one has come; the next job begins with it.
+    const mends = old !== undefined && !again.has(old);
+    if (!mends && (act.guard !== 'never' || counts(act.id) || side.skipped[act.id])) continue;
     for (const outer of mustBeOff(plan.stack, act, plan.together))
       if (isOn(side, outer)) take(out, plan, side, outer, 'off');
     const order = putBackOrder(everyAct(plan.stack, w.sheet)).get(layer) ?? [];

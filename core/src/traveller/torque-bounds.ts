@@ -1,4 +1,5 @@
 import type { TorqueKey } from '../procedure/index.ts';
+import { refusal, type Refusal } from './refusal.ts';
 
 /**
  * Between what the figure of a torque lies on any wheel end that this program knows, N·m. A figure outside is a slip of
@@ -22,20 +23,16 @@ const bounds: Readonly<Record<TorqueKey, readonly [least: number, most: number]>
 };
 
 /** Why a maker's figure cannot be meant, or null. @param nm as it was read */
-export function whyNotFigure(key: TorqueKey, nm: number): string | null {
+export function whyNotFigure(key: TorqueKey, nm: number): Refusal | null {
   const [least, most] = bounds[key];
-  return nm >= least && nm <= most
-    ? null
-    : `A figure between ${least} and ${most} N·m is expected here: check it and its unit`;
+  return nm >= least && nm <= most ? null : refusal('figure-out-of-bounds', { least, most });
 }
 
 /** Reached by hand and tool: beyond this much of the highest figure it was misread. */
 const MOST_OVER = 1.25;
 
 /** Why a torque cannot have been reached, or null. */
-export function whyNotReached(key: TorqueKey, nm: number): string | null {
-  if (nm <= 0) return 'A torque is over zero';
-  return nm <= bounds[key][1] * MOST_OVER
-    ? null
-    : `A torque of this size is not possible here: check the figure and its unit`;
+export function whyNotReached(key: TorqueKey, nm: number): Refusal | null {
+  if (nm <= 0) return refusal('torque-not-over-zero');
+  return nm <= bounds[key][1] * MOST_OVER ? null : refusal('torque-not-possible');
 }

@@ -395,20 +395,20 @@ describe('every family', () => {
 
 describe('opening and folding', () => {
   it('refuses wheel ends that have no work, work they cannot have, or stand twice', () => {
-    expect(decideOpening(openingOn(['1L', '1L']))).toMatchObject({ ok: false, reason: '1L is named twice' });
+    expect(decideOpening(openingOn(['1L', '1L']))).toMatchObject({ refusal: { code: 'named-twice' } });
     const opening = openingOn(['1L']);
     const [w] = opening.wheelEnds;
     const bare = { ...w!, route: undefined };
     expect(decideOpening({ ...opening, wheelEnds: [bare] })).toMatchObject({
-      reason: 'Say what is to be done on 1L',
+      refusal: { code: 'nothing-wanted', params: { position: '1L' } },
     });
     const swivels = { ...w!, route: { ...w!.route!, works: ['swivels' as const] } };
     expect(decideOpening({ ...opening, wheelEnds: [swivels] })).toMatchObject({
-      reason: expect.stringMatching(/is not work for this wheel end/) as string,
+      refusal: { code: 'no-route', params: { why: { code: 'work-without-part' } } },
     });
     const lacking = { ...w!, sheet: { ...w!.sheet, backOff: null } };
     expect(decideOpening({ ...opening, wheelEnds: [lacking] })).toMatchObject({
-      reason: expect.stringMatching(/has no back-off/) as string,
+      refusal: { code: 'no-route', params: { why: { code: 'sheet-lacks-back-off' } } },
     });
   });
 

@@ -6,23 +6,21 @@ import { layerOf } from '../stack/index.ts';
 import { readyLines } from './findings.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { openQuestions, progressOf } from './progress.ts';
-import { linesToSay } from './ready-words.ts';
+import { refusal, type Refusal } from './refusal.ts';
 
 /** Why a step has to wait for somebody or something else, or null: the other side, the owner, the supervisor, a part. */
-export function waitsFor(job: Job, w: WheelEnd, step: Step): string | null {
+export function waitsFor(job: Job, w: WheelEnd, step: Step): Refusal | null {
   const waiting =
     waitsForOtherSide(job, w, step) ?? waitsForOtherWheel(job, w, step) ?? waitsForOwner(job, step);
   if (waiting) return waiting;
   const [question] = openQuestions(w);
-  if (question && putsBack(step)) return `First the supervisor decides about ${question.title.toLowerCase()}`;
+  if (question && putsBack(step)) return refusal('waits-for-decision', { component: question.component });
   const awaited = awaitedPart(w, step);
-  return awaited
-    ? `First ${linesToSay(w, awaited).toLowerCase()} has come, or the old one goes in again`
-    : null;
+  return awaited ? refusal('waits-for-part', { position: w.position, what: awaited }) : null;
 }
 
 /** The axle is closed when neither side needs it. */
-function waitsForOtherSide(job: Job, w: WheelEnd, step: Step): string | null {
+function waitsForOtherSide(job: Job, w: WheelEnd, step: Step): Refusal | null {
   const { layer, phase } = step as Act;
   if (layer !== 'axle' || phase !== 'back') return null;
   const other = wheelEndAt(job, oppositeOf(w.position));
@@ -31,11 +29,11 @@ function waitsForOtherSide(job: Job, w: WheelEnd, step: Step): string | null {
     const act = p.step as Act;
     return act.layer === 'shaft' && act.phase === 'back' && p.record === null;
   });
-  return open ? `First the shaft of ${other.position} is back: the axle is closed once` : null;
+  return open ? refusal('waits-for-shaft', { position: other.position }) : null;
 }
 
 /** Both sides of an axle are lowered together: none onto an axle that has no wheel on its other side. */
-function waitsForOtherWheel(job: Job, w: WheelEnd, step: Step): string | null {
+function waitsForOtherWheel(job: Job, w: WheelEnd, step: Step): Refusal | null {
   if (step.id !== 'down') return null;
   const other = wheelEndAt(job, oppositeOf(w.position));
   if (
@@ -45,21 +43,20 @@ function waitsForOtherWheel(job: Job, w: WheelEnd, step: Step): string | null {
     layerAt(other.side, 'wheel').is !== 'off'
   )
     return null;
-  return `First the wheel of ${other.position} is on: both sides of an axle are lowered together`;
+  return refusal('waits-for-wheel', { position: other.position });
 }
 
 /**
  * The owner's answer gates the work: nothing is taken off while an estimate waits for it, or after a no. What was
  * taken off before goes back all the same.
  */
-function waitsForOwner({ money }: Job, step: Step): string | null {
+function waitsForOwner({ money }: Job, step: Step): Refusal | null {
   if (!money.estimate) return null;
   const { phase } = step as Act;
   if (phase !== 'ground' && phase !== 'off') return null;
-  if (!money.answer) return 'The owner has not answered the estimate yet';
-  return money.answer.answer === 'do-now'
-    ? null
-    : `The owner has ${money.answer.answer === 'defer' ? 'deferred' : 'declined'} it: nothing more comes off`;
+  if (!money.answer) return refusal('waits-for-owner');
+  const { answer } = money.answer;
+  return answer === 'do-now' ? null : refusal('owner-said-no', { answer });
 }
 
 /** A part that is on order when the first step comes that needs it: what is put back on a layer that holds it. */

@@ -1,13 +1,15 @@
 import { expect, it } from 'vitest';
 import { familySheet, familySheets, type Sheet } from '../procedure/index.ts';
 import { usualStack } from '../stack/index.ts';
-import { whyNotWorkable } from './index.ts';
+import { describeRouteRefusal, whyNotWorkable } from './index.ts';
 
-const why = (sheet: Sheet) =>
-  whyNotWorkable(
+const why = (sheet: Sheet) => {
+  const refusal = whyNotWorkable(
     sheet,
     sheet.stack ?? usualStack(sheet.procedureId, { role: 'drive', wheels: 'dual', brake: 'drum' }),
   );
+  return refusal && describeRouteRefusal(refusal);
+};
 
 it.each(familySheets.map((s) => [s.sheetId, s] as const))('%s can be worked on', (_id, sheet) => {
   // The one-piece nut of other positions waits for the nut maker's back-off.

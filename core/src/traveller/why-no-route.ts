@@ -1,6 +1,7 @@
 import type { Sheet } from '../procedure/index.ts';
 import { routeOf } from '../route/index.ts';
-import { layerOf, reachOf, works, worksOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
+import { layerOf, reachOf, worksOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
+import { noRoute, type RouteRefusal } from './route-refusal.ts';
 
 /**
  * Why a wheel end cannot be worked on as it is built and wanted, or null: a work it has no part for, or a figure its
@@ -9,15 +10,15 @@ import { layerOf, reachOf, works, worksOf, type LayerId, type Stack, type Work }
 export function whyNoRoute(
   sheet: Sheet,
   wanted: { stack: Stack; works: readonly Work[]; alreadyOff: readonly LayerId[]; together: boolean },
-): string | null {
+): RouteRefusal | null {
   const { stack, alreadyOff, together } = wanted;
   const odd = wanted.works.find((work) => !worksOf(stack).includes(work));
-  if (odd) return `“${works[odd]}” is not work for this wheel end`;
+  if (odd) return noRoute('work-without-part', { work: odd });
   const hub = layerOf(stack, 'hub');
   if (hub && hub.fill !== sheet.lubricant.kind)
-    return `Its stack says the hub runs in ${hub.fill}, its sheet names ${sheet.lubricant.name}: settle it in the sheet`;
+    return noRoute('fill-disagrees', { fill: hub.fill, lubricant: sheet.lubricant.name });
   const rotor = layerOf(stack, 'brake-outer')?.kind === 'disc' || layerOf(stack, 'hub')?.carries === 'rotor';
-  if (together && rotor) return 'Wheel and hub come off in one only where a drum slides off its shoes';
+  if (together && rotor) return noRoute('together-needs-drum');
   const reach = reachOf(stack, wanted.works, alreadyOff, together);
   const acts = routeOf({
     stack,
@@ -31,15 +32,16 @@ export function whyNoRoute(
     renewed: new Set(),
     adjust: { from: 'start', turns: null, wasLocked: false, secured: false, byOthers: false, brakeOn: false },
   });
-  const lacks = (what: string) => `The sheet “${sheet.title}” ${what}`;
+  const of = { sheet: sheet.title };
   for (const act of acts) {
     // A step of one school only is held against the maker's figure where the sheet has none.
     if (act.kind === 'torque' && !act.makers && !act.when && !sheet[act.figure])
-      return lacks(`has no figure for “${act.title}”`);
-    if (act.kind === 'turn' && act.turns === 'back-off' && !sheet.backOff) return lacks('has no back-off');
-    if (act.kind === 'turn' && (!sheet.thread || !sheet.lock)) return lacks('names no thread and lock');
+      return noRoute('sheet-lacks-figure', { ...of, title: act.title });
+    if (act.kind === 'turn' && act.turns === 'back-off' && !sheet.backOff)
+      return noRoute('sheet-lacks-back-off', of);
+    if (act.kind === 'turn' && (!sheet.thread || !sheet.lock)) return noRoute('sheet-lacks-thread', of);
     if (act.kind === 'measure' && act.stage === 'verify' && sheet.verifyBy === 'dial' && !sheet.band)
-      return lacks('has no end-play band');
+      return noRoute('sheet-lacks-band', of);
   }
   return null;
 }
@@ -51,8 +53,8 @@ const furthest: readonly Work[] = ['seal', 'adjust', 'brakes', 'wheel-off', 'che
  * Why a wheel end with this sheet cannot be worked on yet, or null.
  * @param stack how it is built; null where neither its sheet nor its construction says
  */
-export function whyNotWorkable(sheet: Sheet, stack: Stack | null): string | null {
-  if (!stack) return `Nobody has said how “${sheet.title}” is built`;
+export function whyNotWorkable(sheet: Sheet, stack: Stack | null): RouteRefusal | null {
+  if (!stack) return noRoute('nobody-said-stack', { sheet: sheet.title });
   const work = furthest.find((w) => worksOf(stack).includes(w))!;
   return whyNoRoute(sheet, { stack, works: [work], alreadyOff: [], together: false });
 }

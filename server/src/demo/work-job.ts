@@ -18,6 +18,7 @@ import {
   type JobOpened,
   type StoredEvent,
   type WheelEnd,
+  describeRefusal,
 } from '@lanternwright/core/traveller';
 import {
   answerStep,
@@ -72,7 +73,8 @@ export function workJob(random: Random, plan: JobPlan): StoredEvent[] {
     at += Math.round(minutes * 60_000);
     const now = new Date(at).toISOString();
     const decision = decide(job, command, { by, today: now.slice(0, 10), now });
-    if (!decision.ok) throw new Error(`demo: ${command.kind} refused: ${decision.reason}`);
+    if (!decision.ok)
+      throw new Error(`demo: ${command.kind} refused: ${describeRefusal(decision.refusal, job)}`);
     job = append(job, {
       id: random.uuid(),
       jobId: plan.id,

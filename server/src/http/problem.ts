@@ -24,8 +24,9 @@ export class HttpProblem extends Error {
 }
 
 export const notFound = (what: string) => new HttpProblem(404, 'Not found', `There is no such ${what}`);
-export const refused = (reason: string, path = '') =>
-  new HttpProblem(422, 'Refused', reason, { issues: [{ path, message: reason }] });
+/** @param extra further members, such as the `code` of the refusal */
+export const refused = (reason: string, path = '', extra: object = {}) =>
+  new HttpProblem(422, 'Refused', reason, { issues: [{ path, message: reason }], extra });
 
 /** Turns what Zod found into a 422 that names every field by its path. */
 export function badFields(where: string, error: z.ZodError): HttpProblem {

@@ -20,6 +20,8 @@ import {
   decideOpening,
   fold,
   describeEvent,
+  describeRefusal,
+  type Refusal,
   type Actor,
   type Command,
   type Job,
@@ -109,6 +111,10 @@ const unitInclude = (db: Database) => [
     ],
   },
 ];
+
+/** A command that the job does not take. */
+const notTaken = (refusal: Refusal, job: Job | null, path: string) =>
+  refused(describeRefusal(refusal, job), path, { code: refusal.code });
 
 /** Opening jobs, recording on them, reading them. */
 export function jobsService(
@@ -299,12 +305,12 @@ export function jobsService(
     const at = clock.now().toISOString();
     const decision = decide(job, command, { by, today: clock.today(), now: at });
     if (!decision.ok) {
-      if (input.seenVersion >= job.version) throw refused(decision.reason, 'command');
+      if (input.seenVersion >= job.version) throw notTaken(decision.refusal, job, 'command');
       throw new HttpProblem(
         409,
         'The job has moved on',
-        whatChanged(job, input.seenVersion, decision.reason, person, command),
-        { extra: { job: await detail(job.id, viewer) } },
+        whatChanged(job, input.seenVersion, describeRefusal(decision.refusal, job), person, command),
+        { extra: { code: decision.refusal.code, job: await detail(job.id, viewer) } },
       );
     }
     const event = { id: input.id, jobId: job.id, version: job.version + 1, at, by, body: decision.event };
@@ -345,7 +351,7 @@ export function jobsService(
       await lockUnit(job.unitId, transaction);
       const opened = await wheelEndFrom(await fleet.axles(job.unitId), wheelEnd);
       const decision = decideJoining(job, opened, { by, today: clock.today(), now: at });
-      if (!decision.ok) throw refused(decision.reason, 'wheelEnd');
+      if (!decision.ok) throw notTaken(decision.refusal, job, 'wheelEnd');
       await heldByNoOther(job, opened);
       const next = { id, jobId: job.id, version: job.version + 1, at, by, body: decision.event };
       return store(db, append(job, next), before);
@@ -413,7 +419,7 @@ export function jobsService(
         const opened = [];
         for (const w of sorted) opened.push(await wheelEndFrom(axles, w));
         const decision = decideOpening({ kind: 'job-opened', number, ...rest, wheelEnds: opened });
-        if (!decision.ok) throw refused(decision.reason, 'wheelEnds');
+        if (!decision.ok) throw notTaken(decision.refusal, null, 'wheelEnds');
         await notInAnotherJob(
           axles.filter((a) => wheelEnds.some((w) => axleNumber(w.position) === a.number)),
         );

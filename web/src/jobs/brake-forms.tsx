@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { chambers, chamberStrokes } from '@lanternwright/core/brake';
 import type { StepData } from '@lanternwright/core/procedure';
 import { formatTypedFor, parseTogether, quantity, type Parsed } from '@lanternwright/core/quantity';
-import { isPastLimit, strokeOf, wearOf, whyNoStroke } from '@lanternwright/core/route';
+import { isPastLimit, strokeFaults, strokeOf, wearOf, whyNoStroke } from '@lanternwright/core/route';
 import { useReader } from '../shell/use-reader.ts';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { LimitScale } from '../ui/limit-scale.tsx';
@@ -198,7 +198,7 @@ export function StrokeForm({ step, record }: FormProps<'stroke'>) {
           </SelectField>
         )}
       </div>
-      {tried && why && <Note tone="trouble">{why}</Note>}
+      {tried && why && <Note tone="trouble">{strokeFaults[why]}</Note>}
       {result && (
         <LimitScale
           good={{ to: result.limitMm }}

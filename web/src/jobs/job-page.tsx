@@ -142,18 +142,19 @@ function Center({
   open,
   wheelEnd,
   viewed,
-  back,
+  look,
 }: {
   open: OpenJob;
   wheelEnd: WheelEnd;
   viewed: Stage | null;
-  back: () => void;
+  /** Turns to what is recorded in a stage, or back to the step at hand. */
+  look: (stage: Stage | null) => void;
 }) {
+  const back = () => look(null);
   const step = stepAtHand(wheelEnd);
-  if (viewed && viewed !== stageAtHand(wheelEnd))
-    return <StagePanel {...{ open, wheelEnd, stage: viewed, back }} />;
+  if (viewed) return <StagePanel key={viewed} {...{ open, wheelEnd, stage: viewed, back }} />;
   if (wheelEnd.firstBuild && !wheelEnd.release) return <Note tone="plain">{readOnly}.</Note>;
-  if (!step || wheelEnd.release) return <ReleasePanel {...{ open, wheelEnd }} />;
+  if (!step || wheelEnd.release) return <ReleasePanel {...{ open, wheelEnd, look }} />;
   if (!may(open.person.role, 'work-on-jobs')) return <LookingOn title={step.title} at={wheelEnd.position} />;
   return (
     <>
@@ -162,7 +163,7 @@ function Center({
         {...{ open, wheelEnd, step }}
       />
       {/* Beside the step, not in it: what is being filled in there stays when somebody records the step meanwhile. */}
-      <RouteChanges key={wheelEnd.position} {...{ open, wheelEnd }} />
+      <RouteChanges key={wheelEnd.position} {...{ open, wheelEnd, look }} />
     </>
   );
 }
@@ -174,20 +175,16 @@ function JobView({ open }: { open: OpenJob }) {
   const wheelEnd = wheelEndAt(job, params.get('at') ?? first) ?? job.wheelEnds[0]!;
   const { position } = wheelEnd;
   const recorded = wheelEnd.records.length + wheelEnd.rounds.length;
-  const [look, setLook] = useState<{ stage: Stage; position: string; recorded: number } | null>(null);
+  const [look, setLook] = useState<{ stage: Stage; position: string } | null>(null);
   const view = params.has('money') ? 'money' : params.has('parts') ? 'parts' : null;
   const turnTo = (shown: 'money' | 'parts' | null) =>
     setParams({ at: position, ...(shown ? { [shown]: '' } : {}) }, { replace: true });
-  // Looking back at a stage ends when another wheel end is chosen or something new is recorded here.
-  const viewed = look?.position === position && look.recorded === recorded ? look.stage : null;
+  const viewed = look?.position === position ? look.stage : null;
   const select = (stage: string, at: string) => {
-    const chosen = wheelEndAt(job, at)!;
     setParams({ at }, { replace: true });
-    setLook(
-      stage === ''
-        ? null
-        : { stage: stage as Stage, position: at, recorded: chosen.records.length + chosen.rounds.length },
-    );
+    // The stage at hand shows its step again after a look at what is recorded.
+    const isBack = stage === '' || (viewed !== null && stage === stageAtHand(wheelEndAt(job, at)!));
+    setLook(isBack ? null : { stage: stage as Stage, position: at });
   };
   const beside = (by: number) => {
     const i = job.wheelEnds.indexOf(wheelEnd);
@@ -216,7 +213,7 @@ function JobView({ open }: { open: OpenJob }) {
       ) : view === 'parts' ? (
         <PartsPanel open={open} back={() => turnTo(null)} />
       ) : (
-        <Center open={open} wheelEnd={wheelEnd} viewed={viewed} back={() => setLook(null)} />
+        <Center {...{ open, wheelEnd, viewed }} look={(at) => setLook(at && { stage: at, position })} />
       )}
     </section>
   );

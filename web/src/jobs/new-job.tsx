@@ -7,7 +7,7 @@ import { driveActs, driveVerdict, type Symptom } from '@lanternwright/core/inspe
 import { parseQuantity } from '@lanternwright/core/quantity';
 import { stackOfSheet } from '@lanternwright/core/procedure';
 import { missesOilLevel, type Stack } from '@lanternwright/core/stack';
-import { whyNotWorkable } from '@lanternwright/core/traveller';
+import { describeRouteRefusal, whyNotWorkable } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -23,7 +23,8 @@ import { eitherUnit, formatDistance } from '../shell/words.ts';
 /** Why a wheel end cannot be put into a new job, or null. */
 function whyNot(unit: UnitDetail, position: string): string | null {
   if (unit.wheelEnds.find((w) => w.position === position)?.state === 'working') return 'in an open job';
-  return whyNotWorkable(axleAt(unit.axles, position)!.sheet, stackAt(unit, position));
+  const why = whyNotWorkable(axleAt(unit.axles, position)!.sheet, stackAt(unit, position));
+  return why && describeRouteRefusal(why);
 }
 
 /** How a wheel end is built: as its sheet says, or as its construction usually is. */

@@ -356,7 +356,7 @@ function ReleaseView({ open }: { open: OpenJob }) {
         <div className="grid gap-8 md:grid-cols-2">
           {ends.map((w) => (
             <section key={w.position} aria-label={`Release of ${w.position}`} className="flex flex-col gap-3">
-              <ReleasePanel {...{ open, wheelEnd: w }} beside="everything" />
+              <ReleasePanel {...{ open, wheelEnd: w }} />
             </section>
           ))}
         </div>

@@ -1,3 +1,4 @@
+import type { Stage } from '@lanternwright/core/procedure';
 import { useState } from 'react';
 import { addDays } from '@lanternwright/core/interval';
 import {
@@ -25,8 +26,8 @@ import { useReader } from '../shell/use-reader.ts';
 interface Props {
   open: OpenJob;
   wheelEnd: WheelEnd;
-  /** The page shows everything that was recorded beside it, and what stands against it above. */
-  beside?: 'everything';
+  /** Turns to what is recorded in a stage; none where the page shows everything beside it. */
+  look?: (stage: Stage) => void;
 }
 
 function Released({ open, wheelEnd }: Props) {
@@ -104,7 +105,7 @@ function pairDue({ job }: OpenJob, wheelEnd: WheelEnd): AlsoDue {
   return [{ kind: 'other-side', byDate, what }];
 }
 
-function ReleaseForm({ open, wheelEnd, beside }: Props) {
+function ReleaseForm({ open, wheelEnd, look }: Props) {
   const reader = useReader();
   const [reason, setReason] = useDraft('reason', '');
   const [alsoDue, setAlsoDue] = useDraft<AlsoDue>('alsoDue', () => pairDue(open, wheelEnd));
@@ -122,7 +123,7 @@ function ReleaseForm({ open, wheelEnd, beside }: Props) {
   };
   return (
     <>
-      {beside && never.length > 0 ? null : against.length === 0 ? (
+      {!look && never.length > 0 ? null : against.length === 0 ? (
         <p className="text-16">Nothing stands against {position}.</p>
       ) : (
         <Note tone="trouble">
@@ -138,14 +139,14 @@ function ReleaseForm({ open, wheelEnd, beside }: Props) {
           </ul>
         </Note>
       )}
-      {!beside && (
+      {look && (
         <p>
           <Link to={`/jobs/${open.job.id}/release`} className="text-14 underline">
             Everything that was found, set and measured, one wheel end beside the other
           </Link>
         </p>
       )}
-      {!beside && <RouteChanges {...{ open, wheelEnd }} />}
+      {look && <RouteChanges {...{ open, wheelEnd, look }} />}
       {never.length > 0 ? (
         <Note tone="plain">
           Do what is open, go deeper, or end the job out of service: the unit stays, or leaves without rolling
@@ -189,7 +190,7 @@ function ReleaseForm({ open, wheelEnd, beside }: Props) {
 }
 
 /** The end of a wheel end's work: what stands against it, the supervisor's release, the retorque. */
-export function ReleasePanel({ open, wheelEnd, beside }: Props) {
+export function ReleasePanel({ open, wheelEnd, look }: Props) {
   const unit = useReader().length;
   const verdict = lastVerdict(wheelEnd)?.result;
   return (
@@ -210,7 +211,7 @@ export function ReleasePanel({ open, wheelEnd, beside }: Props) {
         {wheelEnd.release ? (
           <Released {...{ open, wheelEnd }} />
         ) : (
-          <ReleaseForm {...{ open, wheelEnd, beside }} />
+          <ReleaseForm {...{ open, wheelEnd, look }} />
         )}
       </DraftScope>
     </>

@@ -1,7 +1,7 @@
 import { axleAt, oppositeOf } from '@lanternwright/core/axle-plan';
 import { useState } from 'react';
-import { stackOfSheet, type Sheet } from '@lanternwright/core/procedure';
-import { putsBack, type Act } from '@lanternwright/core/route';
+import { stackOfSheet, type Sheet, type Stage } from '@lanternwright/core/procedure';
+import { isUsedUp, putsBack, type Act } from '@lanternwright/core/route';
 import { layerTitles, works, worksOf, type LayerId, type Work } from '@lanternwright/core/stack';
 import {
   lackedLines,
@@ -197,14 +197,17 @@ function Awaited({ open, wheelEnd }: Props) {
     setRefused(open.send({ kind: 'part-received', position: wheelEnd.position, what, as }));
   return (
     <ul className="border-t border-rule pt-2">
-      {waiting.map(({ what, title, by }) => (
+      {waiting.map(({ what, title, by, oldIn }) => (
         <li key={what} className="flex flex-wrap items-center justify-between gap-2 py-1 text-14">
           <span>
-            {title}: not here yet{by && `, due ${by}`}
+            {title}: {oldIn ? 'the old one is in, a new one has to come' : 'not here yet'}
+            {by && `, due ${by}`}
           </span>
           <span className="flex gap-2">
             <Button onClick={() => send(what, 'received')}>It has come</Button>
-            <Button onClick={() => send(what, 'reused')}>The old one goes in again</Button>
+            {!oldIn && !isUsedUp(what.replace(/^part:/, '')) && (
+              <Button onClick={() => send(what, 'reused')}>The old one goes in again</Button>
+            )}
           </span>
         </li>
       ))}
@@ -213,11 +216,15 @@ function Awaited({ open, wheelEnd }: Props) {
   );
 }
 
-/** What changes the route of a wheel end: more work, less, another construction, parts that came. */
-export function RouteChanges({ open, wheelEnd }: Props) {
+/** The stage in which something was recorded last, for whoever made a slip just now. */
+const lastStage = ({ records }: WheelEnd): Stage | undefined => records.at(-1)?.stage;
+
+/** What changes the route of a wheel end: more work, less, another construction, parts that came; and a slip. */
+export function RouteChanges({ open, wheelEnd, look }: Props & { look: (stage: Stage) => void }) {
   const [form, setForm] = useState<'deeper' | 'built' | 'open' | 'stands' | 'join' | null>(null);
   if (wheelEnd.firstBuild || wheelEnd.release) return null;
   const done = () => setForm(null);
+  const last = lastStage(wheelEnd);
   return (
     <div className="flex flex-col gap-3 border-t border-rule pt-3">
       {form === null && (
@@ -230,6 +237,7 @@ export function RouteChanges({ open, wheelEnd }: Props) {
             </Button>
           )}
           <Button onClick={() => setForm('stands')}>Others worked on it</Button>
+          {last && <Button onClick={() => look(last)}>Correct a record</Button>}
           {open.person.role === 'supervisor' && (
             <Button onClick={() => setForm('built')}>It is built differently</Button>
           )}

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import {
   sealDepths,
   seatFromTouched,
+  seatFaults,
   whyNoSeat,
   whyNotTouched,
   type MeasuredSeat,
@@ -73,7 +74,7 @@ function Depths({
   unit: 'mm' | 'in';
 }) {
   const wrong = whyNotTouched(touched) ?? whyNoSeat(seat);
-  if (wrong) return <Note tone="trouble">{wrong}</Note>;
+  if (wrong) return <Note tone="trouble">{seatFaults[wrong]}</Note>;
   const { ranges, recommendedMm } = sealDepths(seat);
   const say = (value: number) =>
     `${valueIn({ value, unit: 'mm' }, unit).toFixed(unit === 'mm' ? 1 : 3)} ${unit}`;

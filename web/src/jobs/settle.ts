@@ -1,4 +1,4 @@
-import { append, decide, fold, type Actor, type Job } from '@lanternwright/core/traveller';
+import { append, decide, describeRefusal, fold, type Actor, type Job } from '@lanternwright/core/traveller';
 import type { AppDispatch } from '../store.ts';
 import { jobsApi } from './jobs-api.ts';
 import { letGo, type NotTaken } from './not-taken.ts';
@@ -20,7 +20,7 @@ export function fitsNow(
   let next = job;
   return records.map(({ id, command, by, queuedAt }) => {
     const decision = decide(next, command, { by: actorOf(by, role), today, now });
-    if (!decision.ok) return decision.reason;
+    if (!decision.ok) return describeRefusal(decision.refusal, next);
     const event = {
       id,
       jobId: job.id,

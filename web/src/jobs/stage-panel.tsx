@@ -22,6 +22,7 @@ import {
 import { formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { CorrectIntake } from './correct-intake.tsx';
+import { CorrectStep, isCorrectable } from './correct-step.tsx';
 import { LateRecords } from './late-records.tsx';
 import { AddPhoto } from './photos.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -48,6 +49,8 @@ function RecordLine({
   words,
   notCounted,
   again,
+  correct,
+  back,
 }: {
   open: OpenJob;
   record: Pick<StepRecord, 'eventId' | 'by' | 'at' | 'doneAt' | 'corrected'>;
@@ -57,9 +60,13 @@ function RecordLine({
   notCounted?: string | undefined;
   /** A put-back step that can be done once more, with its wheel end. */
   again?: { wheelEnd: WheelEnd; step: Step };
+  /** A record of a step that can be entered as it should have been. */
+  correct?: { wheelEnd: WheelEnd; step: Step; record: StepRecord };
+  /** Turns back to the step at hand. */
+  back: () => void;
 }) {
-  const [striking, setStriking] = useState(false);
-  const [redoing, setRedoing] = useState(false);
+  const [act, setAct] = useState<'strike' | 'redo' | 'correct' | null>(null);
+  const done = () => setAct(null);
   const mayCorrect = open.person.role === 'supervisor' || record.by.id === open.person.id;
   return (
     <li className="flex flex-col gap-2 border-b border-rule py-3">
@@ -78,22 +85,28 @@ function RecordLine({
           Corrected by {record.corrected.by.name}: {record.corrected.reason}
         </p>
       )}
-      {!striking && !redoing && (
+      {act === null && (
         <div className="flex flex-wrap gap-2">
           {again && !open.job.stopped && (
-            <Button weight="quiet" onClick={() => setRedoing(true)}>
+            <Button weight="quiet" onClick={() => setAct('redo')}>
               Do it again
             </Button>
           )}
+          {mayCorrect && correct && (
+            <Button weight="quiet" onClick={() => setAct('correct')}>
+              Correct
+            </Button>
+          )}
           {mayCorrect && (
-            <Button weight="quiet" onClick={() => setStriking(true)}>
+            <Button weight="quiet" onClick={() => setAct('strike')}>
               Strike out
             </Button>
           )}
         </div>
       )}
-      {redoing && again && <Redo {...{ open, ...again }} onDone={() => setRedoing(false)} />}
-      {striking && <StrikeOut open={open} eventId={record.eventId} onDone={() => setStriking(false)} />}
+      {act === 'redo' && again && <Redo {...{ open, ...again, back }} onDone={done} />}
+      {act === 'correct' && correct && <CorrectStep {...{ open, ...correct }} onDone={done} />}
+      {act === 'strike' && <StrikeOut open={open} eventId={record.eventId} onDone={done} onStruck={back} />}
     </li>
   );
 }
@@ -111,18 +124,22 @@ function Redo({
   wheelEnd,
   step,
   onDone,
+  back,
 }: {
   open: OpenJob;
   wheelEnd: WheelEnd;
   step: Step;
   onDone: () => void;
+  back: () => void;
 }) {
   const [refused, setRefused] = useState<string | null>(null);
   const { position } = wheelEnd;
   const record = (data: StepData) => {
     const round = currentRound(wheelEnd).number;
     const at = { position, stage: step.stage, stepId: step.id, round };
-    setRefused(open.send({ kind: 'step-recorded', ...at, data }));
+    const why = open.send({ kind: 'step-recorded', ...at, data });
+    setRefused(why);
+    if (!why) back();
   };
   if (step.kind === 'measure') return null;
   return (
@@ -184,6 +201,8 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
     const notCounted = wheelEnd.notCounted[eventId];
     return notCounted && describeNotCounted(notCounted);
   };
+  const correct = (record: StepRecord, step: Step | undefined) =>
+    step && isCorrectable(record, step) ? { correct: { wheelEnd, step, record } } : {};
   const words = (r: StepRecord) =>
     r.skipped !== null ? `skipped: ${r.skipped}` : describeStepData(r.data, reader, undefined, wheelEnd);
   return (
@@ -201,17 +220,18 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
         {earlier.map((r) => (
           <RecordLine
             key={r.eventId}
-            open={open}
+            {...{ open, back }}
             record={r}
             title={`Round ${r.round}, ${stepTitle(r.stepId)}`}
             words={words(r)}
             notCounted={why(r)}
+            {...correct(r, stepTitled(wheelEnd, stage, r.stepId))}
           />
         ))}
         {readings.map((r) => (
           <RecordLine
             key={r.eventId}
-            open={open}
+            {...{ open, back }}
             record={r}
             title={r.round === 0 ? 'As found' : `Round ${r.round}`}
             words={`push ${formatFor(r.push, reader)}, pull ${formatFor(r.pull, reader)}${r.gauge ? `, ${r.gauge}` : ''}`}
@@ -220,7 +240,7 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
         {(stage === 'inspect' ? wheelEnd.decisions : []).map((d) => (
           <RecordLine
             key={d.eventId}
-            open={open}
+            {...{ open, back }}
             record={d}
             title={`Decided on ${componentOf(d.component)?.title.toLowerCase() ?? d.component}`}
             words={`${dispositions[d.decision].toLowerCase()}. ${d.reason}`}
@@ -230,7 +250,7 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
           record ? (
             <RecordLine
               key={record.eventId}
-              open={open}
+              {...{ open, back }}
               record={record}
               title={step.title}
               words={
@@ -239,6 +259,7 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
                   : describeStepData(record.data, reader, step, wheelEnd)
               }
               {...(mayRepeat(wheelEnd, step) ? { again: { wheelEnd, step } } : {})}
+              {...correct(record, step)}
             />
           ) : (
             <li key={step.id} className="border-b border-rule py-3 text-muted">

@@ -9,10 +9,18 @@ interface Props {
   /** What striking it out does, where that is more than the record itself. */
   effect?: string;
   onDone: () => void;
+  /** What follows where it was struck out, instead of `onDone`. */
+  onStruck?: () => void;
 }
 
 /** Strikes a record out with a reason. Nothing is removed: both stay in the record. */
-export function StrikeOut({ open, eventId, effect = 'Strike out this record', onDone }: Props) {
+export function StrikeOut({
+  open,
+  eventId,
+  effect = 'Strike out this record',
+  onDone,
+  onStruck = onDone,
+}: Props) {
   return (
     <ReasonForm
       label="Why it is wrong"
@@ -20,7 +28,7 @@ export function StrikeOut({ open, eventId, effect = 'Strike out this record', on
       onCancel={onDone}
       onSave={(reason) => {
         const refused = open.send({ kind: 'correction', corrects: eventId, reason, replacement: null });
-        if (!refused) onDone();
+        if (!refused) onStruck();
         return refused;
       }}
     />

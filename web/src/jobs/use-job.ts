@@ -1,7 +1,15 @@
 import { useCallback, useMemo } from 'react';
 import type { JobDetail } from '@lanternwright/contract/jobs';
 import type { Person } from '@lanternwright/contract/people';
-import { append, decide, fold, type Actor, type Command, type Job } from '@lanternwright/core/traveller';
+import {
+  append,
+  decide,
+  describeRefusal,
+  fold,
+  type Actor,
+  type Command,
+  type Job,
+} from '@lanternwright/core/traveller';
 import { usePerson } from '../people/people-api.ts';
 import { shopToday } from '../shell/words.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
@@ -57,7 +65,7 @@ export function useOpenJob(id: string): { open: OpenJob | null; error: unknown }
     (command: Command) => {
       if (!job || !person) return 'The job is not open yet';
       const decision = decide(job, command, { by: actorOf(person), ...moment() });
-      if (!decision.ok) return decision.reason;
+      if (!decision.ok) return describeRefusal(decision.refusal, job);
       void dispatch(record(id, job.version, command, person));
       return null;
     },

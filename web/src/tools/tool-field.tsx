@@ -1,4 +1,11 @@
-import { describeTool, toolKinds, whyNotTool, type Tool, type ToolUse } from '@lanternwright/core/tool';
+import {
+  describeTool,
+  describeToolRefusal,
+  toolKinds,
+  whyNotTool,
+  type Tool,
+  type ToolUse,
+} from '@lanternwright/core/tool';
 import { formatDate } from '../shell/words.ts';
 import { TextField } from '../ui/field.tsx';
 import { useToolsQuery } from './tools-api.ts';
@@ -13,9 +20,9 @@ export function useListedTool(code: string, use: Omit<ToolUse, 'today'>) {
   const listed = tools.find((t) => t.code.toLowerCase() === code.trim().toLowerCase());
   const why = (tool: Tool) => {
     const since = missing.get(tool.id);
-    return since
-      ? `${tool.code} is missing since ${formatDate(since)}`
-      : whyNotTool(tool, { ...use, today: shopToday() });
+    if (since) return `${tool.code} is missing since ${formatDate(since)}`;
+    const refusal = whyNotTool(tool, { ...use, today: shopToday() });
+    return refusal && describeToolRefusal(refusal);
   };
   return { tools, listed, unfit: listed ? why(listed) : null, why };
 }

@@ -7,6 +7,7 @@ import {
   append,
   currentRound,
   decide,
+  describeRefusal,
   fold,
   progressOf,
   readingRound,
@@ -91,7 +92,7 @@ export class TestJob {
   /** @returns why it was refused, or null */
   try(command: Command, by: Actor = technician): string | null {
     const decision = decide(this.job, command, { by, today: '2026-11-25', now: this.now });
-    if (!decision.ok) return decision.reason;
+    if (!decision.ok) return describeRefusal(decision.refusal, this.job);
     const version = this.job.version + 1;
     const at = this.now;
     this.job = append(this.job, {
