@@ -11,6 +11,7 @@ import {
 import { oppositeOf } from '../axle-plan/index.ts';
 import { oldPartIn, sharedSteps } from '../route/index.ts';
 import { partsAgain } from './findings.ts';
+import { oneOfAKind } from './one-of-a-kind.ts';
 import { layerOf, worksOf, type Work } from '../stack/index.ts';
 import type { Actor, BodyOf, EventBody, StoredEvent, WheelEndOpened } from './event.ts';
 import type { Job, JobMoney, Trace, WheelEnd } from './job.ts';
@@ -372,7 +373,7 @@ function changed(
       return changeSheet(
         w,
         { mark, by: trace.by },
-        { sheet: body.sheet, stack: body.stack, lost: body.lost ?? [] },
+        { sheet: oneOfAKind(body.sheet), stack: oneOfAKind(body.stack), lost: body.lost ?? [] },
       );
     case 'as-it-stands': {
       const side = asItStands(w.side, { sheet: w.sheet, together: w.plan.together }, { ...body, mark });

@@ -13,6 +13,7 @@ import { layerOf, reachOf, worksOf } from '../stack/index.ts';
 import type { BodyOf, StoredEvent, WheelEndOpened } from './event.ts';
 import { procedureOf } from './first-build.ts';
 import { FoldError } from './fold-error.ts';
+import { oneOfAKind } from './one-of-a-kind.ts';
 import { wheelEndAt, type Job, type Plan, type Round, type WheelEnd } from './job.ts';
 
 /** A job as it was opened. @throws FoldError where nobody knows its procedure */
@@ -40,10 +41,12 @@ export function openJob(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
 function beginWheelEnd(
   event: StoredEvent,
   unitId: string,
-  opened: WheelEndOpened,
+  read: WheelEndOpened,
   symptoms: Job['symptoms'],
 ): WheelEnd {
-  const { position, sheet, axle } = opened;
+  const sheet = oneOfAKind(read.sheet);
+  const opened = { ...read, sheet };
+  const { position, axle } = opened;
   const firstBuild = procedureOf(opened);
   if (firstBuild === undefined) throw new FoldError(`${position} has a procedure that nobody knows`);
   const plan = planOf(opened);
@@ -77,7 +80,7 @@ function beginWheelEnd(
 function planOf({ route }: WheelEndOpened): Plan {
   const { stack = [], works = [], alreadyOff = [], together = false } = route ?? {};
   return {
-    ...{ stack, works, alreadyOff, together },
+    ...{ stack: oneOfAKind(stack), works, alreadyOff, together },
     ...{ addedAt: {}, wishes: [], unwanted: [], received: [] },
   };
 }
