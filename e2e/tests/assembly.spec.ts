@@ -70,6 +70,13 @@ test('a job ended out of service with the hub off: Floor and unit say so, and an
   await expect(
     page.getByText(/The job before ended out of service: The spindle is weeks away/).first(),
   ).toBeVisible();
+  const finding = page.getByRole('listitem').filter({ hasText: 'The job before ended out of service' });
+  await finding.getByText('Put right', { exact: true }).first().click();
+  await finding.getByLabel('How it was put right').fill('The new spindle came and is in');
+  await finding.getByRole('button', { name: 'Answer this finding on 1L' }).press('Enter');
+  await expect(page.getByText('Nothing stands against 1L.').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Release 1L', exact: true }).first().press('Enter');
+  await expect(page.getByText(/Released by R\. Thistlewood/).first()).toBeVisible();
 });
 
 test('a unit bought used: lock, play and nuts are proved here, and the nut of another workshop is named', async ({

@@ -347,7 +347,9 @@ function changed(
   switch (body.kind) {
     case 'step-recorded': {
       const { stage, stepId, round, data } = body;
-      const records = grown(w.records, { ...trace, stage, stepId, round, data, skipped: null }, inPlace);
+      // Nearly every record is one of these: a spread here takes a quarter of the time of the whole fold.
+      const done = Object.assign({ stage, stepId, round, data, skipped: null }, trace);
+      const records = grown(w.records, done, inPlace);
       return heardStep(w, records, body, { trace, mark, later });
     }
     case 'step-skipped': {
