@@ -40,7 +40,7 @@ const effects: Record<LayerId, Record<string, Effect>> = {
   cap: {
     'cap-cracked': { breaks: ['flange-nuts'] },
     'cap-off': { moves: 'off' },
-    fill: { moves: 'on' },
+    fill: { moves: 'on', restsOn: ['carrier-in'] },
     'flange-nuts': { restsOn: ['fill'] },
     'cap-square': { restsOn: ['fill'] },
     'oil-level': { restsOn: ['fill', 'flange-nuts', 'cap-square'] },
@@ -79,8 +79,12 @@ const effects: Record<LayerId, Record<string, Effect>> = {
     'swage-cut': { breaks: ['studs-home'] },
     'hub-on': {
       moves: 'on',
-      restsOn: ['cup-home', 'studs-home', 'pack', 'seal', 'spindle-nuts', 'kingpin-lock', 'shoe-contact'],
+      restsOn: [
+        ...['cup-home', 'studs-home', 'pack', 'seal', 'seal-height', 'spindle-nuts', 'kingpin-lock'],
+        'shoe-contact',
+      ],
     },
+    'seal-height': { restsOn: ['seal'] },
     sensor: { under: [], restsOn: ['hub-on'] },
   },
   'unit-hub': {

@@ -6,6 +6,9 @@ import {
   pullOff,
   putBackOrder,
   putsBack,
+  rollingFigure,
+  rollingOff,
+  shimsOff,
   type Act,
 } from '../route/index.ts';
 import type { Sheet, StepData } from '../procedure/index.ts';
@@ -111,6 +114,8 @@ function whyNotCounted(
   if (data?.kind === 'inspect' && !data.ok) return { why: 'no' };
   if (data?.kind === 'linings' && !data.set) return { why: 'no' };
   if (data && isPastLimit(act, data)) return { why: 'no' };
+  if (data?.kind === 'rolling' && rollingOff(rollingFigure(sheet, data), data)) return { why: 'no' };
+  if (data?.kind === 'shims' && shimsOff(data)) return { why: 'no' };
   if (data?.kind === 'measure' && pullOff(measureWay({ stack: side.stack, sheet }, act).figure, data))
     return { why: 'no' };
   return null;
@@ -120,7 +125,8 @@ function whyNotCounted(
 function nutTurned(side: Side, { sheet }: Built, mark: Mark): Side {
   const at = layerAt(side, 'nut');
   const order = putBackOrder(everyAct(side.stack, sheet)).get('nut')!;
-  const isVoid = (a: Act) => a.kind === 'lock' || a.kind === 'measure' || seenOnTheNut.has(a.id);
+  const isVoid = (a: Act) =>
+    a.kind === 'lock' || a.kind === 'measure' || a.kind === 'rolling' || seenOnTheNut.has(a.id);
   const made = without(side.made, idsOf(order.filter(isVoid)));
   const inward = at.is === 'off' ? { onSeq: mark.seq } : {};
   const layers = { ...side.layers, nut: { ...at, is: 'open' as const, moved: at.moved ?? mark, ...inward } };

@@ -17,11 +17,15 @@ const kinds: readonly [name: string, works: Work[]][] = [
   ['farm front', ['kingpin']],
   ['bus front', ['bearings']],
   ['light-truck front', ['unit-hub']],
+  ['trailer compact hub', ['unit-hub', 'brakes']],
+  ['caravan rubber axle', ['unit-hub', 'brakes']],
   ['light-truck rear', ['bearings']],
   ['4×4 front', ['swivels', 'spindle-bearing']],
   ['4×4 front, split seal', ['knuckle-seal']],
   ['crawler', ['seal']],
   ['old drum and hub', ['brakes', 'studs']],
+  ['planetary front', ['seal', 'swivels']],
+  ['dumper hub, shims', ['bearings']],
 ];
 
 function jobOn(name: string, works: Work[]): TestJob {
@@ -78,6 +82,7 @@ function linesOf(t: TestJob, state: string): string[] {
     ...{ late: false, ofEarlierRound: false, ...more },
   });
   const acts = [...everyAct(w.side.stack, w.sheet).values()].filter((a) => a.layer);
+  const closures = new Set(acts.map((a) => a.id));
   return acts.flatMap((act) => {
     const name = `${state}, ${act.layer}/${act.id}`;
     const of = (how: string, more: object) => {
@@ -85,7 +90,7 @@ function linesOf(t: TestJob, state: string): string[] {
       return `${name}${how}: ${told(w.side, side, notCounted)}`;
     };
     const struck = strikeStep(w.side, built, heardAs(act, {}));
-    const { restsOn = [] } = effectOf(act);
+    const restsOn = (effectOf(act).restsOn ?? []).filter((id) => closures.has(id));
     return [
       ...(restsOn.length > 0 ? [`${name} rests on: ${restsOn.join(' ')}`] : []),
       of('', {}),

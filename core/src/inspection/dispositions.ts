@@ -223,6 +223,24 @@ const former: Readonly<Record<string, readonly Condition[]>> = {
 /** Parts that only some constructions have. */
 const ofSomeStacks: readonly Component[] = [
   of(
+    'planet-carrier',
+    'Planet carrier, gears and sun shaft',
+    sound('Teeth whole, planets turn without play or noise'),
+    [
+      'teeth',
+      'Teeth chipped, pitted or stepped',
+      'replace',
+      'Splinters of it go through every bearing of the hub',
+    ],
+    [
+      'planet-play',
+      'A planet rocks on its pin or runs rough',
+      'replace',
+      'Its needles are worn: pin, needles and planet',
+    ],
+    ['thrust-washer', 'A thrust washer worn thin or blue', 'replace', 'It keeps the planets in line'],
+  ),
+  of(
     'unit-hub-bearing',
     'Unit hub',
     sound('Turns smooth and silent, no movement'),

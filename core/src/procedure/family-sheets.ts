@@ -25,6 +25,7 @@ const turns = (value: number, mark: TurnFigure['mark'], source: string): TurnFig
 const heavyWheel = ftLb(450, 500, 'from-memory', 'TMC RP 222 for hub-piloted M22, recalled');
 
 const oil = { kind: 'oil', name: 'Wheel-end oil, as the hub asks' } as const;
+const gearOil = { kind: 'oil', name: 'Axle oil, as the maker asks' } as const;
 const grease = { kind: 'grease', name: 'Lithium complex NLGI 2, GC-LB' } as const;
 
 /** What a family sheet can say of a thread, a lock and studs: the usual, to be held against this nut. */
@@ -46,6 +47,8 @@ const noBolts = {
   capTorque: null,
   jointTorque: null,
   coverTorque: null,
+  rollingNew: null,
+  rollingRunIn: null,
   swivelPull: null,
   shaftMovement: null,
   stack: null,
@@ -304,6 +307,21 @@ export const familySheets: readonly Sheet[] = [
     verifyBy: 'dial-or-feel',
     ...eightStuds,
   },
+  {
+    ...blank('f-compact', 'F', 'f-compact', grease),
+    title: 'Compact trailer hub, sealed for its life',
+    nut: 'One axle nut, its lock',
+    verifyBy: 'dial-or-feel',
+    wheelTorque: heavyWheel,
+    studs: 10,
+  },
+  {
+    ...blank('f-drum', 'F', 'f-drum', grease),
+    title: 'Caravan rubber axle, drum and bearing in one',
+    nut: 'Flange nut, used once',
+    verifyBy: 'dial-or-feel',
+    studs: 5,
+  },
   { ...blank('g-c-clip', 'G', 'g-c-clip', oil), nut: 'C-clip and cross pin', ...eightStuds },
   {
     ...blank('h-lock-nuts', 'H', 'h-lock-nuts', grease),
@@ -323,6 +341,16 @@ export const familySheets: readonly Sheet[] = [
     ...blank('m-swaged-studs', 'M', 'm-swaged-studs', grease),
     nut: 'Two nuts with a pin',
     verifyBy: 'dial-or-feel',
+  },
+  {
+    ...blank('n-planetary', 'N', 'n-planetary', gearOil),
+    title: 'Hub with reduction, preloaded by its nut',
+    nut: 'Slotted nut, set to a rolling torque',
+  },
+  {
+    ...blank('n-shims', 'N', 'n-shims', gearOil),
+    title: 'Hub with reduction, preloaded by shims',
+    nut: 'Retainer plate over shims',
   },
 ];
 

@@ -11,6 +11,7 @@ import { shaftSeal } from './family-j.ts';
 import { spindleNeedle } from './family-k.ts';
 import { swivelBearings } from './family-l.ts';
 import { swagedStuds } from './family-m.ts';
+import { preloadedHub } from './family-n.ts';
 import { stageOrder } from './stages.ts';
 import type { Procedure, Step } from './step.ts';
 
@@ -31,6 +32,7 @@ const written: readonly Procedure[] = [
   spindleNeedle,
   swivelBearings,
   swagedStuds,
+  ...preloadedHub,
 ];
 
 /** Shared steps that only a hub packed and sealed on the bench has. */

@@ -171,6 +171,8 @@ export function sheetLines(sheet: Sheet, reader: ReaderUnits): SheetLine[] {
     ...(sheet.backOff
       ? [{ label: 'Back off', value: formatTurn(sheet.backOff.turns), ...sourced(sheet.backOff) }]
       : []),
+    ...limits('Rolling torque, new bearings', sheet.rollingNew, reader),
+    ...limits('Rolling torque, run-in bearings', sheet.rollingRunIn, reader),
     ...limits('Drag', sheet.drag, reader),
     ...limits('Pull at the steering arm', sheet.swivelPull, reader),
     ...limits('Shaft movement', sheet.shaftMovement, reader),

@@ -44,6 +44,8 @@ const figureKeys = [
   'band',
   'backOff',
   'drag',
+  'rollingNew',
+  'rollingRunIn',
   'swivelPull',
   'shaftMovement',
   'hub',

@@ -32,6 +32,7 @@ export const constructions = {
   K: 'Spindle needle bearing with thrust washer',
   L: 'Kingpin or swivel bearings',
   M: 'Drum and hub joined by swaged studs',
+  N: 'Hub with reduction, bearings preloaded',
 } as const;
 
 export type Family = keyof typeof constructions;
@@ -84,6 +85,9 @@ export const sheetSchema = z.object({
   jointTorque: torqueFigureSchema.nullable().default(null),
   /** Cover of the axle. */
   coverTorque: torqueFigureSchema.nullable().default(null),
+  /** Torque at which a preloaded pair turns steadily: new bearings, and run-in ones. */
+  rollingNew: torqueFigureSchema.nullable().default(null),
+  rollingRunIn: torqueFigureSchema.nullable().default(null),
   /** Pull at the steering arm that turns the knuckle, links off. */
   swivelPull: forceFigureSchema.nullable().default(null),
   /** End movement of a shaft held by a C-clip; never an end-play band. */

@@ -216,5 +216,38 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
     air: temperatureSchema.optional(),
     note,
   }),
+  z
+    .object({
+      kind: z.literal('rolling'),
+      /** New bearings turn heavier than run-in ones: each has a figure of its own. */
+      bearings: z.enum(['new', 'run-in']),
+      /** As a gauge read it; or, by a cord round the hub, the pull while it turns and the cord's radius. */
+      torque: torqueSchema.optional(),
+      pull: forceSchema.optional(),
+      radius: dimensionSchema.optional(),
+      /** What the seal drags by itself, taken off. */
+      sealDrag: torqueSchema.optional(),
+      listed: toolSchema.optional(),
+      /** What the maker's sheet asks for, where the shop's has no figure. */
+      asked: z.object({ least: torqueSchema, most: torqueSchema }).optional(),
+      note,
+    })
+    .refine((d) => d.torque !== undefined || (d.pull !== undefined && d.radius !== undefined), {
+      message: 'needs the torque, or a pull and its radius',
+      path: ['torque'],
+    }),
+  z.object({
+    kind: z.literal('shims'),
+    /** The stack that is in, and the end play over zero that it leaves. */
+    current: dimensionSchema,
+    play: readingSchema,
+    /** Whether a thicker stack loosens the bearings or draws them together. */
+    thicker: z.enum(['looser', 'tighter']),
+    /** What the maker asks for, as the preload in length. */
+    preload: z.object({ least: sizeSchema, most: sizeSchema }),
+    /** The stack that goes in. */
+    chosen: dimensionSchema,
+    note,
+  }),
 ]);
 export type StepData = z.output<typeof stepDataSchema>;

@@ -13,6 +13,7 @@ export const dimensions = {
   'track-sag': 'Sag of the track',
   'kingpin-clearance': 'Clearance of the pin in its bushes',
   'kingpin-vertical': 'Vertical play of the stub',
+  'face-seal-height': 'Difference of the face seal’s height at four places',
 } as const;
 export type Dimension = keyof typeof dimensions;
 
@@ -71,6 +72,8 @@ export type Step = StepBase &
     | { kind: 'pack' }
     | { kind: 'dimension'; what: Dimension }
     | { kind: 'cure' }
+    | { kind: 'rolling' }
+    | { kind: 'shims' }
   );
 
 export type StepKind = Step['kind'];

@@ -1,6 +1,6 @@
 import { offered, type Step, type StepData, type TorqueFigure } from '../procedure/index.ts';
 import { quantity, type Quantity } from '../quantity/index.ts';
-import { measureWay, verifyBy } from '../route/index.ts';
+import { measureWay, rollingFigure, verifyBy } from '../route/index.ts';
 import { whyNotTool, type Tool } from '../tool/index.ts';
 import {
   brakeKindsOf,
@@ -167,6 +167,17 @@ export function answerStep(w: WheelEnd, step: Step, technician: Technician = pla
     case 'dimension': {
       const asked = { least: quantity(0.1, 'mm'), most: quantity(0.3, 'mm') };
       return { kind: 'dimension', value: quantity(0.2, 'mm'), asked };
+    }
+    case 'rolling': {
+      const [least, most] = [quantity(5, 'Nm'), quantity(8, 'Nm')];
+      const figure = rollingFigure(sheet, { bearings: 'run-in' });
+      const torque = figure ? middleOf(figure) : quantity(6.5, 'Nm');
+      return { kind: 'rolling', bearings: 'run-in', torque, ...(figure ? {} : { asked: { least, most } }) };
+    }
+    case 'shims': {
+      const [current, play, chosen] = [quantity(1.5, 'mm'), quantity(0.3, 'mm'), quantity(1.15, 'mm')];
+      const preload = { least: quantity(0.02, 'mm'), most: quantity(0.08, 'mm') };
+      return { kind: 'shims', current, play, thicker: 'looser', preload, chosen };
     }
     case 'cure':
       return { kind: 'cure', hours: 1 };

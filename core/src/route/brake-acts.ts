@@ -191,7 +191,7 @@ export function innerBrakeBack({ kind, by }: InnerBrake, state: RouteState): Act
     ...redo(
       'brake-inner',
       askStep('assemble', 'shoe-contact', 'Shoe contact, cams free', [
-        'Each shoe held in the drum: contact over its whole face. Cams and pivots free.',
+        'Each shoe held in the drum: contact over its whole face. Cams and pivots free. One that bears at its ends is exchanged, or cut by a lining lathe with its dust drawn off; never ground dry.',
         'Do the shoes bear over their whole face?',
       ]),
     ),
@@ -230,13 +230,29 @@ const adjuster = (): Step =>
     'Is the brake adjusted, and does the wheel turn freely?',
   ]);
 
-const proved = (id: string, by: 'air' | 'hydraulic'): Step =>
-  askStep('lock-and-fill', id, by === 'air' ? 'Air built, brake proved' : 'Pedal pumped', [
-    by === 'air'
-      ? 'Build the air, apply, listen for leaks.'
-      : 'Pump the pedal until it is firm, before the unit moves.',
-    by === 'air' ? 'Does the brake apply and hold, without a leak?' : 'Is the pedal firm?',
-  ]);
+/** How a brake is proved: title, what is done, and the question. */
+const proofs: Record<'air' | 'hydraulic' | 'overrun', [string, [string, string]]> = {
+  air: [
+    'Air built, brake proved',
+    ['Build the air, apply, listen for leaks.', 'Does the brake apply and hold, without a leak?'],
+  ],
+  hydraulic: [
+    'Pedal pumped',
+    ['Pump the pedal until it is firm, before the unit moves.', 'Is the pedal firm?'],
+  ],
+  overrun: [
+    'Overrun brake proved',
+    [
+      'Handbrake on, each wheel turned by hand; then off, the drawbar pushed in and drawn out, both wheels turned in reverse and forwards.',
+      'Do both sides hold alike, and come free?',
+    ],
+  ],
+};
+
+function proved(id: string, by: keyof typeof proofs): Step {
+  const [title, words] = proofs[by];
+  return askStep('lock-and-fill', id, title, words);
+}
 
 /** Where the brake stays on, it is released for the measurement and redone after the lock. */
 export function brakeFreed(): { before: Act; after: Act } {

@@ -3,13 +3,32 @@ import { layerOf, type LayerOf } from '../stack/index.ts';
 import { act, redo, redoLater, undo, type Act } from './act.ts';
 import { wants, type RouteState } from './state.ts';
 
-const bolted = ['flange', 'hub-lock'];
+const bolted = ['flange', 'hub-lock', 'carrier'];
+/** What is cracked with the wheel on the ground: a carrier’s cover comes off in the air. */
+const crackedFirst = ['flange', 'hub-lock'];
+
+/** Oil tells before anything is apart: what each sign means stands in the route, metal and water ask for the bearings. */
+const drained: Step = {
+  kind: 'found',
+  stage: 'tear-down',
+  id: 'oil-out',
+  title: 'Oil drained and looked at',
+  text: 'Mark on the cover down, plug out, oil caught warm. Wipe the magnet: a grey paste is wear, flakes and splinters are a gear or a bearing.',
+  signs: [
+    { id: 'low', label: 'Less than it holds' },
+    { id: 'water', label: 'Milky, or water at the bottom' },
+    { id: 'burnt', label: 'Dark, smells burnt' },
+    { id: 'paste', label: 'Grey paste on the magnet' },
+    { id: 'metal', label: 'Flakes or splinters' },
+  ],
+  ...practice,
+};
 
 /** Fasteners cracked on the ground where there are any, then cap, flange or hub lock off. */
 export function capOff(cap: LayerOf<'cap'>, { alreadyOff }: RouteState): Act[] {
   if (alreadyOff.includes('cap')) return [];
   const count = cap.fasteners ? `${cap.fasteners} of them, a` : 'A';
-  const ground = bolted.includes(cap.kind)
+  const ground = crackedFirst.includes(cap.kind)
     ? undo(
         'cap',
         'ground',
@@ -32,10 +51,16 @@ export function capOff(cap: LayerOf<'cap'>, { alreadyOff }: RouteState): Act[] {
     'hub-lock': ['Hub lock off', 'Bolts, lock and gasket, in order.'],
     'oil-cap': ['Oil cap off', 'Plug out, oil caught and looked at: milky is water, glitter is metal.'],
     'grease-cap': ['Grease cap off', 'Work round it, no lever against the spindle end.'],
+    carrier: [
+      'Cover and planet carrier off, sun shaft out',
+      'Bolts out, carrier drawn straight, thrust washers kept in their order. Sun shaft after it.',
+      'Heavy, and its edges are sharp: lifting eye and hoist, no fingers between.',
+    ],
   };
   const [title, text, caution] = words[cap.kind];
   return [
     ...ground,
+    ...(cap.kind === 'carrier' ? undo('cap', 'off', drained) : []),
     ...undo('cap', 'off', doStep('tear-down', 'cap-off', title, text, caution ? { caution } : {})),
   ];
 }
@@ -45,7 +70,7 @@ const oilAtTheMark = () =>
     'cap',
     'level',
     askStep('lock-and-fill', 'oil-level', 'Oil level and plug', [
-      'Unit on the level, oil at the mark, plug in.',
+      'Unit on the level, oil at the mark, plug in. A hub with reduction: its mark turned level, oil up to the plug.',
       'Is the oil at the mark and the plug in?',
     ]),
   );
@@ -84,6 +109,11 @@ export function oilLevelOnly(state: RouteState): Act[] {
   ];
 }
 
+const carrierIn = askStep('lock-and-fill', 'carrier-in', 'Sun shaft and carrier in', [
+  'Thrust washers as they were, gears oiled, teeth let in without force; the hub turned by hand.',
+  'Does it turn freely, without a tight spot or a click?',
+]);
+
 /** Joint named, torque to figure, oil level when the unit stands level. */
 export function capBack(cap: LayerOf<'cap'>, { stack }: RouteState): Act[] {
   const hub = stack.find((l) => l.layer === 'hub');
@@ -93,13 +123,15 @@ export function capBack(cap: LayerOf<'cap'>, { stack }: RouteState): Act[] {
     joint: true,
     stage: 'lock-and-fill',
     id: 'fill',
-    title: cap.kind === 'flange' ? 'Shaft in, flange on' : 'Fill and close',
+    title:
+      { flange: 'Shaft in, flange on', carrier: 'Cover on, oil in' }[cap.kind as string] ?? 'Fill and close',
     text: oil
       ? 'Oil in, gasket or sealant named. The level is looked at once more when the unit stands level.'
       : 'A little grease in the cap, square on its seat. Gasket or sealant named where there is one.',
     ...practice,
   };
   return [
+    ...(cap.kind === 'carrier' ? redo('cap', carrierIn) : []),
     ...redo('cap', fill),
     ...(bolted.includes(cap.kind)
       ? redo(
@@ -109,7 +141,9 @@ export function capBack(cap: LayerOf<'cap'>, { stack }: RouteState): Act[] {
             'flange-nuts',
             'flangeTorque',
             [
-              cap.kind === 'flange' ? 'Flange nuts' : 'Hub-lock bolts',
+              { flange: 'Flange nuts', 'hub-lock': 'Hub-lock bolts', carrier: 'Cover bolts' }[
+                cap.kind as string
+              ]!,
               cap.cones ? 'Cone washers in, crossing pattern, to figure.' : 'Crossing pattern, to figure.',
             ],
             { makers: true },

@@ -51,6 +51,29 @@ const cupsHome: Step = askStep(
 
 const bearings = ['cups-and-rollers', 'cage', 'hub-bore'];
 
+/** Two metal faces, each on a rubber ring: dry rubber, oiled faces, pairs never mixed. */
+const faceSeal: readonly Step[] = [
+  askStep(
+    'assemble',
+    'seal',
+    'Face seal in',
+    [
+      'Rubber rings and their seats clean and dry, pressed in square with the tool, not twisted. Both faces clean, a film of clean oil on them, the pair never mixed with another.',
+      'Is each half square, its rubber untwisted all the way round?',
+    ],
+    { caution: 'No oil on the rubber: it creeps out and the ring turns in its seat.' },
+  ),
+  {
+    kind: 'dimension',
+    what: 'face-seal-height',
+    stage: 'assemble',
+    id: 'seal-height',
+    title: 'Height at four places',
+    text: 'From the housing to the metal face at four places. The difference between the highest and the lowest, against the maker’s figure.',
+    ...practice,
+  },
+];
+
 /** Cups home where they are renewed, studs in before the hub goes on, packed, sealed, straight on. */
 export function hubBack(hub: Hub, state: RouteState): Act[] {
   const renewed = wants(state, 'bearings', 'hub') || bearings.some((id) => state.renewed.has(id));
@@ -93,7 +116,7 @@ export function hubBack(hub: Hub, state: RouteState): Act[] {
     ...redo(
       'hub',
       pack,
-      seal,
+      ...(hub.seal === 'face' ? faceSeal : [seal]),
       doStep(
         'assemble',
         'hub-on',

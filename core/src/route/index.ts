@@ -1,3 +1,4 @@
+export { rollingFigure, rollingNm, rollingOff, shimmedMm, shimsOff } from './preload.ts';
 export { isPastLimit, strokeFaults, strokeOf, wearOf, whyNoStroke, type StrokeFault } from './brake-wear.ts';
 export { measureWay, pullOff, type MeasureWay } from './measure-way.ts';
 export { putsBack, type Act, type Guard, type Phase } from './act.ts';

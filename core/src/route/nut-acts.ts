@@ -26,6 +26,8 @@ const versions: Record<string, number> = {
   'e-keyed-washer': 1,
   'e-torque': 1,
   'h-lock-nuts': 1,
+  'n-planetary': 1,
+  'n-shims': 1,
 };
 
 /** What a nut is set by where the sheet is one of another construction. */
@@ -36,10 +38,12 @@ const usual: Record<NutKind, string> = {
   D: 'd-towed',
   E: 'e-keyed-washer',
   H: 'h-lock-nuts',
+  N: 'n-planetary',
 };
 
 /** The procedure that sets the nut of this wheel end. */
-export function nutProcedure({ kind }: Nut, procedureId: string | null): Procedure {
+export function nutProcedure({ kind, setBy }: Nut, procedureId: string | null): Procedure {
+  if (kind === 'N' && setBy === 'shims') return findProcedure('n-shims', versions['n-shims'])!;
   const own =
     procedureId && versions[procedureId] ? findProcedure(procedureId, versions[procedureId]) : undefined;
   if (own?.family === kind) return own;
@@ -85,6 +89,7 @@ const opening: Record<NutKind, () => Step> = {
     ),
   H: () =>
     doStep('adjust', 'plate-off', 'Lock plate or second nut off', 'Leave the inner nut where it stands.'),
+  N: () => doStep('adjust', 'plate-off', 'Lock opened', 'Leave nut or retainer where it stands.'),
 };
 
 /** Steps of Adjust that secure the setting: they come after the last turn of the nut, whatever it was turned by. */
@@ -158,7 +163,14 @@ export function nutOff(nut: Nut, { reach, alreadyOff }: RouteState): Act[] {
     'off',
     looked,
     off
-      ? doStep('tear-down', 'nut-off', 'Nuts and washers off', 'In order, threads not scratched.')
+      ? nut.kind === 'N'
+        ? doStep(
+            'tear-down',
+            'nut-off',
+            'Nut or retainer off',
+            'Shims kept together and measured, threads not scratched.',
+          )
+        : doStep('tear-down', 'nut-off', 'Nuts and washers off', 'In order, threads not scratched.')
       : doStep(
           'tear-down',
           'nut-opened',
@@ -170,6 +182,7 @@ export function nutOff(nut: Nut, { reach, alreadyOff }: RouteState): Act[] {
             D: 'Pin out. The nut stays.',
             E: 'Stake lifted: that nut is not used again.',
             H: 'Plate or second nut off. The inner nut stays.',
+            N: 'Lock opened. Nut or retainer stays.',
           }[nut.kind],
         ),
   );

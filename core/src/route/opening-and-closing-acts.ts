@@ -78,7 +78,8 @@ export function before(state: RouteState): { ready: Act[]; ground: Act[]; lift: 
 export function measuredAsFound(state: RouteState): Act[] {
   const { stack, sheet, alreadyOff, together } = state;
   if (!lifted(state)) return [];
-  if (!layerOf(stack, 'nut') || !sheet.band || alreadyOff.includes('nut') || together) return [];
+  const nut = layerOf(stack, 'nut');
+  if (!nut || nut.kind === 'N' || !sheet.band || alreadyOff.includes('nut') || together) return [];
   return [act(null, 'off', 'optional', asFound)];
 }
 

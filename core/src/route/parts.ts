@@ -11,6 +11,9 @@ import type { RouteState } from './state.ts';
  */
 const singleUse = {
   'hub-seal': { title: 'Hub seal', like: ['bore', 'outside', 'width', 'number'], closes: ['seal'] },
+  'flange-nut': { title: 'Axle nut, used once', like: ['width', 'number'], closes: ['axle-nut'] },
+  'face-seal': { title: 'Face seal, both halves', like: ['outside', 'number'], closes: ['seal'] },
+  'cover-ring': { title: 'Cover gasket or O-ring', like: ['outside'], closes: ['fill'] },
   'lock-washer': {
     ...{ title: 'Locking washer, where it was bent', like: ['bore', 'outside', 'number'], closes: [] },
   },
@@ -109,7 +112,15 @@ function baredBy(id: LayerId, state: RouteState): string[] {
     case 'wheel':
       return layerOf(stack, 'seal-hub') ? [] : ['studs'];
     case 'cap':
-      return ['oil-cap', 'grease-cap'].includes(layerOf(stack, 'cap')!.kind) ? ['cap'] : [];
+      switch (layerOf(stack, 'cap')!.kind) {
+        case 'oil-cap':
+        case 'grease-cap':
+          return ['cap'];
+        case 'carrier':
+          return ['planet-carrier'];
+        default:
+          return [];
+      }
     case 'brake-outer':
       return layerOf(stack, 'brake-outer')!.kind === 'disc'
         ? ['lining', 'slides', 'drum-or-rotor']
@@ -126,7 +137,7 @@ function baredBy(id: LayerId, state: RouteState): string[] {
         'cage',
         'cone-and-journal',
         'spindle-shoulder',
-        'seal-seat',
+        ...(layerOf(stack, 'hub')!.seal === 'face' ? [] : ['seal-seat']),
         'hub-bore',
         ...(layerOf(stack, 'hub')!.toneRing ? ['tone-ring'] : []),
         'lubricant',
@@ -134,7 +145,9 @@ function baredBy(id: LayerId, state: RouteState): string[] {
         ...(layerOf(stack, 'brake-inner') ? ['lining'] : []),
       ];
     case 'unit-hub':
-      return ['unit-hub-bearing', 'axle-joint'];
+      return layerOf(stack, 'unit-hub')!.kind === 'bolted'
+        ? ['unit-hub-bearing', 'axle-joint']
+        : ['unit-hub-bearing', 'cone-and-journal'];
     case 'seal-hub':
       return ['shaft-seat', 'ring-and-shim', 'seal-hub'];
     case 'shaft':
@@ -150,7 +163,10 @@ function baredBy(id: LayerId, state: RouteState): string[] {
     case 'knuckle':
       return state.reach.layers.get('knuckle') === 'open'
         ? ['knuckle-ball']
-        : ['swivel-bearings', 'knuckle-ball'];
+        : [
+            ...(layerOf(stack, 'knuckle')!.joint === 'none' ? [] : ['axle-joint']),
+            ...['swivel-bearings', 'knuckle-ball'],
+          ];
   }
 }
 
@@ -192,15 +208,19 @@ export function singleUseOf(state: RouteState): SingleUse[] {
   const off = (id: LayerId) => reach.layers.get(id) === 'off';
   const nut = layerOf(stack, 'nut');
   const cap = layerOf(stack, 'cap');
+  const unitHub = layerOf(stack, 'unit-hub');
   const parts: (SingleUse | false)[] = [
-    off('hub') && 'hub-seal',
+    off('hub') && (layerOf(stack, 'hub')!.seal === 'face' ? 'face-seal' : 'hub-seal'),
+    off('cap') && cap?.kind === 'carrier' && 'cover-ring',
     reach.layers.has('nut') && nut?.kind === 'A' && 'lock-washer',
     reach.layers.has('nut') && nut?.kind === 'D' && 'cotter',
     reach.layers.has('nut') && nut?.kind === 'E' && 'staked-nut',
     off('cap') && cap?.kind === 'flange' && 'flange-gasket',
     off('cap') && (cap?.kind === 'oil-cap' || cap?.kind === 'hub-lock') && 'cap-gasket',
-    off('unit-hub') && 'cotter',
-    (off('unit-hub') || off('seal-hub') || (off('shaft') && layerOf(stack, 'shaft')?.kind === 'c-clip')) &&
+    off('unit-hub') && (unitHub?.kind === 'bolted' ? 'cotter' : 'flange-nut'),
+    ((off('unit-hub') && unitHub?.kind === 'bolted') ||
+      off('seal-hub') ||
+      (off('shaft') && layerOf(stack, 'shaft')?.kind === 'c-clip')) &&
       'threadlocker',
     (off('seal-hub') || (off('shaft') && layerOf(stack, 'shaft')?.kind === 'c-clip')) && 'shaft-seal',
     off('axle') && 'cover-joint',

@@ -1,4 +1,4 @@
-import { formatHubFill, formatTorque, torques, type ReadyLine } from '../procedure/index.ts';
+import { formatHubFill, formatTorque, torques, type Dimension, type ReadyLine } from '../procedure/index.ts';
 import { layerOf, type LayerId } from '../stack/index.ts';
 import type { Act } from './act.ts';
 import { nutProcedure } from './nut-acts.ts';
@@ -55,17 +55,26 @@ function handTools(state: RouteState): ReadyLine[] {
   for (const id of state.reach.layers.keys()) {
     for (const [what, title, detail] of ofLayers[id] ?? []) add(what, title, detail);
   }
+  if (state.reach.off.includes('hub') && layerOf(state.stack, 'hub')?.seal === 'face')
+    add('face-seal-tool', 'Face-seal mounting tool');
+  if (state.reach.off.includes('cap') && layerOf(state.stack, 'cap')?.kind === 'carrier') {
+    add('drain-pan', 'Drain pan');
+    add('carrier-eye', 'Lifting eye and hoist', 'rated for the carrier');
+  }
   const nut = layerOf(state.stack, 'nut');
   if (nut && state.reach.layers.has('nut')) {
     const points =
       nut.kind === 'A' || nut.kind === 'B' || nut.kind === 'C' ? 'six or eight point' : 'six point';
-    if (nut.kind === 'H') add('pin-tool', 'Pin tool of the nuts');
+    if (nut.kind === 'H' || nut.kind === 'N') add('pin-tool', 'Pin tool of the nuts');
     else add('nut-socket', 'Socket of the bearing nut', points, points === 'six point' ? [6] : [6, 8]);
     for (const tool of nutProcedure(nut, state.sheet.procedureId).tools)
       if (!byNeed.test(tool) && !/socket|pin tool/i.test(tool)) add(`nut:${tool}`, tool);
   }
   return [...lines.values()];
 }
+
+/** Sizes that are read with a dial; the others are with a gauge, a rule or a straight edge. */
+const byDial: ReadonlySet<Dimension> = new Set(['shaft-movement', 'kingpin-vertical']);
 
 function calibrated(state: RouteState, acts: readonly Act[]): ReadyLine[] {
   const keys = new Set(acts.flatMap((a) => (a.kind === 'torque' ? [a.figure] : [])));
@@ -84,8 +93,10 @@ function calibrated(state: RouteState, acts: readonly Act[]): ReadyLine[] {
   });
   const measures = acts.some((a) => a.kind === 'measure' && a.stage === 'verify');
   const by = verifyBy(state.stack, state.sheet);
-  const dial = (measures && by !== 'drag' && by !== 'none') || acts.some((a) => a.kind === 'dimension');
-  const pull = acts.some((a) => a.id === 'drag' || a.id === 'swivel-preload');
+  const dial =
+    (measures && by !== 'drag' && by !== 'none') ||
+    acts.some((a) => a.kind === 'dimension' && byDial.has(a.what));
+  const pull = acts.some((a) => a.id === 'drag' || a.id === 'swivel-preload' || a.kind === 'rolling');
   return [
     ...wrenches,
     ...(dial

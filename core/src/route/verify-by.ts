@@ -10,6 +10,8 @@ export function verifyBy(stack: Stack, sheet: Pick<Sheet, 'verifyBy'>): Sheet['v
   const nut = layerOf(stack, 'nut');
   if (!nut) return layerOf(stack, 'unit-hub') ? 'dial-or-feel' : 'none';
   if (nut.kind === 'H') return 'drag';
+  // Proved by its rolling torque, a step of its own.
+  if (nut.kind === 'N') return 'none';
   if (nut.kind === 'A' || nut.kind === 'B' || nut.kind === 'C') return 'dial';
   return sheet.verifyBy === 'dial' ? 'dial' : 'dial-or-feel';
 }

@@ -8,6 +8,7 @@ const nutWords = {
   D: 'Castellated nut',
   E: 'Staked nut',
   H: 'Two round nuts, lock plate',
+  N: 'Nut or retainer, bearings preloaded',
 } as const;
 
 /** A layer as it is built, in words: "Oil cap", "Two nuts, locking washer". */
@@ -26,16 +27,30 @@ export function describeLayer(layer: Layer): string {
         'grease-cap': 'Grease cap',
         flange: layer.cones ? 'Shaft flange, cone washers' : 'Shaft flange',
         'hub-lock': 'Hub lock',
+        carrier: 'Cover, planet carrier and sun shaft',
       }[layer.kind];
     case 'brake-outer':
       return layer.kind === 'disc' ? 'Brake, caliper and rotor' : 'Brake, drum and shoes';
     case 'brake-inner':
       return layer.kind === 'electric' ? 'Brake, shoes and magnet' : 'Brake, shoes';
     case 'nut':
-      return layer.jammed ? 'Two nuts with a pin' : nutWords[layer.kind];
+      if (layer.jammed) return 'Two nuts with a pin';
+      return layer.kind === 'N' && layer.setBy === 'shims'
+        ? 'Retainer and shims, bearings preloaded'
+        : nutWords[layer.kind];
+    case 'unit-hub':
+      return {
+        bolted: layerTitles['unit-hub'],
+        compact: 'Compact hub, sealed for its life',
+        drum: 'Drum and sealed bearing in one',
+      }[layer.kind];
     case 'hub': {
       const carried = layer.carries === 'nothing' ? '' : ` with ${layer.carries}`;
-      return `Hub${carried}, ${layer.fill}${layer.studs === 'swaged' ? ', swaged studs' : ''}`;
+      const more = [
+        layer.studs === 'swaged' ? ', swaged studs' : '',
+        layer.seal === 'face' ? ', face seal' : '',
+      ];
+      return `Hub${carried}, ${layer.fill}${more.join('')}`;
     }
     case 'spindle':
       return layer.kind === 'bolted' ? 'Spindle, bolted' : 'Stub axle with kingpin';

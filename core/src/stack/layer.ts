@@ -3,7 +3,7 @@ import { alsoUndoneIds } from './also-undone.ts';
 import type { LayerId } from './layer-id.ts';
 
 /** How the bearing nut is held, by the constructions of the sheet. */
-export const nutKinds = ['A', 'B', 'C', 'D', 'E', 'H'] as const;
+export const nutKinds = ['A', 'B', 'C', 'D', 'E', 'H', 'N'] as const;
 export type NutKind = (typeof nutKinds)[number];
 
 /** Most nuts and bolts that one ring of them has. */
@@ -28,7 +28,8 @@ export const layerSchema = z.discriminatedUnion('layer', [
   z.object({
     layer: z.literal('cap'),
     ...also,
-    kind: z.enum(['oil-cap', 'grease-cap', 'flange', 'hub-lock']),
+    /** A carrier closes a hub with reduction: cover, planets and sun shaft come out as one layer. */
+    kind: z.enum(['oil-cap', 'grease-cap', 'flange', 'hub-lock', 'carrier']),
     /** Cone washers under the flange nuts. */
     cones: z.boolean().default(false),
     fasteners: fasteners.nullable().default(null),
@@ -48,6 +49,8 @@ export const layerSchema = z.discriminatedUnion('layer', [
     kind: z.enum(nutKinds),
     /** A second nut jams the first where the kind does not have one by itself. */
     jammed: z.boolean().default(false),
+    /** What sets a preloaded pair. */
+    setBy: z.enum(['nut', 'shims']).default('nut'),
   }),
   z.object({
     layer: z.literal('hub'),
@@ -56,19 +59,33 @@ export const layerSchema = z.discriminatedUnion('layer', [
     studs: z.enum(['pressed', 'swaged']).default('pressed'),
     carries: z.enum(['drum', 'rotor', 'nothing']).default('nothing'),
     toneRing: z.boolean().default(false),
+    /** A lip on a journal, or two metal faces on rubber rings. */
+    seal: z.enum(['lip', 'face']).default('lip'),
   }),
-  z.object({ layer: z.literal('unit-hub'), ...also, sensor: z.boolean().default(true) }),
+  z.object({
+    layer: z.literal('unit-hub'),
+    ...also,
+    /** Bolted to the knuckle; slid on to a spindle as one heavy unit; or drum and sealed bearing as one. */
+    kind: z.enum(['bolted', 'compact', 'drum']).default('bolted'),
+    sensor: z.boolean().default(true),
+  }),
   z.object({ layer: z.literal('seal-hub'), ...also }),
   z.object({
     layer: z.literal('brake-inner'),
     ...also,
     kind: z.enum(['shoes', 'electric']),
-    by: z.enum(['air', 'hydraulic', 'electric']),
+    by: z.enum(['air', 'hydraulic', 'electric', 'overrun']),
   }),
   z.object({ layer: z.literal('spindle'), ...also, kind: z.enum(['bolted', 'stub']) }),
   z.object({ layer: z.literal('shaft'), ...also, kind: z.enum(['c-clip', 'driven']) }),
   z.object({ layer: z.literal('axle'), ...also }),
-  z.object({ layer: z.literal('knuckle'), ...also, splitSeal: z.boolean().default(false) }),
+  z.object({
+    layer: z.literal('knuckle'),
+    ...also,
+    splitSeal: z.boolean().default(false),
+    /** The joint of a shaft that drives through it, where it is bared with the knuckle. */
+    joint: z.enum(['none', 'universal', 'constant-velocity']).default('none'),
+  }),
 ]);
 export type Layer = z.output<typeof layerSchema>;
 export type LayerOf<K extends LayerId> = Extract<Layer, { layer: K }>;

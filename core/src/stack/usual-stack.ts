@@ -65,6 +65,21 @@ const stakedOnStub: Build = (axle) => [...staked(axle), stub(axle)];
 
 const unitHub: Build = (axle) => [wheel(axle), outerBrake(axle, 'hydraulic'), { layer: 'unit-hub' }];
 
+const compactHub: Build = (axle) => [
+  wheel(axle),
+  { layer: 'cap', kind: 'oil-cap', fasteners: 6 },
+  outerBrake(axle, 'air'),
+  { layer: 'unit-hub', kind: 'compact' },
+];
+
+/** A caravan's rubber axle: the drum carries its own bearing, and comes off the shoes. */
+const drumHub: Build = (axle) => [
+  wheel(axle),
+  greaseCap,
+  { layer: 'unit-hub', kind: 'drum', sensor: false },
+  axle.brake === 'none' ? null : { layer: 'brake-inner', kind: 'shoes', by: 'overrun' },
+];
+
 const clippedShaft: Build = (axle) => [
   wheel(axle),
   outerBrake(axle, 'hydraulic'),
@@ -104,6 +119,17 @@ const oldDrum: Build = (axle) => [
     : []),
 ];
 
+/** A hub with reduction: of a driven steered axle, the knuckle and the joint of its shaft lie behind it. */
+const reduction =
+  (setBy: 'nut' | 'shims'): Build =>
+  (axle) => [
+    wheel(axle),
+    { layer: 'cap', kind: 'carrier', fasteners: 12 },
+    { layer: 'nut', kind: 'N', setBy },
+    { layer: 'hub', fill: 'oil', seal: 'face' },
+    steers(axle) ? { layer: 'knuckle', joint: 'universal' } : null,
+  ];
+
 const byProcedure: Record<string, Build> = {
   'a-two-nuts': heavy('A'),
   'b-lock-ring': heavy('B'),
@@ -114,12 +140,16 @@ const byProcedure: Record<string, Build> = {
   'e-keyed-washer': staked,
   'e-torque': stakedOnStub,
   'f-unitised': unitHub,
+  'f-compact': compactHub,
+  'f-drum': drumHub,
   'g-c-clip': clippedShaft,
   'h-lock-nuts': fourByFourFront,
   'j-shaft-seal': crawler,
   'k-spindle-needle': fourByFourFront,
   'l-swivel': fourByFourFront,
   'm-swaged-studs': oldDrum,
+  'n-planetary': reduction('nut'),
+  'n-shims': reduction('shims'),
 };
 
 /**

@@ -26,7 +26,16 @@ export function targetOf(stack: Stack, work: Work): Partial<Record<LayerId, Reac
     case 'oil-level':
       return layerOf(stack, 'hub')?.fill === 'oil' ? {} : null;
     case 'adjust':
-      return layerOf(stack, 'nut') && layerOf(stack, 'nut')?.kind !== 'C' ? { nut: 'open' } : null;
+      switch (layerOf(stack, 'nut')?.kind) {
+        // A spacer is not adjusted; what turns on a preload is set with nothing hanging on it.
+        case undefined:
+        case 'C':
+          return null;
+        case 'N':
+          return { wheel: 'off', nut: 'open' };
+        default:
+          return { nut: 'open' };
+      }
     case 'brakes':
     case 'linings':
       return off('brake-inner') ?? off('brake-outer');

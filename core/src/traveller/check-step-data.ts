@@ -20,6 +20,7 @@ import {
   measureWay,
   partsToJudgeOf,
   plannedParts,
+  rollingFigure,
   wearOf,
   whyNoStroke,
   type Act,
@@ -79,6 +80,10 @@ export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording
       return step.kind === 'wear' ? checkWear(step, data) : null;
     case 'stroke':
       return checkStroke(step, data);
+    case 'rolling':
+      return checkRolling(w.sheet, data, today);
+    case 'shims':
+      return checkShims(data);
     case 'found':
       return checkFound(step, data);
     case 'compare':
@@ -333,6 +338,25 @@ function checkWear(step: Extract<Step, { kind: 'wear' }>, data: DataOf<'wear'>):
   if (data.runout && !data.runoutLimit) return refusal('no-runout-limit');
   if (!isPastLimit(step, data) || data.note) return null;
   return refusal(wearOf(step, data).state === 'discard' ? 'past-discard' : 'runs-out');
+}
+
+/** A rolling torque off its figure is a reading like any other, and does not count. */
+function checkRolling(sheet: Sheet, data: DataOf<'rolling'>, today: string): Refusal | null {
+  const { torque, pull, radius, sealDrag, asked, listed } = data;
+  const why = listed && whyNotTool(listed, { kind: 'pull-scale', today });
+  if (why) return refusal('tool-unfit', { why });
+  if ([torque, pull, radius].some((q) => q && q.si <= 0)) return refusal('size-not-over-zero');
+  const nm = torque?.si ?? pull!.si * radius!.si;
+  if ((sealDrag?.si ?? 0) > nm) return refusal('seal-drags-more');
+  if (asked && asked.least.si > asked.most.si) return refusal('least-over-most');
+  return rollingFigure(sheet, data) || asked ? null : refusal('no-rolling-asked');
+}
+
+function checkShims({ current, play, preload, chosen }: DataOf<'shims'>): Refusal | null {
+  if ([current, chosen].some((q) => q.si <= 0)) return refusal('size-not-over-zero');
+  if (play.si <= 0) return refusal('no-play-for-shims');
+  if (preload.least.si < 0) return refusal('movement-negative');
+  return preload.least.si > preload.most.si ? refusal('least-over-most') : null;
 }
 
 function checkFound(step: Step, { signs }: DataOf<'found'>): Refusal | null {

@@ -9,7 +9,7 @@ import {
   tipPlaces,
   whichJoint,
 } from '../inspection/index.ts';
-import { partTitle, strokeOf } from '../route/index.ts';
+import { partTitle, rollingNm, shimmedMm, strokeOf } from '../route/index.ts';
 import { layerTitles, works } from '../stack/index.ts';
 import { compared, readyStates, stages, type Step, type StepData } from '../procedure/index.ts';
 import { formatFor, formatTypedFor, quantity, type Quantity, type Reader } from '../quantity/index.ts';
@@ -105,6 +105,20 @@ export function describeStepData(data: StepData, reader: Reader, step?: Step, w?
       const mm = (value: number) => formatTypedFor(quantity(Number(value.toFixed(2)), 'mm'), reader);
       const size = data.chamber ? `, chamber ${data.chamber}, ${data.stroke} stroke` : '';
       return `${mm(strokeMm)} of ${mm(limitMm)}${size}: ${strokeWords[state]}${note}`;
+    }
+    case 'rolling': {
+      const say = (q: Quantity) => formatTypedFor(q, reader);
+      const turns = say(quantity(Number(rollingNm(data).toPrecision(3)), 'Nm'));
+      const how = data.pull ? `, ${say(data.pull)} on a cord of ${say(data.radius!)} radius` : '';
+      const asked = data.asked
+        ? `, the maker asks for ${say(data.asked.least)} to ${say(data.asked.most)}`
+        : '';
+      return `${data.bearings === 'new' ? 'new bearings' : 'run-in bearings'} turn with ${turns}${how}${asked}${note}`;
+    }
+    case 'shims': {
+      const say = (q: Quantity) => formatTypedFor(q, reader);
+      const preload = say(quantity(Number((-shimmedMm(data)).toFixed(3)), 'mm'));
+      return `${say(data.chosen)} of shims, from ${say(data.play)} of play with ${say(data.current)}: preload ${preload}${note}`;
     }
     case 'cure':
       return `cured ${data.hours} h${data.air ? ` at ${formatFor(data.air, reader)}` : ''}${note}`;

@@ -22,6 +22,7 @@ function wanted(stack: Stack, work: Work): { part: string; layer: LayerId } | nu
   const shaft = layerOf(stack, 'shaft')?.kind;
   switch (work) {
     case 'seal':
+      if (layerOf(stack, 'hub')?.seal === 'face') return { part: 'face-seal', layer: 'hub' };
       if (is('hub')) return { part: 'hub-seal', layer: 'hub' };
       if (is('unit-hub')) return { part: 'unit-hub-bearing', layer: 'unit-hub' };
       return { part: 'shaft-seal', layer: is('seal-hub') ? 'seal-hub' : 'shaft' };

@@ -77,9 +77,12 @@ function rocked(w: WheelEnd): (Finding & { seq: number })[] {
     : [];
 }
 
+/** Steps that look at the oil: as it stands, and as it comes out. */
+const oilLooks: ReadonlySet<string> = new Set(['oil-seen', 'oil-out']);
+
 /** Water or metal in the oil: answered when the bearings were judged after it. */
 function oil(w: WheelEnd): (Finding & { seq: number })[] {
-  const seen = lastOf(w, 'oil-seen');
+  const seen = w.records.findLast((r) => oilLooks.has(r.stepId) && r.data !== null);
   if (seen?.data?.kind !== 'found') return [];
   const grave = seen.data.signs.filter((s) => s === 'water' || s === 'metal');
   const judged = judgedParts(w).get('cups-and-rollers');

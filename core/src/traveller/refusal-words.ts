@@ -161,6 +161,9 @@ export const refusalWords = {
   'size-not-over-zero': () => 'A size is over zero',
   'no-runout-limit': () => 'Enter what the maker allows as runout',
   'past-discard': () => 'It is past its discard figure: enter what is done about it',
+  'seal-drags-more': () => 'The seal alone cannot drag more than was pulled: check both',
+  'no-rolling-asked': () => 'Enter the rolling torque that the maker asks for',
+  'no-play-for-shims': () => 'Measure with some end play: at zero the preload does not show',
   'runs-out': () => 'It runs out: look at the bearings’ play and at the faces, and enter what was found',
 
   // Seals and lubricants.

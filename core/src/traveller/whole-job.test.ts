@@ -353,7 +353,9 @@ describe('a part on order', () => {
         : { what, state: 'have' as const },
     );
     expect(t.recordStep('2L', { kind: 'ready', lines, note: 'Comes tomorrow' })).toBeNull();
-    expect(lackedLines(t.at('2L'))).toMatchObject([{ what: 'part:hub-seal', title: 'Hub seal', by: '2026-11-27' }]);
+    expect(lackedLines(t.at('2L'))).toMatchObject([
+      { what: 'part:hub-seal', title: 'Hub seal', by: '2026-11-27' },
+    ]);
     t.workTo('2L', 'pack');
     expect(t.recordStep('2L')).toMatch(/First hub seal has come/);
     t.do({ kind: 'part-received', position: '2L', what: 'part:hub-seal', as: 'received' });

@@ -265,7 +265,10 @@ const rowsFor = (context: PaperContext): Row[] => {
     ['End play', (w) => endPlay(w, reader)],
     ['Read off the maker’s sheet', (w) => makers(w, reader)],
     ['Lock', said('nothing was unlocked', lockSteps)],
-    ['Measured sizes', said('none', (w) => stepsOfKind(w, 'dimension', 'wear', 'stroke', 'cure'))],
+    [
+      'Measured sizes',
+      said('none', (w) => stepsOfKind(w, 'rolling', 'shims', 'dimension', 'wear', 'stroke', 'cure')),
+    ],
     ['Parts', parts],
     ['Linings', said('the brake was not touched', (w) => stepsOfKind(w, 'linings'))],
     ['Lubricant', said('nothing was filled', (w) => stepsOfKind(w, 'pack', 'fill'))],

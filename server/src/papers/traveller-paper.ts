@@ -107,6 +107,10 @@ function toFill(step: Step, w: WheelEnd, reader: ReaderUnits, said: boolean): Co
       ];
     case 'stroke':
       return [line(blank('released', '', 24), blank('applied', '', 24)), blank('chamber', '', 40)];
+    case 'rolling':
+      return [line(blank('turns with', '', 30), blank('radius', '', 24)), blank('new or run-in', '', 40)];
+    case 'shims':
+      return [line(blank('in now', '', 24), blank('play', '', 24)), blank('go in', '', 30)];
     case 'joint':
       return [
         line(blank('axle to knuckle', label('length'), 26)),

@@ -230,6 +230,18 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
         />
       ))}
       <RangeFields
+        label="Rolling torque, new bearings"
+        value={sheet.rollingNew}
+        units={torqueUnits}
+        onChange={(rollingNew) => set({ rollingNew })}
+      />
+      <RangeFields
+        label="Rolling torque, run-in bearings"
+        value={sheet.rollingRunIn}
+        units={torqueUnits}
+        onChange={(rollingRunIn) => set({ rollingRunIn })}
+      />
+      <RangeFields
         label="Drag at a wheel stud"
         value={sheet.drag}
         units={forceUnits}

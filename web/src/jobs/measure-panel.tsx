@@ -262,7 +262,6 @@ function EndPlayPanel({ open, wheelEnd, step, record, band }: Props & { band: Ba
           <Button
             weight="main"
             className="min-h-14 text-18"
-            autoFocus
             disabled={unfit !== null}
             onClick={() => record({ kind: 'measure', by: 'dial', ...(listed ? { listed } : {}) })}
           >

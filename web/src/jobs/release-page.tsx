@@ -214,7 +214,11 @@ const rows: readonly [string, (w: WheelEnd) => ReactNode][] = [
   [
     'Measured sizes',
     (w) => (
-      <Recorded wheelEnd={w} rows={stepsOfKind(w, 'dimension', 'wear', 'stroke', 'cure')} none="None." />
+      <Recorded
+        wheelEnd={w}
+        rows={stepsOfKind(w, 'rolling', 'shims', 'dimension', 'wear', 'stroke', 'cure')}
+        none="None."
+      />
     ),
   ],
   ['Parts', (w) => <Parts wheelEnd={w} />],

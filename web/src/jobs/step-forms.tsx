@@ -18,6 +18,7 @@ import { SealForm } from './seal-form.tsx';
 import { Form, noted, OptionalNote, type FormProps, type Of } from './step-form-parts.tsx';
 import { TorqueForm } from './torque-form.tsx';
 import { StrokeForm, WearForm } from './brake-forms.tsx';
+import { RollingForm, ShimsForm } from './preload-forms.tsx';
 import { CureForm, DimensionForm } from './dimension-form.tsx';
 
 function PlainForm({ step, record }: FormProps<'instruct' | 'rotate'>) {
@@ -104,7 +105,6 @@ function InspectForm({ step, record }: FormProps<'inspect'>) {
         <Button
           weight="main"
           className="min-h-14 min-w-28 text-18"
-          autoFocus
           onClick={() => record({ kind: 'inspect', ok: true })}
         >
           Yes
@@ -147,11 +147,10 @@ function InspectForm({ step, record }: FormProps<'inspect'>) {
 function ChooseForm({ step, record }: FormProps<'choose'>) {
   return (
     <div className="grid gap-3 sm:grid-cols-2">
-      {offered(step.options).map((o, i) => (
+      {offered(step.options).map((o) => (
         <Button
           key={o.id}
           className="min-h-16 text-18"
-          autoFocus={i === 0}
           onClick={() => record({ kind: 'choose', option: o.id })}
         >
           {o.label}
@@ -195,6 +194,10 @@ export function StepForm({
       return <WearForm {...{ step, wheelEnd, record }} />;
     case 'stroke':
       return <StrokeForm {...{ step, wheelEnd, record }} />;
+    case 'rolling':
+      return <RollingForm {...{ step, wheelEnd, record }} />;
+    case 'shims':
+      return <ShimsForm {...{ step, wheelEnd, record }} />;
     case 'inspect':
       return <InspectForm {...{ step, wheelEnd, record }} />;
     case 'choose':

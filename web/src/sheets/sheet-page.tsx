@@ -92,6 +92,8 @@ function Revise({ newest }: { newest: Sheet }) {
       lock: 'where it locks',
       studs: 'the wheel studs',
       lubricant: 'the lubricant',
+      rollingNew: 'the rolling torque of new bearings',
+      rollingRunIn: 'the rolling torque of run-in bearings',
       swivelPull: 'the swivel’s pull',
       shaftMovement: 'the shaft’s movement',
     }),

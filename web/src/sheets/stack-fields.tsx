@@ -40,6 +40,7 @@ const choicesOf: Record<LayerId, readonly Choice[]> = {
         'grease-cap': 'Grease cap',
         flange: 'Shaft flange',
         'hub-lock': 'Hub lock',
+        carrier: 'Cover and planet carrier',
       },
     },
     { key: 'cones', label: 'Cone washers', choices: yesNo },
@@ -61,9 +62,11 @@ const choicesOf: Record<LayerId, readonly Choice[]> = {
         D: 'Castellated nut',
         E: 'Staked nut',
         H: 'Two round nuts or lock plate',
+        N: 'Nut or retainer, preloaded',
       },
     },
     { key: 'jammed', label: 'A second nut jams it', choices: yesNo },
+    { key: 'setBy', label: 'A preloaded pair is set by', choices: { nut: 'Its nut', shims: 'Shims' } },
   ],
   hub: [
     { key: 'fill', label: 'Runs in', choices: { grease: 'Grease', oil: 'Oil' } },
@@ -74,19 +77,38 @@ const choicesOf: Record<LayerId, readonly Choice[]> = {
       choices: { nothing: 'Nothing', drum: 'The drum', rotor: 'The rotor' },
     },
     { key: 'toneRing', label: 'Tone ring', choices: yesNo },
+    { key: 'seal', label: 'Seal', choices: { lip: 'A lip on a journal', face: 'Two metal faces' } },
   ],
-  'unit-hub': [{ key: 'sensor', label: 'Sensor lead', choices: yesNo }],
+  'unit-hub': [
+    {
+      key: 'kind',
+      label: 'Unit hub',
+      choices: {
+        bolted: 'Bolted to the knuckle',
+        compact: 'Compact, on a spindle',
+        drum: 'Drum and bearing in one',
+      },
+    },
+    { key: 'sensor', label: 'Sensor lead', choices: yesNo },
+  ],
   'seal-hub': [],
   'brake-inner': [
     { key: 'kind', label: 'Brake', choices: { shoes: 'Shoes', electric: 'Shoes and magnet' } },
-    { key: 'by', label: 'Worked by', choices: { ...actuation, electric: 'Electric' } },
+    { key: 'by', label: 'Worked by', choices: { ...actuation, electric: 'Electric', overrun: 'Overrun' } },
   ],
   spindle: [{ key: 'kind', label: 'Spindle', choices: { bolted: 'Bolted', stub: 'Stub axle with kingpin' } }],
   shaft: [
     { key: 'kind', label: 'Shaft', choices: { 'c-clip': 'Held by a C-clip', driven: 'Driven, steered' } },
   ],
   axle: [],
-  knuckle: [{ key: 'splitSeal', label: 'Split seal', choices: yesNo }],
+  knuckle: [
+    { key: 'splitSeal', label: 'Split seal', choices: yesNo },
+    {
+      key: 'joint',
+      label: 'Shaft joint bared with it',
+      choices: { none: 'None', universal: 'Universal joint', 'constant-velocity': 'Constant-velocity joint' },
+    },
+  ],
 };
 
 const plainWords: Record<string, unknown> = { true: true, false: false, null: null };

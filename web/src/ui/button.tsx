@@ -1,4 +1,4 @@
-import { useEffect, useRef, type ButtonHTMLAttributes } from 'react';
+import type { ButtonHTMLAttributes } from 'react';
 
 export type Weight = 'main' | 'plain' | 'quiet' | 'grave';
 
@@ -14,20 +14,12 @@ export function buttonLook(weight: Weight = 'plain'): string {
   return `inline-flex min-h-12 items-center justify-center gap-2 rounded-lg border text-16 font-semibold disabled:cursor-not-allowed disabled:opacity-50 ${look[weight]}`;
 }
 
-/**
- * A target a gloved hand hits: 48 px high at least. With `autoFocus` the next key goes here, without
- * the page jumping to it.
- */
+/** A target a gloved hand hits: 48 px high at least. It never takes the focus by itself: a key that bounces would answer. */
 export function Button({
   weight = 'plain',
   className = '',
   type = 'button',
-  autoFocus = false,
   ...rest
-}: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight }) {
-  const button = useRef<HTMLButtonElement>(null);
-  useEffect(() => {
-    if (autoFocus) button.current?.focus({ preventScroll: true });
-  }, [autoFocus]);
-  return <button ref={button} type={type} className={`${buttonLook(weight)} ${className}`} {...rest} />;
+}: Omit<ButtonHTMLAttributes<HTMLButtonElement>, 'autoFocus'> & { weight?: Weight }) {
+  return <button type={type} className={`${buttonLook(weight)} ${className}`} {...rest} />;
 }

@@ -27,9 +27,13 @@ export const everyStack = [
   built('bus front', 'e-torque', 'e-torque', 'steer', 'disc'),
   built('older van front', 'e-keyed-washer', 'e-keyed-washer', 'steer', 'disc'),
   built('light-truck front', 'f-unitised', 'f-unitised', 'steer', 'disc'),
+  built('trailer compact hub', 'f-compact', 'f-compact', 'trailer', 'disc'),
+  built('caravan rubber axle', 'f-drum', 'f-drum', 'trailer', 'drum'),
   built('light-truck rear', 'g-c-clip', 'g-c-clip', 'drive', 'drum'),
   built('4×4 front', 'h-lock-nuts', 'h-lock-nuts', 'steer', 'disc'),
   built('crawler', 'j-shaft-seal', 'j-shaft-seal', 'drive', 'none'),
+  built('planetary front', 'n-planetary', 'n-planetary', 'steer', 'none'),
+  built('dumper hub, shims', 'n-shims', 'n-shims', 'fixed', 'none'),
   built('old drum and hub', 'm-swaged-studs', 'm-swaged-studs', 'steer', 'drum'),
 ];
 
