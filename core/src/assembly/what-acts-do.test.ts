@@ -117,15 +117,19 @@ describe('what every act does to the metal', () => {
     const t = jobOn('heavy drive', ['seal']);
     const w = t.at('1L');
     const act = [...everyAct(w.side.stack, w.sheet).values()].find((a) => a.id === 'hub-off')!;
-    const heard = {
-      ...{ stage: act.stage, stepId: act.id, data: answer(w, act) },
-      mark: mark(9),
-      late: false,
-    };
-    const off = (together: boolean) =>
-      hearStep(w.side, { sheet: w.sheet, together }, { ...heard, ofEarlierRound: false }).side;
+    const nutOff = [...everyAct(w.side.stack, w.sheet).values()].find((a) => a.id === 'nut-off')!;
+    const off = (together: boolean, taken: Act = act) =>
+      hearStep(
+        w.side,
+        { sheet: w.sheet, together },
+        {
+          ...{ stage: taken.stage, stepId: taken.id, data: answer(w, taken), mark: mark(9) },
+          ...{ late: false, ofEarlierRound: false },
+        },
+      ).side;
     expect(layerAt(off(true), 'brake-outer').is).toBe('open');
     expect(layerAt(off(true), 'wheel').is).toBe('on');
+    expect(layerAt(off(true, nutOff), 'brake-outer').is).toBe('on');
     expect(layerAt(off(false), 'brake-outer').is).toBe('off');
     expect(layerAt(off(false), 'wheel').is).toBe('off');
   });

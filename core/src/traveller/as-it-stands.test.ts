@@ -133,3 +133,30 @@ describe('as it stands', () => {
     expect(layerStates(t.at('2L'))).toMatchObject({ nut: 'untouched' });
   });
 });
+
+describe('a nut that others put on', () => {
+  it('after it was set here is another setting: what was measured before is of none', () => {
+    const t = new TestJob(openingOn(['2L'], 'd-towed', ['adjust']));
+    t.workTo('2L', 'lock');
+    expect(t.at('2L').rounds).toHaveLength(1);
+    const layers = [{ layer: 'nut' as const, is: 'on' as const }];
+    const said = {
+      kind: 'as-it-stands',
+      position: '2L',
+      who: 'Fellside Tyres',
+      reason: 'They drew it up',
+    } as const;
+    t.do({ ...said, layers }, supervisor);
+    expect(t.at('2L').rounds).toHaveLength(2);
+  });
+});
+
+describe('a measurement', () => {
+  it('is left out by nobody, but for a pinned nut between two places', () => {
+    const t = new TestJob(openingOn(['2L'], 'd-towed', ['adjust']));
+    t.workTo('2L', 'end-play');
+    expect(t.skip('2L')).toMatch(/not left out/);
+    t.readings('2L', 0, 0, 0);
+    expect(t.skip('2L')).toMatch(/not left out/);
+  });
+});

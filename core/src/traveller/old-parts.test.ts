@@ -25,7 +25,7 @@ describe('a part not used twice that goes in again until the new one comes', () 
     t.workTo('1L');
     expect(codes(t, '1L')).toEqual(['old-part-in']);
     expect(lackedLines(t.at('1L'))).toMatchObject([{ what: seal.what, oldIn: true }]);
-    expect(layerStates(t.at('1L')).hub).toBe('unfinished');
+    expect(layerStates(t.at('1L'))).toMatchObject({ hub: 'unfinished', nut: 'back', wheel: 'back' });
     const release = { kind: 'wheel-end-released', position: '1L' } as const;
     const overrideReason = 'The old seal looked as good as a new one';
     expect(t.try({ ...release, overrideReason }, supervisor)).toMatch(/Nobody releases 1L: Hub seal/);
@@ -47,6 +47,8 @@ describe('a part not used twice that goes in again until the new one comes', () 
     t.do({ kind: 'ended-out-of-service', reason: 'No seal', leaves: 'stays', told: 'M. Tern' }, supervisor);
     const left = whatIsLeft(t.job, t.at('1L'));
     expect(left?.made['seal']?.old).toBe('hub-seal');
+    // A record of an earlier job has no place in the next.
+    expect(left?.layers.hub).toMatchObject({ is: 'on', moved: { seq: 0, by: 'Tech' } });
     const next = openingOn(['1L'], 'a-trailer', ['retorque']);
     const began = sideSchema.parse(left);
     const u = new TestJob({ ...next, wheelEnds: next.wheelEnds.map((w) => ({ ...w, began })) });
