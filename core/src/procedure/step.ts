@@ -13,7 +13,7 @@ export const dimensions = {
   'track-sag': 'Sag of the track',
   'kingpin-clearance': 'Clearance of the pin in its bushes',
   'kingpin-vertical': 'Vertical play of the stub',
-  'face-seal-height': 'Difference of the face seal’s height at four places',
+  'face-seal-height': 'Highest less lowest',
 } as const;
 export type Dimension = keyof typeof dimensions;
 

@@ -27,7 +27,7 @@ function sumAddress(name: string, input: unknown, jobId: string, at: string): st
 
 /** Sums that can be filled in from what is known of a wheel end. */
 function sumsFor({ sheet, ...w }: WheelEnd): { name: string; title: string; input: unknown }[] {
-  const { thread, lock, band, wheelTorque } = sheet;
+  const { thread, lock, band, wheelTorque, studs } = sheet;
   const measuredMm = lastVerdict({ sheet, ...w })?.result.endPlayMm;
   const sums = [];
   if (thread && lock && band && measuredMm !== undefined) {
@@ -37,11 +37,12 @@ function sumsFor({ sheet, ...w }: WheelEnd): { name: string; title: string; inpu
   if (wheelTorque) {
     const targetNm = wheelTorque.max.si;
     sums.push({ name: 'torque-setting', title: 'Torque setting', input: { targetNm } });
-    sums.push({
-      name: 'tightening-sequence',
-      title: 'Tightening sequence',
-      input: { studs: 10, stages: [0.5, 1], targetNm },
-    });
+    if (studs)
+      sums.push({
+        name: 'tightening-sequence',
+        title: 'Tightening sequence',
+        input: { studs, stages: [0.5, 1], targetNm },
+      });
   }
   return sums;
 }
@@ -82,12 +83,14 @@ function RecordedSum({
 
 function Reckoned({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
   const { position, reckonings } = wheelEnd;
+  const sums = wheelEnd.release ? [] : sumsFor(wheelEnd);
+  if (sums.length === 0 && reckonings.length === 0) return null;
   return (
     <section>
       <h2 className="caption pb-1">Reckoned for {position}</h2>
-      {!wheelEnd.release && (
+      {sums.length > 0 && (
         <ul className="flex flex-wrap gap-x-4">
-          {sumsFor(wheelEnd).map((sum) => (
+          {sums.map((sum) => (
             <li key={sum.name}>
               <Link
                 to={sumAddress(sum.name, sum.input, open.job.id, position)}
