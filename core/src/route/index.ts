@@ -7,6 +7,7 @@ export {
   partLines,
   partsToCompareOf,
   partsToJudgeOf,
+  closedWith,
   isUsedUp,
   oldPartIn,
   partTitle,

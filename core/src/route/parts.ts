@@ -55,6 +55,9 @@ const onceOnly: Readonly<Record<string, { closes: readonly string[] | null }>> =
 export const oldPartIn = (closure: string, again: readonly string[]): string | undefined =>
   again.find((id) => onceOnly[id]?.closes?.includes(closure));
 
+/** Closures that a part not used twice goes into; none where it is not one, or where nothing tells that it was new. */
+export const closedWith = (id: string): readonly string[] => onceOnly[id]?.closes ?? [];
+
 /** Whether a part is one that is filled in or wetted: there is no old one that could go in again. */
 export const isUsedUp = (id: string): boolean => onceOnly[id]?.closes === null;
 

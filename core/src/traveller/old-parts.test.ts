@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { sideSchema } from '../assembly/index.ts';
-import { lackedLines, layerStates, whatIsLeft } from './index.ts';
+import { describeParts, lackedLines, layerStates, whatIsLeft } from './index.ts';
 import { answer, openingOn, supervisor, TestJob } from './testing/work.ts';
 import { codes } from './testing/ways.ts';
 
@@ -29,6 +29,9 @@ describe('a part not used twice that goes in again until the new one comes', () 
     const release = { kind: 'wheel-end-released', position: '1L' } as const;
     const overrideReason = 'The old seal looked as good as a new one';
     expect(t.try({ ...release, overrideReason }, supervisor)).toMatch(/Nobody releases 1L: Hub seal/);
+    expect(describeParts(t.at('1L'))).toMatch(
+      /^New: hub cap gasket\. \d+ judged and kept\. Went in again, for the yard only: hub seal\.$/,
+    );
     t.do({ ...seal, as: 'received' });
     expect(t.step('1L')?.id).toBe('lifted');
     const before = t.job.version;
@@ -37,6 +40,7 @@ describe('a part not used twice that goes in again until the new one comes', () 
     expect(since.map(({ body }) => ('stepId' in body ? body.stepId : ''))).toEqual(
       expect.arrayContaining(['hub-off', 'seal', 'hub-on', 'lock', 'wheel-nuts']),
     );
+    expect(describeParts(t.at('1L'))).toMatch(/^New: hub seal, hub cap gasket\. \d+ judged and kept\.$/);
     expect(t.try(release, supervisor)).toBeNull();
   });
 

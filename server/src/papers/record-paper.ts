@@ -2,14 +2,13 @@ import type { Content, TableCell } from 'pdfmake/interfaces.js';
 import { formatPlay } from '@lanternwright/core/end-play';
 import { bandInMm, describeLine, formatTorque, sheetLines, torques } from '@lanternwright/core/procedure';
 import { formatBoth, formatTyped, type ReaderUnits } from '@lanternwright/core/quantity';
-import { partTitle } from '@lanternwright/core/route';
 import { describeLayer, works } from '@lanternwright/core/stack';
 import { describeTool } from '@lanternwright/core/tool';
 import {
   againstRelease,
   AS_FOUND,
   figureFor,
-  judgedParts,
+  describeParts,
   lastVerdict,
   lockSteps,
   makersFigures,
@@ -165,14 +164,8 @@ function layers(w: WheelEnd): TableCell {
 }
 
 function parts(w: WheelEnd): TableCell {
-  const judged = [...judgedParts(w).values()].map((j) => j.finding);
-  if (judged.length === 0) return words('nothing was bare', { color: MUTED });
-  const renewed = judged
-    .filter((f) => f.disposition.startsWith('replace'))
-    .map((f) => partTitle(f.component).toLowerCase());
-  return words(
-    `${renewed.length > 0 ? `New: ${renewed.join(', ')}. ` : ''}${judged.length - renewed.length} judged and kept.`,
-  );
+  const said = describeParts(w);
+  return said === null ? words('nothing was bare', { color: MUTED }) : words(said);
 }
 
 /** Every listed tool that was used, as it stood that day. */

@@ -2,14 +2,13 @@ import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { bandInMm, formatLimits, stages, torques } from '@lanternwright/core/procedure';
 import { formatFor } from '@lanternwright/core/quantity';
-import { partTitle } from '@lanternwright/core/route';
 import { works } from '@lanternwright/core/stack';
 import {
   againstRelease,
   AS_FOUND,
   figureFor,
   hubHeat,
-  judgedParts,
+  describeParts,
   describeLayers,
   lockSteps,
   makersFigures,
@@ -155,15 +154,8 @@ function Recorded({ wheelEnd, rows, none }: { wheelEnd: WheelEnd; rows: StepProg
 }
 
 function Parts({ wheelEnd }: { wheelEnd: WheelEnd }) {
-  const judged = [...judgedParts(wheelEnd).values()].map((j) => j.finding);
-  const renewed = judged.filter((f) => f.disposition.startsWith('replace'));
-  if (judged.length === 0) return <p className="text-muted">Nothing was bare.</p>;
-  return (
-    <p>
-      {renewed.length > 0 && `New: ${renewed.map((f) => partTitle(f.component).toLowerCase()).join(', ')}. `}
-      {judged.length - renewed.length} judged and kept.
-    </p>
-  );
+  const said = describeParts(wheelEnd);
+  return said === null ? <p className="text-muted">Nothing was bare.</p> : <p>{said}</p>;
 }
 
 function Heat({ wheelEnd }: { wheelEnd: WheelEnd }) {

@@ -24,31 +24,48 @@ interface Props {
   wheelEnd: WheelEnd;
 }
 
-/** Adds work, or takes work away whose layers nobody has touched. */
+/** Adds work, as much of it as was found; or takes one away whose layers nobody has touched. */
 function Deeper({ open, wheelEnd, done }: RouteFormProps) {
-  const [work, setWork] = useState<Work | null>(null);
+  const [added, setAdded] = useState<readonly Work[]>([]);
+  const [away, setAway] = useState<Work | null>(null);
   const { position, plan } = wheelEnd;
   const more = worksOf(plan.stack).filter(
     (w) => !plan.works.includes(w) && w !== 'check' && w !== 'retorque',
   );
-  const wanted = work !== null && plan.works.includes(work);
   const send = (reason: string) => {
-    const kind = wanted ? 'work-withdrawn' : 'work-added';
-    const why = open.send({ kind, position, work: work!, reason });
-    if (why === null) done();
-    return why;
+    const why =
+      away === null
+        ? added.map((work) => open.send({ kind: 'work-added', position, work, reason }))
+        : [open.send({ kind: 'work-withdrawn', position, work: away, reason })];
+    const refused = why.find((said) => said !== null) ?? null;
+    if (refused === null) done();
+    return refused;
   };
-  const chip = (w: Work, words: string) => (
+  const chip = (w: Work, words: string, chosen: boolean, onChoose: () => void) => (
     <button
       key={w}
       type="button"
-      aria-pressed={work === w}
-      onClick={() => setWork(w)}
-      className={`min-h-12 rounded-md border px-3 text-14 ${work === w ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
+      aria-pressed={chosen}
+      onClick={onChoose}
+      className={`min-h-12 rounded-md border px-3 text-14 ${chosen ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`}
     >
       {words}
     </button>
   );
+  const toggle = (w: Work) => {
+    setAway(null);
+    setAdded(added.includes(w) ? added.filter((a) => a !== w) : [...added, w]);
+  };
+  const takeAway = (w: Work) => {
+    setAdded([]);
+    setAway(away === w ? null : w);
+  };
+  const words =
+    away !== null
+      ? `Take away: ${works[away].toLowerCase()}`
+      : added.length > 0
+        ? `Add: ${added.map((w) => works[w].toLowerCase()).join('; ')}`
+        : 'Choose the work';
   return (
     <section className="flex flex-col gap-3">
       <h3 className="text-18">Go deeper on {position}</h3>
@@ -56,19 +73,19 @@ function Deeper({ open, wheelEnd, done }: RouteFormProps) {
         The route grows; what is recorded stays. Take a photo of what was found.
       </p>
       <div role="group" aria-label="More work" className="flex flex-wrap gap-2">
-        {more.map((w) => chip(w, works[w]))}
+        {more.map((w) => chip(w, works[w], added.includes(w), () => toggle(w)))}
       </div>
       {plan.works.length > 1 && (
         <div role="group" aria-label="Not after all" className="flex flex-wrap gap-2">
-          {plan.works.map((w) => chip(w, `Not after all: ${works[w].toLowerCase()}`))}
+          {plan.works.map((w) =>
+            chip(w, `Not after all: ${works[w].toLowerCase()}`, away === w, () => takeAway(w)),
+          )}
         </div>
       )}
       <WithReason
         label="What was found"
-        button={
-          work === null ? 'Choose the work' : `${wanted ? 'Take away' : 'Add'}: ${works[work].toLowerCase()}`
-        }
-        disabled={work === null}
+        button={words}
+        disabled={away === null && added.length === 0}
         onSend={send}
         onCancel={done}
       />
