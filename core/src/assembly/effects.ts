@@ -80,7 +80,8 @@ const effects: Record<LayerId, Record<string, Effect>> = {
     'hub-on': {
       moves: 'on',
       restsOn: [
-        ...['cup-home', 'studs-home', 'pack', 'seal', 'seal-height', 'spindle-nuts', 'kingpin-lock'],
+        ...['cup-home', 'matched-set', 'studs-home', 'pack', 'seal', 'seal-height', 'spindle-nuts'],
+        'kingpin-lock',
         'shoe-contact',
       ],
     },

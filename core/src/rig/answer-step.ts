@@ -10,6 +10,7 @@ import {
   openParts,
   partsToJudge,
   type WheelEnd,
+  renewedParts,
 } from '../traveller/index.ts';
 import { dispose, PLANNED } from '../inspection/index.ts';
 
@@ -170,9 +171,10 @@ export function answerStep(w: WheelEnd, step: Step, technician: Technician = pla
     }
     case 'rolling': {
       const [least, most] = [quantity(5, 'Nm'), quantity(8, 'Nm')];
-      const figure = rollingFigure(sheet, { bearings: 'run-in' });
+      const bearings = renewedParts(w).has('cups-and-rollers') ? 'new' : 'run-in';
+      const figure = rollingFigure(sheet, { bearings });
       const torque = figure ? middleOf(figure) : quantity(6.5, 'Nm');
-      return { kind: 'rolling', bearings: 'run-in', torque, ...(figure ? {} : { asked: { least, most } }) };
+      return { kind: 'rolling', bearings, torque, ...(figure ? {} : { asked: { least, most } }) };
     }
     case 'shims': {
       const [current, play, chosen] = [quantity(1.5, 'mm'), quantity(0.3, 'mm'), quantity(1.15, 'mm')];

@@ -116,20 +116,28 @@ const carrierIn = askStep('lock-and-fill', 'carrier-in', 'Sun shaft and carrier 
 
 /** Joint named, torque to figure, oil level when the unit stands level. */
 export function capBack(cap: LayerOf<'cap'>, { stack }: RouteState): Act[] {
-  const hub = stack.find((l) => l.layer === 'hub');
-  const oil = hub?.layer === 'hub' && hub.fill === 'oil';
-  const fill: Step = {
-    kind: 'fill',
-    joint: true,
-    stage: 'lock-and-fill',
-    id: 'fill',
-    title:
-      { flange: 'Shaft in, flange on', carrier: 'Cover on, oil in' }[cap.kind as string] ?? 'Fill and close',
-    text: oil
-      ? 'Oil in, gasket or sealant named. The level is looked at once more when the unit stands level.'
-      : 'A little grease in the cap, square on its seat. Gasket or sealant named where there is one.',
-    ...practice,
-  };
+  const hub = layerOf(stack, 'hub');
+  const oil = hub?.fill === 'oil';
+  const fill: Step = hub
+    ? {
+        kind: 'fill',
+        joint: true,
+        stage: 'lock-and-fill',
+        id: 'fill',
+        title:
+          { flange: 'Shaft in, flange on', carrier: 'Cover on, oil in' }[cap.kind as string] ??
+          'Fill and close',
+        text: oil
+          ? 'Oil in, gasket or sealant named. The level is looked at once more when the unit stands level.'
+          : 'A little grease in the cap, square on its seat. Gasket or sealant named where there is one.',
+        ...practice,
+      }
+    : doStep(
+        'lock-and-fill',
+        'fill',
+        'Cap on',
+        'Dry: the bearing behind it is sealed for its life, and no grease goes to it.',
+      );
   return [
     ...(cap.kind === 'carrier' ? redo('cap', carrierIn) : []),
     ...redo('cap', fill),

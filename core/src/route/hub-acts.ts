@@ -1,6 +1,6 @@
 import { askStep, doStep, practice, softDrift, type Step } from '../procedure/index.ts';
-import type { LayerOf } from '../stack/index.ts';
-import { act, redo, undo, type Act } from './act.ts';
+import { layerOf, type LayerOf } from '../stack/index.ts';
+import { act, firstAskedBy, redo, undo, type Act } from './act.ts';
 import { wants, type RouteState } from './state.ts';
 
 type Hub = LayerOf<'hub'>;
@@ -48,6 +48,12 @@ const cupsHome: Step = askStep(
   ],
   softDrift,
 );
+
+/** A pre-set hub: the spacer was ground to its bearings. */
+const matched: Step = askStep('assemble', 'matched-set', 'Spacer and bearings as one set', [
+  'Both bearings and the spacer from one set, or of the class that the maker names for a half-stand set.',
+  'Do spacer and bearings belong together?',
+]);
 
 const bearings = ['cups-and-rollers', 'cage', 'hub-bore'];
 
@@ -102,6 +108,9 @@ export function hubBack(hub: Hub, state: RouteState): Act[] {
   };
   return [
     ...(renewed ? redo('hub', cupsHome) : []),
+    ...(renewed && layerOf(state.stack, 'nut')?.kind === 'C'
+      ? firstAskedBy(4, [act('hub', 'back', 'supervisor', matched)])
+      : []),
     ...(studs
       ? redo(
           'hub',

@@ -15,7 +15,7 @@ export {
   singleUseOf,
 } from './parts.ts';
 export { everyAct, putBackOrder } from './every-act.ts';
-export { secures, settingSteps } from './nut-acts.ts';
+export { secures, LUBRICATE, settingSteps } from './nut-acts.ts';
 export { sharedSteps } from './shaft-acts.ts';
 export { routeReadiness } from './readiness.ts';
 export { routeOf } from './route.ts';

@@ -50,8 +50,11 @@ export function nutProcedure({ kind, setBy }: Nut, procedureId: string | null): 
   return findProcedure(usual[kind], versions[usual[kind]])!;
 }
 
+/** Done with the hub off, where the bearings can be reached. */
+export const LUBRICATE = 'lubricate';
+
 /** Steps of Adjust that leave nut, washer and hub where they are. */
-const still = ['lubricate', 'school', 'hand-loose'];
+const still = [LUBRICATE, 'school', 'hand-loose'];
 
 function moved(step: Step): Act {
   const disturbs = step.stage === 'adjust' && step.kind !== 'rotate' && !still.includes(step.id);
@@ -107,7 +110,7 @@ export function settingSteps(nut: Nut, sheet: Sheet): string[] {
 /** Closures whose being made means that the nut is secured, locked or not. */
 export const secures = ['jam-nut', 'ring-in'];
 
-function adjusting(nut: Nut, procedure: Procedure, { adjust }: RouteState): Step[] {
+function adjusting(nut: Nut, procedure: Procedure, { adjust, reach }: RouteState): Step[] {
   const { from, turns, wasLocked, secured } = adjust;
   // What holds a locked nut comes off with its lock; a stake that was lifted asks for a new nut besides.
   const again = secured || (wasLocked && nut.kind === 'E');
@@ -117,7 +120,8 @@ function adjusting(nut: Nut, procedure: Procedure, { adjust }: RouteState): Step
     const at = after.findIndex((s) => s.kind === 'turn') + 1;
     return [...opened, ...after.slice(0, at), ...((turns ?? 0) > 0 ? [rotateAgain] : []), ...after.slice(at)];
   }
-  const steps = procedure.steps.filter((s) => s.stage === 'adjust');
+  const isReached = reach.layers.get('hub') === 'off';
+  const steps = procedure.steps.filter((s) => s.stage === 'adjust' && (isReached || s.id !== LUBRICATE));
   const at = steps.findIndex((s) => s.id === 'loosen') + 1;
   return [...opened, ...steps.slice(0, at), ...(at > 0 ? [handLoose] : []), ...steps.slice(at)];
 }

@@ -27,6 +27,7 @@ import {
 } from '../route/index.ts';
 import { askedOf, figureFor, thinLining, torqueFits } from './against-release.ts';
 import { brakeKindsOf } from './brake-kind.ts';
+import { renewedParts } from './findings.ts';
 import { hubHeat } from './hub-heat.ts';
 import { currentRound, type WheelEnd } from './job.ts';
 import { hasKingpin } from './kingpin.ts';
@@ -81,7 +82,7 @@ export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording
     case 'stroke':
       return checkStroke(step, data);
     case 'rolling':
-      return checkRolling(w.sheet, data, today);
+      return checkRolling(w, data, today);
     case 'shims':
       return checkShims(data);
     case 'found':
@@ -341,7 +342,7 @@ function checkWear(step: Extract<Step, { kind: 'wear' }>, data: DataOf<'wear'>):
 }
 
 /** A rolling torque off its figure is a reading like any other, and does not count. */
-function checkRolling(sheet: Sheet, data: DataOf<'rolling'>, today: string): Refusal | null {
+function checkRolling(w: WheelEnd, data: DataOf<'rolling'>, today: string): Refusal | null {
   const { torque, pull, radius, sealDrag, asked, listed } = data;
   const why = listed && whyNotTool(listed, { kind: 'pull-scale', today });
   if (why) return refusal('tool-unfit', { why });
@@ -349,7 +350,8 @@ function checkRolling(sheet: Sheet, data: DataOf<'rolling'>, today: string): Ref
   const nm = torque?.si ?? pull!.si * radius!.si;
   if ((sealDrag?.si ?? 0) > nm) return refusal('seal-drags-more');
   if (asked && asked.least.si > asked.most.si) return refusal('least-over-most');
-  return rollingFigure(sheet, data) || asked ? null : refusal('no-rolling-asked');
+  if (data.bearings === 'run-in' && renewedParts(w).has('cups-and-rollers')) return refusal('bearings-new');
+  return rollingFigure(w.sheet, data) || asked ? null : refusal('no-rolling-asked');
 }
 
 function checkShims({ current, play, preload, chosen }: DataOf<'shims'>): Refusal | null {

@@ -163,6 +163,7 @@ export const refusalWords = {
   'past-discard': () => 'It is past its discard figure: enter what is done about it',
   'seal-drags-more': () => 'The seal alone cannot drag more than was pulled: check both',
   'no-rolling-asked': () => 'Enter the rolling torque that the maker asks for',
+  'bearings-new': () => 'The bearings of this hub are new: hold it against the figure of new bearings',
   'no-play-for-shims': () => 'Measure with some end play: at zero the preload does not show',
   'runs-out': () => 'It runs out: look at the bearings’ play and at the faces, and enter what was found',
 

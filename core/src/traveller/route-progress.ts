@@ -18,6 +18,7 @@ import {
   putsBack,
   routeOf,
   routeReadiness,
+  LUBRICATE,
   settingSteps,
   type Act,
   type RouteState,
@@ -213,6 +214,8 @@ function standingNow(w: WheelEnd, plan: Plan, { acts, state }: FromState): Stand
   const every = everyAct(plan.stack, w.sheet);
   const before = set.filter((id) => {
     const act = every.get(`adjust/${id}`);
+    // With the hub on nothing was lubricated, and nothing waits for it.
+    if (id === LUBRICATE) return false;
     return act && act.guard !== 'optional' && (!act.when || state.chosen[act.when.step] === act.when.option);
   });
   return standingOf(w.side, acts, before);
