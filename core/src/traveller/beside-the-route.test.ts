@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { fold, layerStates, type Command } from './index.ts';
 import { next } from './testing/next-job.ts';
-import { did, REASON, release, step, todo, yes } from './testing/ways.ts';
+import { codes, did, REASON, release, step, todo, yes } from './testing/ways.ts';
 import { openingOn, supervisor, TestJob } from './testing/work.ts';
 
 describe('what is done beside the route', () => {
@@ -101,5 +101,19 @@ describe('what was answered decides what is asked', () => {
     t.workTo('1L');
     expect(todo(t, '1L')).toEqual([]);
     expect(t.try(release('1L'), supervisor)).toBeNull();
+  });
+});
+
+describe('a choice of an earlier setting, when that of this one is struck out', () => {
+  it('is asked anew, and what covers the nut comes off for it', () => {
+    const t = new TestJob(openingOn(['1L'], 'd-towed', ['adjust']));
+    t.workTo('1L', 'lock');
+    t.do({ kind: 'adjust-reopened', position: '1L', from: 'start', round: 1 });
+    t.workTo('1L');
+    const school = t.job.events.findLast((e) => 'stepId' in e.body && e.body.stepId === 'school')!;
+    t.do({ kind: 'correction', corrects: school.id, reason: 'It was 2L', replacement: null }, supervisor);
+    expect(t.step('1L')?.id).toBe('cap-off');
+    t.workTo('1L');
+    expect(codes(t, '1L')).toEqual([]);
   });
 });

@@ -90,12 +90,15 @@ function mendingOut(w: WheelEnd, plan: Plan, { required, counts }: Standing): Ou
   const { side } = w;
   const out: Out = new Map();
   const again = new Set(partsAgain(plan));
+  const round = w.rounds.at(-1)!.seq || -1;
   for (const act of required) {
     const layer = act.layer!;
     const old = side.made[act.id]?.old;
     // An old part stays in until the new one has come; the next job begins with it.
     const mends = old !== undefined && !again.has(old);
-    if (!mends && (act.guard !== 'never' || counts(act.id) || side.skipped[act.id])) continue;
+    // What an earlier setting made does not count for the one at hand, which began with its round.
+    const isOfEarlier = layer === 'nut' && (side.made[act.id]?.last.seq ?? Infinity) <= round;
+    if (!mends && !isOfEarlier && (act.guard !== 'never' || counts(act.id) || side.skipped[act.id])) continue;
     for (const outer of mustBeOff(plan.stack, act, plan.together))
       if (isOn(side, outer)) take(out, plan, side, outer, 'off');
     const order = putBackOrder(everyAct(plan.stack, w.sheet)).get(layer) ?? [];
