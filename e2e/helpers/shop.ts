@@ -269,6 +269,27 @@ async function answerShown(page: Page, how: Touch, tries = 4): Promise<void> {
     }
     return press(page, 'Record the pull', how);
   }
+  if (await seen('Record the rolling torque')) {
+    await pick(page, 'Bearings that have run', how);
+    await pick(page, 'Torque gauge', how);
+    await page.getByLabel(/^Torque while it turns/).fill('6 Nm');
+    await page.getByLabel(/^The maker asks for at least/).fill('5 Nm');
+    await page.getByLabel(/^At most/).fill('8 Nm');
+    return press(page, 'Record the rolling torque', how);
+  }
+  if (await seen('Record the sensor')) {
+    await pick(page, 'Fixed, nothing to set', how);
+    return press(page, 'Record the sensor', how);
+  }
+  if (await seen('Record the shims')) {
+    await pick(page, 'Thicker is looser', how);
+    await page.getByLabel(/^Shims that are in now/).fill('1.5 mm');
+    await page.getByLabel(/^End play with them/).fill('0.3 mm');
+    await page.getByLabel(/^The maker asks for preload/).fill('0.02 mm');
+    await page.getByLabel(/^At most/).fill('0.08 mm');
+    await page.getByLabel(/^Shims that go in/).fill('1.15 mm');
+    return press(page, 'Record the shims', how);
+  }
   const packed = /^(Bearings|Seal) packed$/;
   if (await seen(packed)) {
     await pick(page, 'By hand', how);

@@ -73,6 +73,32 @@ const kinds: Record<string, Kind> = {
     works: ['studs'],
     steps: ['swage-cut', 'studs-home', 'jam-nut', 'end-play', 'lock', 'wheel-nuts'],
   },
+  'planetary front': {
+    sheetId: 'n-planetary',
+    works: ['seal'],
+    role: 'steer',
+    brake: 'none',
+    steps: ['oil-out', 'seal-height', 'rolling-torque', 'lock', 'carrier-in', 'flange-nuts', 'oil-level'],
+  },
+  'dumper hub on shims': {
+    sheetId: 'n-shims',
+    works: ['seal'],
+    brake: 'none',
+    steps: ['shims', 'plate-bolts', 'rolling-torque', 'carrier-in', 'wheel-nuts'],
+  },
+  'caravan rubber axle': {
+    sheetId: 'f-drum',
+    works: ['brakes'],
+    role: 'trailer',
+    steps: ['unit-hub-off', 'brakes-back', 'axle-nut', 'inner-brake-proved', 'wheel-nuts'],
+  },
+  'compact trailer hub': {
+    sheetId: 'f-compact',
+    works: ['unit-hub'],
+    role: 'trailer',
+    brake: 'disc',
+    steps: ['unit-hub-off', 'axle-nut', 'lock', 'sensor-lead', 'caliper-bolts', 'wheel-nuts'],
+  },
 };
 
 for (const [name, { sheetId, works, role, brake, steps }] of Object.entries(kinds)) {

@@ -87,6 +87,7 @@ const effects: Record<LayerId, Record<string, Effect>> = {
     },
     'seal-height': { restsOn: ['seal'] },
     sensor: { under: [], restsOn: ['hub-on'] },
+    'sensor-output': { under: [] },
   },
   'unit-hub': {
     'axle-nut-broken': { breaks: ['axle-nut', 'lock'] },
@@ -98,6 +99,7 @@ const effects: Record<LayerId, Record<string, Effect>> = {
     'end-play': { under: [], restsOn: ['axle-nut'] },
     lock: { under: [], restsOn: ['axle-nut'] },
     'sensor-lead': { under: [] },
+    'sensor-output': { under: [] },
   },
   'seal-hub': {
     'seal-out': { moves: 'off' },

@@ -10,6 +10,7 @@ import {
   sizeSchema,
   temperatureSchema,
   torqueSchema,
+  voltageSchema,
 } from '../quantity/index.ts';
 import { toolSchema } from '../tool/index.ts';
 import { torqueViaSchema } from '../torque/index.ts';
@@ -236,6 +237,18 @@ export const stepDataSchema = z.discriminatedUnion('kind', [
       message: 'needs the torque, or a pull and its radius',
       path: ['torque'],
     }),
+  z.object({
+    kind: z.literal('sensor'),
+    /** Pushed up until it stops, set to a gap, or fixed by its maker. */
+    set: z.enum(['to-stop', 'gap', 'fixed']),
+    gap: sizeSchema.optional(),
+    /** Of the tone ring, over a whole turn. */
+    runout: readingSchema.optional(),
+    /** Of a passive sensor, alternating, while the wheel is turned by hand; of the other side as well. */
+    here: voltageSchema.optional(),
+    other: voltageSchema.optional(),
+    note,
+  }),
   z.object({
     kind: z.literal('shims'),
     /** The stack that is in, and the end play over zero that it leaves. */

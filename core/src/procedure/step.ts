@@ -74,6 +74,7 @@ export type Step = StepBase &
     | { kind: 'cure' }
     | { kind: 'rolling' }
     | { kind: 'shims' }
+    | { kind: 'sensor' }
   );
 
 export type StepKind = Step['kind'];

@@ -7,6 +7,7 @@ export {
   dimensionSchema,
   distanceSchema,
   forceSchema,
+  voltageSchema,
   hoursSchema,
   placeSchema,
   readingSchema,

@@ -33,6 +33,8 @@ export const sizeSchema = quantitySchema(['mm', 'um', 'in', 'thou'], { min: -25,
 export const torqueSchema = quantitySchema(['Nm', 'lbf-ft', 'lbf-in'], { min: 0, max: 5000, unit: 'Nm' });
 /** A pull: a hub that drags more than this does not turn. */
 export const forceSchema = quantitySchema(['N', 'lbf'], { min: 0, max: 2000, unit: 'N' });
+/** What a wheel-speed sensor gives. */
+export const voltageSchema = quantitySchema(['V', 'mV'], { min: 0, max: 100, unit: 'V' });
 /** A hub after the road. */
 export const temperatureSchema = quantitySchema(['degC', 'degF'], { min: -40, max: 400, unit: 'degC' });
 /** A place along a spindle or in a hub. */

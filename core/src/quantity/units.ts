@@ -1,10 +1,10 @@
 /** What a unit measures. A value converts only within its own dimension. */
 export type Dimension =
-  'length' | 'torque' | 'mass' | 'force' | 'pressure' | 'temperature' | 'volume' | 'time';
+  'length' | 'torque' | 'mass' | 'force' | 'pressure' | 'temperature' | 'volume' | 'time' | 'voltage';
 
 interface UnitDefinition {
   dimension: Dimension;
-  /** SI value = value × factor + offset. SI here: m, N·m, kg, N, Pa, K, m³, s. */
+  /** SI value = value × factor + offset. SI here: m, N·m, kg, N, Pa, K, m³, s, V. */
   factor: number;
   offset?: number;
   /** As it is written after a figure. */
@@ -101,6 +101,8 @@ export const units = {
   },
   mL: { dimension: 'volume', factor: 1e-6, label: 'mL', spellings: ['ml', 'millilitre', 'millilitres'] },
   qt: { dimension: 'volume', factor: 57.75 * INCH ** 3, label: 'qt', spellings: ['qt', 'quart', 'quarts'] },
+  V: { dimension: 'voltage', factor: 1, label: 'V', spellings: ['v', 'volt', 'volts'] },
+  mV: { dimension: 'voltage', factor: 1e-3, label: 'mV', spellings: ['mv', 'millivolt', 'millivolts'] },
   h: { dimension: 'time', factor: 3600, label: 'h', spellings: ['h', 'hr', 'hrs', 'hour', 'hours'] },
 } as const satisfies Record<string, UnitDefinition>;
 

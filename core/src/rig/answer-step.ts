@@ -176,6 +176,8 @@ export function answerStep(w: WheelEnd, step: Step, technician: Technician = pla
       const torque = figure ? middleOf(figure) : quantity(6.5, 'Nm');
       return { kind: 'rolling', bearings, torque, ...(figure ? {} : { asked: { least, most } }) };
     }
+    case 'sensor':
+      return { kind: 'sensor', set: 'to-stop', here: quantity(400, 'mV'), other: quantity(420, 'mV') };
     case 'shims': {
       const [current, play, chosen] = [quantity(1.5, 'mm'), quantity(0.3, 'mm'), quantity(1.15, 'mm')];
       const preload = { least: quantity(0.02, 'mm'), most: quantity(0.08, 'mm') };

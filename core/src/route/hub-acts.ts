@@ -1,6 +1,7 @@
 import { askStep, doStep, practice, softDrift, type Step } from '../procedure/index.ts';
 import { layerOf, type LayerOf } from '../stack/index.ts';
 import { act, firstAskedBy, redo, undo, type Act } from './act.ts';
+import { sensorMeasured } from './sensor-acts.ts';
 import { wants, type RouteState } from './state.ts';
 
 type Hub = LayerOf<'hub'>;
@@ -144,6 +145,7 @@ export function hubBack(hub: Hub, state: RouteState): Act[] {
               'Is the sensor up to the ring and its lead clipped?',
             ]),
           ),
+          ...sensorMeasured('hub'),
         ]
       : []),
   ];

@@ -1,3 +1,4 @@
+export { sensorState } from './sensor-output.ts';
 export { rollingFigure, rollingNm, rollingOff, shimmedMm, shimsOff } from './preload.ts';
 export { isPastLimit, strokeFaults, strokeOf, wearOf, whyNoStroke, type StrokeFault } from './brake-wear.ts';
 export { measureWay, pullOff, type MeasureWay } from './measure-way.ts';

@@ -1,6 +1,7 @@
 import { askStep, doStep, lockStep, practice, torqueStep, type Step } from '../procedure/index.ts';
 import type { LayerOf } from '../stack/index.ts';
 import { act, redo, undo, type Act } from './act.ts';
+import { sensorMeasured } from './sensor-acts.ts';
 import type { RouteState } from './state.ts';
 
 const makers = { makers: true } as const;
@@ -172,6 +173,7 @@ export function unitHubBack(hub: LayerOf<'unit-hub'>): Act[] {
               'Is the lead clipped and clear?',
             ]),
           ),
+          ...sensorMeasured('unit-hub'),
         ]
       : []),
   ];

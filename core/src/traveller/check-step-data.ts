@@ -21,6 +21,7 @@ import {
   partsToJudgeOf,
   plannedParts,
   rollingFigure,
+  sensorState,
   wearOf,
   whyNoStroke,
   type Act,
@@ -85,6 +86,8 @@ export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording
       return checkRolling(w, data, today);
     case 'shims':
       return checkShims(data);
+    case 'sensor':
+      return checkSensor(data);
     case 'found':
       return checkFound(step, data);
     case 'compare':
@@ -352,6 +355,12 @@ function checkRolling(w: WheelEnd, data: DataOf<'rolling'>, today: string): Refu
   if (asked && asked.least.si > asked.most.si) return refusal('least-over-most');
   if (data.bearings === 'run-in' && renewedParts(w).has('cups-and-rollers')) return refusal('bearings-new');
   return rollingFigure(w.sheet, data) || asked ? null : refusal('no-rolling-asked');
+}
+
+function checkSensor(data: DataOf<'sensor'>): Refusal | null {
+  if (data.set === 'gap' && !(data.gap && data.gap.si >= 0)) return refusal('no-gap');
+  const state = sensorState(data);
+  return (state === 'low' || state === 'unlike') && !data.note ? refusal('sensor-off', { state }) : null;
 }
 
 function checkShims({ current, play, preload, chosen }: DataOf<'shims'>): Refusal | null {

@@ -115,6 +115,17 @@ export function describeStepData(data: StepData, reader: Reader, step?: Step, w?
         : '';
       return `${data.bearings === 'new' ? 'new bearings' : 'run-in bearings'} turn with ${turns}${how}${asked}${note}`;
     }
+    case 'sensor': {
+      const { set, gap, runout, here, other } = data;
+      const say = (q: Quantity) => formatTypedFor(q, reader);
+      const said = [
+        { 'to-stop': 'pushed to its stop', gap: `gap ${gap ? say(gap) : ''}`, fixed: 'fixed' }[set],
+        ...(runout ? [`runout ${say(runout)}`] : []),
+        ...(here ? [`gives ${say(here)}`] : []),
+        ...(other ? [`the other side ${say(other)}`] : []),
+      ];
+      return `${said.join(', ')}${note}`;
+    }
     case 'shims': {
       const say = (q: Quantity) => formatTypedFor(q, reader);
       const preload = say(quantity(Number((-shimmedMm(data)).toFixed(3)), 'mm'));

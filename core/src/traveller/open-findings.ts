@@ -22,7 +22,7 @@ const answers: Record<
   shimmy: { steps: ['rock'] },
   noise: { steps: ['rock'] },
   movement: { steps: ['rock'] },
-  lamp: { made: ['sensor', 'sensor-lead'], judged: ['tone-ring'], steps: ['final-look'] },
+  lamp: { made: ['sensor', 'sensor-lead', 'sensor-output'], judged: ['tone-ring'], steps: ['final-look'] },
   smoke: { judged: ['cups-and-rollers', 'unit-hub-bearing', 'shaft-bearing', 'shaft-journal'] },
   'hub-warmer': {
     judged: ['cups-and-rollers', 'unit-hub-bearing', 'shaft-bearing', 'shaft-journal'],

@@ -163,6 +163,11 @@ export const refusalWords = {
   'past-discard': () => 'It is past its discard figure: enter what is done about it',
   'seal-drags-more': () => 'The seal alone cannot drag more than was pulled: check both',
   'no-rolling-asked': () => 'Enter the rolling torque that the maker asks for',
+  'no-gap': () => 'Enter the gap between sensor and ring',
+  'sensor-off': ({ state }: { state: 'low' | 'unlike' }) =>
+    state === 'low'
+      ? 'The sensor gives too little: push it up, look at the ring, and enter what was found'
+      : 'One side gives twice the other: enter what was found',
   'bearings-new': () => 'The bearings of this hub are new: hold it against the figure of new bearings',
   'no-play-for-shims': () => 'Measure with some end play: at zero the preload does not show',
   'runs-out': () => 'It runs out: look at the bearings’ play and at the faces, and enter what was found',

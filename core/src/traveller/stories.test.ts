@@ -160,7 +160,7 @@ function rows(t: TestJob): string[] {
     ...row('Torques', said(stepsOfKind(w, 'torque'))),
     ...row(
       'Measured',
-      said(stepsOfKind(w, 'measure', 'rolling', 'shims', 'dimension', 'wear', 'stroke', 'cure')),
+      said(stepsOfKind(w, 'measure', 'rolling', 'shims', 'sensor', 'dimension', 'wear', 'stroke', 'cure')),
     ),
     ...row('Lock', said(lockSteps(w))),
     ...row('Parts', [describeParts(w) ?? 'nothing was bare']),

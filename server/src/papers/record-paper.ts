@@ -260,7 +260,9 @@ const rowsFor = (context: PaperContext): Row[] => {
     ['Lock', said('nothing was unlocked', lockSteps)],
     [
       'Measured sizes',
-      said('none', (w) => stepsOfKind(w, 'rolling', 'shims', 'dimension', 'wear', 'stroke', 'cure')),
+      said('none', (w) =>
+        stepsOfKind(w, 'rolling', 'shims', 'sensor', 'dimension', 'wear', 'stroke', 'cure'),
+      ),
     ],
     ['Parts', parts],
     ['Linings', said('the brake was not touched', (w) => stepsOfKind(w, 'linings'))],

@@ -109,6 +109,11 @@ function toFill(step: Step, w: WheelEnd, reader: ReaderUnits, said: boolean): Co
       return [line(blank('released', '', 24), blank('applied', '', 24)), blank('chamber', '', 40)];
     case 'rolling':
       return [line(blank('turns with', '', 30), blank('radius', '', 24)), blank('new or run-in', '', 40)];
+    case 'sensor':
+      return [
+        line(blank('gap', '', 22), blank('runout', '', 22)),
+        line(blank('mV here', '', 22), blank('other', '', 22)),
+      ];
     case 'shims':
       return [line(blank('in now', '', 24), blank('play', '', 24)), blank('go in', '', 30)];
     case 'joint':

@@ -10,7 +10,7 @@ import type { OpenJob } from './use-job.ts';
 /** Kinds of step in whose record something was chosen or typed that can have been a slip. */
 const correctable: readonly Step['kind'][] = [
   ...(['torque', 'turn', 'lock', 'inspect', 'choose', 'seal', 'pack', 'fill', 'linings', 'wear'] as const),
-  ...(['stroke', 'rolling', 'shims', 'heat', 'dimension', 'joint', 'judge', 'found'] as const),
+  ...(['stroke', 'rolling', 'shims', 'sensor', 'heat', 'dimension', 'joint', 'judge', 'found'] as const),
 ];
 
 /** Whether a record can be entered as it should have been. */

@@ -208,7 +208,7 @@ const rows: readonly [string, (w: WheelEnd) => ReactNode][] = [
     (w) => (
       <Recorded
         wheelEnd={w}
-        rows={stepsOfKind(w, 'rolling', 'shims', 'dimension', 'wear', 'stroke', 'cure')}
+        rows={stepsOfKind(w, 'rolling', 'shims', 'sensor', 'dimension', 'wear', 'stroke', 'cure')}
         none="None."
       />
     ),

@@ -19,6 +19,7 @@ import { Form, noted, OptionalNote, type FormProps, type Of } from './step-form-
 import { TorqueForm } from './torque-form.tsx';
 import { StrokeForm, WearForm } from './brake-forms.tsx';
 import { RollingForm, ShimsForm } from './preload-forms.tsx';
+import { SensorForm } from './sensor-form.tsx';
 import { CureForm, DimensionForm } from './dimension-form.tsx';
 
 function PlainForm({ step, record }: FormProps<'instruct' | 'rotate'>) {
@@ -196,6 +197,8 @@ export function StepForm({
       return <StrokeForm {...{ step, wheelEnd, record }} />;
     case 'rolling':
       return <RollingForm {...{ step, wheelEnd, record }} />;
+    case 'sensor':
+      return <SensorForm {...{ step, wheelEnd, record }} />;
     case 'shims':
       return <ShimsForm {...{ step, wheelEnd, record }} />;
     case 'inspect':
