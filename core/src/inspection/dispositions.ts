@@ -140,7 +140,7 @@ export const components: readonly Component[] = [
       'one-damaged',
       'One bent, stripped or of the wrong length',
       'replace',
-      'It will not hold its load, and its neighbours take it',
+      'It did not hold its load and its neighbours took it: renew the one on either side as well, or as the wheel’s own rule says',
     ],
     ['several-damaged', 'Two or more damaged, or a stretched hole', 'ask', 'The hub itself may be spoilt'],
   ),

@@ -37,6 +37,7 @@ const marks: Sheet['marks'] = {
 };
 
 const noBolts = {
+  nextPlace: null,
   drag: null,
   nutTorque: null,
   boltTorque: null,

@@ -1,3 +1,4 @@
+export { backOffLeavesMm } from './back-off.ts';
 export { readyStates, type ReadyLine, type ReadyState } from './readiness.ts';
 export { familySheet, familySheets } from './family-sheets.ts';
 export {
@@ -22,6 +23,7 @@ export {
   sheetLines,
   sheetSources,
   torques,
+  nextPlaces,
 } from './sheet-lines.ts';
 export {
   confirmFigure,

@@ -1,3 +1,4 @@
+import { formatPlay } from '../end-play/index.ts';
 import { formatTurn } from '../nut/index.ts';
 import {
   convert,
@@ -19,9 +20,10 @@ import type {
   RetorqueFigure,
   TorqueFigure,
 } from './figure.ts';
+import { backOffLeavesMm } from './back-off.ts';
 import { formatHubFill } from './hub-fill.ts';
 import { openSchools, describeSchool, schoolNames, schools } from './schools.ts';
-import type { Sheet, TorqueKey } from './sheet.ts';
+import { bandInMm, type Sheet, type TorqueKey } from './sheet.ts';
 
 const CONFIRM = ': confirm against the maker’s sheet';
 
@@ -151,6 +153,17 @@ export const torques: readonly [TorqueKey, string][] = [
   ['coverTorque', 'Axle cover'],
 ];
 
+/** Which way to the next lock place, in words. */
+export const nextPlaces = { on: 'on, never back', back: 'back, never on' } as const;
+
+/** What the last back-off can leave with the rollers seated: elastic set and a jam nut take up the rest. */
+function backOffLine(sheet: Sheet, reader: ReaderUnits): SheetLine[] {
+  const mm = backOffLeavesMm(sheet);
+  if (mm === null || !sheet.band) return [];
+  const over = mm > bandInMm(sheet.band).maxMm ? ': measure' : '';
+  return [{ label: 'It can leave', value: `${formatPlay(mm, reader.length)} at most${over}` }];
+}
+
 /** What holds for a wheel end, line by line; figures the sheet does not have are left out. */
 export function sheetLines(sheet: Sheet, reader: ReaderUnits): SheetLine[] {
   return [
@@ -171,6 +184,8 @@ export function sheetLines(sheet: Sheet, reader: ReaderUnits): SheetLine[] {
     ...(sheet.backOff
       ? [{ label: 'Back off', value: formatTurn(sheet.backOff.turns), ...sourced(sheet.backOff) }]
       : []),
+    ...backOffLine(sheet, reader),
+    ...(sheet.nextPlace ? [{ label: 'Next lock place', value: nextPlaces[sheet.nextPlace] }] : []),
     ...limits('Rolling torque, new bearings', sheet.rollingNew, reader),
     ...limits('Rolling torque, run-in bearings', sheet.rollingRunIn, reader),
     ...limits('Drag', sheet.drag, reader),

@@ -67,6 +67,8 @@ export const sheetSchema = z.object({
   seatTorque: torqueFigureSchema.nullable(),
   setTorque: torqueFigureSchema.nullable(),
   backOff: turnFigureSchema.nullable(),
+  /** Which way a pre-set nut goes to its next lock place: makers differ; null where nobody has said. */
+  nextPlace: z.enum(['on', 'back']).nullable().default(null),
   jamTorque: torqueFigureSchema.nullable(),
   wheelTorque: torqueFigureSchema.nullable(),
   /** Axle nut or pin bolt of constructions that are bolted on. */

@@ -192,6 +192,14 @@ export function nutOff(nut: Nut, { reach, alreadyOff }: RouteState): Act[] {
   );
 }
 
+/** A pre-set nut that meets no lock place goes to the next one, and makers differ in which way. */
+const toNextPlace = ({ nextPlace }: Sheet): string =>
+  nextPlace === null
+    ? 'Where it meets none, on or back as its maker says: enter that in the sheet.'
+    : nextPlace === 'on'
+      ? 'Where it meets none: on to the next, never back.'
+      : 'Where it meets none: back to the last, never on.';
+
 /** The family's Adjust, Verify and Lock; preload of round nuts is measured after the second one is tight. */
 export function nutBack(nut: Nut, state: RouteState): Act[] {
   const { sheet, stack, adjust } = state;
@@ -199,7 +207,10 @@ export function nutBack(nut: Nut, state: RouteState): Act[] {
   const brake = layerOf(stack, 'brake-outer') ?? layerOf(stack, 'brake-inner');
   const freed = brake && adjust.brakeOn ? brakeFreed() : null;
   const verify = procedure.steps.filter((s) => s.stage === 'verify').map(moved);
-  const lock = procedure.steps.filter((s) => s.kind === 'lock').map(moved);
+  const lock = procedure.steps
+    .filter((s) => s.kind === 'lock')
+    .map((s) => (nut.kind === 'C' ? { ...s, text: `${s.text} ${toNextPlace(sheet)}` } : s))
+    .map(moved);
   const looked =
     sheet.schools.lockCheck === 'second-person'
       ? redo('nut', { ...secondLook, otherThan: 'lock' } as Step)

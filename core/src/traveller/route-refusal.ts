@@ -15,6 +15,8 @@ const routeWords = {
   'sheet-lacks-figure': ({ sheet, title }: OfSheet & { title: string }) =>
     `The sheet “${sheet}” has no figure for “${title}”`,
   'sheet-lacks-back-off': ({ sheet }: OfSheet) => `The sheet “${sheet}” has no back-off`,
+  'back-off-too-small': ({ sheet }: OfSheet) =>
+    `The sheet “${sheet}” backs off less than the least end play of its band: one of them is wrong`,
   'sheet-lacks-thread': ({ sheet }: OfSheet) => `The sheet “${sheet}” names no thread and lock`,
   'sheet-lacks-band': ({ sheet }: OfSheet) => `The sheet “${sheet}” has no end-play band`,
   'nobody-said-stack': ({ sheet }: OfSheet) => `Nobody has said how “${sheet}” is built`,

@@ -22,5 +22,9 @@ it('cannot be worked on while a figure is missing that no maker’s sheet is ask
   expect(why({ ...familySheet('a-trailer')!, band: null })).toMatch(/no end-play band/);
   expect(why({ ...familySheet('a-trailer')!, thread: null })).toMatch(/no thread and lock/);
   expect(why(familySheet('b-other')!)).toMatch(/no back-off/);
+  // 1/180 of a turn of 12 threads to the inch is 0.0005 in, under the band's 0.001.
+  const backOff = { ...sheet.backOff!, turns: -1 / 180 };
+  expect(why({ ...familySheet('a-trailer')!, backOff })).toMatch(/less than the least end play/);
+  expect(why({ ...familySheet('a-trailer')!, backOff: { ...backOff, turns: -1 / 80 } })).toBeNull();
   expect(why({ ...sheet, procedureId: null })).toMatch(/Nobody has said how/);
 });

@@ -1,4 +1,4 @@
-import type { Sheet } from '../procedure/index.ts';
+import { backOffLeavesMm, bandInMm, type Sheet } from '../procedure/index.ts';
 import { routeOf } from '../route/index.ts';
 import { layerOf, reachOf, worksOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
 import { noRoute, type RouteRefusal } from './route-refusal.ts';
@@ -39,11 +39,19 @@ export function whyNoRoute(
       return noRoute('sheet-lacks-figure', { ...of, title: act.title });
     if (act.kind === 'turn' && act.turns === 'back-off' && !sheet.backOff)
       return noRoute('sheet-lacks-back-off', of);
+    if (act.kind === 'turn' && act.turns === 'back-off' && isTooSmall(sheet))
+      return noRoute('back-off-too-small', of);
     if (act.kind === 'turn' && (!sheet.thread || !sheet.lock)) return noRoute('sheet-lacks-thread', of);
     if (act.kind === 'measure' && act.stage === 'verify' && sheet.verifyBy === 'dial' && !sheet.band)
       return noRoute('sheet-lacks-band', of);
   }
   return null;
+}
+
+/** Whether the last back-off cannot leave even the least end play of the band. */
+function isTooSmall(sheet: Sheet): boolean {
+  const leaves = backOffLeavesMm(sheet);
+  return leaves !== null && sheet.band !== null && leaves < bandInMm(sheet.band).minMm - 1e-9;
 }
 
 /** The work that reaches furthest of those every construction has one of. */

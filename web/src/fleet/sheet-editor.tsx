@@ -14,7 +14,7 @@ import { RangeFields } from './range-fields.tsx';
 import { IntervalFields } from './interval-fields.tsx';
 import { HubFields } from './hub-fields.tsx';
 import { HeatFields, RetorqueField, SchoolFields, shop } from './shop-choices.tsx';
-import { describeMark, torques } from '@lanternwright/core/procedure';
+import { describeMark, nextPlaces, torques } from '@lanternwright/core/procedure';
 
 const torqueUnits = ['lbf-ft', 'Nm'] as const;
 const forceUnits = ['N', 'lbf'] as const;
@@ -259,6 +259,22 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
         units={lengthUnits}
         onChange={(shaftMovement) => set({ shaftMovement })}
       />
+      {sheet.family === 'C' && (
+        <SelectField
+          label="To the next lock place, where the nut meets none"
+          value={sheet.nextPlace ?? ''}
+          onChange={(e) =>
+            set({ nextPlace: e.target.value === '' ? null : (e.target.value as 'on' | 'back') })
+          }
+        >
+          <option value="">not said</option>
+          {Object.entries(nextPlaces).map(([id, words]) => (
+            <option key={id} value={id}>
+              {words}
+            </option>
+          ))}
+        </SelectField>
+      )}
       <SelectField
         label="Verified by"
         value={sheet.verifyBy}
