@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { Step, StepData } from '@lanternwright/core/procedure';
 import type { StepRecord, WheelEnd } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
@@ -41,12 +41,11 @@ export function CorrectStep({ open, wheelEnd, step, record: { eventId, round }, 
     setRefused(why);
     if (!why) onDone();
   };
-  if (step.kind === 'measure') return null;
   return (
-    <div className="flex flex-col gap-3 border-l-4 border-lamp-edge pl-4">
-      <p className="text-14">
-        Enter it as it was in truth. What was done after it still counts, if the figure fits the sheet.
-      </p>
+    <StepAgain
+      {...{ open, wheelEnd, step, record, refused, onDone }}
+      words="Enter it as it was in truth. What was done after it still counts, if the figure fits the sheet."
+    >
       <TextField
         label="Why the first entry is wrong"
         value={reason}
@@ -55,6 +54,31 @@ export function CorrectStep({ open, wheelEnd, step, record: { eventId, round }, 
         error={tried && reason.trim() === '' ? 'Say why' : undefined}
         onChange={(e) => setReason(e.target.value)}
       />
+    </StepAgain>
+  );
+}
+
+/** The form of a step that has a record already, with a way back. A measurement is taken again in a round of its own. */
+export function StepAgain({
+  open,
+  wheelEnd,
+  step,
+  record,
+  refused,
+  words,
+  onDone,
+  children,
+}: Omit<Props, 'record'> & {
+  record: (data: StepData) => void;
+  refused: string | null;
+  words: string;
+  children?: ReactNode;
+}) {
+  if (step.kind === 'measure') return null;
+  return (
+    <div className="flex flex-col gap-3 border-l-4 border-lamp-edge pl-4">
+      <p className="text-14">{words}</p>
+      {children}
       <StepForm {...{ wheelEnd, step, record, person: open.person }} />
       {refused && <Note tone="trouble">{refused}</Note>}
       <div>

@@ -22,11 +22,9 @@ import {
 import { formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { CorrectIntake } from './correct-intake.tsx';
-import { CorrectStep, isCorrectable } from './correct-step.tsx';
+import { CorrectStep, isCorrectable, StepAgain } from './correct-step.tsx';
 import { LateRecords } from './late-records.tsx';
 import { AddPhoto } from './photos.tsx';
-import { Note } from '../ui/problem-note.tsx';
-import { StepForm } from './step-forms.tsx';
 import { StrikeOut } from './strike-out.tsx';
 import type { OpenJob } from './use-job.ts';
 import { useReader } from '../shell/use-reader.ts';
@@ -141,18 +139,11 @@ function Redo({
     setRefused(why);
     if (!why) back();
   };
-  if (step.kind === 'measure') return null;
   return (
-    <div className="flex flex-col gap-3 border-l-4 border-lamp-edge pl-4">
-      <p className="text-14">
-        What comes after it counts no longer where the nut was moved: it is done again.
-      </p>
-      <StepForm {...{ wheelEnd, step, record, person: open.person }} />
-      {refused && <Note tone="trouble">{refused}</Note>}
-      <div>
-        <Button onClick={onDone}>Leave it as it is</Button>
-      </div>
-    </div>
+    <StepAgain
+      {...{ open, wheelEnd, step, record, refused, onDone }}
+      words="What comes after it counts no longer where the nut was moved: it is done again."
+    />
   );
 }
 
