@@ -65,12 +65,14 @@ export function capOff(cap: LayerOf<'cap'>, { alreadyOff }: RouteState): Act[] {
   ];
 }
 
-const oilAtTheMark = () =>
+const oilAtTheMark = (carrier: boolean) =>
   redoLater(
     'cap',
     'level',
     askStep('lock-and-fill', 'oil-level', 'Oil level and plug', [
-      'Unit on the level, oil at the mark, plug in. A hub with reduction: its mark turned level, oil up to the plug.',
+      carrier
+        ? 'Unit on the level, the mark on the cover turned level, oil up to the plug, plug in.'
+        : 'Unit on the level, oil at the mark, plug in.',
       'Is the oil at the mark and the plug in?',
     ]),
   );
@@ -105,7 +107,7 @@ export function oilLevelOnly(state: RouteState): Act[] {
   return [
     ...redoLater('cap', 'level', seen),
     act('cap', 'later', 'optional', added, { wait: 'level' }),
-    ...oilAtTheMark(),
+    ...oilAtTheMark(layerOf(state.stack, 'cap')?.kind === 'carrier'),
   ];
 }
 
@@ -164,6 +166,6 @@ export function capBack(cap: LayerOf<'cap'>, { stack }: RouteState): Act[] {
             'Is the cap on square, and does nothing rub?',
           ]),
         )),
-    ...(oil ? oilAtTheMark() : []),
+    ...(oil ? oilAtTheMark(cap.kind === 'carrier') : []),
   ];
 }

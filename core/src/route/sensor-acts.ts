@@ -14,7 +14,7 @@ export const sensorMeasured = (layer: LayerId): Act[] =>
         stage: 'wheel-on',
         id: 'sensor-output',
         title: 'Sensor measured',
-        text: 'Gap, or pushed to its stop; the ring’s runout over a turn. A passive sensor: lead unplugged, wheel turned by hand one turn in two seconds, volts alternating read here and on the other side. Grommet and clips back where they were.',
+        text: 'Gap or stop, runout of the ring. Passive: turned by hand, one turn in two seconds, output here and on the other side.',
         ...practice,
       },
       { wait: 'wheel-on' },

@@ -110,10 +110,7 @@ function toFill(step: Step, w: WheelEnd, reader: ReaderUnits, said: boolean): Co
     case 'rolling':
       return [line(blank('turns with', '', 30), blank('radius', '', 24)), blank('new or run-in', '', 40)];
     case 'sensor':
-      return [
-        line(blank('gap', '', 22), blank('runout', '', 22)),
-        line(blank('mV here', '', 22), blank('other', '', 22)),
-      ];
+      return [line(blank('gap', '', 20), blank('mV', '', 20), blank('other', '', 20))];
     case 'shims':
       return [line(blank('in now', '', 24), blank('play', '', 24)), blank('go in', '', 30)];
     case 'joint':
@@ -168,13 +165,17 @@ function signedBy({ wheelEnds }: Job): Content[] {
   return legend === '' ? [] : [caption(legend)];
 }
 
+/** A sensor that nobody complained of and nobody measured takes no room. */
+const isUnasked = ({ symptoms }: WheelEnd, { step, record }: StepProgress): boolean =>
+  step.kind === 'sensor' && record === null && !symptoms.includes('lamp');
+
 /** Steps of wheel ends side by side, in the order of work; each step once. */
 function rowsOf(ends: readonly WheelEnd[]): { step: Step; at: Map<WheelEnd, StepProgress> }[] {
   const rows: { step: Step; at: Map<WheelEnd, StepProgress> }[] = [];
   for (const w of ends) {
     let after = -1;
     for (const progress of progressOf(w)) {
-      if (progress.step.kind === 'ready') continue;
+      if (progress.step.kind === 'ready' || isUnasked(w, progress)) continue;
       const known = rows.findIndex(
         (r) => r.step.id === progress.step.id && r.step.stage === progress.step.stage,
       );

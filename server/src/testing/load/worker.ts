@@ -48,9 +48,10 @@ export class Worker {
     this.next = null;
     if (fault === 'sent twice at once') await Promise.all([this.send(sent), this.send(sent)]);
     if (fault === 'answer not waited for') void this.send(sent).catch(() => undefined);
-    // Refused, for it is not its turn: nothing of it may be stored.
+    // Before its turn it is recorded and does not count, or refused. A cycle sent so is void once the nut is turned, and
+    // the measurement after it is rightly refused: that is no loss, and is not tried here.
     const later = this.queue[1];
-    if (fault === 'sent out of order' && later)
+    if (fault === 'sent out of order' && later && later.command.kind !== 'reading-taken')
       await record(this.anywhere(), later).catch((error: unknown) => {
         if (!(error instanceof TypeError)) throw error;
       });
