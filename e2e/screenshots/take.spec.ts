@@ -33,6 +33,7 @@ async function openJobOf(page: Page, unit: string): Promise<void> {
     .getByRole('link', { name: new RegExp(unit) })
     .first()
     .click();
+  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
   await page.getByRole('heading', { level: 2 }).first().waitFor();
 }
 
