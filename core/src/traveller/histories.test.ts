@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { History } from './testing/histories.ts';
 
 /** How many histories are lived through; `npm run histories -- --count N --seed N` lives through more. */
-const COUNT = Number(env['HISTORIES'] ?? 300);
+const COUNT = Number(env['HISTORIES'] ?? 1_000);
 /** The same ones every time, so that a red run is of the change at hand; more are looked for on purpose. */
 const seed = env['SEED'] === 'any' ? {} : { seed: Number(env['SEED'] ?? 22) };
 const choices = fc.array(fc.nat(1_000_000), { minLength: 5, maxLength: 60, size: '+1' });

@@ -97,7 +97,8 @@ function mendingOut(w: WheelEnd, plan: Plan, { required, counts }: Standing): Ou
     // An old part stays in until the new one has come; the next job begins with it.
     const mends = old !== undefined && !again.has(old);
     // What an earlier setting made does not count for the one at hand, which began with its round.
-    const isOfEarlier = layer === 'nut' && (side.made[act.id]?.last.seq ?? Infinity) <= round;
+    const isOfEarlier =
+      layer === 'nut' && act.id !== LUBRICATE && (side.made[act.id]?.last.seq ?? Infinity) <= round;
     if (!mends && !isOfEarlier && (act.guard !== 'never' || counts(act.id) || side.skipped[act.id])) continue;
     for (const outer of mustBeOff(plan.stack, act, plan.together))
       if (isOn(side, outer)) take(out, plan, side, outer, 'off');
@@ -116,11 +117,14 @@ function layersInRoute(
 ): Map<LayerId, Reached> {
   const layers = new Map<LayerId, Reached>();
   const order = putBackOrder(everyAct(stack, sheet));
+  const hubIsOff = layerAt(side, 'hub').is === 'off';
   const isBroken = (id: LayerId) => order.get(id)?.some((a) => side.broken[a.id] && !side.made[a.id]);
   for (const { layer: id } of stack) {
     const at = layerAt(side, id);
     const handled = at.moved !== null || at.is !== 'on' || at.outSeq > 0 || at.onSeq > 0;
-    const opened = out.get(id) === 'off' || at.is === 'off' || at.outTo === 'off' ? 'off' : 'open';
+    const isOut = out.get(id) === 'off' || at.is === 'off' || at.outTo === 'off';
+    // Without its hub a nut is set after the hub is on, however far it was opened.
+    const opened = isOut || (id === 'nut' && hubIsOff) ? 'off' : 'open';
     const how = id === 'nut' || id === 'knuckle' || (id === 'brake-outer' && together) ? opened : 'off';
     if (out.has(id) || handled || isBroken(id)) layers.set(id, how);
   }
@@ -320,7 +324,8 @@ function reckonProgress(w: WheelEnd): ActProgress[] {
       // What an earlier job made, and nothing moves in this one, is nothing to do; but a nut that is set, is set anew.
       const isKept = layer !== 'nut' || round.seq < 0;
       if (inRoute && counts && made.last.seq === 0 && isKept && !out.has(layer)) return [];
-      const floor = layer === 'nut' ? Math.max(round.seq, 0) : 0;
+      // What was lubricated with the hub off stays so until the hub comes off again.
+      const floor = layer === 'nut' && step.id !== LUBRICATE ? Math.max(round.seq, 0) : 0;
       if (counts && made.last.seq > floor && !out.has(layer))
         return [{ step, record: byEvent.get(made.last.eventId) ?? null }];
       const skipped = side.skipped[step.id];
