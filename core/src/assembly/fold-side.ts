@@ -1,16 +1,4 @@
-import {
-  everyAct,
-  isDeflated,
-  isPastLimit,
-  measureWay,
-  pullOff,
-  putBackOrder,
-  putsBack,
-  rollingFigure,
-  rollingOff,
-  shimsOff,
-  type Act,
-} from '../route/index.ts';
+import { everyAct, isDeflated, isOffLimit, putBackOrder, putsBack, type Act } from '../route/index.ts';
 import type { Sheet, StepData } from '../procedure/index.ts';
 import type { LayerId, Stack } from '../stack/index.ts';
 import { effectOf, isAfterPutOn, mustBeOff, seenOnTheNut } from './effects.ts';
@@ -113,12 +101,7 @@ function whyNotCounted(
   if (late && brokenAt !== undefined && mark.at < brokenAt) return { why: 'late' };
   if (data?.kind === 'inspect' && !data.ok) return { why: 'no' };
   if (data?.kind === 'linings' && !data.set) return { why: 'no' };
-  if (data && isPastLimit(act, data)) return { why: 'no' };
-  if (data?.kind === 'rolling' && rollingOff(rollingFigure(sheet, data), data)) return { why: 'no' };
-  if (data?.kind === 'shims' && shimsOff(data)) return { why: 'no' };
-  if (data?.kind === 'measure' && pullOff(measureWay({ stack: side.stack, sheet }, act).figure, data))
-    return { why: 'no' };
-  return null;
+  return data && isOffLimit({ stack: side.stack, sheet }, act, data) ? { why: 'no' } : null;
 }
 
 /** Where a nut is after a step of setting it: on its thread, not locked; what was measured, locked and seen is void. */

@@ -1,3 +1,4 @@
+export { isOffLimit } from './off-limit.ts';
 export { sensorState } from './sensor-output.ts';
 export { rollingFigure, rollingNm, rollingOff, shimmedMm, shimsOff } from './preload.ts';
 export { isPastLimit, strokeFaults, strokeOf, wearOf, whyNoStroke, type StrokeFault } from './brake-wear.ts';
@@ -9,6 +10,7 @@ export {
   partsToCompareOf,
   partsToJudgeOf,
   closedWith,
+  partOfLine,
   isUsedUp,
   oldPartIn,
   partTitle,

@@ -80,6 +80,10 @@ export function partTitle(id: string): string {
   return once?.title ?? newPart[id] ?? componentOf(id)?.title ?? id;
 }
 
+/** The part that a line of a readiness list is about; null for a tool, a lubricant or lifting gear. */
+export const partOfLine = (what: string): string | null =>
+  what.startsWith('part:') ? what.slice('part:'.length) : null;
+
 /** Lines of readiness lists that a part of the store can answer, by what they are recorded by, in words. */
 export const partLines: Readonly<Record<string, string>> = Object.fromEntries(
   [...Object.keys(singleUse), ...components.map((c) => c.id)]

@@ -1,5 +1,5 @@
 import { asItStands, movedLayers, whatCannotStand } from '../assembly/index.ts';
-import { everyAct, isUsedUp, putBackOrder, putsBack, type Act } from '../route/index.ts';
+import { everyAct, isUsedUp, partOfLine, putBackOrder, putsBack, type Act } from '../route/index.ts';
 import { layerOf, reachOf, worksOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
 import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
 import type { Actor, BodyOf, Command } from './event.ts';
@@ -48,8 +48,8 @@ export function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideCon
       return why ? refuse(refusal('sheet-unfit', { why })) : accept(command);
     }
     case 'part-received': {
-      const part = command.what.replace(/^part:/, '');
-      return command.as === 'reused' && isUsedUp(part)
+      const part = partOfLine(command.what);
+      return command.as === 'reused' && part && isUsedUp(part)
         ? refuse(refusal('never-again', { part }))
         : accept(command);
     }

@@ -1,5 +1,6 @@
 import type { Disposition } from '../inspection/index.ts';
 import type { StepData } from '../procedure/index.ts';
+import { partOfLine } from '../route/index.ts';
 import type { StepRecord, WheelEnd } from './job.ts';
 
 type DataOf<K extends StepData['kind']> = Extract<StepData, { kind: K }>;
@@ -32,7 +33,7 @@ export function readyLines({ records }: Pick<WheelEnd, 'records'>) {
 /** Parts of which the old one goes in again, as was said last. Ids. */
 export function partsAgain({ received }: Pick<WheelEnd['plan'], 'received'>): string[] {
   const last = new Map(received.map((r) => [r.what, r.as]));
-  return [...last].flatMap(([what, as]) => (as === 'reused' ? [what.replace(/^part:/, '')] : []));
+  return [...last].flatMap(([what, as]) => (as === 'reused' ? [partOfLine(what) ?? what] : []));
 }
 
 /** Parts not used twice of which the old one is in. Ids. */

@@ -1,7 +1,7 @@
 import { layerAt } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
 import type { Step } from '../procedure/index.ts';
-import { putsBack, type Act } from '../route/index.ts';
+import { partOfLine, putsBack, type Act } from '../route/index.ts';
 import { layerOf } from '../stack/index.ts';
 import { readyLines } from './findings.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
@@ -73,6 +73,6 @@ function awaitedPart(w: WheelEnd, step: Step): string | undefined {
     return undefined;
   const came = new Set(w.plan.received.map((r) => r.what));
   return [...readyLines(w).values()].find(
-    (l) => l.state === 'ordered' && l.what.startsWith('part:') && !came.has(l.what),
+    (l) => l.state === 'ordered' && partOfLine(l.what) && !came.has(l.what),
   )?.what;
 }

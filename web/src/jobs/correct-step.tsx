@@ -43,7 +43,7 @@ export function CorrectStep({ open, wheelEnd, step, record: { eventId, round }, 
   };
   return (
     <StepAgain
-      {...{ open, wheelEnd, step, record, refused, onDone }}
+      {...{ wheelEnd, step, record, refused, onDone }}
       words="Enter it as it was in truth. What was done after it still counts, if the figure fits the sheet."
     >
       <TextField
@@ -60,7 +60,6 @@ export function CorrectStep({ open, wheelEnd, step, record: { eventId, round }, 
 
 /** The form of a step that has a record already, with a way back. A measurement is taken again in a round of its own. */
 export function StepAgain({
-  open,
   wheelEnd,
   step,
   record,
@@ -68,7 +67,7 @@ export function StepAgain({
   words,
   onDone,
   children,
-}: Omit<Props, 'record'> & {
+}: Omit<Props, 'record' | 'open'> & {
   record: (data: StepData) => void;
   refused: string | null;
   words: string;
@@ -79,7 +78,7 @@ export function StepAgain({
     <div className="flex flex-col gap-3 border-l-4 border-lamp-edge pl-4">
       <p className="text-14">{words}</p>
       {children}
-      <StepForm {...{ wheelEnd, step, record, person: open.person }} />
+      <StepForm {...{ wheelEnd, step, record }} />
       {refused && <Note tone="trouble">{refused}</Note>}
       <div>
         <Button onClick={onDone}>Leave it as it is</Button>

@@ -1,7 +1,7 @@
 import { axleAt, oppositeOf } from '@lanternwright/core/axle-plan';
 import { useState } from 'react';
 import { stackOfSheet, type Sheet, type Stage } from '@lanternwright/core/procedure';
-import { isUsedUp, putsBack, type Act } from '@lanternwright/core/route';
+import { isUsedUp, partOfLine, putsBack, type Act } from '@lanternwright/core/route';
 import { layerTitles, works, worksOf, type LayerId, type Work } from '@lanternwright/core/stack';
 import {
   lackedLines,
@@ -208,7 +208,7 @@ function OpenAgain({ open, wheelEnd, done }: RouteFormProps) {
 /** Parts that were not there when the work began, and what became of them. */
 function Awaited({ open, wheelEnd }: Props) {
   const [refused, setRefused] = useState<string | null>(null);
-  const waiting = lackedLines(wheelEnd).filter((l) => l.what.startsWith('part:'));
+  const waiting = lackedLines(wheelEnd).filter((l) => partOfLine(l.what));
   if (waiting.length === 0) return null;
   const send = (what: string, as: 'received' | 'reused') =>
     setRefused(open.send({ kind: 'part-received', position: wheelEnd.position, what, as }));
@@ -222,7 +222,7 @@ function Awaited({ open, wheelEnd }: Props) {
           </span>
           <span className="flex gap-2">
             <Button onClick={() => send(what, 'received')}>It has come</Button>
-            {!oldIn && !isUsedUp(what.replace(/^part:/, '')) && (
+            {!oldIn && !isUsedUp(partOfLine(what)!) && (
               <Button onClick={() => send(what, 'reused')}>The old one goes in again</Button>
             )}
           </span>

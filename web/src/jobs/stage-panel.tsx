@@ -141,7 +141,7 @@ function Redo({
   };
   return (
     <StepAgain
-      {...{ open, wheelEnd, step, record, refused, onDone }}
+      {...{ wheelEnd, step, record, refused, onDone }}
       words="What comes after it counts no longer where the nut was moved: it is done again."
     />
   );
