@@ -1,12 +1,11 @@
 import type { BodyOf, EventBody } from './event.ts';
-import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
+import { accept, refuse, refuseFor, type DecideContext, type Decision } from './decision.ts';
 import { doubtedBy } from './doubts.ts';
 import { impossible } from './impossible.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { checkStepData } from './check-step-data.ts';
 import type { Act } from '../route/index.ts';
 import { stepTitled } from './progress.ts';
-import { refusal } from './refusal.ts';
 
 type Correction = BodyOf<'correction'>;
 
@@ -44,25 +43,25 @@ export function correct(job: Job, command: Correction, context: DecideContext): 
 
 function whetherCorrected(job: Job, command: Correction, { by }: DecideContext): Decision {
   const event = job.events.find((e) => e.id === command.corrects);
-  if (!event) return refuse(refusal('no-such-record'));
-  if (by.role !== 'supervisor' && event.by.id !== by.id) return refuse(refusal('not-theirs-to-correct'));
+  if (!event) return refuse('no-such-record');
+  if (by.role !== 'supervisor' && event.by.id !== by.id) return refuse('not-theirs-to-correct');
   const { body } = event;
   if (body.kind === 'job-opened' && command.replacement?.kind === 'intake') {
     const { symptoms } = command.replacement;
     if (by.role !== 'supervisor' && body.symptoms.some((s) => !symptoms.includes(s)))
-      return refuse(refusal('for-supervisor', { act: 'symptom' }));
+      return refuse('for-supervisor', { act: 'symptom' });
   }
   if (body.kind === 'job-opened')
-    return command.replacement?.kind === 'intake' ? accept(command) : refuse(refusal('intake-not-struck'));
-  if (!isCorrectable(body)) return refuse(refusal('not-correctable'));
+    return command.replacement?.kind === 'intake' ? accept(command) : refuse('intake-not-struck');
+  if (!isCorrectable(body)) return refuse('not-correctable');
   const w = wheelEndAt(job, body.position)!;
   if (w.release && by.role !== 'supervisor')
-    return refuse(refusal('released-correction', { position: body.position }));
+    return refuse('released-correction', { position: body.position });
   if (body.kind === 'wheel-end-released' && (w.retorque || w.followUpsDone.length > 0))
-    return refuse(refusal('later-records-first'));
+    return refuse('later-records-first');
   const { replacement } = command;
   if (!replacement && by.role !== 'supervisor' && needsSupervisor(w, body))
-    return refuse(refusal('for-supervisor', { act: 'strike' }));
+    return refuse('for-supervisor', { act: 'strike' });
   return replacement ? replace(w, { ...event, body }, command, replacement) : accept(command);
 }
 
@@ -87,27 +86,27 @@ function replace(
     replacement.position !== body.position ||
     replacement.round !== body.round
   ) {
-    return refuse(refusal('correction-elsewhere'));
+    return refuse('correction-elsewhere');
   }
   if (replacement.kind === 'reading-taken') {
     const wrong = impossible(replacement);
-    return wrong ? refuse(wrong) : accept(command);
+    return wrong ? refuseFor(wrong) : accept(command);
   }
   if (
     body.kind !== 'step-recorded' ||
     replacement.stepId !== body.stepId ||
     replacement.stage !== body.stage
   ) {
-    return refuse(refusal('correction-other-step'));
+    return refuse('correction-other-step');
   }
-  if (replacement.data.kind !== body.data.kind) return refuse(refusal('correction-other-kind'));
+  if (replacement.data.kind !== body.data.kind) return refuse('correction-other-kind');
   if (
     replacement.data.kind === 'measure' &&
     body.data.kind === 'measure' &&
     replacement.data.by !== body.data.by
   )
-    return refuse(refusal('felt-not-measured'));
+    return refuse('felt-not-measured');
   const step = stepTitled(w, body.stage, body.stepId);
   const wrong = step && checkStepData(w, step, replacement.data, { by, today: at.slice(0, 10), now: at });
-  return wrong ? refuse(wrong) : accept(command);
+  return wrong ? refuseFor(wrong) : accept(command);
 }

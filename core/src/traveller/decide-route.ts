@@ -1,7 +1,7 @@
 import { asItStands, movedLayers, whatCannotStand } from '../assembly/index.ts';
 import { everyAct, isUsedUp, partOfLine, putBackOrder, putsBack, type Act } from '../route/index.ts';
 import { layerOf, reachOf, worksOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
-import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
+import { accept, refuse, refuseFor, type DecideContext, type Decision } from './decision.ts';
 import type { Actor, BodyOf, Command } from './event.ts';
 import { refusal, type Refusal } from './refusal.ts';
 import type { Plan, WheelEnd } from './job.ts';
@@ -21,10 +21,10 @@ export function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideCon
   const { plan } = w;
   switch (command.kind) {
     case 'work-added': {
-      if (plan.works.includes(command.work)) return refuse(refusal('wanted-already', { work: command.work }));
+      if (plan.works.includes(command.work)) return refuse('wanted-already', { work: command.work });
       return worksOf(plan.stack).includes(command.work)
         ? accept(command)
-        : refuse(refusal('cannot-have-work', { position: w.position, work: command.work }));
+        : refuse('cannot-have-work', { position: w.position, work: command.work });
     }
     case 'work-withdrawn':
       return withdraw(w, plan, command);
@@ -32,30 +32,30 @@ export function changeRoute(w: WheelEnd, command: RouteChange, { by }: DecideCon
       const back = progressOf(w).some(({ step, record }) => {
         return record && (step as Act).layer === command.layer && putsBack(step);
       });
-      return back ? accept(command) : refuse(refusal('not-back', { layer: command.layer }));
+      return back ? accept(command) : refuse('not-back', { layer: command.layer });
     }
     case 'sheet-changed': {
-      if (by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'built-differently' }));
+      if (by.role !== 'supervisor') return refuse('for-supervisor', { act: 'built-differently' });
       const { stack } = command;
       const wanted = plan.works.find((work) => !worksOf(stack).includes(work));
-      if (wanted) return refuse(refusal('built-so-no-work', { work: wanted }));
+      if (wanted) return refuse('built-so-no-work', { work: wanted });
       const named = new Map((command.lost ?? []).map((l) => [l.layer, l.is]));
       const lost = layersLost(w, stack).find((id) => !named.has(id));
-      if (lost) return refuse(refusal('layer-lost', { layer: lost }));
+      if (lost) return refuse('layer-lost', { layer: lost });
       const odd = [...named.values()].find((is) => is && !layerOf(stack, is));
-      if (odd) return refuse(refusal('new-stack-lacks', { layer: odd }));
+      if (odd) return refuse('new-stack-lacks', { layer: odd });
       const why = whyNoRoute(command.sheet, { ...plan, stack });
-      return why ? refuse(refusal('sheet-unfit', { why })) : accept(command);
+      return why ? refuse('sheet-unfit', { why }) : accept(command);
     }
     case 'part-received': {
       const part = partOfLine(command.what);
       return command.as === 'reused' && part && isUsedUp(part)
-        ? refuse(refusal('never-again', { part }))
+        ? refuse('never-again', { part })
         : accept(command);
     }
     case 'as-it-stands': {
       const why = whyItCannotStand(w, command, by);
-      return why ? refuse(why) : accept(command);
+      return why ? refuseFor(why) : accept(command);
     }
   }
 }
@@ -95,7 +95,7 @@ function isTouched(w: WheelEnd, id: LayerId): boolean {
 
 function withdraw(w: WheelEnd, plan: Plan, command: BodyOf<'work-withdrawn'>): Decision {
   const why = whyNotWithdrawn(w, plan, command.work);
-  return why ? refuse(why) : accept(command);
+  return why ? refuseFor(why) : accept(command);
 }
 
 /** Why a work cannot be taken off the route, or null: it is the only one, or a layer of it alone is opened. */

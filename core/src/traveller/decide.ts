@@ -2,7 +2,7 @@ import { correct } from './correct.ts';
 import { changeRoute, whyNotWithdrawn } from './decide-route.ts';
 import { doneAtOf } from './done-at.ts';
 import { waitsFor } from './waits-for.ts';
-import { refuse, accept, type DecideContext, type Decision } from './decision.ts';
+import { accept, refuse, refuseFor, type DecideContext, type Decision } from './decision.ts';
 import { refusal, type Refusal } from './refusal.ts';
 import { decisionsOn, driveVerdict } from '../inspection/index.ts';
 import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
@@ -38,14 +38,14 @@ export function decideOpening(opening: JobOpened): Decision {
   const seen = new Set<string>();
   for (const wheelEnd of opening.wheelEnds) {
     const { position } = wheelEnd;
-    if (seen.has(position)) return refuse(refusal('named-twice', { position }));
+    if (seen.has(position)) return refuse('named-twice', { position });
     seen.add(position);
     const why = whyNotTaken(wheelEnd);
-    if (why) return refuse(why);
+    if (why) return refuseFor(why);
   }
   const { verdict } = driveVerdict(opening.symptoms);
   if (verdict === 'do-not-move' && (!opening.drive || opening.drive.done === 'driven-in'))
-    return refuse(refusal('not-to-be-moved'));
+    return refuse('not-to-be-moved');
   return accept(opening);
 }
 
@@ -59,53 +59,50 @@ function whyNotTaken({ position, sheet, route }: WheelEndOpened): Refusal | null
 /** Decides whether the other side of an axle joins an open job. */
 export function decideJoining(job: Job, wheelEnd: WheelEndOpened, { by }: DecideContext): Decision {
   const { position } = wheelEnd;
-  if (by.role !== 'supervisor' && by.role !== 'technician') return refuse(refusal('no-joining'));
-  if (isClosed(job)) return refuse(refusal('job-closed-open-another'));
-  if (job.stopped) return refuse(refusal('job-held', { reason: job.stopped.reason }));
-  if (wheelEndAt(job, position)) return refuse(refusal('joined-already', { position }));
-  if (!wheelEndAt(job, oppositeOf(position))) return refuse(refusal('another-axle', { position }));
+  if (by.role !== 'supervisor' && by.role !== 'technician') return refuse('no-joining');
+  if (isClosed(job)) return refuse('job-closed-open-another');
+  if (job.stopped) return refuse('job-held', { reason: job.stopped.reason });
+  if (wheelEndAt(job, position)) return refuse('joined-already', { position });
+  if (!wheelEndAt(job, oppositeOf(position))) return refuse('another-axle', { position });
   const why = whyNotTaken(wheelEnd);
-  return why ? refuse(why) : accept({ kind: 'wheel-end-joined', position, wheelEnd });
+  return why ? refuseFor(why) : accept({ kind: 'wheel-end-joined', position, wheelEnd });
 }
 
 /** Decides one command on an open job. Pure: the browser and the server ask the same question. */
 export function decide(job: Job, command: Command, context: DecideContext): Decision {
   const stranger = whyNotThem(command, context.by) ?? whyOnlyRead(job, command);
-  if (stranger) return refuse(stranger);
+  if (stranger) return refuseFor(stranger);
   if (
     job.stopped?.as === 'out-of-service' &&
     command.kind === 'correction' &&
     context.by.role !== 'supervisor'
   )
-    return refuse(refusal('for-supervisor', { act: 'ended' }));
-  if (job.stopped?.as === 'void') return refuse(refusal('job-void'));
-  if (job.stopped?.as === 'out-of-service' && command.kind !== 'correction')
-    return refuse(refusal('job-ended'));
+    return refuse('for-supervisor', { act: 'ended' });
+  if (job.stopped?.as === 'void') return refuse('job-void');
+  if (job.stopped?.as === 'out-of-service' && command.kind !== 'correction') return refuse('job-ended');
   switch (command.kind) {
     case 'correction':
       return correct(job, command, context);
     case 'bill-written':
-      return context.by.role === 'supervisor'
-        ? accept(command)
-        : refuse(refusal('for-supervisor', { act: 'bill' }));
+      return context.by.role === 'supervisor' ? accept(command) : refuse('for-supervisor', { act: 'bill' });
     case 'owner-answered':
       return ownerAnswered(job, command, context);
     case 'job-held':
-      if (isClosed(job)) return refuse(refusal('job-closed'));
-      return job.stopped ? refuse(refusal('held-already')) : accept(command);
+      if (isClosed(job)) return refuse('job-closed');
+      return job.stopped ? refuse('held-already') : accept(command);
     case 'job-resumed':
-      return job.stopped ? accept(command) : refuse(refusal('not-held'));
+      return job.stopped ? accept(command) : refuse('not-held');
     case 'job-voided':
       return voiding(job, command, context);
     case 'ended-out-of-service':
       return endingOutOfService(job, command, context);
   }
   const wheelEnd = wheelEndAt(job, command.position);
-  if (!wheelEnd) return refuse(refusal('not-in-job', { position: command.position }));
+  if (!wheelEnd) return refuse('not-in-job', { position: command.position });
   if (command.kind === 'retorque-recorded') return retorque(wheelEnd, command, context.today);
   if (command.kind === 'follow-up-done') return followUpDone(wheelEnd, command);
-  if (job.stopped) return refuse(refusal('job-held', { reason: job.stopped.reason }));
-  if (wheelEnd.release) return refuse(refusal('released', { position: command.position }));
+  if (job.stopped) return refuse('job-held', { reason: job.stopped.reason });
+  if (wheelEnd.release) return refuse('released', { position: command.position });
   switch (command.kind) {
     case 'step-recorded':
       return recordStep(job, wheelEnd, command, context);
@@ -172,45 +169,43 @@ function recordStep(
   context: DecideContext,
 ): Decision {
   const found = stepOf(w, command);
-  if ('refused' in found) return refuse(found.refused);
+  if ('refused' in found) return refuseFor(found.refused);
   const { step } = found;
   // A tool is judged by the day on which it was used.
   const today = command.doneAt
     ? doneAtOf(command.doneAt, context.now, job.opened.at).slice(0, 10)
     : context.today;
   const why = checkStepData(w, step, command.data, { ...context, today }) ?? waitsFor(job, w, step);
-  return why ? refuse(why) : accept(command);
+  return why ? refuseFor(why) : accept(command);
 }
 
 function skipStep(w: WheelEnd, command: BodyOf<'step-skipped'>): Decision {
   const found = stepOf(w, command);
-  if ('refused' in found) return refuse(found.refused);
+  if ('refused' in found) return refuseFor(found.refused);
   const { step } = found;
   const loose = step.kind === 'measure' && mayStayLoose(w);
-  if ('guard' in step && step.guard === 'never' && !loose)
-    return refuse(refusal('never-skipped', atStep(w, step)));
+  if ('guard' in step && step.guard === 'never' && !loose) return refuse('never-skipped', atStep(w, step));
   return accept(command);
 }
 
 function answerQuestion(w: WheelEnd, command: BodyOf<'decision-made'>, { by }: DecideContext): Decision {
-  if (by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'decision' }));
-  if (!openQuestions(w).some((q) => q.component === command.component))
-    return refuse(refusal('nothing-to-decide'));
+  if (by.role !== 'supervisor') return refuse('for-supervisor', { act: 'decision' });
+  if (!openQuestions(w).some((q) => q.component === command.component)) return refuse('nothing-to-decide');
   if (!decisionsOn(command.component).includes(command.decision))
-    return refuse(refusal('decision-unfit', { decision: command.decision }));
+    return refuse('decision-unfit', { decision: command.decision });
   return accept(command);
 }
 
 function countLate(w: WheelEnd, command: BodyOf<'late-counted'>, { by }: DecideContext): Decision {
-  if (by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'late' }));
+  if (by.role !== 'supervisor') return refuse('for-supervisor', { act: 'late' });
   const late = new Set(lateRecords(w).map((r) => r.eventId));
-  return command.records.every((id) => late.has(id)) ? accept(command) : refuse(refusal('not-all-late'));
+  return command.records.every((id) => late.has(id)) ? accept(command) : refuse('not-all-late');
 }
 
 function answerFinding(w: WheelEnd, command: BodyOf<'finding-answered'>, { by }: DecideContext): Decision {
-  if (by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'finding' }));
-  if (!openFindings(w).some((f) => f.id === command.finding)) return refuse(refusal('answered-already'));
-  if (command.reason.length < LEAST_REASON) return refuse(refusal('answer-too-short'));
+  if (by.role !== 'supervisor') return refuse('for-supervisor', { act: 'finding' });
+  if (!openFindings(w).some((f) => f.id === command.finding)) return refuse('answered-already');
+  if (command.reason.length < LEAST_REASON) return refuse('answer-too-short');
   return accept(command);
 }
 
@@ -226,19 +221,17 @@ function whyNotThem(command: Command, { role }: Actor): Refusal | null {
 
 function ownerAnswered(job: Job, command: BodyOf<'owner-answered'>, { by }: DecideContext): Decision {
   const { estimate, answer } = job.money;
-  if (!estimate) return refuse(refusal('no-estimate'));
-  if (by.role === 'owner-contact' && isClosed(job)) return refuse(refusal('job-closed'));
+  if (!estimate) return refuse('no-estimate');
+  if (by.role === 'owner-contact' && isClosed(job)) return refuse('job-closed');
   if (command.estimate !== undefined && command.estimate !== estimate.eventId)
-    return refuse(refusal('estimate-newer'));
-  if (by.role === 'owner-contact' && command.estimate === undefined)
-    return refuse(refusal('no-estimate-named'));
+    return refuse('estimate-newer');
+  if (by.role === 'owner-contact' && command.estimate === undefined) return refuse('no-estimate-named');
   if (answer?.by.role === 'owner-contact' && by.role !== 'owner-contact')
-    return refuse(refusal('owner-answered', { by: answer.by.name }));
-  if (command.answer === 'defer' && (!command.until || !command.risk))
-    return refuse(refusal('deferred-without-date'));
+    return refuse('owner-answered', { by: answer.by.name });
+  if (command.answer === 'defer' && (!command.until || !command.risk)) return refuse('deferred-without-date');
   for (const [i, line] of (command.works ?? []).entries()) {
     const why = whyNotLeftOut(job, command.works!.slice(0, i), line);
-    if (why) return refuse(why);
+    if (why) return refuseFor(why);
   }
   return accept(command);
 }
@@ -259,11 +252,11 @@ function whyNotLeftOut(job: Job, before: readonly AnsweredWork[], line: Answered
 }
 
 function voiding(job: Job, command: BodyOf<'job-voided'>, { by }: DecideContext): Decision {
-  if (by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'void' }));
+  if (by.role !== 'supervisor') return refuse('for-supervisor', { act: 'void' });
   const out = job.wheelEnds.find((w) => w.release);
-  if (out) return refuse(refusal('one-is-released', { position: out.position }));
+  if (out) return refuse('one-is-released', { position: out.position });
   const moved = job.wheelEnds.find((w) => !isAsFound(w));
-  return moved ? refuse(refusal('not-as-it-was', { position: moved.position })) : accept(command);
+  return moved ? refuse('not-as-it-was', { position: moved.position }) : accept(command);
 }
 
 function endingOutOfService(
@@ -271,21 +264,21 @@ function endingOutOfService(
   command: BodyOf<'ended-out-of-service'>,
   { by }: DecideContext,
 ): Decision {
-  if (by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'ending' }));
+  if (by.role !== 'supervisor') return refuse('for-supervisor', { act: 'ending' });
   const open = job.wheelEnds.find(
     (w) => !w.withOther && layerOf(w.side.stack, 'axle') && (!isOn(w.side, 'axle') || wasPinOut(w.side)),
   );
   return open
-    ? refuse(refusal('axle-open', { position: open.position, other: oppositeOf(open.position) }))
+    ? refuse('axle-open', { position: open.position, other: oppositeOf(open.position) })
     : accept(command);
 }
 
 function followUpDone(w: WheelEnd, command: BodyOf<'follow-up-done'>): Decision {
   const { followUp, nth } = command;
   const ofKind = w.release?.alsoDue.filter((f) => f.kind === followUp) ?? [];
-  if (nth >= ofKind.length) return refuse(refusal('no-follow-up'));
+  if (nth >= ofKind.length) return refuse('no-follow-up');
   if (w.followUpsDone.some((f) => f.followUp === followUp && f.nth === nth))
-    return refuse(refusal('followed-up-already'));
+    return refuse('followed-up-already');
   return accept(command);
 }
 
@@ -293,23 +286,20 @@ function takeReading(w: WheelEnd, command: BodyOf<'reading-taken'>): Decision {
   const measuring = progressOf(w).filter((p) => p.step.kind === 'measure' && p.step.id !== 'swivel-preload');
   const open = measuring.find((p) => !p.record && command.round === readingRound(w, p.step));
   if (!open) {
-    if (measuring.some((p) => !p.record)) return refuse(refusal('moved-on', { position: w.position }));
-    return refuse(
-      refusal(measuring.length > 0 ? 'reading-accepted' : 'nothing-measured', { position: w.position }),
-    );
+    if (measuring.some((p) => !p.record)) return refuse('moved-on', { position: w.position });
+    return refuse(measuring.length > 0 ? 'reading-accepted' : 'nothing-measured', { position: w.position });
   }
   const wrong = impossible(command);
-  return wrong ? refuse(wrong) : accept(command);
+  return wrong ? refuseFor(wrong) : accept(command);
 }
 
 function reopen(w: WheelEnd, command: BodyOf<'adjust-reopened'>): Decision {
   if (command.round !== currentRound(w).number)
-    return refuse(refusal('adjusting-again-already', { position: w.position }));
-  if (!hasLeftAdjust(w)) return refuse(refusal('not-left-adjust', { position: w.position }));
-  if (w.rounds.length >= 99) return refuse(refusal('too-many-rounds'));
-  if (command.from === 'setting' && command.turns === undefined) return refuse(refusal('no-turn-named'));
-  if (command.from === 'setting' && (!w.sheet.thread || !w.sheet.lock))
-    return refuse(refusal('begin-from-start'));
+    return refuse('adjusting-again-already', { position: w.position });
+  if (!hasLeftAdjust(w)) return refuse('not-left-adjust', { position: w.position });
+  if (w.rounds.length >= 99) return refuse('too-many-rounds');
+  if (command.from === 'setting' && command.turns === undefined) return refuse('no-turn-named');
+  if (command.from === 'setting' && (!w.sheet.thread || !w.sheet.lock)) return refuse('begin-from-start');
   return accept(command);
 }
 
@@ -330,16 +320,16 @@ function release(
   command: Extract<Command, { kind: 'wheel-end-released' }>,
   context: DecideContext,
 ): Decision {
-  if (context.by.role !== 'supervisor') return refuse(refusal('for-supervisor', { act: 'release' }));
+  if (context.by.role !== 'supervisor') return refuse('for-supervisor', { act: 'release' });
   if (w.widened?.id === context.by.id)
-    return refuse(refusal('band-widened-by-same', { position: w.position, by: w.widened.name }));
+    return refuse('band-widened-by-same', { position: w.position, by: w.widened.name });
   const against = againstRelease(w);
   const never = against.filter((o) => o.guard === 'never');
-  if (never.length > 0) return refuse(refusal('nobody-releases', { position: w.position, against: never }));
+  if (never.length > 0) return refuse('nobody-releases', { position: w.position, against: never });
   const reason = command.overrideReason?.trim() ?? '';
   if (against.length > 0 && reason === '')
-    return refuse(refusal('release-needs-reason', { position: w.position, against }));
-  if (against.length > 0 && reason.length < LEAST_REASON) return refuse(refusal('reason-too-short'));
+    return refuse('release-needs-reason', { position: w.position, against });
+  if (against.length > 0 && reason.length < LEAST_REASON) return refuse('reason-too-short');
   const temporary = {
     kind: 'temporary' as const,
     byDate: addDays(context.today, TEMPORARY_DAYS),
@@ -374,13 +364,13 @@ function retorqueRule({ sheet: { retorque } }: WheelEnd): RetorqueRule | undefin
 }
 
 function retorque(w: WheelEnd, command: BodyOf<'retorque-recorded'>, today: string): Decision {
-  if (!w.release) return refuse(refusal('not-released', { position: w.position }));
-  if (!w.release.followUp) return refuse(refusal('wheel-was-on', { position: w.position }));
-  if (w.retorque) return refuse(refusal('retorqued-already', { position: w.position }));
+  if (!w.release) return refuse('not-released', { position: w.position });
+  if (!w.release.followUp) return refuse('wheel-was-on', { position: w.position });
+  if (w.retorque) return refuse('retorqued-already', { position: w.position });
   const { listed, torque } = command;
   const unfit = listed && whyNotTool(listed, { kind: 'torque-wrench', today, settingNm: torque.si });
-  if (unfit) return refuse(refusal('tool-unfit', { why: unfit }));
+  if (unfit) return refuse('tool-unfit', { why: unfit });
   const figure = w.sheet.wheelTorque;
-  if (figure && !torqueFits(command.torque.si, figure) && !command.note) return refuse(refusal('torque-off'));
+  if (figure && !torqueFits(command.torque.si, figure) && !command.note) return refuse('torque-off');
   return accept(command);
 }

@@ -1,5 +1,5 @@
 import type { Actor, EventBody } from './event.ts';
-import type { Refusal } from './refusal.ts';
+import { refusal, type Refusal } from './refusal.ts';
 
 /** The event that follows from a command, or why it cannot be. */
 export type Decision = { ok: true; event: EventBody } | { ok: false; refusal: Refusal };
@@ -12,7 +12,10 @@ export interface DecideContext {
   now: string;
 }
 
-/** A refusal, with why. */
-export const refuse = (why: Refusal): Decision => ({ ok: false, refusal: why });
+/** A refusal for a reason that is found already. */
+export const refuseFor = (why: Refusal): Decision => ({ ok: false, refusal: why });
+/** A refusal, by its code and what that is about. */
+export const refuse = <Code extends Refusal['code']>(...why: Parameters<typeof refusal<Code>>): Decision =>
+  refuseFor(refusal(...why));
 /** What is recorded. */
 export const accept = (event: EventBody): Decision => ({ ok: true, event });
