@@ -5,9 +5,9 @@ import { formatTypedFor, parseTogether, quantity, type Parsed } from '@lanternwr
 import { isPastLimit, strokeFaults, strokeOf, wearOf, whyNoStroke } from '@lanternwright/core/route';
 import { useReader } from '../shell/use-reader.ts';
 import { SelectField, TextField } from '../ui/field.tsx';
+import { FigureField } from '../ui/figure-field.tsx';
 import { LimitScale } from '../ui/limit-scale.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import { whyUnread } from '../ui/why-unread.tsx';
 import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 
@@ -53,18 +53,13 @@ export function WearForm({ step, record }: FormProps<'wear'>) {
   const wear = data && wearOf(step, data);
   const past = data !== null && isPastLimit(step, data);
   const field = (key: keyof typeof text, label: string, parsed: Parsed, isNeeded = true) => (
-    <TextField
+    <FigureField
       label={`${label}, ${unit}`}
-      className="figure"
-      inputMode="decimal"
       autoFocus={key === 'one'}
       value={text[key]}
-      error={
-        tried && (isNeeded || text[key].trim() !== '')
-          ? whyUnread(parsed, (t) => setText({ ...text, [key]: t }))
-          : undefined
-      }
-      onChange={(e) => setText({ ...text, [key]: e.target.value })}
+      parsed={parsed}
+      tried={tried && (isNeeded || text[key].trim() !== '')}
+      onChange={(t) => setText({ ...text, [key]: t })}
     />
   );
   const what = step.part === 'drum' ? 'Diameter' : 'Thickness';
@@ -145,14 +140,12 @@ export function StrokeForm({ step, record }: FormProps<'stroke'>) {
   const result = data && why === null ? strokeOf(data) : null;
   const out = result?.state === 'out';
   const field = (key: keyof typeof text, label: string, parsed: Parsed) => (
-    <TextField
+    <FigureField
       label={`${label}, ${unit}`}
-      className="figure"
-      inputMode="decimal"
+      {...{ parsed, tried }}
       autoFocus={key === 'released'}
       value={text[key]}
-      error={tried && whyUnread(parsed, (t) => setText({ ...text, [key]: t }))}
-      onChange={(e) => setText({ ...text, [key]: e.target.value })}
+      onChange={(t) => setText({ ...text, [key]: t })}
     />
   );
   return (

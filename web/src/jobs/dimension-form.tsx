@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { dimensions } from '@lanternwright/core/procedure';
 import { parseQuantity, parseTogether, unitDefinition, type Parsed } from '@lanternwright/core/quantity';
 import { TextField } from '../ui/field.tsx';
-import { whyUnread } from '../ui/why-unread.tsx';
+import { FigureField } from '../ui/figure-field.tsx';
 import { useDraft } from './use-draft.ts';
 import { Form, noted, type FormProps } from './step-form-parts.tsx';
 import { useReader } from '../shell/use-reader.ts';
@@ -30,15 +30,12 @@ export function DimensionForm({ step, wheelEnd, record }: FormProps<'dimension'>
     record({ kind: 'dimension', value: value.quantity, ...(own ? {} : { asked }), ...noted(note) });
   };
   const field = (key: keyof typeof text, label: string, parsed: Parsed, hint?: string) => (
-    <TextField
+    <FigureField
       label={`${label}, ${unit}`}
-      className="figure"
-      inputMode="decimal"
+      {...{ hint, parsed, tried }}
       autoFocus={key === 'value'}
       value={text[key]}
-      hint={hint}
-      error={tried && whyUnread(parsed, (t) => setText({ ...text, [key]: t }))}
-      onChange={(e) => setText({ ...text, [key]: e.target.value })}
+      onChange={(t) => setText({ ...text, [key]: t })}
     />
   );
   const hint = step.what === 'needle-depth' ? 'The seal, measured' : 'From the maker’s sheet';

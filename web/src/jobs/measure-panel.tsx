@@ -20,9 +20,8 @@ import {
 import { playDigits, formatPlay } from '../shell/words.ts';
 import { ToolField, useGraduation, useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
-import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import { whyUnread } from '../ui/why-unread.tsx';
+import { FigureField } from '../ui/figure-field.tsx';
 import { ThouRule, type RuleUnit, type Side } from '../ui/thou-rule.tsx';
 import { useDraft } from './use-draft.ts';
 import { CorrectReading } from './correct-reading.tsx';
@@ -117,15 +116,13 @@ function DragPanel({ way, record }: Pick<Props, 'record'> & { way: MeasureWay })
     record({ kind: 'measure', by: 'drag', pull: pull.quantity, ...more });
   };
   const field = (key: keyof typeof text, label: string, parsed: Parsed, hint?: string) => (
-    <TextField
+    <FigureField
       label={`${label}, N or lbf`}
-      hint={hint}
-      className="figure"
-      inputMode="decimal"
+      {...{ hint, parsed }}
+      tried={tried && !byHand}
       autoFocus={key === 'pull'}
       value={text[key]}
-      error={tried && !byHand && whyUnread(parsed, (t) => setText({ ...text, [key]: t }))}
-      onChange={(e) => setText({ ...text, [key]: e.target.value })}
+      onChange={(t) => setText({ ...text, [key]: t })}
     />
   );
   return (

@@ -1,12 +1,18 @@
 import { useState } from 'react';
 import { rollingFigure, rollingNm, rollingOff, shimmedMm, shimsOff } from '@lanternwright/core/route';
 import { describeMark, formatTorque, type StepData } from '@lanternwright/core/procedure';
-import { formatFor, parseTogether, quantity, unitFor, type Parsed } from '@lanternwright/core/quantity';
+import {
+  formatFor,
+  parseTogether,
+  quantity,
+  unitDefinition,
+  unitFor,
+  type Parsed,
+} from '@lanternwright/core/quantity';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
-import { TextField } from '../ui/field.tsx';
+import { FigureField } from '../ui/figure-field.tsx';
 import { LimitScale } from '../ui/limit-scale.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import { whyUnread } from '../ui/why-unread.tsx';
 import { useReader } from '../shell/use-reader.ts';
 import { Choices, Form, noted, OptionalNote, type FormProps } from './step-form-parts.tsx';
 import { useDraft } from './use-draft.ts';
@@ -68,28 +74,20 @@ export function RollingForm({ wheelEnd, record }: FormProps<'rolling'>) {
   const [from, to] = figure ? [figure.min, figure.max] : [data?.asked?.least, data?.asked?.most];
   const say = (value: number) => formatFor(quantity(Number(value.toPrecision(3)), 'Nm'), reader);
   const field = (key: keyof typeof text, label: string, parsed: Parsed, hint?: string) => (
-    <TextField
-      label={label}
-      className="figure"
-      inputMode="decimal"
+    <FigureField
+      {...{ label, hint, parsed, tried }}
       value={text[key]}
-      hint={hint}
-      error={tried && whyUnread(parsed, (t) => setText({ ...text, [key]: t }))}
-      onChange={(e) => setText({ ...text, [key]: e.target.value })}
+      onChange={(t) => setText({ ...text, [key]: t })}
     />
   );
   const cordField = (key: keyof typeof cord, label: string, parsed: Parsed, hint: string) => (
-    <TextField
-      label={label}
-      className="figure"
-      inputMode="decimal"
+    <FigureField
+      {...{ label, hint, parsed, tried }}
       value={cord[key]}
-      hint={hint}
-      error={tried && whyUnread(parsed, (t) => setCord({ ...cord, [key]: t }))}
-      onChange={(e) => setCord({ ...cord, [key]: e.target.value })}
+      onChange={(t) => setCord({ ...cord, [key]: t })}
     />
   );
-  const shown = unit === 'lbf-in' ? 'lbf·in' : unit === 'Nm' ? 'N·m' : 'lbf·ft';
+  const shown = unitDefinition(unit).label;
   return (
     <Form
       button="Record the rolling torque"
@@ -226,14 +224,12 @@ export function ShimsForm({ record }: FormProps<'shims'>) {
       {tried && side === '' && <Note tone="trouble">Choose what a thicker stack does.</Note>}
       <div className="grid gap-3 sm:grid-cols-2">
         {shimFields.map(([key, label]) => (
-          <TextField
+          <FigureField
             key={key}
             label={`${label}, ${unit}`}
-            className="figure"
-            inputMode="decimal"
+            {...{ tried, parsed: read[key] }}
             value={text[key]}
-            error={tried && whyUnread(read[key], (t) => setText({ ...text, [key]: t }))}
-            onChange={(e) => setText({ ...text, [key]: e.target.value })}
+            onChange={(t) => setText({ ...text, [key]: t })}
           />
         ))}
       </div>

@@ -3,8 +3,8 @@ import { sensorState } from '@lanternwright/core/route';
 import type { StepData } from '@lanternwright/core/procedure';
 import { parseTogether, type Parsed } from '@lanternwright/core/quantity';
 import { TextField } from '../ui/field.tsx';
+import { FigureField } from '../ui/figure-field.tsx';
 import { Note } from '../ui/problem-note.tsx';
-import { whyUnread } from '../ui/why-unread.tsx';
 import { useReader } from '../shell/use-reader.ts';
 import { Choices, Form, noted, OptionalNote, type FormProps } from './step-form-parts.tsx';
 import { useDraft } from './use-draft.ts';
@@ -51,14 +51,7 @@ export function SensorForm({ record }: FormProps<'sensor'>) {
   const state = data && sensorState(data);
   const off = state === 'low' || state === 'unlike' ? state : null;
   const text = (label: string, value: string, parsed: Parsed, change: (t: string) => void, must = false) => (
-    <TextField
-      label={label}
-      className="figure"
-      inputMode="decimal"
-      value={value}
-      error={tried && (must || !isEmpty(value)) && whyUnread(parsed, change)}
-      onChange={(e) => change(e.target.value)}
-    />
+    <FigureField {...{ label, value, parsed }} tried={tried && (must || !isEmpty(value))} onChange={change} />
   );
   return (
     <Form
