@@ -96,7 +96,10 @@ test('a shortage is seen ahead, ordered, comes in two parts and late; a reader o
     .getByRole('list', { name: 'Shortages' })
     .getByRole('listitem')
     .filter({ hasText: 'JS 80-13' });
-  await expect(short).toContainText('2 short from');
+  // How many are short depends on which visits fall into the weeks ahead.
+  await expect(short).toContainText(/\d+ short from/);
+  const many = Number(/(\d+) short from/.exec((await short.textContent())!)![1]);
+  expect(many).toBeGreaterThan(1);
   await expect(short).toContainText(/Order by .*: 21 days to come/);
 
   await keeper.getByRole('link', { name: 'Orders', exact: true }).click();
@@ -127,7 +130,7 @@ test('a shortage is seen ahead, ordered, comes in two parts and late; a reader o
     .getByRole('link', { name: /^(what for|all \d+)$/ })
     .click();
   const again = supervisor.getByRole('list', { name: 'Shortages' }).getByRole('listitem');
-  await expect(again.filter({ hasText: 'JS 80-13' })).toContainText('2 short from');
+  await expect(again.filter({ hasText: 'JS 80-13' })).toContainText(`${many} short from`);
 
   const comes = async (many: string) => {
     await keeper.getByRole('button', { name: 'Something came' }).click();
@@ -136,18 +139,18 @@ test('a shortage is seen ahead, ordered, comes in two parts and late; a reader o
     await keeper.getByRole('button', { name: 'Put them on the shelf' }).click();
   };
   await comes('1');
-  await expect(keeper.getByText('1 came, 1 to come')).toBeVisible();
-  await comes('2');
-  await expect(keeper.getByText(/1 of JS 80-13 is still to come/)).toBeVisible();
-  await keeper.getByLabel('JS 80-13: how many came').fill('1');
+  await expect(keeper.getByText(`1 came, ${many - 1} to come`)).toBeVisible();
+  await comes(String(many));
+  await expect(keeper.getByText(new RegExp(`${many - 1} of JS 80-13 (is|are) still to come`))).toBeVisible();
+  await keeper.getByLabel('JS 80-13: how many came').fill(String(many - 1));
   await keeper.getByRole('button', { name: 'Put them on the shelf' }).click();
-  await expect(keeper.getByText('2 came')).toBeVisible();
+  await expect(keeper.getByText(`${many} came`)).toBeVisible();
 
   await keeper.goto(`${shopUrl()}/stores`);
   await expect(keeper.getByRole('list', { name: 'Parts' })).toBeVisible();
   await keeper.keyboard.type('js8013\n');
   await expect(keeper.getByRole('heading', { name: 'JS 80-13' })).toBeVisible();
-  await expect(keeper.getByRole('heading', { level: 2, name: '2 here' })).toBeVisible();
+  await expect(keeper.getByRole('heading', { level: 2, name: `${many} here` })).toBeVisible();
 });
 
 test('a part is ordered online, costs more and is late: its job waits for a decision until one is taken for it', async ({
