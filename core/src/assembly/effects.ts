@@ -40,7 +40,7 @@ const effects: Record<LayerId, Record<string, Effect>> = {
   cap: {
     'cap-cracked': { breaks: ['flange-nuts'] },
     'cap-off': { moves: 'off' },
-    fill: { moves: 'on', restsOn: ['carrier-in'] },
+    fill: { moves: 'on', restsOn: ['carrier-in', 'oil-washed'] },
     'flange-nuts': { restsOn: ['fill'] },
     'cap-square': { restsOn: ['fill'] },
     'oil-level': { restsOn: ['fill', 'flange-nuts', 'cap-square'] },

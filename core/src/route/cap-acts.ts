@@ -1,31 +1,16 @@
 import { askStep, doStep, practice, torqueStep, type Step } from '../procedure/index.ts';
 import { layerOf, type LayerOf } from '../stack/index.ts';
 import { act, redo, redoLater, undo, type Act } from './act.ts';
+import { afterBadOil, oilOut, oilSeen } from './oil-acts.ts';
 import { wants, type RouteState } from './state.ts';
 
 const bolted = ['flange', 'hub-lock', 'carrier'];
 /** What is cracked with the wheel on the ground: a carrier’s cover comes off in the air. */
 const crackedFirst = ['flange', 'hub-lock'];
 
-/** Oil tells before anything is apart: what each sign means stands in the route, metal and water ask for the bearings. */
-const drained: Step = {
-  kind: 'found',
-  stage: 'tear-down',
-  id: 'oil-out',
-  title: 'Oil drained and looked at',
-  text: 'Mark on the cover down, plug out, oil caught warm. Wipe the magnet: a grey paste is wear, flakes and splinters are a gear or a bearing.',
-  signs: [
-    { id: 'low', label: 'Less than it holds' },
-    { id: 'water', label: 'Milky, or water at the bottom' },
-    { id: 'burnt', label: 'Dark, smells burnt' },
-    { id: 'paste', label: 'Grey paste on the magnet' },
-    { id: 'metal', label: 'Flakes or splinters' },
-  ],
-  ...practice,
-};
-
 /** Fasteners cracked on the ground where there are any, then cap, flange or hub lock off. */
-export function capOff(cap: LayerOf<'cap'>, { alreadyOff }: RouteState): Act[] {
+export function capOff(cap: LayerOf<'cap'>, state: RouteState): Act[] {
+  const { alreadyOff } = state;
   if (alreadyOff.includes('cap')) return [];
   const count = cap.fasteners ? `${cap.fasteners} of them, a` : 'A';
   const ground = crackedFirst.includes(cap.kind)
@@ -49,7 +34,10 @@ export function capOff(cap: LayerOf<'cap'>, { alreadyOff }: RouteState): Act[] {
       cap.cones ? 'Loose cones fly: the nuts stay on the stud ends until they are out.' : undefined,
     ],
     'hub-lock': ['Hub lock off', 'Bolts, lock and gasket, in order.'],
-    'oil-cap': ['Oil cap off', 'Plug out, oil caught and looked at: milky is water, glitter is metal.'],
+    'oil-cap': [
+      'Oil cap off',
+      'Bolts out in a crossing pattern, cap off its joint without a lever on the seat.',
+    ],
     'grease-cap': ['Grease cap off', 'Work round it, no lever against the spindle end.'],
     carrier: [
       'Cover and planet carrier off, sun shaft out',
@@ -60,7 +48,7 @@ export function capOff(cap: LayerOf<'cap'>, { alreadyOff }: RouteState): Act[] {
   const [title, text, caution] = words[cap.kind];
   return [
     ...ground,
-    ...(cap.kind === 'carrier' ? undo('cap', 'off', drained) : []),
+    ...oilOut(state),
     ...undo('cap', 'off', doStep('tear-down', 'cap-off', title, text, caution ? { caution } : {})),
   ];
 }
@@ -81,21 +69,6 @@ const oilAtTheMark = (carrier: boolean) =>
 export function oilLevelOnly(state: RouteState): Act[] {
   if (!wants(state, 'oil-level') || state.reach.layers.has('cap')) return [];
   if (layerOf(state.stack, 'hub')?.fill !== 'oil') return [];
-  const seen: Step = {
-    id: 'oil-seen',
-    stage: 'lock-and-fill',
-    kind: 'found',
-    title: 'Oil as it stands',
-    text: 'Unit on the level, stood long enough to settle. Milky is water, glitter is metal: then go deeper, to the bearings.',
-    signs: [
-      { id: 'low', label: 'Below the mark' },
-      { id: 'over', label: 'Above the mark' },
-      { id: 'leak', label: 'Wet at the cap, plug or seal' },
-      { id: 'water', label: 'Milky' },
-      { id: 'metal', label: 'Glitter' },
-    ],
-    ...practice,
-  };
   const added: Step = {
     id: 'oil-added',
     stage: 'lock-and-fill',
@@ -105,7 +78,7 @@ export function oilLevelOnly(state: RouteState): Act[] {
     ...practice,
   };
   return [
-    ...redoLater('cap', 'level', seen),
+    ...oilSeen(state),
     act('cap', 'later', 'optional', added, { wait: 'level' }),
     ...oilAtTheMark(layerOf(state.stack, 'cap')?.kind === 'carrier'),
   ];
@@ -117,8 +90,8 @@ const carrierIn = askStep('lock-and-fill', 'carrier-in', 'Sun shaft and carrier 
 ]);
 
 /** Joint named, torque to figure, oil level when the unit stands level. */
-export function capBack(cap: LayerOf<'cap'>, { stack }: RouteState): Act[] {
-  const hub = layerOf(stack, 'hub');
+export function capBack(cap: LayerOf<'cap'>, state: RouteState): Act[] {
+  const hub = layerOf(state.stack, 'hub');
   const oil = hub?.fill === 'oil';
   const fill: Step = hub
     ? {
@@ -141,6 +114,7 @@ export function capBack(cap: LayerOf<'cap'>, { stack }: RouteState): Act[] {
         'Dry: the bearing behind it is sealed for its life, and no grease goes to it.',
       );
   return [
+    ...afterBadOil(state),
     ...(cap.kind === 'carrier' ? redo('cap', carrierIn) : []),
     ...redo('cap', fill),
     ...(bolted.includes(cap.kind)

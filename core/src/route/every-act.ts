@@ -22,7 +22,7 @@ function everyState(stack: Stack, sheet: Sheet): RouteState[] {
     alreadyOff: [],
     together: false,
     inTheAir: true,
-    chosen: { rims: 'core-out', 'axle-cover-joint': 'sealant' },
+    chosen: { rims: 'core-out', 'axle-cover-joint': 'sealant', oil: 'leak-and-dirt' },
     renewed: new Set(components.map((c) => c.id)),
     adjust: { from: 'start', turns: null, wasLocked: false, secured: false, byOthers: false, brakeOn: true },
   };

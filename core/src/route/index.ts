@@ -16,8 +16,10 @@ export {
   partTitle,
   plannedParts,
   singleUseOf,
+  withoutCage,
 } from './parts.ts';
 export { everyAct, putBackOrder } from './every-act.ts';
+export { leakLooks, oilLooks, oilTells } from './oil-acts.ts';
 export { secures, LUBRICATE, settingSteps } from './nut-acts.ts';
 export { sharedSteps } from './shaft-acts.ts';
 export { routeReadiness } from './readiness.ts';

@@ -3,7 +3,7 @@ import { sideOfBand, type EndPlayResult } from '../end-play/index.ts';
 import { lockPositions, nutTravel } from '../nut/index.ts';
 import { bandInMm, type Sheet, type Step, type StepData, type TorqueFigure } from '../procedure/index.ts';
 import { valueIn, type Quantity } from '../quantity/index.ts';
-import { measureWay, pullOff, verifyBy, type Act } from '../route/index.ts';
+import { measureWay, pullOff, verifyBy, withoutCage, type Act } from '../route/index.ts';
 import { layerOf } from '../stack/index.ts';
 import { layerAt, wasPinOut } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
@@ -317,7 +317,7 @@ function againstParts(w: WheelEnd): Objection[] {
   const { plan, side, records } = w;
   const judged = judgedParts(w);
   const lines = readyLines(w);
-  return [...renewedParts(w)].flatMap((component) => {
+  return withoutCage([...renewedParts(w)]).flatMap((component) => {
     const what = `part:${component}`;
     const { seq } = judged.get(component)!.record;
     const came = plan.received.findLast((r) => r.what === what);

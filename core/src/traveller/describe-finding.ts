@@ -3,6 +3,8 @@ import { symptoms, type Symptom } from '../inspection/index.ts';
 const titles: Record<string, string> = {
   rock: 'The wheel moved when it was rocked, and nothing since shows why or that it is put right',
   oil: 'Water or metal in the oil, and the bearings were not judged after it',
+  'oil-burnt': 'The oil was burnt, and the bearings were not judged after it',
+  'oil-leak': 'Oil is missing, and where it went is not mended',
   'other-side-hot': 'The other side was hot after the road',
 };
 

@@ -37,6 +37,17 @@ describe('parts', () => {
   });
 });
 
+describe('a cage', () => {
+  it('comes with its bearing, whatever was recorded before both were judged', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['bearings']));
+    t.workTo('2L', 'judge-parts');
+    const at = { kind: 'step-recorded', position: '2L', stage: 'clean-and-seat' } as const;
+    t.do({ ...at, stepId: 'cup-home', data: { kind: 'inspect', ok: true } });
+    t.workTo('2L');
+    expect(t.try(release('2L'), supervisor)).toBeNull();
+  });
+});
+
 describe('findings', () => {
   const withSymptoms = (symptoms: JobOpened['symptoms'], works: Work[], sheetId = 'a-drive-tang') =>
     new TestJob({ ...openingOn(['2L'], sheetId, works), symptoms });

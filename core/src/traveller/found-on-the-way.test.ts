@@ -75,6 +75,8 @@ it('the oil level as a job of its own leaves wheel and cap on; what it looks lik
   const added = { kind: 'fill', lubricant: 'Gear oil of the other drum' } as const;
   expect(t.redo('2L', 'oil-added', added)).toMatch(/say why another/);
   expect(t.redo('2L', 'oil-added', { ...added, note: 'The owner asks for it; the old is out' })).toBeNull();
+  t.workTo('2L', 'oil-leak-outside');
+  expect(t.recordStep('2L', { kind: 'choose', option: 'plug' })).toBeNull();
   t.workTo('2L');
   expect(againstRelease(t.at('2L'))).toEqual([]);
 });

@@ -7,6 +7,8 @@ import { History } from './testing/histories.ts';
 const COUNT = Number(env['HISTORIES'] ?? 1_000);
 /** The same ones every time, so that a red run is of the change at hand; more are looked for on purpose. */
 const seed = env['SEED'] === 'any' ? {} : { seed: Number(env['SEED'] ?? 22) };
+/** Milliseconds that one may take on a machine with much else to do. */
+const MOST_TIME = 600;
 const choices = fc.array(fc.nat(1_000_000), { minLength: 5, maxLength: 60, size: '+1' });
 
 /** Steps that any history needs at the most to be finished. */
@@ -67,5 +69,5 @@ describe('histories of an axle, as hands had it and as it was written', () => {
       }),
       { numRuns: COUNT, endOnFailure: env['SHRINK'] === 'no', ...seed },
     );
-  }, 600_000);
+  }, COUNT * MOST_TIME);
 });

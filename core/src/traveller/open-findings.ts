@@ -3,6 +3,7 @@ import { driveVerdict, type Symptom } from '../inspection/index.ts';
 import { hubHeat } from './hub-heat.ts';
 import type { StepRecord, WheelEnd } from './job.ts';
 import { judgedParts } from './findings.ts';
+import { oilFindings } from './oil-found.ts';
 
 /** What was noticed, felt or seen and must not be forgotten before a wheel end is released. */
 export interface Finding {
@@ -77,19 +78,6 @@ function rocked(w: WheelEnd): (Finding & { seq: number })[] {
     : [];
 }
 
-/** Steps that look at the oil: as it stands, and as it comes out. */
-const oilLooks: ReadonlySet<string> = new Set(['oil-seen', 'oil-out']);
-
-/** Water or metal in the oil: answered when the bearings were judged after it. */
-function oil(w: WheelEnd): (Finding & { seq: number })[] {
-  const seen = w.records.findLast((r) => oilLooks.has(r.stepId) && r.data !== null);
-  if (seen?.data?.kind !== 'found') return [];
-  const grave = seen.data.signs.filter((s) => s === 'water' || s === 'metal');
-  const judged = judgedParts(w).get('cups-and-rollers');
-  if (grave.length === 0 || (judged && judged.record.seq > seen.seq)) return [];
-  return [{ id: 'oil', guard: 'never', note: '', seq: seen.seq }];
-}
-
 /** The other side of the axle was hot after the road: its own finding, told where it was measured. */
 function otherSideHot(w: WheelEnd): (Finding & { seq: number })[] {
   const heat = lastOf(w, 'hub-heat');
@@ -114,7 +102,7 @@ export function openFindings(w: WheelEnd): Finding[] {
   const leftSo = left
     ? [{ id: 'left-out-of-service', guard: 'never' as const, note: left.reason, seq: 0 }]
     : [];
-  return [...leftSo, ...symptoms, ...rocked(w), ...oil(w), ...otherSideHot(w)]
+  return [...leftSo, ...symptoms, ...rocked(w), ...oilFindings(w), ...otherSideHot(w)]
     .filter(({ id, seq }) => !w.answered.some((a) => a.finding === id && a.seq > seq))
     .map(({ id, guard, note }) => ({ id, guard, note }));
 }

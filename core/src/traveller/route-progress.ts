@@ -11,6 +11,7 @@ import {
 import type { ReadyLine } from '../procedure/index.ts';
 import {
   everyAct,
+  oilTells,
   partsToCompareOf,
   partsToJudgeOf,
   plannedParts,
@@ -28,6 +29,7 @@ import { layerOf, needsOffFor, takeOffOrder, targetOf, type LayerId, type Reache
 import type { Stack } from '../stack/index.ts';
 import { comparedParts, judgedParts, partsAgain, readyLines, renewedParts } from './findings.ts';
 import type { Plan, StepRecord, WheelEnd } from './job.ts';
+import { signsOfOil } from './oil-found.ts';
 
 interface Derived {
   state: RouteState;
@@ -138,6 +140,8 @@ function stateOf(w: WheelEnd, plan: Plan, out: Out, layers: ReadonlyMap<LayerId,
   const chosen: Record<string, string> = {};
   for (const { stepId, data } of w.records) if (data?.kind === 'choose') chosen[stepId] = data.option;
   if (side.broken['inflated']) chosen['rims'] = 'core-out';
+  const oil = oilTells([...signsOfOil(w).keys()]);
+  if (oil) chosen['oil'] = oil;
   const judged = w.records.some((r) => r.data?.kind === 'judge');
   const renewed = judged ? [...renewedParts(w)] : null;
   const alreadyOff = [...layers.keys()].filter((id) => {
