@@ -55,6 +55,7 @@ const effects: Record<LayerId, Record<string, Effect>> = {
     hose: { under: [] },
     uncaged: { under: [] },
     adjuster: { shifts: true },
+    'running-clearance': { restsOn: ['caliper-bolts'] },
     'pushrod-stroke': { restsOn: ['uncaged', 'adjuster'] },
     'brake-proved': {
       under: [],

@@ -20,6 +20,10 @@ const limits: Record<(typeof chamberStrokes)[number], Partial<Record<Chamber, nu
   'extra-long': { 20: 63.5, 24: 63.5, 30: 63.5 },
 };
 
+/** Whether a chamber is made with such a stroke. @source the same table */
+export const isMade = (chamber: Chamber, stroke: (typeof chamberStrokes)[number]): boolean =>
+  limits[stroke][chamber] !== undefined;
+
 const strokeMm = z.number().nonnegative().max(500);
 const inputSchema = z
   .object({

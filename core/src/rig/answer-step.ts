@@ -1,6 +1,8 @@
+import { pushrodStroke } from '../brake/index.ts';
 import { offered, type Step, type StepData, type TorqueFigure } from '../procedure/index.ts';
 import { quantity, type Quantity } from '../quantity/index.ts';
 import { measureWay, rollingFigure, verifyBy } from '../route/index.ts';
+import { layerOf } from '../stack/index.ts';
 import { whyNotTool, type Tool } from '../tool/index.ts';
 import {
   brakeKindsOf,
@@ -133,8 +135,11 @@ export function answerStep(w: WheelEnd, step: Step, technician: Technician = pla
       return { kind: 'wear', measured: [quantity(size!, 'mm')], discard: quantity(discard!, 'mm') };
     }
     case 'stroke': {
-      const [released, applied] = [quantity(70, 'mm'), quantity(112, 'mm')];
-      return { kind: 'stroke', released, applied, chamber: 30, stroke: 'standard' };
+      const { chamberSize: chamber = 30, chamberStroke: stroke = 'standard' } =
+        layerOf(w.plan.stack, 'brake-outer') ?? {};
+      const { limitMm } = pushrodStroke({ chamber, stroke, measuredMm: 0 });
+      const [released, applied] = [quantity(70, 'mm'), quantity(Math.round(70 + 0.8 * limitMm), 'mm')];
+      return { kind: 'stroke', released, applied, chamber, stroke };
     }
     case 'heat': {
       const hub = () => quantity(technician.hubDegC(), 'degC');

@@ -80,6 +80,7 @@ export function outerBrakeBack(brake: OuterBrake, state: RouteState): Act[] {
   const proof = proved('brake-proved', brake.by);
   return [
     ...redo('brake-outer', linings()),
+    ...caliperSlides(brake, state),
     ...measured('brake-outer', brake.kind === 'disc' ? 'rotor' : 'drum', state),
     ...(brake.kind === 'disc'
       ? redo(
@@ -123,7 +124,8 @@ export function outerBrakeBack(brake: OuterBrake, state: RouteState): Act[] {
           ]),
         )
       : []),
-    ...(adjusted ? redoLater('brake-outer', 'wheel-on', adjuster()) : []),
+    ...(adjusted ? redoLater('brake-outer', 'wheel-on', adjuster(brake.adjusting)) : []),
+    ...clearance(brake, state),
     ...(adjusted && brake.by === 'air' ? strokeMeasured(state) : []),
     ...(adjusted ? redoLater('brake-outer', 'wheel-on', proof) : redo('brake-outer', proof)),
   ];
@@ -164,6 +166,43 @@ function measured(layer: 'brake-outer' | 'brake-inner', part: 'drum' | 'rotor', 
     }),
   );
 }
+
+const isAirDisc = ({ kind, by }: OuterBrake, state: RouteState) =>
+  kind === 'disc' && by === 'air' && wants(state, 'brakes', 'linings');
+
+/** The pins and boots of an air disc brake, while its caliper hangs. @source common practice, no source */
+const caliperSlides = (brake: OuterBrake, state: RouteState): Act[] =>
+  isAirDisc(brake, state)
+    ? firstAskedBy(
+        5,
+        redo(
+          'brake-outer',
+          askStep('lock-and-fill', 'guide-pins', 'Guide pins and boots', [
+            'Caliper slid by hand over its whole way; pins, bushes and their caps looked at. Tappet boots and pin boots whole and seated: water behind one eats the adjuster.',
+            'Does the caliper slide freely, and is every boot whole?',
+          ]),
+        ),
+      )
+    : [];
+
+/** The clearance that the adjuster of an air disc brake keeps, once its caliper is on. */
+const clearance = (brake: OuterBrake, state: RouteState): Act[] =>
+  isAirDisc(brake, state)
+    ? firstAskedBy(
+        5,
+        redoLater('brake-outer', 'wheel-on', {
+          kind: 'dimension',
+          what: 'running-clearance',
+          stage: 'wheel-on',
+          id: 'running-clearance',
+          title: 'Running clearance',
+          text: 'Brake applied a few times, then released; caliper pushed inward by hand, feeler between tappet and pad plate on both tappets. Too much or none: the adjuster is at fault, not the setting.',
+          caution: 'Nobody near the caliper while the brake is applied.',
+          mark: 'from-memory',
+          source: 'Common practice, figure by the maker',
+        }),
+      )
+    : [];
 
 /** The stroke proves the adjuster of an air brake. @source 49 CFR 393.47(e), value from memory */
 const strokeMeasured = (state: RouteState): Act[] =>
@@ -224,11 +263,23 @@ function linings(): Step {
   };
 }
 
-const adjuster = (): Step =>
-  askStep('wheel-on', 'adjuster', 'Adjuster', [
+const adjusters: Record<'manual' | 'automatic' | 'unknown', [string, string]> = {
+  manual: [
+    'Tighten while turning until it can hardly be turned, then back until it just turns freely. Its angle at right angles to the rod when applied.',
+    'Is the brake adjusted, and does the wheel turn freely?',
+  ],
+  automatic: [
+    'Set up once by the maker’s sheet, then applied until it has taken up. Its angle by the maker’s sheet and template: it takes up wrongly at another. It is not adjusted by hand after that.',
+    'Does it take up by itself, stand at its angle, and does the wheel turn freely?',
+  ],
+  unknown: [
     'Tighten while turning until it can hardly be turned, then back until it just turns freely. A self-adjusting one is only checked.',
     'Is the brake adjusted, and does the wheel turn freely?',
-  ]);
+  ],
+};
+
+const adjuster = (kind: keyof typeof adjusters = 'unknown'): Step =>
+  askStep('wheel-on', 'adjuster', 'Adjuster', adjusters[kind]);
 
 /** How a brake is proved: title, what is done, and the question. */
 const proofs: Record<'air' | 'hydraulic' | 'overrun', [string, [string, string]]> = {

@@ -30,7 +30,12 @@ export function describeLayer(layer: Layer): string {
         carrier: 'Cover, planet carrier and sun shaft',
       }[layer.kind];
     case 'brake-outer':
-      return layer.kind === 'disc' ? 'Brake, caliper and rotor' : 'Brake, drum and shoes';
+      return [
+        layer.kind === 'disc' ? 'Brake, caliper and rotor' : 'Brake, drum and shoes',
+        layer.chamberSize ? `, chamber ${layer.chamberSize}` : '',
+        layer.chamberStroke && layer.chamberStroke !== 'standard' ? `, ${layer.chamberStroke} stroke` : '',
+        layer.adjusting ? `, ${layer.adjusting} adjuster` : '',
+      ].join('');
     case 'brake-inner':
       return layer.kind === 'electric' ? 'Brake, shoes and magnet' : 'Brake, shoes';
     case 'nut':

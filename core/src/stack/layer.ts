@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { chambers, chamberStrokes } from '../brake/index.ts';
 import { alsoUndoneIds } from './also-undone.ts';
 import type { LayerId } from './layer-id.ts';
 
@@ -41,7 +42,11 @@ export const layerSchema = z.discriminatedUnion('layer', [
     by: z.enum(['air', 'hydraulic']),
     /** Of an air brake; where the sheet does not say, it is asked at the caging. */
     chamber: z.enum(['spring', 'service']).optional(),
+    /** Type and stroke of that chamber; where they are not said, they are read at the brake. */
+    chamberSize: z.literal(chambers).optional(),
+    chamberStroke: z.enum(chamberStrokes).optional(),
     adjuster: z.boolean().default(true),
+    adjusting: z.enum(['manual', 'automatic']).optional(),
   }),
   z.object({
     layer: z.literal('nut'),

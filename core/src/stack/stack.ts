@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isMade } from '../brake/index.ts';
 import { layerIds, type LayerId } from './layer-id.ts';
 import { layerSchema, type Layer, type LayerOf } from './layer.ts';
 
@@ -34,6 +35,10 @@ function whyNoStack(stack: Stack): string | null {
     return 'has a shaft held by a C-clip and no axle that opens';
   if (layerOf(stack, 'shaft')?.kind === 'driven' && !layerOf(stack, 'spindle'))
     return 'has a driven shaft and no spindle';
+  const { by, chamberSize, chamberStroke } = layerOf(stack, 'brake-outer') ?? {};
+  if (by !== 'air' && (chamberSize ?? chamberStroke)) return 'has a chamber and no air brake';
+  if (chamberSize && chamberStroke && !isMade(chamberSize, chamberStroke))
+    return `has a chamber ${chamberSize} with a stroke that none has`;
   return null;
 }
 

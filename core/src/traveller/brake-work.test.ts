@@ -1,20 +1,22 @@
 import { describe, expect, it } from 'vitest';
 import { quantity } from '../quantity/index.ts';
 import { everyStack } from '../stack/testing/stacks.ts';
-import type { Work } from '../stack/index.ts';
+import { stackSchema, type LayerOf, type Stack, type Work } from '../stack/index.ts';
 import { againstRelease, describeEvent, isClosed, type StoredEvent } from './index.ts';
 import { codes, correct, ids, release, todo } from './testing/ways.ts';
 import { openingOn, supervisor, TestJob } from './testing/work.ts';
 
+const withBrake = (stack: Stack, brake: object) =>
+  stack.map((l) => (l.layer === 'brake-outer' ? { ...l, ...brake } : l));
 const mm = (value: number) => quantity(value, 'mm');
 
-function on(name: string, works: Work[]): TestJob {
+function on(name: string, works: Work[], brake: Partial<LayerOf<'brake-outer'>> = {}): TestJob {
   const built = everyStack.find((b) => b.name === name)!;
   const opening = openingOn(['1L'], built.sheetId, works);
   const [w] = opening.wheelEnds;
   return new TestJob({
     ...opening,
-    wheelEnds: [{ ...w!, route: { ...w!.route!, stack: [...built.stack] } }],
+    wheelEnds: [{ ...w!, route: { ...w!.route!, stack: withBrake(built.stack, brake) } }],
   });
 }
 const last = (t: TestJob) => describeEvent(t.job, t.job.events.at(-1) as StoredEvent, null);
@@ -120,5 +122,64 @@ describe('the stroke of an air chamber', () => {
     t.workTo('1L');
     expect(correct(t, 'adjuster', null)).toBeNull();
     expect(todo(t, '1L')).toEqual(expect.arrayContaining(['adjuster', 'pushrod-stroke', 'brake-proved']));
+  });
+
+  it('is of the chamber that is on file, or says what is marked on another', () => {
+    const t = on('heavy drive', ['brakes'], { chamberSize: 30, chamberStroke: 'long' });
+    t.workTo('1L', 'pushrod-stroke');
+    expect(t.recordStep('1L', stroke(110))).toMatch(/on file with another chamber/);
+    expect(t.recordStep('1L', stroke(110, { chamber: 24, stroke: 'long' }))).toMatch(/another chamber/);
+    expect(t.recordStep('1L', stroke(110, { note: 'Standard, new in the spring' }))).toBeNull();
+    const u = on('heavy drive', ['brakes'], { chamberSize: 30, chamberStroke: 'long' });
+    u.workTo('1L', 'pushrod-stroke');
+    expect(u.recordStep('1L', stroke(110, { stroke: 'long' }))).toBeNull();
+  });
+
+  it('has a chamber of the table on file, on a brake that is worked by air', () => {
+    const { stack } = everyStack.find((b) => b.name === 'heavy drive')!;
+    const why = (brake: object) => stackSchema.safeParse(withBrake(stack, brake)).error?.issues[0]?.message;
+    expect(why({ chamberSize: 30, chamberStroke: 'extra-long' })).toBeUndefined();
+    expect(why({ chamberSize: 36, chamberStroke: 'long' })).toMatch(/chamber 36 with a stroke that none has/);
+    expect(why({ by: 'hydraulic', chamberSize: 30 })).toMatch(/a chamber and no air brake/);
+    expect(why({ by: 'hydraulic', chamberStroke: 'long' })).toMatch(/a chamber and no air brake/);
+  });
+});
+
+describe('an adjuster', () => {
+  const asked = (adjusting?: 'manual' | 'automatic') => {
+    const t = on('heavy drive', ['brakes'], adjusting ? { adjusting } : {});
+    t.workTo('1L', 'adjuster');
+    return (t.step('1L') as { question: string }).question;
+  };
+
+  it('that is automatic is looked at and not turned, one set by hand is turned', () => {
+    expect(asked('automatic')).toMatch(/take up by itself, stand at its angle/);
+    expect(asked('manual')).toMatch(/Is the brake adjusted/);
+    expect(asked()).toMatch(/Is the brake adjusted/);
+  });
+});
+
+describe('a caliper worked by air', () => {
+  it('has its pins, boots and clearance looked at where its brake is worked on', () => {
+    expect(ids(on('heavy pre-set', ['brakes']), '1L')).toEqual(
+      expect.arrayContaining(['guide-pins', 'running-clearance']),
+    );
+    expect(ids(on('heavy pre-set', ['seal']), '1L')).not.toContain('guide-pins');
+    expect(ids(on('light-truck front', ['brakes']), '1L')).not.toContain('guide-pins');
+    expect(ids(on('heavy drive', ['brakes']), '1L')).not.toContain('running-clearance');
+  });
+
+  it('off its clearance holds the release, whatever is written beside it', () => {
+    const t = on('heavy pre-set', ['brakes']);
+    t.workTo('1L', 'running-clearance');
+    const at = (value: number, note?: string) => ({
+      ...{ kind: 'dimension' as const, value: mm(value), asked: { least: mm(0.6), most: mm(1.1) } },
+      ...(note ? { note } : {}),
+    });
+    expect(t.recordStep('1L', at(1.6))).toMatch(/off/i);
+    expect(t.recordStep('1L', at(1.6, 'It does not take up'))).toBeNull();
+    t.workTo('1L');
+    expect(codes(t, '1L')).toEqual(['dimension-off']);
+    expect(t.try(release('1L', 'It stays in the yard for today'), supervisor)).not.toBeNull();
   });
 });

@@ -14,6 +14,7 @@ import {
   type StepData,
 } from '../procedure/index.ts';
 import { whyNotTool } from '../tool/index.ts';
+import { layerOf } from '../stack/index.ts';
 import { torqueSetting } from '../torque/index.ts';
 import {
   isPastLimit,
@@ -81,7 +82,7 @@ export function checkStepData(w: WheelEnd, step: Step, data: StepData, recording
     case 'wear':
       return step.kind === 'wear' ? checkWear(step, data) : null;
     case 'stroke':
-      return checkStroke(step, data);
+      return checkStroke(w, step, data);
     case 'rolling':
       return checkRolling(w, data, today);
     case 'shims':
@@ -331,9 +332,13 @@ function checkLinings(w: WheelEnd, data: DataOf<'linings'>): Refusal | null {
   return thin && !data.note ? refusal('lining-thin', { mm: thin.mm, leastMm: thin.leastMm }) : null;
 }
 
-function checkStroke(step: Step, data: DataOf<'stroke'>): Refusal | null {
+function checkStroke({ plan }: WheelEnd, step: Step, data: DataOf<'stroke'>): Refusal | null {
   const fault = whyNoStroke(data);
   if (fault) return refusal('stroke-fault', { fault });
+  const { chamberSize, chamberStroke } = layerOf(plan.stack, 'brake-outer') ?? {};
+  const other =
+    (chamberSize && data.chamber !== chamberSize) || (chamberStroke && data.stroke !== chamberStroke);
+  if (other && !data.note) return refusal('chamber-not-as-built');
   return isPastLimit(step, data) && !data.note ? refusal('stroke-out') : null;
 }
 

@@ -41,33 +41,37 @@ function finish(h: History, slips: readonly number[] = []): void {
 }
 
 describe('histories of an axle, as hands had it and as it was written', () => {
-  it('a release means that the metal is whole, and every history can be finished', () => {
-    fc.assert(
-      fc.property(fc.nat(1_000), choices, (kind, list) => {
-        const h = new History(kind);
-        for (const choice of list) {
-          const before = SIDES.filter((side) => h.isReleased(side));
-          h.next(choice);
-          const released = SIDES.find((side) => h.isReleased(side) && !before.includes(side));
-          if (released && h.putRowsRight()) return expectWhole(h, released);
-          if (released) expect(h.metal[released].wrong(), h.said.join('\n')).toEqual([]);
-        }
-        for (const side of SIDES) {
-          h.side = side;
-          if (!h.isReleased(side)) finish(h, list);
-          if (h.putRowsRight()) expectWhole(h, side);
-          else expect(h.metal[side].wrong(), h.said.join('\n')).toEqual([]);
-        }
-        // A release in doubt is settled by the job after it, which begins from what is not whole.
-        if (!SIDES.some((side) => h.metal[side].wrong().length > 0)) return;
-        h.nextJob(kind);
-        for (const side of SIDES) {
-          h.side = side;
-          finish(h);
-          expect(h.metal[side].wrong(), h.said.join('\n')).toEqual([]);
-        }
-      }),
-      { numRuns: COUNT, endOnFailure: env['SHRINK'] === 'no', ...seed },
-    );
-  }, COUNT * MOST_TIME);
+  it(
+    'a release means that the metal is whole, and every history can be finished',
+    () => {
+      fc.assert(
+        fc.property(fc.nat(1_000), choices, (kind, list) => {
+          const h = new History(kind);
+          for (const choice of list) {
+            const before = SIDES.filter((side) => h.isReleased(side));
+            h.next(choice);
+            const released = SIDES.find((side) => h.isReleased(side) && !before.includes(side));
+            if (released && h.putRowsRight()) return expectWhole(h, released);
+            if (released) expect(h.metal[released].wrong(), h.said.join('\n')).toEqual([]);
+          }
+          for (const side of SIDES) {
+            h.side = side;
+            if (!h.isReleased(side)) finish(h, list);
+            if (h.putRowsRight()) expectWhole(h, side);
+            else expect(h.metal[side].wrong(), h.said.join('\n')).toEqual([]);
+          }
+          // A release in doubt is settled by the job after it, which begins from what is not whole.
+          if (!SIDES.some((side) => h.metal[side].wrong().length > 0)) return;
+          h.nextJob(kind);
+          for (const side of SIDES) {
+            h.side = side;
+            finish(h);
+            expect(h.metal[side].wrong(), h.said.join('\n')).toEqual([]);
+          }
+        }),
+        { numRuns: COUNT, endOnFailure: env['SHRINK'] === 'no', ...seed },
+      );
+    },
+    COUNT * MOST_TIME,
+  );
 });

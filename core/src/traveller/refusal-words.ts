@@ -157,6 +157,8 @@ export const refusalWords = {
   'lining-thin': ({ mm, leastMm }: { mm: number; leastMm: number }) =>
     `The lining is ${mm.toFixed(1)} mm, at or under ${leastMm} mm: say what is done about it`,
   'stroke-fault': ({ fault }: { fault: StrokeFault }) => strokeFaults[fault],
+  'chamber-not-as-built': () =>
+    'The axle is on file with another chamber: enter what is marked on this one, or change the stack',
   'stroke-out': () => 'The stroke is over its limit: find the cause, and enter what was found',
   'size-not-over-zero': () => 'A size is over zero',
   'no-runout-limit': () => 'Enter what the maker allows as runout',

@@ -71,7 +71,7 @@ describe('the stroke of a chamber', () => {
     await user.click(press('Record the stroke'));
     expect(step().getByText('Choose the chamber')).toBeDefined();
     await user.selectOptions(step().getByLabelText('Chamber, as marked on it'), 'Type 30');
-    await user.selectOptions(step().getByLabelText('Stroke of the chamber'), 'Standard');
+    await user.selectOptions(step().getByLabelText('Stroke of the chamber'), 'Standard stroke');
     await user.click(press('Record the stroke'));
     const data = { kind: 'stroke', chamber: 30, stroke: 'standard', applied: { value: 115 } };
     await waitFor(() => expect(sent[0]).toMatchObject({ data }));
@@ -93,5 +93,29 @@ describe('the stroke of a chamber', () => {
       expect(sent[0]).toMatchObject({ data: { marked: { value: 60 }, note: 'Bush worn' } }),
     );
     await heading('Pushrod stroke');
+  });
+
+  it('is of the chamber on file, until somebody reads another on it and says so', async () => {
+    const opening = openingOn(['2L'], 'a-drive-tang', ['brakes']);
+    const [w] = opening.wheelEnds;
+    const stack = w!.route!.stack.map((l) =>
+      l.layer === 'brake-outer' ? { ...l, chamberSize: 24 as const, chamberStroke: 'long' as const } : l,
+    );
+    const t = new TestJob({ ...opening, wheelEnds: [{ ...w!, route: { ...w!.route!, stack } }] });
+    t.workTo('2L', 'pushrod-stroke');
+    const { sent, user } = await openPage(t);
+    await heading('Pushrod stroke');
+    expect(step().getByText(/On file: type 24\. Long stroke\./)).toBeDefined();
+    expect(step().queryByLabelText('Chamber, as marked on it')).toBeNull();
+    await user.type(step().getByLabelText('Face to pin, released, mm'), '70');
+    await user.type(step().getByLabelText('Face to pin, applied, mm'), '112');
+    await user.click(press('Another is marked on it'));
+    await user.selectOptions(step().getByLabelText('Chamber, as marked on it'), 'Type 30');
+    await user.selectOptions(step().getByLabelText('Stroke of the chamber'), 'Standard stroke');
+    await user.click(press('Record the stroke'));
+    expect(sent).toHaveLength(0);
+    await user.type(step().getByLabelText('What is marked on it, and why it is another'), '30, new');
+    await user.click(press('Record the stroke'));
+    await waitFor(() => expect(sent[0]).toMatchObject({ data: { chamber: 30, note: '30, new' } }));
   });
 });

@@ -2,10 +2,13 @@ import { useState } from 'react';
 import { chambers, chamberStrokes } from '@lanternwright/core/brake';
 import type { StepData } from '@lanternwright/core/procedure';
 import { formatTypedFor, parseTogether, quantity, type Parsed } from '@lanternwright/core/quantity';
+import { layerOf } from '@lanternwright/core/stack';
 import { isPastLimit, strokeFaults, strokeOf, wearOf, whyNoStroke } from '@lanternwright/core/route';
 import { useReader } from '../shell/use-reader.ts';
+import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { FigureField } from '../ui/figure-field.tsx';
+import { strokeTitles } from '../ui/brake-words.ts';
 import { LimitScale } from '../ui/limit-scale.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useDraft } from './use-draft.ts';
@@ -112,10 +115,8 @@ export function WearForm({ step, record }: FormProps<'wear'>) {
   );
 }
 
-const strokeTitles = { standard: 'Standard', long: 'Long', 'extra-long': 'Extra long' } as const;
-
 /** The stroke of an air brake chamber, released and applied, against its limit. */
-export function StrokeForm({ step, record }: FormProps<'stroke'>) {
+export function StrokeForm({ step, wheelEnd, record }: FormProps<'stroke'>) {
   const unit = useReader().thickness;
   const say = useThickness();
   const [text, setText] = useDraft('text', { released: '', applied: '', marked: '' });
@@ -123,9 +124,13 @@ export function StrokeForm({ step, record }: FormProps<'stroke'>) {
   const [note, setNote] = useDraft('note', '');
   const [tried, setTried] = useState(false);
   const { released, applied, marked } = parseTogether(text, units, unit, 'labelled');
-  const chamber = chambers.find((c) => String(c) === chosen.chamber);
-  const stroke = chamberStrokes.find((s) => s === chosen.stroke);
-  const isOther = chosen.chamber === 'other';
+  const { chamberSize, chamberStroke } = layerOf(wheelEnd.plan.stack, 'brake-outer') ?? {};
+  const onFile = chamberSize !== undefined && chamberStroke !== undefined;
+  const [isAnother, setAnother] = useDraft('another', false);
+  const asBuilt = onFile && !isAnother;
+  const chamber = asBuilt ? chamberSize : chambers.find((c) => String(c) === chosen.chamber);
+  const stroke = asBuilt ? chamberStroke : chamberStrokes.find((s) => s === chosen.stroke);
+  const isOther = !asBuilt && chosen.chamber === 'other';
   const data: Extract<StepData, { kind: 'stroke' }> | null =
     released.ok && applied.ok
       ? {
@@ -153,42 +158,55 @@ export function StrokeForm({ step, record }: FormProps<'stroke'>) {
       button="Record the stroke"
       onRecord={() => {
         setTried(true);
-        if (data && result && (!out || note.trim() !== '')) record(data);
+        if (data && result && ((!out && asBuilt === onFile) || note.trim() !== '')) record(data);
       }}
     >
       <div className="grid gap-3 sm:grid-cols-2">
         {field('released', 'Face to pin, released', released)}
         {field('applied', 'Face to pin, applied', applied)}
-        <SelectField
-          label="Chamber, as marked on it"
-          value={chosen.chamber}
-          error={tried && chosen.chamber === '' ? 'Choose the chamber' : undefined}
-          onChange={(e) => setChosen({ ...chosen, chamber: e.target.value })}
-        >
-          <option value="">choose</option>
-          {chambers.map((c) => (
-            <option key={c} value={c}>
-              Type {c}
-            </option>
-          ))}
-          <option value="other">Another, with its stroke marked</option>
-        </SelectField>
-        {isOther ? (
-          field('marked', 'Stroke marked on it', marked)
+        {asBuilt ? (
+          <div className="flex flex-col gap-2 sm:col-span-2">
+            <p className="text-14">
+              On file: type {chamberSize}. {strokeTitles[chamberStroke]}. Look at what is marked on it.
+            </p>
+            <Button weight="quiet" className="self-start" onClick={() => setAnother(true)}>
+              Another is marked on it
+            </Button>
+          </div>
         ) : (
-          <SelectField
-            label="Stroke of the chamber"
-            value={chosen.stroke}
-            error={tried && chosen.stroke === '' ? 'Choose the stroke' : undefined}
-            onChange={(e) => setChosen({ ...chosen, stroke: e.target.value })}
-          >
-            <option value="">choose</option>
-            {chamberStrokes.map((s) => (
-              <option key={s} value={s}>
-                {strokeTitles[s]}
-              </option>
-            ))}
-          </SelectField>
+          <>
+            <SelectField
+              label="Chamber, as marked on it"
+              value={chosen.chamber}
+              error={tried && chosen.chamber === '' ? 'Choose the chamber' : undefined}
+              onChange={(e) => setChosen({ ...chosen, chamber: e.target.value })}
+            >
+              <option value="">choose</option>
+              {chambers.map((c) => (
+                <option key={c} value={c}>
+                  Type {c}
+                </option>
+              ))}
+              <option value="other">Another, with its stroke marked</option>
+            </SelectField>
+            {isOther ? (
+              field('marked', 'Stroke marked on it', marked)
+            ) : (
+              <SelectField
+                label="Stroke of the chamber"
+                value={chosen.stroke}
+                error={tried && chosen.stroke === '' ? 'Choose the stroke' : undefined}
+                onChange={(e) => setChosen({ ...chosen, stroke: e.target.value })}
+              >
+                <option value="">choose</option>
+                {chamberStrokes.map((s) => (
+                  <option key={s} value={s}>
+                    {strokeTitles[s]}
+                  </option>
+                ))}
+              </SelectField>
+            )}
+          </>
         )}
       </div>
       {tried && why && <Note tone="trouble">{strokeFaults[why]}</Note>}
@@ -206,13 +224,15 @@ export function StrokeForm({ step, record }: FormProps<'stroke'>) {
             Over its limit. An automatic adjuster that is out has a cause: foundation brake, chamber, bracket,
             adjuster. Turning it answers nothing.
           </Note>
-          <TextField
-            label="What was found"
-            value={note}
-            error={tried && note.trim() === '' ? 'Enter it in a few words' : undefined}
-            onChange={(e) => setNote(e.target.value)}
-          />
         </>
+      )}
+      {(out || asBuilt !== onFile) && (
+        <TextField
+          label={out ? 'What was found' : 'What is marked on it, and why it is another'}
+          value={note}
+          error={tried && note.trim() === '' ? 'Enter it in a few words' : undefined}
+          onChange={(e) => setNote(e.target.value)}
+        />
       )}
       <p className="text-12 text-muted">{step.source}, from memory: local rules decide.</p>
     </Form>

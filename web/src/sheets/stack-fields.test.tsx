@@ -27,6 +27,20 @@ describe('the layers of a sheet', () => {
     expect(stackSchema.safeParse(last()).success).toBe(true);
   });
 
+  it('take the chamber and the adjuster of an air brake, and leave out what is not said', async () => {
+    const { last, user } = editing(trailer);
+    await user.selectOptions(screen.getByLabelText('Type of the chamber'), 'Type 30');
+    await user.selectOptions(screen.getByLabelText('Stroke of the chamber'), 'Long stroke');
+    await user.selectOptions(screen.getByLabelText('The adjuster is'), 'Automatic');
+    expect(
+      screen.getByText('Brake, drum and shoes, chamber 30, long stroke, automatic adjuster'),
+    ).toBeDefined();
+    await user.selectOptions(screen.getByLabelText('The adjuster is'), 'Not said');
+    const brake = layerOf(JSON.parse(JSON.stringify(last())) as Stack, 'brake-outer');
+    expect(brake).toMatchObject({ chamberSize: 30, chamberStroke: 'long' });
+    expect(brake).not.toHaveProperty('adjusting');
+  });
+
   it('say why they make no wheel end, and the sheet keeps what it had until they do', async () => {
     const { last, onChange, user } = editing(trailer);
     await user.click(screen.getByRole('button', { name: 'Remove hub' }));

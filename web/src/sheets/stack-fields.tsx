@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { chambers } from '@lanternwright/core/brake';
 import {
   alsoUndone,
   alsoUndoneIds,
@@ -14,6 +15,7 @@ import {
 import { Button } from '../ui/button.tsx';
 import { SelectField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { strokeTitles } from '../ui/brake-words.ts';
 
 /** One thing that is said of a layer: a choice by its id, yes or no, or how many. */
 type Choice = { key: string; label: string; choices: Record<string, string> };
@@ -49,7 +51,34 @@ const choicesOf: Record<LayerId, readonly Choice[]> = {
   'brake-outer': [
     { key: 'kind', label: 'Brake', choices: { disc: 'Caliper and rotor', drum: 'Drum and shoes' } },
     { key: 'by', label: 'Worked by', choices: actuation },
+    {
+      key: 'chamber',
+      label: 'Chamber of an air brake',
+      choices: {
+        undefined: 'Asked at the caging',
+        spring: 'With a spring brake',
+        service: 'Service brake only',
+      },
+    },
+    {
+      key: 'chamberSize',
+      label: 'Type of the chamber',
+      choices: {
+        undefined: 'Read at the brake',
+        ...Object.fromEntries(chambers.map((c) => [c, `Type ${c}`])),
+      },
+    },
+    {
+      key: 'chamberStroke',
+      label: 'Stroke of the chamber',
+      choices: { undefined: 'Read at the brake', ...strokeTitles },
+    },
     { key: 'adjuster', label: 'Adjuster', choices: yesNo },
+    {
+      key: 'adjusting',
+      label: 'The adjuster is',
+      choices: { undefined: 'Not said', manual: 'Set by hand', automatic: 'Automatic' },
+    },
   ],
   nut: [
     {
@@ -111,7 +140,7 @@ const choicesOf: Record<LayerId, readonly Choice[]> = {
   ],
 };
 
-const plainWords: Record<string, unknown> = { true: true, false: false, null: null };
+const plainWords: Record<string, unknown> = { true: true, false: false, null: null, undefined };
 
 /** A value of a layer as its choice was picked: a word, yes or no, nothing, or a number. */
 const valueOf = (picked: string): unknown =>
