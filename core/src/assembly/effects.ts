@@ -86,6 +86,7 @@ const effects: Record<LayerId, Record<string, Effect>> = {
         'shoe-contact',
       ],
     },
+    seal: { restsOn: ['wear-sleeve'] },
     'seal-height': { restsOn: ['seal'] },
     sensor: { under: [], restsOn: ['hub-on'] },
     'sensor-output': { under: [] },

@@ -3,7 +3,7 @@ import type { Sheet, StepData } from '../procedure/index.ts';
 import type { LayerId, Stack } from '../stack/index.ts';
 import { effectOf, isAfterPutOn, mustBeOff, seenOnTheNut } from './effects.ts';
 import { breakClosures, comeOffBefore, idsOf, moveOut, without, type Built } from './moves.ts';
-import { isOn, layerAt, type LayerAt, type Mark, type Side } from './side.ts';
+import { isOn, layerAt, nutMovedBy, type LayerAt, type Mark, type Side } from './side.ts';
 
 /** Why a record does not count, though it stands. */
 export type NotCounted = { why: 'covered'; layers: readonly LayerId[] } | { why: 'late' | 'not-on' | 'no' };
@@ -94,8 +94,10 @@ function whyNotCounted(
     if (!after && effectOf(act).moves !== 'on' && known.is === 'on')
       return { why: 'covered', layers: [layer] };
   }
-  const brokenAt = [side.broken[act.id], known.moved]
-    .flatMap((m) => (m ? [m.at] : []))
+  // What was done to the nut before it was turned again is undone by that.
+  const turned = layer === 'nut' && act.id !== 'brake-again' ? side.nutMovedAt : undefined;
+  const brokenAt = [side.broken[act.id]?.at, known.moved?.at, turned]
+    .filter((at) => at !== undefined)
     .sort()
     .at(-1);
   if (late && brokenAt !== undefined && mark.at < brokenAt) return { why: 'late' };
@@ -113,7 +115,7 @@ function nutTurned(side: Side, { sheet }: Built, mark: Mark): Side {
   const made = without(side.made, idsOf(order.filter(isVoid)));
   const inward = at.is === 'off' ? { onSeq: mark.seq } : {};
   const layers = { ...side.layers, nut: { ...at, is: 'open' as const, moved: at.moved ?? mark, ...inward } };
-  return { ...side, layers, made, nutMoved: Math.max(side.nutMoved, mark.seq) };
+  return nutMovedBy({ ...side, layers, made }, mark);
 }
 
 function putOn(side: Side, built: Built, act: Act, { mark }: StepHeard): Side {
@@ -127,9 +129,9 @@ function putOn(side: Side, built: Built, act: Act, { mark }: StepHeard): Side {
   const uncovered = wasOff && layer !== 'nut' ? comeOffBefore(side, built, layer, mark) : side;
   const bare = wasOff ? { ...uncovered, made: without(uncovered.made, fallen) } : uncovered;
   const at: LayerAt = { ...layerAt(bare, layer), is: 'on', moved: before.moved ?? mark, onSeq: mark.seq };
-  const nutMoved = layer === 'hub' ? Math.max(bare.nutMoved, mark.seq) : bare.nutMoved;
   const others = without(bare.others, [layer]);
-  return { ...bare, layers: { ...bare.layers, [layer]: at }, others, nutMoved };
+  const on = { ...bare, layers: { ...bare.layers, [layer]: at }, others };
+  return layer === 'hub' ? nutMovedBy(on, mark) : on;
 }
 
 function makes(side: Side, built: Built, act: Act, heard: StepHeard): Heard {

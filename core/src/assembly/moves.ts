@@ -1,7 +1,7 @@
 import { everyAct, putBackOrder, settingSteps, type Act } from '../route/index.ts';
 import type { Sheet } from '../procedure/index.ts';
 import { layerOf, needsOffFor, type LayerId } from '../stack/index.ts';
-import { isOn, layerAt, type LayerAt, type LayerPlace, type Mark, type Side } from './side.ts';
+import { isOn, layerAt, nutMovedBy, type LayerAt, type LayerPlace, type Mark, type Side } from './side.ts';
 
 /** What the acts of a side come from, beside its stack. */
 export interface Built {
@@ -52,13 +52,13 @@ export function moveOut(
     outTo: to,
     own,
   };
+  const before = layer === 'nut' || layer === 'hub' ? nutMovedBy(side, mark) : side;
   return {
-    ...side,
+    ...before,
     layers: { ...side.layers, [layer]: at },
     others: without(side.others, [layer]),
     made: without(side.made, fallen),
     skipped: without(side.skipped, fallen),
-    nutMoved: layer === 'nut' || layer === 'hub' ? Math.max(side.nutMoved, mark.seq) : side.nutMoved,
   };
 }
 

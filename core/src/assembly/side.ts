@@ -88,6 +88,8 @@ interface SideState {
   broken: Record<string, Mark>;
   skipped: Record<string, Mark>;
   nutMoved: number;
+  /** When that was done, where this job did it; ISO. */
+  nutMovedAt?: string;
   others: Partial<Record<LayerId, ByOthers>>;
   left: { reason: string; mark: Mark } | null;
   yardOnly: YardOnly | null;
@@ -115,6 +117,12 @@ const untouched: LayerAt = { is: 'on', moved: null, outSeq: -1, onSeq: -1, own: 
 export const layerAt = (side: Side, id: LayerId): LayerAt => side.layers[id] ?? untouched;
 
 export const isOn = (side: Side, id: LayerId): boolean => layerAt(side, id).is === 'on';
+
+/** A side whose bearing nut or hub was moved: readings from before it are void, and so is what was done to the nut. */
+export function nutMovedBy(side: Side, { seq, at }: Mark): Side {
+  const isLater = side.nutMovedAt === undefined || at > side.nutMovedAt;
+  return { ...side, nutMoved: Math.max(side.nutMoved, seq), nutMovedAt: isLater ? at : side.nutMovedAt! };
+}
 
 /** Whether the cross pin, which holds the clips of both shafts, was out since the side's last release. */
 export const wasPinOut = (side: Side): boolean =>

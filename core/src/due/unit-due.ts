@@ -13,6 +13,7 @@ const alsoDone: Partial<Record<Work, readonly Work[]>> = {
   brakes: ['check'],
   linings: ['brakes', 'check'],
   seal: ['adjust', 'check', 'oil-level'],
+  sleeve: ['seal', 'adjust', 'check', 'oil-level'],
   repack: ['seal', 'adjust', 'check', 'oil-level'],
   bearings: ['repack', 'seal', 'adjust', 'check', 'oil-level'],
   hub: ['seal', 'adjust', 'check', 'oil-level'],

@@ -6,7 +6,7 @@ describe('what a supervisor can decide on a part', () => {
     expect(decisionsOn('cups-and-rollers')).toEqual(['reuse', 'replace', 'replace-set']);
     expect(decisionsOn('lining')).toEqual(['reuse', 'replace', 'replace-pair']);
     expect(decisionsOn('spindle-shoulder')).toEqual(['reuse', 'replace']);
-    expect(decisionsOn('seal-seat')).toEqual(['reuse', 'dress', 'replace']);
+    expect(decisionsOn('seal-seat')).toEqual(['reuse', 'dress', 'sleeve', 'replace']);
   });
 
   it('is never to ask again', () => {

@@ -4,6 +4,7 @@ import { z } from 'zod';
 export const dispositions = {
   reuse: 'Reuse',
   dress: 'Dress and reuse',
+  sleeve: 'Fit a wear sleeve',
   replace: 'Replace',
   'replace-set': 'Replace as a set, cone and cup together',
   'replace-pair': 'Replace on both sides of the axle',
@@ -294,6 +295,29 @@ const ofSomeStacks: readonly Component[] = [
     'replace',
     'It alone keeps the shaft in the axle',
   ]),
+  of(
+    'joint-boot',
+    'Boot of the joint',
+    sound('Whole, clamps tight, no grease outside'),
+    [
+      'loose',
+      'A clamp loose, the joint still greased',
+      'dress',
+      'Clamped anew, and looked at again at the next visit',
+    ],
+    [
+      'torn',
+      'Torn, cracked through, or grease flung out',
+      'replace',
+      'Grit is in the joint: it is cleaned and judged, or renewed with it',
+    ],
+  ),
+  of('thrust-washer', 'Thrust washer of the spindle', sound('Even, of its thickness, bevel sharp'), [
+    'worn',
+    'Thin, scored or its bevel gone',
+    'replace',
+    'It alone keeps the joint off the spindle',
+  ]),
   of('needle-bearing', 'Needle bearing of the spindle', sound('Every needle, turns smooth'), [
     'dry',
     'Dry, rusty or a needle missing',
@@ -355,13 +379,18 @@ export function conditionOf(component: string, seen: string): Condition | undefi
   return known.find((c) => c.id === seen);
 }
 
+/** Parts whose worn surface a sleeve can cover. */
+const sleeved: ReadonlySet<string> = new Set(['seal-seat']);
+
 /**
  * What a supervisor can decide on a part: it stays or is replaced, and whatever else its conditions ask for. Nobody
  * replaces a lining as cone and cup together.
  */
 export function decisionsOn(component: string): Exclude<Disposition, 'ask'>[] {
   const own = new Set(componentOf(component)?.conditions.map((c) => c.disposition));
-  const always: readonly Disposition[] = ['reuse', 'replace'];
+  const always: readonly Disposition[] = sleeved.has(component)
+    ? ['reuse', 'replace', 'sleeve']
+    : ['reuse', 'replace'];
   return (Object.keys(dispositions) as Disposition[]).filter(
     (d): d is Exclude<Disposition, 'ask'> => d !== 'ask' && (always.includes(d) || own.has(d)),
   );

@@ -14,6 +14,7 @@ export const dimensions = {
   'kingpin-clearance': 'Clearance of the pin in its bushes',
   'kingpin-vertical': 'Vertical play of the stub',
   'face-seal-height': 'Highest less lowest',
+  'sleeve-depth': 'Depth of the sleeve',
   'running-clearance': 'Clearance at the pad plate',
 } as const;
 export type Dimension = keyof typeof dimensions;

@@ -23,7 +23,7 @@ function everyState(stack: Stack, sheet: Sheet): RouteState[] {
     together: false,
     inTheAir: true,
     chosen: { rims: 'core-out', 'axle-cover-joint': 'sealant', oil: 'leak-and-dirt' },
-    renewed: new Set(components.map((c) => c.id)),
+    renewed: new Set([...components.map((c) => c.id), 'wear-sleeve']),
     adjust: { from: 'start', turns: null, wasLocked: false, secured: false, byOthers: false, brakeOn: true },
   };
   const opened = new Map<LayerId, 'open' | 'off'>(all.reach.layers)

@@ -2,6 +2,7 @@ import { askStep, doStep, practice, softDrift, type Step } from '../procedure/in
 import { layerOf, type LayerOf } from '../stack/index.ts';
 import { act, firstAskedBy, redo, undo, type Act } from './act.ts';
 import { sensorMeasured } from './sensor-acts.ts';
+import { isSleeved } from './parts.ts';
 import { wants, type RouteState } from './state.ts';
 
 type Hub = LayerOf<'hub'>;
@@ -58,6 +59,19 @@ const matched: Step = askStep('assemble', 'matched-set', 'Spacer and bearings as
 
 const bearings = ['cups-and-rollers', 'cage', 'hub-bore'];
 
+/** A grooved journal gets a new surface for the lip. @source common practice, figure by the sleeve's maker */
+const wearSleeve: Step = {
+  kind: 'dimension',
+  what: 'sleeve-depth',
+  stage: 'clean-and-seat',
+  id: 'wear-sleeve',
+  title: 'Wear sleeve on',
+  text: 'Journal measured at three places off the groove: within what the sleeve’s sheet allows. Groove filled, sleeve driven on with its own tool to a depth that covers the old groove and leaves the lip on its middle; its flange taken off where the sheet says so.',
+  caution: 'No hammer on the sleeve itself: a dent leaks.',
+  mark: 'common-practice',
+  source: 'Common practice; size and depth are the sleeve maker’s',
+};
+
 /** Two metal faces, each on a rubber ring: dry rubber, oiled faces, pairs never mixed. */
 const faceSeal: readonly Step[] = [
   askStep(
@@ -108,6 +122,7 @@ export function hubBack(hub: Hub, state: RouteState): Act[] {
     source: 'ISO 6194-1 for the journal, common practice for the depth',
   };
   return [
+    ...(hub.seal === 'lip' && isSleeved(state) ? firstAskedBy(5, redo('hub', wearSleeve)) : []),
     ...(renewed ? redo('hub', cupsHome) : []),
     ...(renewed && layerOf(state.stack, 'nut')?.kind === 'C'
       ? firstAskedBy(4, [act('hub', 'back', 'supervisor', matched)])

@@ -16,6 +16,7 @@ export {
   partTitle,
   plannedParts,
   singleUseOf,
+  judgedSince,
   withoutCage,
 } from './parts.ts';
 export { everyAct, putBackOrder } from './every-act.ts';

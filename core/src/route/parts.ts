@@ -1,7 +1,7 @@
 import { componentOf, components } from '../inspection/index.ts';
 import type { Compared } from '../procedure/index.ts';
-import { layerOf, type LayerId, type Work } from '../stack/index.ts';
-import type { RouteState } from './state.ts';
+import { layerOf, type LayerId, type LayerOf, type Work } from '../stack/index.ts';
+import { wants, type RouteState } from './state.ts';
 
 /**
  * Parts that are not used twice, and what of each can be held against the old one. `closes` names the closures that a
@@ -12,6 +12,9 @@ import type { RouteState } from './state.ts';
 const singleUse = {
   'hub-seal': { title: 'Hub seal', like: ['bore', 'outside', 'width', 'number'], closes: ['seal'] },
   'flange-nut': { title: 'Axle nut, used once', like: ['width', 'number'], closes: ['axle-nut'] },
+  'wear-sleeve': {
+    ...{ title: 'Wear sleeve', like: ['bore', 'outside', 'width'], closes: ['wear-sleeve'] },
+  },
   'face-seal': { title: 'Face seal, both halves', like: ['outside', 'number'], closes: ['seal'] },
   'cover-ring': { title: 'Cover gasket or O-ring', like: ['outside'], closes: ['fill'] },
   'lock-washer': {
@@ -112,6 +115,13 @@ export function comparableOf(id: string): readonly Compared[] {
   );
 }
 
+/** What of the joint in a knuckle is in sight: a constant-velocity joint runs in a boot. */
+const jointOf = ({ joint }: LayerOf<'knuckle'>): string[] =>
+  joint === 'none' ? [] : joint === 'universal' ? ['axle-joint'] : ['axle-joint', 'joint-boot'];
+
+/** Parts that only later rules ask to judge, by the number of the rules that did first. */
+export const judgedSince: Readonly<Record<string, number>> = { 'joint-boot': 5, 'thrust-washer': 5 };
+
 /** The parts that each layer bares when it is off. */
 function baredBy(id: LayerId, state: RouteState): string[] {
   const { stack } = state;
@@ -153,14 +163,14 @@ function baredBy(id: LayerId, state: RouteState): string[] {
       ];
     case 'unit-hub':
       return layerOf(stack, 'unit-hub')!.kind === 'bolted'
-        ? ['unit-hub-bearing', 'axle-joint']
+        ? ['unit-hub-bearing', 'axle-joint', 'joint-boot']
         : ['unit-hub-bearing', 'cone-and-journal'];
     case 'seal-hub':
       return ['shaft-seat', 'ring-and-shim', 'seal-hub'];
     case 'shaft':
       return layerOf(stack, 'shaft')!.kind === 'c-clip'
         ? ['shaft-bearing', 'shaft-journal', 'clip-and-pin']
-        : ['axle-joint'];
+        : ['axle-joint', 'thrust-washer'];
     case 'axle':
       return ['lubricant'];
     case 'spindle':
@@ -170,10 +180,7 @@ function baredBy(id: LayerId, state: RouteState): string[] {
     case 'knuckle':
       return state.reach.layers.get('knuckle') === 'open'
         ? ['knuckle-ball']
-        : [
-            ...(layerOf(stack, 'knuckle')!.joint === 'none' ? [] : ['axle-joint']),
-            ...['swivel-bearings', 'knuckle-ball'],
-          ];
+        : [...jointOf(layerOf(stack, 'knuckle')!), ...['swivel-bearings', 'knuckle-ball']];
   }
 }
 
@@ -209,6 +216,10 @@ export function plannedParts(state: RouteState): string[] {
   return partsToJudgeOf(state).filter((id) => planned.has(id));
 }
 
+/** Whether a sleeve goes on the journal of the seal: by the work, or as was decided of a groove. */
+export const isSleeved = (state: RouteState): boolean =>
+  wants(state, 'sleeve') || state.renewed.has('wear-sleeve');
+
 /** Parts not used twice on this route. */
 export function singleUseOf(state: RouteState): SingleUse[] {
   const { stack, reach } = state;
@@ -218,6 +229,7 @@ export function singleUseOf(state: RouteState): SingleUse[] {
   const unitHub = layerOf(stack, 'unit-hub');
   const parts: (SingleUse | false)[] = [
     off('hub') && (layerOf(stack, 'hub')!.seal === 'face' ? 'face-seal' : 'hub-seal'),
+    off('hub') && isSleeved(state) && 'wear-sleeve',
     off('cap') && cap?.kind === 'carrier' && 'cover-ring',
     reach.layers.has('nut') && nut?.kind === 'A' && 'lock-washer',
     reach.layers.has('nut') && nut?.kind === 'D' && 'cotter',

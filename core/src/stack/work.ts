@@ -44,6 +44,8 @@ export function targetOf(stack: Stack, work: Work): Partial<Record<LayerId, Reac
     case 'bearings':
     case 'repack':
       return work === 'repack' ? off('hub') : (off('hub') ?? off('unit-hub') ?? off('shaft'));
+    case 'sleeve':
+      return layerOf(stack, 'hub')?.seal === 'lip' ? off('hub') : null;
     case 'studs':
       return off('hub') ?? off('unit-hub');
     case 'hub':

@@ -8,6 +8,7 @@ export const works = {
   brakes: 'Brakes',
   linings: 'Brake linings, renew',
   seal: 'Seal, renew',
+  sleeve: 'Wear sleeve under the seal, fit',
   bearings: 'Bearings, renew',
   repack: 'Bearings, clean, judge and repack',
   studs: 'Studs, renew',

@@ -289,6 +289,7 @@ const fittedBy: Readonly<Record<string, readonly string[]>> = {
   'shaft-bearing': ['bearing-home'],
   'shaft-journal': ['shaft-in'],
   'axle-joint': ['shaft-order'],
+  'thrust-washer': ['shaft-order'],
   'cone-and-journal': ['spindle-nuts', 'stub-on'],
   'seal-hub': ['grub-screws'],
   'ring-and-shim': ['seal-home'],

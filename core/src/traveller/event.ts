@@ -381,7 +381,7 @@ const released = releaseAsked.extend({
    * Number of the rules that gave the verdict; jobs of the first build have none. From 2 on a thin lining is for the
    * yard only, from 3 on a kingpin is measured.
    */
-  rules: z.literal([1, 2, 3, RULES]).optional(),
+  rules: z.int().min(1).max(RULES).optional(),
   /** Who releases did part of the work. */
   ownWork: z.boolean().optional(),
 });

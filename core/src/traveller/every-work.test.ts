@@ -26,6 +26,8 @@ function wanted(stack: Stack, work: Work): { part: string; layer: LayerId } | nu
       if (is('hub')) return { part: 'hub-seal', layer: 'hub' };
       if (is('unit-hub')) return { part: 'unit-hub-bearing', layer: 'unit-hub' };
       return { part: 'shaft-seal', layer: is('seal-hub') ? 'seal-hub' : 'shaft' };
+    case 'sleeve':
+      return { part: 'wear-sleeve', layer: 'hub' };
     case 'bearings':
       if (is('hub')) return { part: 'cups-and-rollers', layer: 'hub' };
       if (is('unit-hub')) return { part: 'unit-hub-bearing', layer: 'unit-hub' };

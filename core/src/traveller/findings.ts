@@ -57,6 +57,10 @@ export function decidedOn(w: Pick<WheelEnd, 'decisions'>, { finding, record }: J
   return decided?.decision ?? finding.disposition;
 }
 
+/** Whether it was decided that a part gets a wear sleeve. */
+export const isToBeSleeved = (w: Pick<WheelEnd, 'records' | 'decisions'>): boolean =>
+  [...judgedParts(w).values()].some((j) => decidedOn(w, j) === 'sleeve');
+
 /** Parts that go in new: as judged last, or as the supervisor decided since. Ids. */
 export function renewedParts(w: Pick<WheelEnd, 'records' | 'decisions'>): Set<string> {
   const renewed = [...judgedParts(w).values()].filter((j) => renewing.has(decidedOn(w, j)));

@@ -41,7 +41,7 @@ describe('a cage', () => {
   it('comes with its bearing, whatever was recorded before both were judged', () => {
     const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['bearings']));
     t.workTo('2L', 'judge-parts');
-    const at = { kind: 'step-recorded', position: '2L', stage: 'clean-and-seat' } as const;
+    const at = { kind: 'step-recorded', position: '2L', stage: 'clean-and-seat', round: 1 } as const;
     t.do({ ...at, stepId: 'cup-home', data: { kind: 'inspect', ok: true } });
     t.workTo('2L');
     expect(t.try(release('2L'), supervisor)).toBeNull();

@@ -67,7 +67,7 @@ describe('the oil of a hub', () => {
       amount,
       joint: 'gasket',
     } as const;
-    t.do({ kind: 'step-recorded', position: '2L', stage: fill.stage, stepId: 'fill', data });
+    t.do({ kind: 'step-recorded', position: '2L', stage: fill.stage, stepId: 'fill', round: 1, data });
     t.workTo('2L');
     expect(
       t.job.events.filter((e) => e.body.kind === 'step-recorded' && e.body.stepId === 'fill'),

@@ -18,7 +18,7 @@ import {
   yes,
 } from './testing/ways.ts';
 import { next } from './testing/next-job.ts';
-import { openingOn, supervisor, technician, TestJob } from './testing/work.ts';
+import { answer, openingOn, supervisor, technician, TestJob } from './testing/work.ts';
 
 function on(
   position: string,
@@ -332,6 +332,20 @@ describe('a closure counts only with what it rests on', () => {
     expect(t.try(nuts)).toBeNull();
     expect(Object.values(t.at('2L').notCounted).at(-1)).toEqual({ why: 'late' });
     expect(todo(t, '2L')).toContain('wheel-nuts');
+  });
+
+  it('a lock that was made before the nut was turned again is none, however late its record comes', () => {
+    const t = new TestJob(openingOn(['2L'], 'a-trailer', ['adjust']));
+    t.workTo('2L', 'seat');
+    const early = t.now;
+    t.workTo('2L', 'lock');
+    const data = answer(t.at('2L'), t.step('2L')!);
+    const lock = { ...step(t, '2L', 'lock-and-fill', 'lock', data), doneAt: early } as Command;
+    expect(t.try(lock)).toBeNull();
+    expect(Object.values(t.at('2L').notCounted).at(-1)).toEqual({ why: 'late' });
+    expect(todo(t, '2L')).toContain('lock');
+    expect(t.recordStep('2L')).toBeNull();
+    expect(todo(t, '2L')).not.toContain('lock');
   });
 });
 

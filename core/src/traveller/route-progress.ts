@@ -11,6 +11,7 @@ import {
 import type { ReadyLine } from '../procedure/index.ts';
 import {
   everyAct,
+  judgedSince,
   oilTells,
   partsToCompareOf,
   partsToJudgeOf,
@@ -27,7 +28,14 @@ import {
 import { RULES } from './rules.ts';
 import { layerOf, needsOffFor, takeOffOrder, targetOf, type LayerId, type Reached } from '../stack/index.ts';
 import type { Stack } from '../stack/index.ts';
-import { comparedParts, judgedParts, partsAgain, readyLines, renewedParts } from './findings.ts';
+import {
+  comparedParts,
+  isToBeSleeved,
+  judgedParts,
+  partsAgain,
+  readyLines,
+  renewedParts,
+} from './findings.ts';
 import type { Plan, StepRecord, WheelEnd } from './job.ts';
 import { signsOfOil } from './oil-found.ts';
 
@@ -143,7 +151,7 @@ function stateOf(w: WheelEnd, plan: Plan, out: Out, layers: ReadonlyMap<LayerId,
   const oil = oilTells([...signsOfOil(w).keys()]);
   if (oil) chosen['oil'] = oil;
   const judged = w.records.some((r) => r.data?.kind === 'judge');
-  const renewed = judged ? [...renewedParts(w)] : null;
+  const renewed = judged ? [...renewedParts(w), ...(isToBeSleeved(w) ? ['wear-sleeve'] : [])] : null;
   const alreadyOff = [...layers.keys()].filter((id) => {
     const { own, outSeq } = layerAt(side, id);
     return !out.has(id) && (outSeq < 0 || !own);
@@ -239,7 +247,7 @@ function derive(state: RouteState, rules: number): FromState {
   return {
     state,
     acts,
-    judge: partsToJudgeOf(state),
+    judge: partsToJudgeOf(state).filter((id) => (judgedSince[id] ?? 0) <= rules),
     compare: partsToCompareOf(state),
     ready: routeReadiness(state, acts),
   };

@@ -37,6 +37,7 @@ const usualMinutes: Record<Work, number> = {
   brakes: 90,
   linings: 100,
   seal: 105,
+  sleeve: 120,
   repack: 120,
   shaft: 120,
   bearings: 150,

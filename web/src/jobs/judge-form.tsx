@@ -18,6 +18,7 @@ const tone: Record<Disposition, string> = {
   dress: 'text-lamp-ink',
   replace: 'text-rust',
   'replace-set': 'text-rust',
+  sleeve: 'text-rust',
   'replace-pair': 'text-rust',
   ask: 'text-ink',
 };
