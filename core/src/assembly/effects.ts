@@ -33,6 +33,8 @@ const effects: Record<LayerId, Record<string, Effect>> = {
       restsOn: ['wheel-faces', 'centring-nuts', 'inner-nuts', 'bracket-bolts', 'caliper-bolts', 'drum-on'],
     },
     inflated: { restsOn: ['wheel-drawn'] },
+    // To reach the inner nuts, the outer ones are loosened.
+    'inner-nuts-again': { breaks: ['wheel-nuts', 'wheel-nuts-road'] },
     'wheel-nuts': { restsOn: ['wheel-drawn', 'inflated'] },
     'wheel-nuts-road': { restsOn: ['wheel-nuts'] },
     'track-sag': { restsOn: ['wheel-nuts'] },

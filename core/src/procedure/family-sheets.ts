@@ -39,6 +39,7 @@ const marks: Sheet['marks'] = {
 const noBolts = {
   nextPlace: null,
   drag: null,
+  studPilotedTorque: null,
   nutTorque: null,
   boltTorque: null,
   flangeTorque: null,
@@ -55,7 +56,7 @@ const noBolts = {
   stack: null,
 } as const;
 
-/** Sizes of a common heavy hub and of a light trailer's; a shop measures its own. */
+/** Sizes of a common heavy drive or trailer hub, of a steer hub and of a light trailer's; a shop measures its own. */
 const heavyHub: Hub = {
   bearings: [
     { boreMm: 82.5, outsideMm: 139.7, widthMm: 36.5, massKg: 2.1 },
@@ -64,7 +65,17 @@ const heavyHub: Hub = {
   cavityMl: 1100,
   cavityFillPercent: 50,
   mark: 'from-memory',
-  source: 'Recalled for a common hub',
+  source: 'Recalled for a common drive or trailer hub',
+};
+const steerHub: Hub = {
+  bearings: [
+    { boreMm: 66.7, outsideMm: 122.2, widthMm: 38.1, massKg: 1.8 },
+    { boreMm: 44.5, outsideMm: 93.3, widthMm: 30.2, massKg: 0.9 },
+  ],
+  cavityMl: 450,
+  cavityFillPercent: 50,
+  mark: 'from-memory',
+  source: 'Recalled for a common steer hub',
 };
 const lightHub: Hub = {
   bearings: [
@@ -178,6 +189,7 @@ export const familySheets: readonly Sheet[] = [
   },
   {
     ...heavy,
+    hub: steerHub,
     sheetId: 'a-steer-double',
     title: 'Steer axle, two nuts',
     family: 'A',
@@ -190,6 +202,7 @@ export const familySheets: readonly Sheet[] = [
   },
   {
     ...heavy,
+    hub: steerHub,
     sheetId: 'd-steer-18',
     title: 'Steer axle, single nut and cotter, 18 threads',
     family: 'D',
@@ -201,6 +214,7 @@ export const familySheets: readonly Sheet[] = [
   },
   {
     ...heavy,
+    hub: steerHub,
     sheetId: 'd-steer-12',
     title: 'Steer axle, single nut and cotter, 12 threads',
     family: 'D',

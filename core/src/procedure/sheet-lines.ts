@@ -142,6 +142,7 @@ export const torques: readonly [TorqueKey, string][] = [
   ['setTorque', 'Set'],
   ['jamTorque', 'Jam nut'],
   ['wheelTorque', 'Wheel nuts'],
+  ['studPilotedTorque', 'Wheel nuts, stud-piloted'],
   ['nutTorque', 'Axle nut or pin bolt'],
   ['boltTorque', 'Its own bolts'],
   ['flangeTorque', 'Flange nuts or cap bolts'],

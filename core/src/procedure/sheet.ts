@@ -71,6 +71,8 @@ export const sheetSchema = z.object({
   nextPlace: z.enum(['on', 'back']).nullable().default(null),
   jamTorque: torqueFigureSchema.nullable(),
   wheelTorque: torqueFigureSchema.nullable(),
+  /** Nuts of wheels that their studs centre: a figure of its own. */
+  studPilotedTorque: torqueFigureSchema.nullable().default(null),
   /** Axle nut or pin bolt of constructions that are bolted on. */
   nutTorque: torqueFigureSchema.nullable().default(null),
   /** The construction's own bolts: hub, cover, swivel cap or grub screws. */
@@ -120,6 +122,7 @@ export const torqueKeys = [
   'setTorque',
   'jamTorque',
   'wheelTorque',
+  'studPilotedTorque',
   'nutTorque',
   'boltTorque',
   'flangeTorque',

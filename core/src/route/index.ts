@@ -26,5 +26,5 @@ export { sharedSteps } from './shaft-acts.ts';
 export { routeReadiness } from './readiness.ts';
 export { routeOf } from './route.ts';
 export type { RouteState } from './state.ts';
-export { isDeflated } from './wheel-acts.ts';
+export { isDeflated, wheelTorqueKey } from './wheel-acts.ts';
 export { verifyBy } from './verify-by.ts';

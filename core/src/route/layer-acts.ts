@@ -44,7 +44,7 @@ export function undone(layer: Layer, state: RouteState): Act[] {
 export function redone(layer: Layer, state: RouteState): Act[] {
   switch (layer.layer) {
     case 'wheel':
-      return [...wheelBack(layer, state), ...wheelAfterRoad(layer)];
+      return [...wheelBack(layer, state), ...wheelAfterRoad(layer, state.stack)];
     case 'cap':
       return capBack(layer, state);
     case 'brake-outer':

@@ -1,5 +1,5 @@
-import { askStep, chooseStep, doStep, practice, torqueStep } from '../procedure/index.ts';
-import type { LayerOf } from '../stack/index.ts';
+import { askStep, chooseStep, doStep, practice, torqueStep, type TorqueKey } from '../procedure/index.ts';
+import { layerOf, type LayerOf, type Stack } from '../stack/index.ts';
 import { act, firstAskedBy, redo, redoLater, undo, type Act } from './act.ts';
 import { wants, type RouteState } from './state.ts';
 
@@ -54,6 +54,22 @@ const slackened = doStep(
   { caution: 'Stand aside of the relief valve: its grease comes out under pressure and goes through skin.' },
 );
 
+/** The figure that the nuts of a wheel go by: what its studs centre has one of its own. */
+export const wheelTorqueKey = (stack: Stack): TorqueKey =>
+  layerOf(stack, 'wheel')?.pilot === 'stud' ? 'studPilotedTorque' : 'wheelTorque';
+
+/**
+ * Faces, seats and threads, by what the nuts seat on.
+ * @source TMC RP 222 for oil on two-piece flange nuts and dry ball seats, value from memory
+ */
+const faces: Record<'flange' | 'ball' | 'cone' | 'unknown', string> = {
+  flange:
+    'Mating faces and threads clean, no paint. Two-piece flange nuts: two drops of oil between nut and washer, one or two on the first threads, none on a face.',
+  ball: 'Mating faces, ball seats and threads clean and dry: no paint, no oil on a ball seat.',
+  cone: 'Mating faces, tapered seats and threads clean and dry: no paint, no oil on a seat.',
+  unknown: 'Mating faces and threads clean, no paint, no grease on the seats.',
+};
+
 /** Nuts cracked on the ground, wheel off on a dolly. */
 export function wheelOff(wheel: LayerOf<'wheel'>, state: RouteState): Act[] {
   if (state.alreadyOff.includes('wheel')) return [];
@@ -87,14 +103,15 @@ export function wheelOff(wheel: LayerOf<'wheel'>, state: RouteState): Act[] {
 }
 
 /** Faces clean, centring nuts first, in stages, full torque on the ground. */
-export function wheelBack(wheel: LayerOf<'wheel'>, { chosen }: RouteState): Act[] {
+export function wheelBack(wheel: LayerOf<'wheel'>, { chosen, stack }: RouteState): Act[] {
+  const figure = wheelTorqueKey(stack);
   const inner = wheel.kind === 'dual' && wheel.pilot === 'stud';
   const sprocket = wheel.kind === 'sprocket';
   return [
     ...redo(
       'wheel',
       askStep('wheel-on', 'wheel-faces', 'Faces and threads', [
-        'Mating faces and threads clean, no paint, no grease on the seats.',
+        faces[wheel.seat ?? 'unknown'],
         'Are faces and threads clean and bare?',
       ]),
     ),
@@ -115,7 +132,7 @@ export function wheelBack(wheel: LayerOf<'wheel'>, { chosen }: RouteState): Act[
           torqueStep(
             'wheel-on',
             'inner-nuts',
-            'wheelTorque',
+            figure,
             ['Inner nuts', 'To full torque before the outer wheel goes on.'],
             { makers: true, caution: kills },
           ),
@@ -155,7 +172,7 @@ export function wheelBack(wheel: LayerOf<'wheel'>, { chosen }: RouteState): Act[
       torqueStep(
         'wheel-on',
         'wheel-nuts',
-        'wheelTorque',
+        figure,
         sprocket
           ? ['Sprocket bolts, full torque', 'Crossing pattern, then all of them again.']
           : [
@@ -183,7 +200,7 @@ export function wheelBack(wheel: LayerOf<'wheel'>, { chosen }: RouteState): Act[
 }
 
 /** The first of the retorques: after the road, before the unit goes. The next is a follow-up. */
-export const wheelAfterRoad = ({ kind }: LayerOf<'wheel'>): Act[] => [
+export const wheelAfterRoad = ({ kind }: LayerOf<'wheel'>, stack: Stack): Act[] => [
   act(
     'wheel',
     'later',
@@ -191,7 +208,7 @@ export const wheelAfterRoad = ({ kind }: LayerOf<'wheel'>): Act[] => [
     torqueStep(
       'release',
       'wheel-nuts-road',
-      'wheelTorque',
+      wheelTorqueKey(stack),
       kind === 'sprocket'
         ? ['Sprocket bolts after the first hours', 'All of them again, crossing. What moved is looked at.']
         : ['Wheel nuts after the road', 'All of them again, crossing. What moved is looked at.'],
@@ -204,18 +221,40 @@ export const wheelAfterRoad = ({ kind }: LayerOf<'wheel'>): Act[] => [
 /** The retorque as a job of its own: nothing comes off. */
 export function retorqueOnly(state: RouteState): Act[] {
   if (!wants(state, 'retorque') || state.reach.layers.has('wheel')) return [];
-  return redoLater(
-    'wheel',
-    'ground',
-    torqueStep(
-      'wheel-on',
-      'wheel-nuts',
-      'wheelTorque',
-      [
-        'Wheel nuts, full torque',
-        'On the ground. On stud-piloted duals loosen the outer nut to reach the inner. Crossing pattern, then all again.',
-      ],
-      { makers: true, caution: kills },
+  const figure = wheelTorqueKey(state.stack);
+  const { kind, pilot } = layerOf(state.stack, 'wheel')!;
+  const makers = { makers: true, caution: kills } as const;
+  return [
+    // An outer nut sits on the inner one, and hides it: a retorque of the outer nuts alone leaves the inner wheel loose.
+    ...(kind === 'dual' && pilot === 'stud'
+      ? firstAskedBy(
+          5,
+          redoLater(
+            'wheel',
+            'ground',
+            torqueStep(
+              'wheel-on',
+              'inner-nuts-again',
+              figure,
+              [
+                'Inner nuts again',
+                'Outer nuts loosened one after the other, the inner nut behind each to full torque.',
+              ],
+              makers,
+            ),
+          ),
+        )
+      : []),
+    ...redoLater(
+      'wheel',
+      'ground',
+      torqueStep(
+        'wheel-on',
+        'wheel-nuts',
+        figure,
+        ['Wheel nuts, full torque', 'On the ground. Crossing pattern, then all again.'],
+        makers,
+      ),
     ),
-  );
+  ];
 }

@@ -11,6 +11,8 @@ const nutWords = {
   N: 'Nut or retainer, bearings preloaded',
 } as const;
 
+const seatWords = { flange: 'flange nuts', ball: 'ball seats', cone: 'tapered seats' } as const;
+
 /** A layer as it is built, in words: "Oil cap", "Two nuts, locking washer". */
 export function describeLayer(layer: Layer): string {
   switch (layer.layer) {
@@ -18,6 +20,9 @@ export function describeLayer(layer: Layer): string {
       return [
         { single: 'Wheel', dual: 'Wheels, dual', sprocket: 'Sprocket' }[layer.kind],
         layer.pilot === 'stud' ? ', stud-piloted' : '',
+        layer.thread ? `, ${layer.thread}` : '',
+        layer.class ? `, ${layer.class}` : '',
+        layer.seat ? `, ${seatWords[layer.seat]}` : '',
         layer.centringNuts > 0 ? `, ${layer.centringNuts} centring nuts` : '',
         layer.leftHand ? ', left-hand thread on the left' : '',
       ].join('');

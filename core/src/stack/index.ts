@@ -1,6 +1,14 @@
 export { layerIds, layerTitles, type LayerId } from './layer-id.ts';
 export { alsoUndone, alsoUndoneIds, type AlsoUndone } from './also-undone.ts';
-export { layerSchema, nutKinds, type Layer, type LayerOf, type NutKind } from './layer.ts';
+export {
+  layerSchema,
+  nutKinds,
+  studClasses,
+  wheelThreads,
+  type Layer,
+  type LayerOf,
+  type NutKind,
+} from './layer.ts';
 export { describeLayer } from './describe-layer.ts';
 export {
   allNeedsOff,

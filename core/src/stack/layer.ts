@@ -7,6 +7,14 @@ import type { LayerId } from './layer-id.ts';
 export const nutKinds = ['A', 'B', 'C', 'D', 'E', 'H', 'N'] as const;
 export type NutKind = (typeof nutKinds)[number];
 
+/** Threads of wheel studs. @source common practice, no source */
+export const wheelThreads = [
+  ...(['M12 × 1.25', 'M12 × 1.5', 'M14 × 1.5', 'M16 × 1.5', 'M18 × 1.5', 'M20 × 1.5', 'M22 × 1.5'] as const),
+  ...(['M24 × 1.5', '1/2-20', '9/16-18', '5/8-18', '3/4-16', '1 1/8-16'] as const),
+] as const;
+/** Property classes and grades of wheel studs. @source ISO 898-1 and SAE J429, values from memory */
+export const studClasses = ['8.8', '10.9', '12.9', 'grade 5', 'grade 8'] as const;
+
 /** Most nuts and bolts that one ring of them has. */
 const fasteners = z.int().min(1).max(32);
 
@@ -21,6 +29,10 @@ export const layerSchema = z.discriminatedUnion('layer', [
     kind: z.enum(['single', 'dual', 'sprocket']),
     /** stud-piloted duals have inner nuts of their own. */
     pilot: z.enum(['hub', 'stud']).default('hub'),
+    /** Thread and class of the studs, and what the nuts seat on; where they are not said, the steps do not name them. */
+    thread: z.enum(wheelThreads).optional(),
+    class: z.enum(studClasses).optional(),
+    seat: z.enum(['flange', 'ball', 'cone']).optional(),
     /** Tapered nuts that centre the wheel and go first. */
     centringNuts: z.int().min(0).max(12).default(0),
     /** Nuts on the left of the unit have a left-hand thread. */

@@ -9,7 +9,7 @@ import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
 import type { RetorqueFigure, Step } from '../procedure/index.ts';
 import { effectOf, isOn, layerAt, mustBeOff, wasPinOut } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
-import { everyAct, putsBack, type Act } from '../route/index.ts';
+import { everyAct, putsBack, wheelTorqueKey, type Act } from '../route/index.ts';
 import { RULES } from './rules.ts';
 import { layerOf } from '../stack/index.ts';
 import { convert } from '../quantity/index.ts';
@@ -370,7 +370,7 @@ function retorque(w: WheelEnd, command: BodyOf<'retorque-recorded'>, today: stri
   const { listed, torque } = command;
   const unfit = listed && whyNotTool(listed, { kind: 'torque-wrench', today, settingNm: torque.si });
   if (unfit) return refuse('tool-unfit', { why: unfit });
-  const figure = w.sheet.wheelTorque;
+  const figure = w.sheet[wheelTorqueKey(w.plan.stack)];
   if (figure && !torqueFits(command.torque.si, figure) && !command.note) return refuse('torque-off');
   return accept(command);
 }

@@ -11,6 +11,7 @@ const bounds: Readonly<Record<TorqueKey, readonly [least: number, most: number]>
   setTorque: [5, 800],
   jamTorque: [30, 800],
   wheelTorque: [40, 1_200],
+  studPilotedTorque: [40, 1_200],
   nutTorque: [10, 1_200],
   boltTorque: [3, 700],
   flangeTorque: [8, 500],

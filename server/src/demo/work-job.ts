@@ -1,5 +1,6 @@
 import { adviseSetting, pitchOf } from '@lanternwright/core/nut';
 import { bandInMm, type Step, type StepData } from '@lanternwright/core/procedure';
+import { wheelTorqueKey } from '@lanternwright/core/route';
 import { quantity, type Quantity } from '@lanternwright/core/quantity';
 import {
   againstRelease,
@@ -114,7 +115,7 @@ export function workJob(random: Random, plan: JobPlan): StoredEvent[] {
     at += random.between(1, 4) * 86_400_000;
     for (const w of job.wheelEnds) {
       if (!w.release?.followUp) continue;
-      const torque = w.sheet.wheelTorque?.min ?? quantity(60, 'lbf-ft');
+      const torque = w.sheet[wheelTorqueKey(w.plan.stack)]?.min ?? quantity(60, 'lbf-ft');
       const km = quantity(Math.round(plan.km + random.between(70, 150)), 'km');
       send(
         {

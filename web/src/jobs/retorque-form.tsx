@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { parseQuantity, unitFor } from '@lanternwright/core/quantity';
 import { torqueFits, type WheelEnd } from '@lanternwright/core/traveller';
+import { wheelTorqueKey } from '@lanternwright/core/route';
 import { formatTorque, type TorqueFigure } from '@lanternwright/core/procedure';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
 import { Button } from '../ui/button.tsx';
@@ -21,7 +22,7 @@ function wheelFigure({ records }: WheelEnd): TorqueFigure | null {
 /** The retorque of a released wheel end: with which wrench, to what, by whom. */
 export function RetorqueForm({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
   const reader = useReader();
-  const figure = wheelEnd.sheet.wheelTorque ?? wheelFigure(wheelEnd);
+  const figure = wheelEnd.sheet[wheelTorqueKey(wheelEnd.plan.stack)] ?? wheelFigure(wheelEnd);
   const [torque, setTorque] = useDraft('torque', '');
   const [tool, setTool] = useDraft('tool', '');
   const [meter, setMeter] = useDraft('meter', '');

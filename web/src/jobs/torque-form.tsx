@@ -10,6 +10,7 @@ import {
 import { tighteningSequence, torqueSetting } from '@lanternwright/core/torque';
 import { makersFigures, torqueFits } from '@lanternwright/core/traveller';
 import { describeMark, formatTorque } from '@lanternwright/core/procedure';
+import { wheelTorqueKey } from '@lanternwright/core/route';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
 import { useInstruments } from '../instruments/use-instruments.ts';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
@@ -115,7 +116,7 @@ export function TorqueForm({ step, wheelEnd, other, record }: FormProps<'torque'
           The same sheet as {other.position}: {formatTorque(opposite, reader)}
         </Button>
       )}
-      {step.figure === 'wheelTorque' && wheelEnd.sheet.studs && figure && (
+      {step.figure === wheelTorqueKey(wheelEnd.plan.stack) && wheelEnd.sheet.studs && figure && (
         <Studs studs={wheelEnd.sheet.studs} target={figure.max} />
       )}
       <div className="grid gap-3 sm:grid-cols-2">

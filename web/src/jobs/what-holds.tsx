@@ -7,6 +7,7 @@ import {
   type WheelEnd,
 } from '@lanternwright/core/traveller';
 import { bandInMm } from '@lanternwright/core/procedure';
+import { wheelTorqueKey } from '@lanternwright/core/route';
 import { sheetLines, sheetSources } from '@lanternwright/core/procedure';
 import { formatDate, formatDistance, formatPlay, formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
@@ -27,7 +28,8 @@ function sumAddress(name: string, input: unknown, jobId: string, at: string): st
 
 /** Sums that can be filled in from what is known of a wheel end. */
 function sumsFor({ sheet, ...w }: WheelEnd): { name: string; title: string; input: unknown }[] {
-  const { thread, lock, band, wheelTorque, studs } = sheet;
+  const { thread, lock, band, studs } = sheet;
+  const wheelTorque = sheet[wheelTorqueKey(w.plan.stack)];
   const measuredMm = lastVerdict({ sheet, ...w })?.result.endPlayMm;
   const sums = [];
   if (thread && lock && band && measuredMm !== undefined) {

@@ -21,6 +21,11 @@ describe('the layers of a sheet', () => {
     await user.selectOptions(screen.getByLabelText('Tapered nuts that go first'), '3');
     await user.selectOptions(screen.getByLabelText('Left-hand thread on the left'), 'Yes');
     expect(layerOf(last()!, 'wheel')).toMatchObject({ pilot: 'stud', centringNuts: 3, leftHand: true });
+    await user.selectOptions(screen.getByLabelText('Thread of the studs'), '3/4-16');
+    await user.selectOptions(screen.getByLabelText('Nuts seat on'), 'A ball seat');
+    expect(layerOf(last()!, 'wheel')).toMatchObject({ thread: '3/4-16', seat: 'ball' });
+    await user.selectOptions(screen.getByLabelText('Thread of the studs'), 'Not said');
+    await user.selectOptions(screen.getByLabelText('Nuts seat on'), 'Not said');
     expect(
       screen.getByText('Wheels, dual, stud-piloted, 3 centring nuts, left-hand thread on the left'),
     ).toBeDefined();

@@ -8,6 +8,8 @@ import {
   layerTitles,
   describeLayer,
   stackSchema,
+  studClasses,
+  wheelThreads,
   type Layer,
   type LayerId,
   type Stack,
@@ -30,6 +32,26 @@ const choicesOf: Record<LayerId, readonly Choice[]> = {
   wheel: [
     { key: 'kind', label: 'Mounted', choices: { single: 'Single', dual: 'Dual', sprocket: 'Sprocket' } },
     { key: 'pilot', label: 'Centred by', choices: { hub: 'The hub', stud: 'Its studs' } },
+    {
+      key: 'thread',
+      label: 'Thread of the studs',
+      choices: { undefined: 'Not said', ...Object.fromEntries(wheelThreads.map((t) => [t, t])) },
+    },
+    {
+      key: 'class',
+      label: 'Class of the studs',
+      choices: { undefined: 'Not said', ...Object.fromEntries(studClasses.map((c) => [c, c])) },
+    },
+    {
+      key: 'seat',
+      label: 'Nuts seat on',
+      choices: {
+        undefined: 'Not said',
+        flange: 'Their own washer, two-piece',
+        ball: 'A ball seat',
+        cone: 'A taper',
+      },
+    },
     { key: 'centringNuts', label: 'Tapered nuts that go first', choices: { ...none, ...upTo(1, 12) } },
     { key: 'leftHand', label: 'Left-hand thread on the left', choices: yesNo },
   ],
