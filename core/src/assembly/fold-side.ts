@@ -100,7 +100,8 @@ function whyNotCounted(
     .filter((at) => at !== undefined)
     .sort()
     .at(-1);
-  if (late && brokenAt !== undefined && mark.at < brokenAt) return { why: 'late' };
+  // At the very time of what broke it, nobody knows which came first.
+  if (late && brokenAt !== undefined && mark.at <= brokenAt) return { why: 'late' };
   if (data?.kind === 'inspect' && !data.ok) return { why: 'no' };
   if (data?.kind === 'linings' && !data.set) return { why: 'no' };
   return data && isOffLimit({ stack: side.stack, sheet }, act, data) ? { why: 'no' } : null;

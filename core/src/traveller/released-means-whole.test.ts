@@ -334,6 +334,17 @@ describe('a closure counts only with what it rests on', () => {
     expect(todo(t, '2L')).toContain('wheel-nuts');
   });
 
+  it('a late record of the very time at which its closure was broken does not count', () => {
+    const t = new TestJob(openingOn(['2L', '2R'], 'a-drive-tang', ['brakes']));
+    t.workTo('2L', 'caging');
+    const same = t.now;
+    expect(t.recordStep('2L')).toBeNull();
+    t.workTo('2R', 'rims');
+    const data = { kind: 'inspect', ok: true } as const;
+    expect(t.try({ ...step(t, '2L', 'lock-and-fill', 'uncaged', data), doneAt: same } as Command)).toBeNull();
+    expect(Object.values(t.at('2L').notCounted).at(-1)).toEqual({ why: 'late' });
+  });
+
   it('a lock that was made before the nut was turned again is none, however late its record comes', () => {
     const t = new TestJob(openingOn(['2L'], 'a-trailer', ['adjust']));
     t.workTo('2L', 'seat');
