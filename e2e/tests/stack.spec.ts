@@ -144,7 +144,9 @@ test('a C-clip axle is done on both sides with one cover, closed when neither si
   await page.goto(`${shopUrl()}/jobs/${jobId}?at=2L`);
   await expect(page.getByRole('heading', { name: 'Cover joint' })).toBeVisible();
   await page.getByRole('button', { name: 'Gasket' }).click();
-  await expect(page.getByText('First the shaft of 2R is back: the axle is closed once')).toBeVisible();
+  await expect(
+    page.getByText('Put the shaft of 2R back first: the axle is closed once').first(),
+  ).toBeVisible();
   await recordWhile(page, jobId, (step) => step.id !== 'axle-cover-joint', '2R');
   await page.getByRole('button', { name: 'Gasket' }).click();
   await expect(page.getByRole('heading', { name: 'Cover bolts, first stage' })).toBeVisible();
@@ -153,7 +155,7 @@ test('a C-clip axle is done on both sides with one cover, closed when neither si
   await expect(page.getByRole('heading', { name: 'Down on its wheels' })).toBeVisible();
   await page.getByRole('region', { name: 'Step at hand' }).getByRole('button', { name: 'Done' }).click();
   await expect(
-    page.getByText('First the wheel of 2R is on: both sides of an axle are lowered together'),
+    page.getByText('Put the wheel of 2R on first: both sides of an axle are lowered together').first(),
   ).toBeVisible();
   await recordWhile(page, jobId, (step) => step.id !== 'down', '2R');
   await workUntil(page, 'Release 2L');

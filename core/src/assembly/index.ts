@@ -1,4 +1,4 @@
-export { effectOf, mustBeOff, needsLayerOff } from './effects.ts';
+export { effectOf, isAfterPutOn, mustBeOff, needsLayerOff } from './effects.ts';
 export { asItCame, asItStands, buildDifferently, whatCannotStand, type Stands } from './as-said.ts';
 export { carrySide, releaseSide } from './carry-side.ts';
 export { hearStep, strikeStep, type NotCounted } from './fold-side.ts';

@@ -10,6 +10,8 @@ export interface Standing {
   isAssumed: (act: Act) => boolean;
   /** Whether a closure is made, with everything it rests on made before it. */
   counts: (id: string) => boolean;
+  /** Whether everything that an act rests on is made, or was left out where it may be: it can be made now. */
+  canRest: (act: Act) => boolean;
 }
 
 /** Closures of the nut that follow one another; what was done to the brake meanwhile is no part of them. */
@@ -59,5 +61,11 @@ export function standingOf(side: Side, acts: readonly Act[], setBefore: readonly
     known.set(id, does);
     return does;
   };
-  return { required, isAssumed: (act) => act.layer !== null && isAssumed(act), counts };
+  const isDone = (other: string) => !needed.has(other) || counts(other) || side.skipped[other] !== undefined;
+  return {
+    required,
+    isAssumed: (act) => act.layer !== null && isAssumed(act),
+    counts,
+    canRest: (act) => rests(act).every(isDone),
+  };
 }

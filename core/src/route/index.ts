@@ -10,6 +10,7 @@ export {
   partsToCompareOf,
   partsToJudgeOf,
   closedWith,
+  fittedBy,
   partOfLine,
   isUsedUp,
   oldPartIn,

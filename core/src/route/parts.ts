@@ -61,6 +61,28 @@ export const oldPartIn = (closure: string, again: readonly string[]): string | u
 /** Closures that a part not used twice goes into; none where it is not one, or where nothing tells that it was new. */
 export const closedWith = (id: string): readonly string[] => onceOnly[id]?.closes ?? [];
 
+const fitted: Readonly<Record<string, readonly string[]>> = {
+  'cups-and-rollers': ['cup-home'],
+  cage: ['cup-home'],
+  studs: ['studs-home'],
+  'needle-bearing': ['needle-depth'],
+  'shaft-bearing': ['bearing-home'],
+  'shaft-journal': ['shaft-in'],
+  'axle-joint': ['shaft-order'],
+  'thrust-washer': ['shaft-order'],
+  'cone-and-journal': ['spindle-nuts', 'stub-on'],
+  'seal-hub': ['grub-screws'],
+  'ring-and-shim': ['seal-home'],
+  'swivel-bearings': ['races-dry'],
+  'kingpin-and-bushes': ['bushes'],
+  'unit-hub-bearing': ['unit-hub-on'],
+  lubricant: ['pack', 'fill', 'axle-oil'],
+  'axle-oil': ['axle-oil'],
+};
+
+/** Closures that are made only with a part that was judged in new; none where no single one tells. */
+export const fittedBy = (id: string): readonly string[] => fitted[id] ?? [];
+
 /** Whether a part is one that is filled in or wetted: there is no old one that could go in again. */
 export const isUsedUp = (id: string): boolean => onceOnly[id]?.closes === null;
 

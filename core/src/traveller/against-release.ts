@@ -3,7 +3,7 @@ import { sideOfBand, type EndPlayResult } from '../end-play/index.ts';
 import { lockPositions, nutTravel } from '../nut/index.ts';
 import { bandInMm, type Sheet, type Step, type StepData, type TorqueFigure } from '../procedure/index.ts';
 import { valueIn, type Quantity } from '../quantity/index.ts';
-import { measureWay, pullOff, verifyBy, withoutCage, type Act } from '../route/index.ts';
+import { fittedBy, measureWay, pullOff, verifyBy, withoutCage, type Act } from '../route/index.ts';
 import { layerOf } from '../stack/index.ts';
 import { layerAt, wasPinOut } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
@@ -280,25 +280,6 @@ function offBand({ sheet }: WheelEnd, { byMm }: EndPlayResult): Objection['param
   return { by: valueIn({ value: byMm, unit: 'mm' }, unit), unit };
 }
 
-/** Closures that are made only with the new part in, by the part that was judged. */
-const fittedBy: Readonly<Record<string, readonly string[]>> = {
-  'cups-and-rollers': ['cup-home'],
-  cage: ['cup-home'],
-  studs: ['studs-home'],
-  'needle-bearing': ['needle-depth'],
-  'shaft-bearing': ['bearing-home'],
-  'shaft-journal': ['shaft-in'],
-  'axle-joint': ['shaft-order'],
-  'thrust-washer': ['shaft-order'],
-  'cone-and-journal': ['spindle-nuts', 'stub-on'],
-  'seal-hub': ['grub-screws'],
-  'ring-and-shim': ['seal-home'],
-  'swivel-bearings': ['races-dry'],
-  'kingpin-and-bushes': ['bushes'],
-  'unit-hub-bearing': ['unit-hub-on'],
-  lubricant: ['pack', 'fill', 'axle-oil'],
-};
-
 /** The cross pin holds both clips: once it was out, both sides are looked at in the job. */
 function againstOtherSide({ side, withOther, position }: WheelEnd): Objection[] {
   const isOut = layerOf(side.stack, 'shaft')?.kind === 'c-clip' && wasPinOut(side);
@@ -326,7 +307,7 @@ function againstParts(w: WheelEnd): Objection[] {
     const compared = records.some(
       (r) => r.seq > seq && r.data?.kind === 'compare' && r.data.parts.some((p) => p.part === component),
     );
-    const fitted = fittedBy[component]?.some((id) => (side.made[id]?.last.seq ?? 0) > seq);
+    const fitted = fittedBy(component).some((id) => (side.made[id]?.last.seq ?? 0) > seq);
     const here = compared || fitted || state === 'have' || state === 'owner' || came?.as === 'received';
     const lacking = !came && (state === 'ordered' || state === 'missing');
     const old = came?.as === 'reused' && decidedOn(w, judged.get(component)!) !== 'reuse';

@@ -10,7 +10,7 @@ describe('what both sides share', () => {
     t.workTo('2R', 'axle-cover-joint');
     t.workTo('2L', 'down');
     expect(t.recordStep('2L')).toBe(
-      'First the wheel of 2R is on: both sides of an axle are lowered together',
+      'Put the wheel of 2R on first: both sides of an axle are lowered together',
     );
     t.workTo('2R', 'down');
     t.workTo('2L');

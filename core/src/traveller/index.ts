@@ -67,6 +67,7 @@ export { hasKingpin } from './kingpin.ts';
 export { otherSideDue } from './pair-rule.ts';
 export { beganCorrected } from './began-corrected.ts';
 export { waitsFor } from './waits-for.ts';
+export { meanwhile, whatWaits, type Waiting } from './meanwhile.ts';
 export { describeParts } from './describe-parts.ts';
 export { describeRefusal } from './describe-refusal.ts';
 export { describeRouteRefusal } from './route-refusal.ts';

@@ -14,13 +14,13 @@ describe('a part not used twice that goes in again until the new one comes', () 
       l.what === seal.what ? { ...l, state: 'ordered' as const, by: '2026-12-05' } : l,
     );
     expect(t.recordStep('1L', { ...ready, lines, note: 'The seal comes on Friday' })).toBeNull();
-    t.workTo('1L', 'pack');
+    t.workTo('1L', 'seal');
     return t;
   };
 
   it('is no release: the new one has to come, and the hub off again for it', () => {
     const t = waiting();
-    expect(t.recordStep('1L')).toMatch(/First hub seal has come/);
+    expect(t.recordStep('1L')).toMatch(/Hub seal is on order: wait/);
     t.do({ ...seal, as: 'reused' });
     t.workTo('1L');
     expect(codes(t, '1L')).toEqual(['old-part-in']);

@@ -194,16 +194,16 @@ export const refusalWords = {
     `The sheet asks for ${asked}: say why another, and that the old is all out`,
 
   // What a step waits for.
-  'waits-for-shaft': ({ position }: At) => `First the shaft of ${position} is back: the axle is closed once`,
+  'waits-for-shaft': ({ position }: At) => `Put the shaft of ${position} back first: the axle is closed once`,
   'waits-for-wheel': ({ position }: At) =>
-    `First the wheel of ${position} is on: both sides of an axle are lowered together`,
+    `Put the wheel of ${position} on first: both sides of an axle are lowered together`,
   'waits-for-owner': () => 'The owner has not answered the estimate yet',
   'owner-said-no': ({ answer }: { answer: 'defer' | 'decline' }) =>
     `The owner has ${answer === 'defer' ? 'deferred' : 'declined'} it: nothing more comes off`,
   'waits-for-decision': ({ component }: { component: string }) =>
-    `First the supervisor decides about ${partOf(component)}`,
+    `The supervisor has to decide about ${partOf(component)} first`,
   'waits-for-part': ({ position, what }: At & { what: string }, names: Names) =>
-    `First ${names.line(position, what).toLowerCase()} has come, or the old one goes in again`,
+    `${names.line(position, what)} is on order: wait until it has come, or say that the old one goes in again`,
 
   // Decisions, late records, findings, follow-ups.
   'nothing-to-decide': () => 'There is nothing to decide about this part',

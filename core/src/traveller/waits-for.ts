@@ -1,8 +1,16 @@
 import { layerAt } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
 import type { Step } from '../procedure/index.ts';
-import { partOfLine, putsBack, type Act } from '../route/index.ts';
-import { layerOf } from '../stack/index.ts';
+import {
+  closedWith,
+  everyAct,
+  fittedBy,
+  partOfLine,
+  putBackOrder,
+  putsBack,
+  type Act,
+} from '../route/index.ts';
+import { layerOf, type LayerId } from '../stack/index.ts';
 import { readyLines } from './findings.ts';
 import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
 import { openQuestions, progressOf } from './progress.ts';
@@ -59,20 +67,24 @@ function waitsForOwner({ money }: Job, step: Step): Refusal | null {
   return answer === 'do-now' ? null : refusal('owner-said-no', { answer });
 }
 
+/** Layers on which everything waits for a part that no act names. */
+const holdsParts: ReadonlySet<LayerId> = new Set(['hub', 'unit-hub', 'seal-hub', 'shaft', 'spindle']);
+
+/** Whether an act needs a part that is on order: it fits it, or comes after what fits it on the same layer. */
+function isHeldUpBy({ side, sheet }: WheelEnd, act: Act, part: string | null): boolean {
+  if (!part || !act.layer) return false;
+  const fits = [...closedWith(part), ...fittedBy(part)];
+  if (fits.length === 0) return holdsParts.has(act.layer);
+  const order = putBackOrder(everyAct(side.stack, sheet)).get(act.layer)!;
+  const first = order.findIndex((a) => fits.includes(a.id));
+  return first >= 0 && order.findIndex((a) => a.id === act.id) >= first;
+}
+
 /** A part that is on order when the first step comes that needs it: what is put back on a layer that holds it. */
 function awaitedPart(w: WheelEnd, step: Step): string | undefined {
   if (!putsBack(step)) return undefined;
-  const { layer } = step as Act;
-  if (
-    layer !== 'hub' &&
-    layer !== 'unit-hub' &&
-    layer !== 'seal-hub' &&
-    layer !== 'shaft' &&
-    layer !== 'spindle'
-  )
-    return undefined;
   const came = new Set(w.plan.received.map((r) => r.what));
   return [...readyLines(w).values()].find(
-    (l) => l.state === 'ordered' && partOfLine(l.what) && !came.has(l.what),
+    (l) => l.state === 'ordered' && !came.has(l.what) && isHeldUpBy(w, step as Act, partOfLine(l.what)),
   )?.what;
 }

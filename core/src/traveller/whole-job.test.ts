@@ -166,7 +166,7 @@ describe('judging parts', () => {
       { component: 'spindle-shoulder', askedBy: technician.name },
     ]);
     t.workTo('2L', 'pack');
-    expect(t.recordStep('2L')).toMatch(/First the supervisor decides about spindle shoulder/);
+    expect(t.recordStep('2L')).toMatch(/supervisor has to decide about spindle shoulder first/);
     expect(against(t)).toMatch(/Spindle shoulder: the supervisor has not decided/);
     const answer = {
       kind: 'decision-made',
@@ -356,8 +356,8 @@ describe('a part on order', () => {
     expect(lackedLines(t.at('2L'))).toMatchObject([
       { what: 'part:hub-seal', title: 'Hub seal', by: '2026-11-27' },
     ]);
-    t.workTo('2L', 'pack');
-    expect(t.recordStep('2L')).toMatch(/First hub seal has come/);
+    t.workTo('2L', 'seal');
+    expect(t.recordStep('2L')).toMatch(/Hub seal is on order: wait/);
     t.do({ kind: 'part-received', position: '2L', what: 'part:hub-seal', as: 'received' });
     expect(lackedLines(t.at('2L'))).toMatchObject([]);
     expect(t.recordStep('2L')).toBeNull();

@@ -10,6 +10,7 @@ import {
   readOnly,
   stageAtHand,
   stageStates,
+  meanwhile,
   stepAtHand,
   stoppedWords,
   wheelEndAt,
@@ -40,6 +41,7 @@ import { StagePanel } from './stage-panel.tsx';
 import { StackPanel } from './stack-panel.tsx';
 import { StepPanel } from './step-panel.tsx';
 import { useOpenJob, type OpenJob } from './use-job.ts';
+import { Waiting } from './waiting.tsx';
 import { WhatHolds } from './what-holds.tsx';
 import { useReader } from '../shell/use-reader.ts';
 
@@ -151,13 +153,20 @@ function Center({
   look: (stage: Stage | null) => void;
 }) {
   const back = () => look(null);
-  const step = stepAtHand(wheelEnd);
+  const [chosen, choose] = useState<string | null>(null);
+  const possible = meanwhile(open.job, wheelEnd);
+  const instead = possible.find((s) => s.id === chosen) ?? null;
+  const step = instead ?? stepAtHand(wheelEnd);
   if (viewed) return <StagePanel key={viewed} {...{ open, wheelEnd, stage: viewed, back }} />;
   if (wheelEnd.firstBuild && !wheelEnd.release) return <Note tone="plain">{readOnly}.</Note>;
   if (!step || wheelEnd.release) return <ReleasePanel {...{ open, wheelEnd, look }} />;
   if (!may(open.person.role, 'work-on-jobs')) return <LookingOn title={step.title} at={wheelEnd.position} />;
   return (
     <>
+      <Waiting
+        {...{ open, wheelEnd, meanwhile: possible, chosen: instead }}
+        choose={(s) => choose(s && s.id)}
+      />
       <StepPanel
         key={`${wheelEnd.position}/${wheelEnd.rounds.length}/${step.stage}/${step.id}`}
         {...{ open, wheelEnd, step }}
@@ -213,7 +222,11 @@ function JobView({ open }: { open: OpenJob }) {
       ) : view === 'parts' ? (
         <PartsPanel open={open} back={() => turnTo(null)} />
       ) : (
-        <Center {...{ open, wheelEnd, viewed }} look={(at) => setLook(at && { stage: at, position })} />
+        <Center
+          key={position}
+          {...{ open, wheelEnd, viewed }}
+          look={(at) => setLook(at && { stage: at, position })}
+        />
       )}
     </section>
   );
