@@ -1,7 +1,7 @@
 import { everyAct, isDeflated, isOffLimit, putBackOrder, putsBack, type Act } from '../route/index.ts';
 import type { Sheet, StepData } from '../procedure/index.ts';
 import type { LayerId, Stack } from '../stack/index.ts';
-import { effectOf, isAfterPutOn, mustBeOff, seenOnTheNut } from './effects.ts';
+import { effectOf, isAfterPutOn, mustBeOff, needsLayerOff, seenOnTheNut } from './effects.ts';
 import { breakClosures, comeOffBefore, idsOf, moveOut, without, type Built } from './moves.ts';
 import { isOn, layerAt, nutMovedBy, type LayerAt, type Mark, type Side } from './side.ts';
 
@@ -96,7 +96,12 @@ function whyNotCounted(
   }
   // What was done to the nut before it was turned again is undone by that.
   const turned = layer === 'nut' && act.id !== 'brake-again' ? side.nutMovedAt : undefined;
-  const brokenAt = [side.broken[act.id]?.at, known.moved?.at, turned]
+  // What is done with the layer off, later than it was put on, means that it had come off again.
+  const stillOff =
+    effectOf(act).moves === 'on'
+      ? order.filter((a) => a !== act && needsLayerOff(order, a)).map((a) => side.made[a.id]?.last.at)
+      : [];
+  const brokenAt = [side.broken[act.id]?.at, known.moved?.at, turned, ...stillOff]
     .filter((at) => at !== undefined)
     .sort()
     .at(-1);

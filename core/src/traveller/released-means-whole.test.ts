@@ -345,6 +345,18 @@ describe('a closure counts only with what it rests on', () => {
     expect(Object.values(t.at('2L').notCounted).at(-1)).toEqual({ why: 'late' });
   });
 
+  it('a wheel that was put on before its faces were cleaned had come off again', () => {
+    const t = new TestJob(openingOn(['2L', '2R'], 'a-drive-tang', ['wheel-off']));
+    t.workTo('2L', 'wheel-faces');
+    const early = t.now;
+    t.workTo('2R', 'rims');
+    expect(t.recordStep('2L')).toBeNull();
+    const drawn = step(t, '2L', 'wheel-on', 'wheel-drawn', { kind: 'instruct' });
+    expect(t.try({ ...drawn, doneAt: early } as Command)).toBeNull();
+    expect(Object.values(t.at('2L').notCounted).at(-1)).toEqual({ why: 'late' });
+    expect(t.step('2L')?.id).toBe('wheel-drawn');
+  });
+
   it('a lock that was made before the nut was turned again is none, however late its record comes', () => {
     const t = new TestJob(openingOn(['2L'], 'a-trailer', ['adjust']));
     t.workTo('2L', 'seat');
