@@ -186,7 +186,6 @@ async function fillTorque(page: Page): Promise<void> {
     const figure = /([\d.]+)(?: to ([\d.]+))? lbf·ft/.exec(words);
     await reached.fill(figure![2] ?? figure![1]!);
   }
-  await chooseTool(page);
 }
 
 /** Buttons that answer a step by themselves, in the order they are looked for. */
@@ -216,6 +215,9 @@ async function answerShown(page: Page, how: Touch, tries = 4): Promise<void> {
   const seen = (name: string | RegExp) => button(name).first().isVisible();
   if (await seen('Record the torque')) {
     await fillTorque(page);
+    const again = /^Record it, with .* again$/;
+    if (await seen(again)) return press(page, again, how);
+    await chooseTool(page);
     return press(page, 'Record the torque', how);
   }
   if (await page.getByLabel(/^Pushed in/).isVisible()) {
@@ -311,7 +313,7 @@ async function answerShown(page: Page, how: Touch, tries = 4): Promise<void> {
     await page.getByLabel(/^Face to pin, released/).fill('70 mm');
     await page.getByLabel(/^Face to pin, applied/).fill('112 mm');
     await page.getByLabel('Chamber, as marked on it').selectOption('Type 30');
-    await page.getByLabel('Stroke of the chamber').selectOption('Standard');
+    await page.getByLabel('Stroke of the chamber').selectOption('Standard stroke');
     return press(page, 'Record the stroke', how);
   }
   if (await seen('Record the measurement')) {

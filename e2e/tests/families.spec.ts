@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test';
 import type { Work } from '@lanternwright/core/stack';
+import { countEffort, tellEffort } from '../helpers/effort.ts';
 import { shopUrl, signedIn, test, workUntil } from '../helpers/shop.ts';
 import { fetchJob, newFamilyJob } from '../helpers/work-through.ts';
 
@@ -106,8 +107,10 @@ for (const [name, { sheetId, works, role, brake, steps }] of Object.entries(kind
     test.setTimeout(150_000);
     const page = await signedIn(browser, 'R. Thistlewood');
     const { jobId } = await newFamilyJob(page, `Built ${sheetId}`, sheetId, { works, role, brake });
+    await countEffort(page);
     await page.goto(`${shopUrl()}/jobs/${jobId}`);
     await workUntil(page, 'Release 1L');
+    await tellEffort(page, name, (await fetchJob(page, jobId)).events.length - 1);
     if (sheetId === 'g-c-clip') {
       // The pin that was out holds the clip of the other side as well.
       await expect(page.getByText(/take 1R into the job, and look at it/).first()).toBeVisible();

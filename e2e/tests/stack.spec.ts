@@ -1,4 +1,5 @@
 import { expect } from '@playwright/test';
+import { countEffort, tellEffort } from '../helpers/effort.ts';
 import { doStep, measure, newJob, shopUrl, signedIn, test, workUntil } from '../helpers/shop.ts';
 import {
   fetchJob,
@@ -117,8 +118,10 @@ test('an adjustment with the wheel on opens the nut and nothing else', async ({ 
   test.setTimeout(120_000);
   const page = await signedIn(browser, 'R. Thistlewood');
   const jobId = await newJob(page, 'Hollow 71', 'semi-2', ['1R'], ['adjust']);
+  await countEffort(page);
   await page.goto(`${shopUrl()}/jobs/${jobId}`);
   const done = await workUntil(page, 'Release 1R');
+  await tellEffort(page, 'short adjustment', (await fetchJob(page, jobId)).events.length - 1);
   expect(done).toEqual(
     expect.arrayContaining([
       'Oil cap off',

@@ -42,7 +42,7 @@ export function oilOut(state: RouteState): Act[] {
     title: 'Oil drained and looked at',
     text: reduction
       ? 'Mark on the cover down, plug out, oil caught warm. Wipe the magnet: a grey paste is wear, flakes and splinters are a gear or a bearing.'
-      : 'Caught in a clean pan and held to the light. Milky is water, glitter is a bearing, dark and sharp is heat. Wipe the magnet where the plug has one.',
+      : 'Caught in a clean pan and held to the light. Milky is water, glitter is a bearing, a burnt smell is heat. Wipe the magnet where the plug has one.',
     signs: [
       { id: 'low', label: 'Less than it holds' },
       { id: 'water', label: 'Milky, or water at the bottom' },

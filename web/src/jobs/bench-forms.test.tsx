@@ -47,6 +47,34 @@ describe('the tool of a torque', () => {
     );
   });
 
+  /** A job at a step, its torques before it reached with one wrench. */
+  const withWrench = (code: string, stepId: string) => {
+    const t = jobAt('seat');
+    const listed = crib.find((w) => w.code === code)!;
+    const data = { kind: 'torque' as const, torque: quantity(200, 'lbf-ft'), tool: code, rounds: 1, listed };
+    while (t.step('2L')!.id !== stepId)
+      t.recordStep('2L', t.step('2L')!.kind === 'torque' ? data : undefined);
+    return t;
+  };
+  const again = () => step().queryByRole('button', { name: 'Record it, with TW-03 again' });
+
+  it('that was used before is offered again by name, and records by one press', async () => {
+    const { sent, user } = await openPage(withWrench('TW-03', 'seat-2'), undefined, crib);
+    await heading('Seat the bearings, second round');
+    await user.click(again()!);
+    expect(sent).toHaveLength(0);
+    await user.type(step().getByLabelText(/^Reached/), '200');
+    await user.click(again()!);
+    await waitFor(() => expect(sent[0]).toMatchObject({ data: { listed: { code: 'TW-03' } } }));
+  });
+
+  it('that was used before is not offered where it cannot do it', async () => {
+    await openPage(withWrench('TW-03', 'set'), undefined, crib);
+    await heading('Set torque');
+    await screen.findByText(/^TW-03 is good from/);
+    expect(again()).toBeNull();
+  });
+
   it('with a multiplier is judged by what is set on it, and the record says so', async () => {
     const { sent, user } = await openPage(jobAt('jam-nut', 'a-drive-dowel'), undefined, crib);
     await user.type(await step().findByLabelText(/^Reached/), '350');

@@ -19,11 +19,14 @@ export function Form({
   onRecord,
   children,
   button,
+  beside,
   disabled = false,
 }: {
   onRecord: () => void;
   children?: ReactNode;
   button: string;
+  /** Another way to record, beside the button. */
+  beside?: ReactNode;
   disabled?: boolean;
 }) {
   return (
@@ -35,10 +38,11 @@ export function Form({
       }}
     >
       {children}
-      <div>
+      <div className="flex flex-wrap gap-3">
         <Button type="submit" weight="main" disabled={disabled} className="min-h-14 px-6 text-18">
           {button}
         </Button>
+        {beside}
       </div>
     </form>
   );

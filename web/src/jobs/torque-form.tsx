@@ -8,7 +8,8 @@ import {
   unitFor,
 } from '@lanternwright/core/quantity';
 import { tighteningSequence, torqueSetting } from '@lanternwright/core/torque';
-import { makersFigures, torqueFits } from '@lanternwright/core/traveller';
+import type { Tool } from '@lanternwright/core/tool';
+import { makersFigures, torqueFits, type WheelEnd } from '@lanternwright/core/traveller';
 import { describeMark, formatTorque } from '@lanternwright/core/procedure';
 import { wheelTorqueKey } from '@lanternwright/core/route';
 import { InstrumentLine } from '../instruments/instrument-line.tsx';
@@ -41,6 +42,12 @@ function Studs({ studs, target }: { studs: number; target: Quantity }) {
   );
 }
 
+/** The wrench that the last torque of this wheel end was reached with; empty where it was none of the list. */
+const lastWrench = ({ records }: WheelEnd): string => {
+  const data = records.findLast((r) => r.data?.kind === 'torque')?.data;
+  return (data?.kind === 'torque' && data.listed?.code) || '';
+};
+
 /** Torque with its figure, from the sheet or read off the maker's, and the tool that reached it. */
 export function TorqueForm({ step, wheelEnd, other, record }: FormProps<'torque'>) {
   const reader = useReader();
@@ -70,6 +77,7 @@ export function TorqueForm({ step, wheelEnd, other, record }: FormProps<'torque'
     ...(target ? { settingNm: torqueSetting({ targetNm: target.si, ...via }).settingNm } : {}),
   } as const;
   const { unfit } = useListedTool(tool, use);
+  const again = useListedTool(lastWrench(wheelEnd), use);
   const wrench = useInstruments('TW', `${wheelEnd.position}, ${step.title}`, ({ id, quantity }) => {
     // The wrench says what it was turned to; adapter and multiplier make more of it at the nut.
     const share = torqueSetting({ targetNm: 1, ...via }).settingNm;
@@ -77,22 +85,41 @@ export function TorqueForm({ step, wheelEnd, other, record }: FormProps<'torque'
     setTorque(formatTyped({ value, unit: quantity.unit }));
     setTool(id);
   });
-  const save = () => {
+  const save = (used: { tool: string; listed: Tool | undefined; unfit: string | null }) => {
     setTried(true);
-    if (!read.ok || !held || tool.trim() === '' || unfit || notVia || (off && note.trim() === '')) return;
+    if (!read.ok || !held || used.tool === '' || used.unfit || notVia || (off && note.trim() === '')) return;
     record({
       kind: 'torque',
       torque: read.quantity,
-      tool: tool.trim(),
+      tool: used.tool,
       rounds: 1,
-      ...(listed ? { listed } : {}),
+      ...(used.listed ? { listed: used.listed } : {}),
       ...(via ? { via } : {}),
       ...(told ? { asked: told.max } : asked?.ok ? { asked: asked.quantity } : {}),
       ...noted(note),
     });
   };
   return (
-    <Form button="Record the torque" onRecord={save}>
+    <Form
+      button="Record the torque"
+      onRecord={() => save({ tool: tool.trim(), listed, unfit })}
+      beside={
+        // Said by the button itself: nothing is chosen before somebody presses it.
+        again.listed &&
+        !again.unfit &&
+        !via && (
+          <Button
+            className="min-h-14 px-5 text-16"
+            onClick={() => {
+              setTool(again.listed!.code);
+              save({ tool: again.listed!.code, listed: again.listed, unfit: null });
+            }}
+          >
+            Record it, with {again.listed.code} again
+          </Button>
+        )
+      }
+    >
       {figure ? (
         <div className="rounded-lg border border-edge bg-panel p-4">
           <p className="caption">Torque to</p>

@@ -23,7 +23,7 @@ export function Waiting({ open, wheelEnd, meanwhile, chosen, choose }: Props) {
       aria-label="What waits"
       className="flex flex-col gap-3 rounded-lg border border-edge bg-panel px-3 py-2"
     >
-      <h2 className="caption">Waits</h2>
+      <p className="caption">Waiting</p>
       <ul className="text-14">
         {waiting.map(({ position, step, why }) => (
           <li key={position} className="py-0.5">
@@ -36,7 +36,7 @@ export function Waiting({ open, wheelEnd, meanwhile, chosen, choose }: Props) {
       </ul>
       {isHere && meanwhile.length > 0 && (
         <div className="flex flex-col gap-2">
-          <h3 className="caption">Meanwhile on {wheelEnd.position}</h3>
+          <p className="caption">Meanwhile on {wheelEnd.position}</p>
           <div className="flex flex-wrap gap-2">
             {meanwhile.map((step) => (
               <Button key={step.id} aria-pressed={step === chosen} onClick={() => choose(step)}>
