@@ -34,9 +34,8 @@ await main(async () => {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop());
 
   checkNode();
-  await part('Packages', ensurePackages);
-  await part('Build of the server', buildServer);
-  await part('Build of the pages', buildWeb);
+  await part('Packages', () => ensurePackages('to-run'));
+  await part('Server and pages built', () => Promise.all([buildServer(), buildWeb()]));
 
   const home = dataHome();
   const outside = process.env['DATABASE_URL'];

@@ -1,5 +1,5 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { join } from 'node:path';
 import { root, run } from './run.mjs';
 import { Trouble } from './output.mjs';
 
@@ -24,43 +24,46 @@ function stampOf(sources) {
  * Builds a part when any of its sources changed since its last build.
  * @param {string} output the folder it is built into
  * @param {string[]} sources
- * @param {string[]} command
+ * @param {() => Promise<void>} build
  */
-async function buildPart(output, sources, command) {
+async function buildPart(output, sources, build) {
   const stamp = join(root, output, '.built');
   const changed = stampOf(sources);
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === changed) return false;
-  const [tool = '', ...args] = command;
-  const { code, output: said } = await run(join(root, 'node_modules/.bin', tool), args, {
-    quiet: true,
-    // What is served is never a test's build, whoever has it built.
-    env: { ...process.env, NODE_ENV: 'production' },
-  });
-  if (code !== 0) throw new Trouble(`The build of ${dirname(output)} failed:\n${said.trim()}`);
+  await build();
   mkdirSync(join(root, output), { recursive: true });
   writeFileSync(stamp, changed);
   return true;
 }
 
-/** Compiles core alone: what the reckoner's command line needs. */
-export function buildCore() {
-  return buildPart(
-    'core/dist',
-    ['core/src', 'core/tsconfig.json', 'core/package.json'],
-    ['tsc', '-b', 'core'],
-  );
+/** @param {('core' | 'contract' | 'server')[]} workspaces */
+async function transpiled(...workspaces) {
+  // The bundler is a package: it is there once the packages are.
+  const { transpile } = await import('./transpile.mjs');
+  for (const workspace of workspaces)
+    await transpile(workspace).catch((/** @type {Error} */ error) => {
+      throw new Trouble(`The build of ${workspace} failed:\n${error.message.trim()}`);
+    });
 }
 
-/** Compiles the server and what it imports. */
-export function buildServer() {
-  return buildPart('server/dist', ['core/src', 'contract/src', 'server/src', 'tsconfig.json'], ['tsc', '-b']);
-}
+/** Makes JavaScript of core alone: what the reckoner's command line needs. */
+export const buildCore = () =>
+  buildPart('core/dist', ['core/src', 'core/package.json'], () => transpiled('core'));
+
+/** Makes JavaScript of the server and what it imports. */
+export const buildServer = () =>
+  buildPart('server/dist', ['core/src', 'contract/src', 'server/src'], () =>
+    transpiled('core', 'contract', 'server'),
+  );
 
 /** Bundles the web application. */
-export function buildWeb() {
-  return buildPart(
-    'web/dist',
-    ['core/src', 'contract/src', 'web'],
-    ['vite', 'build', 'web', '--logLevel', 'error'],
-  );
-}
+export const buildWeb = () =>
+  buildPart('web/dist', ['core/src', 'contract/src', 'web'], async () => {
+    const vite = join(root, 'node_modules/.bin/vite');
+    const { code, output: said } = await run(vite, ['build', 'web', '--logLevel', 'error'], {
+      quiet: true,
+      // What is served is never a test's build, whoever has it built.
+      env: { ...process.env, NODE_ENV: 'production' },
+    });
+    if (code !== 0) throw new Trouble(`The build of the pages failed:\n${said.trim()}`);
+  });

@@ -16,20 +16,25 @@ export function checkNode(version = process.versions.node) {
   }
 }
 
-/** Installs the npm packages when they are missing or the lock file has changed since. */
-export async function ensurePackages() {
+/**
+ * Installs the npm packages when they are missing or the lock file has changed since.
+ * @param {'to-run' | 'all'} [what] what serving needs, a quarter of it all; or what checks and tests need besides
+ */
+export async function ensurePackages(what = 'all') {
   const lock = createHash('sha256')
     .update(readFileSync(join(root, 'package-lock.json')))
     .digest('hex');
   const stamp = join(root, 'node_modules/.lanternwright-lock');
-  const are = () => existsSync(stamp) && readFileSync(stamp, 'utf8') === lock;
+  // Whoever has all of them has those to run as well.
+  const good = what === 'all' ? [`${lock} all`] : [`${lock} all`, `${lock} to-run`];
+  const are = () => existsSync(stamp) && good.includes(readFileSync(stamp, 'utf8'));
   if (are()) return;
   await oneAtATime(async () => {
     if (are()) return;
-    say('Installing packages.');
-    const { code, output } = await run('npm', ['ci', '--no-audit', '--no-fund'], { quiet: true });
+    const only = what === 'all' ? [] : ['--omit=dev'];
+    const { code, output } = await run('npm', ['ci', '--no-audit', '--no-fund', ...only], { quiet: true });
     if (code !== 0) throw new Trouble(`The packages could not be installed; npm says: ${lastLine(output)}`);
-    writeFileSync(stamp, lock);
+    writeFileSync(stamp, `${lock} ${what}`);
   });
 }
 
