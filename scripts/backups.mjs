@@ -11,7 +11,7 @@ await main(async () => {
   const [task = '', file] = process.argv.slice(2);
   if (!file) throw new Trouble(`Say which file: npm run ${task || 'backup'} -- shop.tar`);
   checkNode();
-  await ensurePackages();
+  await ensurePackages('to-run');
   await buildServer();
   const home = dataHome();
   const running = runningOn(join(home, 'pg'));

@@ -4,7 +4,7 @@ import { main } from './lib/output.mjs';
 
 await main(async () => {
   checkNode();
-  await ensurePackages();
+  await ensurePackages('to-run');
   await buildServer();
   await buildWeb();
 });

@@ -11,7 +11,7 @@ import { portFrom, startServer } from './lib/serve.mjs';
 /** The server as built now, and Vite with hot reload in front of it. */
 await main(async () => {
   checkNode();
-  await ensurePackages();
+  await ensurePackages('to-run');
   await buildServer();
   const home = dataHome();
   const database = await startPostgres(home);

@@ -9,7 +9,7 @@ import { join } from 'node:path';
 /** `verify`, `export FOLDER`, `note` or `rebuild`, on DATABASE_URL, on the database that `npm start` runs now, or on its stopped data. */
 await main(async () => {
   checkNode();
-  await ensurePackages();
+  await ensurePackages('to-run');
   await buildServer();
   const running = runningUrl();
   const database = process.env['DATABASE_URL'] || running ? null : await startPostgres(dataHome());

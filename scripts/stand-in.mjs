@@ -21,7 +21,7 @@ await main(async () => {
   const program = new Map(Object.entries(programs)).get(name);
   if (!program) throw new Trouble(`Say ${Object.keys(programs).join(', ')}.`);
   checkNode();
-  await ensurePackages();
+  await ensurePackages('to-run');
   await buildServer();
   const child = spawn(process.execPath, [join(root, 'server/dist', program)], {
     stdio: 'inherit',

@@ -48,9 +48,12 @@ await main(async () => {
 
   try {
     server = await part('Server', () =>
-      startServer({ ...settings(), PORT: String(port) }, [], (name, seconds) =>
-        say(`  ${name}: ${describeTook(seconds)}`),
-      ),
+      startServer({ ...settings(), PORT: String(port) }, [], {
+        part: (name, seconds) => say(`  ${name}: ${describeTook(seconds)}`),
+        waiting: (at) =>
+          say(`Lanternwright is at http://127.0.0.1:${at}. The demo is being made: the page says how far.`),
+        making: sayTenths(),
+      }),
     );
   } catch (error) {
     await database?.stop();
@@ -130,6 +133,16 @@ await main(async () => {
     return null;
   }
 });
+
+/** @returns {(percent: number) => void} says how far the demo is at every tenth */
+function sayTenths() {
+  let said = 0;
+  return (percent) => {
+    if (percent < said + 10) return;
+    said = percent - (percent % 10);
+    say(`  demo data: ${said} of 100`);
+  };
+}
 
 function wantedPort() {
   const text = process.env['PORT'] ?? '8080';

@@ -11,8 +11,11 @@ export function say(words) {
   console.log(words);
 }
 
+/** Every so many seconds a part that takes long says that it goes on. */
+const BEAT_S = 5;
+
 /**
- * Does a part of what somebody waits for: says what it is, and how long it took.
+ * Does a part of what somebody waits for: says what it is, that it goes on, and how long it took.
  * @template T
  * @param {string} words
  * @param {() => Promise<T>} work
@@ -22,7 +25,10 @@ export async function part(words, work) {
   const begun = Date.now();
   process.stdout.write(`${words} … `);
   lineIsOpen = true;
-  const done = await work();
+  const beat = setInterval(() => {
+    if (lineIsOpen) process.stdout.write(`${Math.round((Date.now() - begun) / 1000)} s … `);
+  }, BEAT_S * 1000);
+  const done = await work().finally(() => clearInterval(beat));
   const took = describeTook((Date.now() - begun) / 1000);
   if (lineIsOpen) process.stdout.write(`${took}\n`);
   else console.log(`${words}: ${took}`);

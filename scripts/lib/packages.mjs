@@ -25,16 +25,18 @@ export async function ensurePackages(what = 'all') {
     .update(readFileSync(join(root, 'package-lock.json')))
     .digest('hex');
   const stamp = join(root, 'node_modules/.lanternwright-lock');
+  const stamped = () => (existsSync(stamp) ? readFileSync(stamp, 'utf8') : '');
   // Whoever has all of them has those to run as well.
-  const good = what === 'all' ? [`${lock} all`] : [`${lock} all`, `${lock} to-run`];
-  const are = () => existsSync(stamp) && good.includes(readFileSync(stamp, 'utf8'));
+  const are = () => stamped() === `${lock} all` || stamped() === `${lock} ${what}`;
   if (are()) return;
   await oneAtATime(async () => {
     if (are()) return;
-    const only = what === 'all' ? [] : ['--omit=dev'];
+    // Where somebody works on the program, a start takes nothing away.
+    const all = what === 'all' || stamped().endsWith(' all');
+    const only = all ? [] : ['--omit=dev'];
     const { code, output } = await run('npm', ['ci', '--no-audit', '--no-fund', ...only], { quiet: true });
     if (code !== 0) throw new Trouble(`The packages could not be installed; npm says: ${lastLine(output)}`);
-    writeFileSync(stamp, `${lock} ${what}`);
+    writeFileSync(stamp, `${lock} ${all ? 'all' : what}`);
   });
 }
 

@@ -29,11 +29,12 @@ function isFree(port) {
  * Starts the built server as a child and waits until it listens.
  * @param {Record<string, string>} settings
  * @param {string[]} [options] of Node.js
- * @param {(part: string, seconds: number) => void} [onPart] is told of each part of its start and how long it took
+ * @param {{ part?: (part: string, seconds: number) => void, waiting?: (port: number) => void, making?: (percent: number) => void }} [on]
+ *   is told of each part of its start and how long it took; that a page already says how far it is; how far the demo is
  * @returns {Promise<{ child: import('node:child_process').ChildProcess, port: number, complaint: () => string }>}
  *   complaint: the last it said for whoever runs it
  */
-export function startServer(settings, options = [], onPart = () => undefined) {
+export function startServer(settings, options = [], on = {}) {
   const env = { ...process.env, WEB_ROOT: join(root, 'web/dist'), NODE_ENV: 'production', ...settings };
   // A group of its own, so that Ctrl-C reaches us first and we end things in order.
   const child = fork(join(root, 'server/dist/main.js'), {
@@ -49,9 +50,11 @@ export function startServer(settings, options = [], onPart = () => undefined) {
     process.stderr.write(text);
   });
   return new Promise((resolve, reject) => {
-    child.on('message', (/** @type {{ listening: number } | { part: string, seconds: number }} */ told) => {
+    child.on('message', (/** @type {any} */ told) => {
       if ('listening' in told) resolve({ child, port: told.listening, complaint: () => complaint });
-      else onPart(told.part, told.seconds);
+      else if ('waiting' in told) on.waiting?.(told.waiting);
+      else if ('making' in told) on.making?.(told.making);
+      else on.part?.(told.part, told.seconds);
     });
     child.once('exit', () => {
       const reason = complaint.split('\n').find((line) => /Error|cannot/.test(line)) ?? 'it gave no reason';

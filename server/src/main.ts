@@ -5,7 +5,8 @@ import { nextBackup } from './backup/backup.ts';
 import { readConfig } from './config.ts';
 import { migrateAndGrant, withOwner } from './database/owner.ts';
 import { prepareQueue, startQueue } from './queue/queue.ts';
-import { loadDemo } from './demo/load.ts';
+import { loadDemo, needsDemo } from './demo/load.ts';
+import { openWaitingRoom } from './start/waiting-room.ts';
 
 /** Longest wait at the end for requests that are being answered. */
 const LAST_ANSWERS_MS = 3_000;
@@ -18,12 +19,35 @@ async function part<T>(name: string, work: () => Promise<T>): Promise<T> {
   return done;
 }
 
+/** Makes the demo where there is none, with a page at our address that says how far it is. */
+async function makeDemo(): Promise<boolean> {
+  const room = (await needsDemo(app.db)) ? await openWaitingRoom(config).catch(cannotListen) : null;
+  if (room) process.send?.({ waiting: room.port });
+  let said = -1;
+  try {
+    return await loadDemo(app, undefined, (share) => {
+      const percent = Math.floor(share);
+      if (percent === said) return;
+      said = percent;
+      room?.tell('The demo is being made, four years of an invented workshop', percent);
+      process.send?.({ making: percent });
+    });
+  } finally {
+    await room?.close();
+  }
+}
+
+function cannotListen({ message }: Error): never {
+  console.error(`The server cannot listen on ${config.host}:${config.port}: ${message}`);
+  process.exit(1);
+}
+
 const config = readConfig(process.env);
 const app = createApp(config);
 await part('tables up to date', () => withOwner(config, migrateAndGrant(config.databaseUrl)));
 if (config.ownerUrl === config.databaseUrl)
   app.log.warn('one database role owns the tables and serves: nothing but triggers keeps it from the record');
-const begins = config.demo && (await part('demo data', () => loadDemo(app)));
+const begins = config.demo && (await part('demo data', makeDemo));
 await app.settings.load();
 await app.live.start();
 if (config.seals) await app.seals.sealEnd(begins);
@@ -49,10 +73,7 @@ const queue = await startQueue(
 const server = createServer(app.app);
 // The default of 5 s closes a quiet connection just as a slow hand at a step uses it again.
 server.keepAliveTimeout = 55_000;
-server.on('error', (error) => {
-  console.error(`The server cannot listen on ${config.host}:${config.port}: ${error.message}`);
-  process.exit(1);
-});
+server.on('error', cannotListen);
 server.listen(config.port, config.host, () => {
   const address = server.address();
   const port = typeof address === 'object' && address ? address.port : config.port;

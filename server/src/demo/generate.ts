@@ -39,17 +39,26 @@ const PLATE_LETTERS = 'ABCDEFGHJKLMNPRSTVWX';
 /**
  * Four years of the invented shop, or fewer days, ending today. The same seed and date give the same shop.
  * @param people demo people; the supervisors release, the technicians work
+ * @param options.tell is told how far it is, from 0 to 1
  */
 export function generateDemo(
   people: readonly Actor[],
   today: string,
-  { seed = 620, days = FOUR_YEARS }: { seed?: number; days?: number } = {},
+  {
+    seed = 620,
+    days = FOUR_YEARS,
+    tell,
+  }: { seed?: number; days?: number; tell?: (share: number) => void } = {},
 ): Demo {
   const random = seededRandom(seed);
   const crib = new ToolCrib(seededRandom(seed + 1));
   const demo: Demo = { units: [], jobs: [], crib, photos: [] };
+  const all = fleetLines.reduce((sum, line) => sum + line.count, 0);
   for (const line of fleetLines) {
-    for (let i = 0; i < line.count; i++) addUnit(random, demo, people, { today, days }, line, line.first + i);
+    for (let i = 0; i < line.count; i++) {
+      addUnit(random, demo, people, { today, days }, line, line.first + i);
+      tell?.(demo.units.length / all);
+    }
   }
   openTodaysJobs(random, demo, people, today);
   demo.jobs.sort((a, b) => (a.openedAt < b.openedAt ? -1 : 1));

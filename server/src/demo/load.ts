@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { Transaction } from 'sequelize';
 import { firstAxleId, numbered, positionsOf } from '@lanternwright/core/axle-plan';
 import { intervalsOf } from '@lanternwright/core/due';
 import { addDays } from '@lanternwright/core/interval';
@@ -113,31 +114,43 @@ function storeEntries(demo: Demo, actors: readonly Actor[], clock: Clock): Entry
   );
 }
 
+/** Whether a shop has neither people nor units: only then a demo is made in it. */
+export async function needsDemo(db: Database, transaction?: Transaction): Promise<boolean> {
+  const of = transaction ? { transaction } : {};
+  return (await db.person.count(of)) === 0 && (await db.unit.count(of)) === 0;
+}
+
+/** How far it is when the four years are made, and when they are stored: of a hundred, as it was measured. */
+const MADE = 58;
+const STORED = 75;
+
 /**
  * Loads the demo shop once, into a database that has neither people nor units. Demo people get a
  * password nobody knows: they are signed in as from the list.
  * @param days of the shop's past; four years if left out
+ * @param tell is told how far it is, from 0 to 100, once it is known that there is something to load
  * @returns whether anything was loaded
  */
 export async function loadDemo(
   { db, people, clock }: { db: Database; people: PeopleService; clock: Clock },
   days?: number,
+  tell: (percent: number) => void = () => undefined,
 ): Promise<boolean> {
   return inTransaction(db, async (transaction) => {
     // All or nothing: a start that is cut off leaves no people without a shop. A second server waits here.
     await db.sequelize.query('lock table person in share row exclusive mode', { transaction });
-    if ((await db.person.count({ transaction })) > 0 || (await db.unit.count({ transaction })) > 0)
-      return false;
+    if (!(await needsDemo(db, transaction))) return false;
+    tell(0);
     const actors = [];
     for (const person of demoPeople) {
       const made = { ...person, password: randomUUID() };
       const { id, name, role } = await people.addWithPassword(made, 'up');
       actors.push({ id, name, role });
     }
-    const demo = generateDemo(actors, clock.today(), { days });
+    const demo = generateDemo(actors, clock.today(), { days, tell: (share) => tell(share * MADE) });
     const owners = new Map([...new Set(demo.units.map((u) => u.owner))].map((name) => [name, randomUUID()]));
     const by = actors[0]!;
-    await appendMany(db, [
+    const entries = [
       ...demo.units.flatMap((unit) =>
         unitEntries(unit, { id: owners.get(unit.owner)!, name: unit.owner }, by, clock.today()),
       ),
@@ -147,7 +160,8 @@ export async function loadDemo(
       ...demo.jobs.flatMap((j) => j.events.map(entryOf)),
       ...bookingEntries(demo, actors, clock),
       ...storeEntries(demo, actors, clock),
-    ]);
+    ];
+    await appendMany(db, entries, (share) => tell(MADE + share * (STORED - MADE)));
     const { aside } = await rebuildProjections(db);
     if (aside.length > 0)
       throw new Error(`The demo cannot be read back: ${JSON.stringify(aside.slice(0, 3))}`);
