@@ -59,6 +59,8 @@ export default ts.config(
         URL: 'readonly',
         fetch: 'readonly',
         setTimeout: 'readonly',
+        setInterval: 'readonly',
+        clearInterval: 'readonly',
         clearTimeout: 'readonly',
         Buffer: 'readonly',
         module: 'readonly',

@@ -21,8 +21,11 @@ const FILES = [
   'core/src/traveller/is-as-found.ts',
   'core/src/traveller/layer-states.ts',
   'core/src/traveller/open-again.ts',
+  'core/src/traveller/meanwhile.ts',
+  'core/src/traveller/oil-found.ts',
   'core/src/traveller/open-findings.ts',
   'core/src/traveller/route-progress.ts',
+  'core/src/traveller/waits-for.ts',
   'core/src/traveller/what-is-left.ts',
 ];
 

@@ -4,6 +4,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { checkDatabase, checkHome, checkShopAddress, portOf } from './lib/before-start.mjs';
 import { networkAddresses, openTo, thisMachineOnly } from './lib/network.mjs';
 import { checkNode } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
@@ -51,6 +52,54 @@ describe('every failure is one sentence that says what to do', () => {
     );
     expect(await portFrom(port)).toBeGreaterThan(port);
     taken.close();
+  });
+
+  it('a port, an address or a folder that cannot be meant, before anything is built', async () => {
+    expect(portOf(undefined)).toBe(8080);
+    expect(portOf('9000')).toBe(9000);
+    for (const text of ['abc', '', '0', '70000', '80.5'])
+      expect(() => portOf(text)).toThrow(/^PORT is “.*”: set it to a number from 1 to 65535\.$/);
+    for (const text of [undefined, 'https://shop.example.org', 'http://10.0.0.5:8080'])
+      expect(() => checkShopAddress(text)).not.toThrow();
+    for (const text of ['shop', 'shop.example.org:8080', 'ftp://shop.example.org', ''])
+      expect(() => checkShopAddress(text)).toThrow(
+        /SHOP_ADDRESS is .*: set it to the address that tablets open/,
+      );
+    const file = join(home, 'a-file');
+    writeFileSync(file, 'x');
+    expect(() => checkHome(join(file, 'data'))).toThrow(/cannot be written .*set LANTERNWRIGHT_DATA/);
+    expect(() => checkHome(join(home, 'new/data'))).not.toThrow();
+    const env = { ...process.env, PORT: 'abc', LANTERNWRIGHT_DATA: join(home, 'unused') };
+    const { code, output } = await run('npm', ['-s', 'start'], { quiet: true, env });
+    expect(code).toBe(1);
+    expect(output).not.toMatch(/Packages/);
+    expect(output).toContain('PORT is “abc”: set it to a number from 1 to 65535.');
+  });
+
+  it('an old Node.js, in words that it can read', async () => {
+    const script = readFileSync(join(root, 'scripts/old-node.cjs'), 'utf8');
+    const told = (/** @type {string} */ node) => {
+      /** @type {string[]} */
+      const said = [];
+      const exit = () => said.push('exit');
+      const process = { versions: { node }, exit };
+      new Function('process', 'console', script)(process, {
+        error: (/** @type {string} */ t) => said.push(t),
+      });
+      return said;
+    };
+    for (const node of ['0.10.48', '12.22.12', '18.20.4', '20.18.3'])
+      expect(told(node)).toEqual([expect.stringContaining(`and this is ${node}: install a newer`), 'exit']);
+    for (const node of ['20.19.0', '22.1.0', '100.0.0']) expect(told(node)).toEqual([]);
+  });
+
+  it('a database that is none, or that nothing answers for', async () => {
+    await expect(checkDatabase('mysql://x')).rejects.toThrow(/no address of a PostgreSQL/);
+    await expect(checkDatabase('shop')).rejects.toThrow(/no address of a PostgreSQL/);
+    await expect(checkDatabase('postgres://u:p@127.0.0.1:1/x')).rejects.toThrow(
+      /Nothing answers at 127\.0\.0\.1, port 1 \(ECONNREFUSED\)/,
+    );
+    await expect(checkDatabase(undefined)).resolves.toBeUndefined();
   });
 
   it('a database that cannot be reached', async () => {
@@ -135,8 +184,8 @@ describe('npm start', () => {
     expect((await fetch(url)).headers.get('content-type')).toMatch(/html/);
     const words = await first.said(/asked for this code/);
     const code = /asked for this code: (\d{4}-\d{4})/.exec(words)?.[1];
-    for (const name of ['Packages', 'Build of the server', 'Build of the pages', 'Database', 'Server'])
-      expect(words).toMatch(new RegExp(`^${name}( … |: )(\\d+\\.\\d s)?$`, 'm'));
+    for (const name of ['Packages', 'Server and pages built', 'Database', 'Server'])
+      expect(words).toMatch(new RegExp(`^${name}( … |: )(\\d+ s … )*(\\d+\\.\\d s)?$`, 'm'));
     expect(words).toMatch(/^ {2}tables up to date: \d+\.\d s$/m);
     expect(words).toMatch(/^Only this machine can open it\./m);
     const person = { name: 'A. Founder', login: 'founder', password: 'long enough it is', code };

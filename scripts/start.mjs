@@ -1,12 +1,13 @@
 import { randomInt } from 'node:crypto';
 import { join } from 'node:path';
 import { buildServer, buildWeb } from './lib/build.mjs';
+import { checkDatabase, checkHome, checkShopAddress, portOf } from './lib/before-start.mjs';
 import { dataHome, sessionSecret } from './lib/home.mjs';
 import { checkNode, ensurePackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { end } from './lib/run.mjs';
 import { openTo, thisMachineOnly } from './lib/network.mjs';
-import { main, part, say, describeTook, Trouble } from './lib/output.mjs';
+import { main, part, say, describeTook } from './lib/output.mjs';
 import { portFrom, startServer } from './lib/serve.mjs';
 
 const empty = process.argv.includes('--empty');
@@ -34,16 +35,22 @@ await main(async () => {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop());
 
   checkNode();
+  // What cannot work is said before anything is installed or built.
+  const wanted = portOf(process.env['PORT']);
+  checkShopAddress(process.env['SHOP_ADDRESS']);
+  const home = dataHome();
+  checkHome(home);
+  const outside = process.env['DATABASE_URL'];
+  await checkDatabase(outside);
+
   await part('Packages', () => ensurePackages('to-run'));
   await part('Server and pages built', () => Promise.all([buildServer(), buildWeb()]));
 
-  const home = dataHome();
-  const outside = process.env['DATABASE_URL'];
   // Asked for by the first person of an empty shop; printed here and nowhere else.
   const code = `${randomInt(1e3, 1e4)}-${randomInt(1e3, 1e4)}`;
   if (!outside) database = watched(await part('Database', () => startPostgres(home)));
-  const port = await portFrom(wantedPort());
-  if (port !== wantedPort()) say(`Port ${wantedPort()} is taken by something else: ${port} is used.`);
+  const port = await portFrom(wanted);
+  if (port !== wanted) say(`Port ${wanted} is taken by something else: ${port} is used.`);
   const door = network ? openTo(port, process.env['SHOP_ADDRESS']) : thisMachineOnly(process.env['HOST']);
 
   try {
@@ -142,12 +149,4 @@ function sayTenths() {
     said = percent - (percent % 10);
     say(`  demo data: ${said} of 100`);
   };
-}
-
-function wantedPort() {
-  const text = process.env['PORT'] ?? '8080';
-  const port = Number(text);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535)
-    throw new Trouble(`PORT is “${text}”: set it to a number from 1 to 65535.`);
-  return port;
 }

@@ -1,0 +1,88 @@
+import { expect, type Page } from '@playwright/test';
+import { browserOf, measure, shopUrl, test, workUntil } from '../helpers/shop.ts';
+
+const job = (page: Page) => page.getByRole('region', { name: 'Step at hand' });
+
+// The tour of ten lines of the README, in its order and by its words.
+test('the tour of the README', async ({ browser }) => {
+  test.setTimeout(240_000);
+  const bench = await browserOf(browser, 'D. Achterberg');
+
+  await test.step('a unit is found by typing, with its readings and its work', async () => {
+    await bench.keyboard.press('/');
+    await bench.getByLabel('Find a unit, a job, a part or a calculation').fill('tern 418');
+    await expect(bench.getByRole('option', { name: /^Tern 418/ })).toBeVisible();
+    await bench.keyboard.press('Enter');
+    await expect(bench.getByRole('heading', { name: 'Tern 418', level: 1 })).toBeVisible();
+  });
+
+  await test.step('its job waits at Verify, and the reading says how far to turn the nut', async () => {
+    await bench.getByRole('link', { name: 'Go to its open job' }).click();
+    await expect(job(bench).getByText(/^2L, Verify/)).toBeVisible();
+    await measure(bench, [
+      ['0', '0.0085'],
+      ['0', '0.0084'],
+      ['0.0001', '0.0086'],
+    ]);
+    await expect(job(bench).getByText(/loose/i).first()).toBeVisible();
+    await expect(
+      job(bench)
+        .getByText(/1\/16 turn/)
+        .first(),
+    ).toBeVisible();
+  });
+
+  await test.step('it is set anew, measured in its band, and locked', async () => {
+    await bench.getByRole('button', { name: /^Back to Adjust/ }).click();
+    await workUntil(bench, 'Measure end play');
+    await measure(bench, [
+      ['0', '0.0044'],
+      ['0', '0.0043'],
+      ['0.0001', '0.0045'],
+    ]);
+    await job(bench)
+      .getByRole('button', { name: /^Accept/ })
+      .click();
+    await workUntil(bench, /looks at the lock/);
+  });
+
+  const office = await browserOf(browser, 'I. Okonedo');
+  await test.step('a supervisor sees what stands against the release', async () => {
+    await office.goto(bench.url());
+    await office
+      .getByRole('navigation', { name: 'Traveller' })
+      .getByRole('button', { name: /^Release/ })
+      .first()
+      .click();
+    await expect(office.getByText(/not recorded/).first()).toBeVisible();
+  });
+
+  await test.step('four weeks are proposed, each visit with its reason', async () => {
+    await office.goto(`${shopUrl()}/plan`);
+    await office.getByRole('button', { name: 'Propose four weeks' }).click();
+    await expect(office.getByRole('heading', { name: 'A plan for what is due' })).toBeVisible();
+  });
+
+  await test.step('the storekeeper finds a seal by measuring the old one', async () => {
+    const stores = await browserOf(browser, 'Q. Farrow');
+    await stores.goto(`${shopUrl()}/stores?by=measure`);
+    await stores.getByLabel('What it is').selectOption('Seal');
+    await stores.getByLabel('Bore, mm').fill('114.4');
+    await stores.getByLabel('Outside, mm').fill('152.3');
+    await stores.getByRole('button', { name: 'Find what fits' }).click();
+    await expect(
+      stores.getByRole('list', { name: 'What is near it' }).getByRole('listitem').first(),
+    ).toContainText('47-2210');
+  });
+
+  await test.step('an owner’s contact sees their own units', async () => {
+    const owner = await browserOf(browser, 'E. Tern', { viewport: { width: 390, height: 844 } });
+    await expect(owner.getByRole('link', { name: /Tern 401/ }).first()).toBeVisible();
+    await expect(owner.getByText(/Valley 12/)).toHaveCount(0);
+  });
+
+  await test.step('the sums are live', async () => {
+    await office.goto(`${shopUrl()}/reckoner`);
+    await expect(office.getByRole('link', { name: /Nut setting/ }).first()).toBeVisible();
+  });
+});
