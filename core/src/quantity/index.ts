@@ -1,5 +1,6 @@
 export { convertCalculation } from './convert-calculation.ts';
 export { formatQuantity, formatTyped, formatValue } from './format.ts';
+export { parseNumber, typedNumber, type ReadNumber } from './number.ts';
 export { parseQuantity, parseTogether, type Parsed } from './parse.ts';
 export { convert, quantity, toSi, valueIn, type Quantity } from './quantity.ts';
 export {

@@ -30,6 +30,7 @@ export {
   type ServiceRow,
 } from './job.ts';
 export {
+  MOST_KM_A_DAY,
   meterAggregate,
   meterReadSchema,
   meterSources,

@@ -94,8 +94,10 @@ function joinedOf({ reads, swaps }: MeterState, of: MeterOf): JoinedPoint[] {
   );
 }
 
-/** More in a day is a mistake, not a drive. @source common practice, no source; a day has 24 hours */
-const mostADay: Record<MeterOf, number> = { distance: 2_000, hours: 24 };
+/** More km in a day is a mistake, not a drive. @source common practice, no source */
+export const MOST_KM_A_DAY = 2_000;
+/** A day has 24 hours. */
+const mostADay: Record<MeterOf, number> = { distance: MOST_KM_A_DAY, hours: 24 };
 const unitOf: Record<MeterOf, 'km' | 'h'> = { distance: 'km', hours: 'h' };
 const called: Record<MeterOf, string> = { distance: 'odometer', hours: 'hour meter' };
 

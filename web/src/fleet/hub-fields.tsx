@@ -1,6 +1,12 @@
 import { useState } from 'react';
 import { formatHubFill, type Hub, type Sheet } from '@lanternwright/core/procedure';
-import { parseQuantity, parseTogether, valueIn, type Parsed } from '@lanternwright/core/quantity';
+import {
+  parseQuantity,
+  parseTogether,
+  valueIn,
+  type Parsed,
+  typedNumber,
+} from '@lanternwright/core/quantity';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
@@ -55,7 +61,7 @@ export function HubFields({ sheet, set }: Props) {
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const reads = rows.map(readRow);
   const volume = parseQuantity(cavity, ['mL', 'L', 'qt'], 'mL');
-  const percent = Number(fill.replace(',', '.'));
+  const percent = typedNumber(fill);
   const percentFits = fill.trim() !== '' && percent >= 0 && percent <= 100;
 
   /** Into the sheet once all of it can be read; until then the sheet keeps what it has. */

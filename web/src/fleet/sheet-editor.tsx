@@ -15,6 +15,7 @@ import { IntervalFields } from './interval-fields.tsx';
 import { HubFields } from './hub-fields.tsx';
 import { HeatFields, RetorqueField, SchoolFields, shop } from './shop-choices.tsx';
 import { describeMark, nextPlaces, torques } from '@lanternwright/core/procedure';
+import { typedNumber } from '@lanternwright/core/quantity';
 
 const torqueUnits = ['lbf-ft', 'Nm'] as const;
 const forceUnits = ['N', 'lbf'] as const;
@@ -32,7 +33,7 @@ function HoleFields({
 }) {
   const [text, setText] = useState(angles.map(String));
   const settle = (next: readonly string[]) => {
-    const read = next.map((t) => (t.trim() === '' ? NaN : Number(t.replace(',', '.'))));
+    const read = next.map((t) => typedNumber(t));
     if (read.every((a) => Math.abs(a) <= 360) && read.join() !== angles.join()) onChange(read);
   };
   const without = (at: number) => text.filter((_, i) => i !== at);
@@ -198,7 +199,7 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
           defaultValue={threadText}
           key={`${sheet.sheetId}/${perInch}`}
           onBlur={(e) => {
-            const value = Number(e.target.value.replace(',', '.'));
+            const value = typedNumber(e.target.value);
             if (value > 0)
               setMarked({ thread: perInch === false ? { pitchMm: value } : { threadsPerInch: value } });
           }}
@@ -302,8 +303,8 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
         defaultValue={sheet.backOff ? Math.abs(sheet.backOff.turns) : ''}
         hint={sheet.backOff ? describeMark(sheet.backOff) : 'none'}
         onBlur={(e) => {
-          const turns = Number(e.target.value.replace(',', '.'));
-          if (turns === Math.abs(sheet.backOff?.turns ?? 0)) return;
+          const turns = e.target.value.trim() === '' ? 0 : typedNumber(e.target.value);
+          if (Number.isNaN(turns) || turns === Math.abs(sheet.backOff?.turns ?? 0)) return;
           set({ backOff: turns > 0 ? { turns: -turns, ...shop } : null });
         }}
       />

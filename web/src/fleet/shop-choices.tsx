@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import { schoolNames, schools, type Sheet } from '@lanternwright/core/procedure';
-import { formatTyped, parseTogether } from '@lanternwright/core/quantity';
+import { formatTyped, parseTogether, typedNumber } from '@lanternwright/core/quantity';
 import { HEAT_LIMITS } from '@lanternwright/core/traveller';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
@@ -108,7 +108,7 @@ export function HeatFields({ sheet, set }: Props) {
     setError(undefined);
     if (text.every((t) => t.trim() === '')) return sheet.heat && set({ heat: null });
     const [lookOverAirK = NaN, lookOverOtherK = NaN, notReleasedOverAirK = NaN] = text.map((t) =>
-      t.trim() === '' ? NaN : Number(t.replace(',', '.')),
+      typedNumber(t),
     );
     if (![lookOverAirK, lookOverOtherK, notReleasedOverAirK].every((k) => k > 0))
       return setError('All three in kelvin, or none');

@@ -1,4 +1,4 @@
-import { cleanup, render, screen, within } from '@testing-library/react';
+import { cleanup, render, screen, within, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Bill } from '@lanternwright/core/cost';
@@ -41,6 +41,19 @@ describe('an estimate as it is written', () => {
       ['Hubs', 21_500],
       ['Seal, inner', 4_185],
     ]);
+  });
+
+  it('asks what a price means that could be two, and never takes a thousandth of it', async () => {
+    const { onSave, user } = open();
+    await user.type(price(0), '1,250');
+    await user.type(price(1), '10');
+    await user.click(screen.getByRole('button', { name: 'Save the estimate' }));
+    expect(await screen.findByText('"1,250" could be 1.25 or 1250: type the one you mean')).toBeTruthy();
+    expect(onSave).not.toHaveBeenCalled();
+    await user.type(price(0), '.00');
+    await user.click(screen.getByRole('button', { name: 'Save the estimate' }));
+    await waitFor(() => expect(onSave).toHaveBeenCalled());
+    expect(onSave.mock.lastCall![0].lines[0]!.unitMinor).toBe(125_000);
   });
 
   it('has taxes of its own for kinds of lines, none ticked beforehand; the total follows', async () => {

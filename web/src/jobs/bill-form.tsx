@@ -12,6 +12,7 @@ import {
   type Bill,
   type Taxed,
 } from '@lanternwright/core/cost';
+import { parseNumber, typedNumber } from '@lanternwright/core/quantity';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -32,8 +33,6 @@ const typedSchema = z.object({
   taxes: z.array(taxSchema),
 });
 type Typed = z.output<typeof typedSchema>;
-
-const number = (text: string) => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')));
 
 function typedOf({ currency, lines, suppliesPercent, taxes }: Bill, priced: boolean): Typed {
   return {
@@ -62,15 +61,20 @@ const words = ({ code, path, message }: z.core.$ZodIssue) =>
 const formSchema = typedSchema.transform((typed, context): Bill => {
   const currency = typed.currency.trim().toUpperCase();
   const known = /^[A-Z]{3}$/.test(currency);
+  typed.lines.forEach(({ price }, i) => {
+    const read = parseNumber(price, 'money');
+    if (!read.ok && price.trim() !== '')
+      context.addIssue({ code: 'custom', message: read.message, path: ['lines', i, 'price'] });
+  });
   const read = billSchema.safeParse({
     currency,
     lines: typed.lines.map(({ price, quantity, ...line }) => ({
       ...line,
-      quantity: number(quantity),
-      unitMinor: known ? toMinor(number(price), currency) : 0,
+      quantity: typedNumber(quantity),
+      unitMinor: known ? toMinor(typedNumber(price, 'money'), currency) : 0,
     })),
-    suppliesPercent: number(typed.supplies),
-    taxes: typed.taxes.map((tax) => ({ ...tax, percent: number(tax.percent) })),
+    suppliesPercent: typedNumber(typed.supplies),
+    taxes: typed.taxes.map((tax) => ({ ...tax, percent: typedNumber(tax.percent) })),
   });
   if (read.success) return read.data;
   for (const issue of read.error.issues)

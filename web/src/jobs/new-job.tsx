@@ -8,6 +8,7 @@ import { parseQuantity } from '@lanternwright/core/quantity';
 import { stackOfSheet } from '@lanternwright/core/procedure';
 import { missesOilLevel, type Stack } from '@lanternwright/core/stack';
 import { describeRouteRefusal, whyNotWorkable } from '@lanternwright/core/traveller';
+import { MOST_KM_A_DAY } from '@lanternwright/core/record';
 import { problemText } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
@@ -65,9 +66,6 @@ function levelsMissed(unit: UnitDetail, wanted: Readonly<Record<string, Wanted>>
       return stack !== null && missesOilLevel(stack, wanted[p]?.works ?? []);
     });
 }
-
-/** Nothing on wheels drives more in a day. */
-const MOST_KM_A_DAY = 1500;
 
 function jumped(km: number, since: string): boolean {
   const days = (Date.now() - Date.parse(since)) / 86_400_000;

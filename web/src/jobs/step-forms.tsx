@@ -3,6 +3,7 @@ import { formatTurn } from '@lanternwright/core/nut';
 import type { Step, StepData } from '@lanternwright/core/procedure';
 import { currentRound, type WheelEnd } from '@lanternwright/core/traveller';
 import { describeMark, offered } from '@lanternwright/core/procedure';
+import { typedNumber } from '@lanternwright/core/quantity';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { NutView } from '../ui/nut-view.tsx';
@@ -50,7 +51,7 @@ function TurnForm({ step, wheelEnd, record }: FormProps<'turn'>) {
   const words = `${turns < 0 ? 'Back off' : 'Tighten'} ${formatTurn(turns)}`;
   const [made, setMade] = useDraft('made', '');
   const [tried, setTried] = useState(false);
-  const typed = Number(made.trim().replace(',', '.'));
+  const typed = typedNumber(made);
   const wrong = made.trim() !== '' && !(Number.isFinite(typed) && typed > 0 && typed <= 1800);
   const save = () => {
     setTried(true);

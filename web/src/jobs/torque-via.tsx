@@ -1,4 +1,10 @@
-import { formatFor, formatQuantity, formatTyped, type Quantity } from '@lanternwright/core/quantity';
+import {
+  formatFor,
+  formatQuantity,
+  formatTyped,
+  type Quantity,
+  typedNumber,
+} from '@lanternwright/core/quantity';
 import type { Tool } from '@lanternwright/core/tool';
 import { torqueSetting, type TorqueVia } from '@lanternwright/core/torque';
 import { ToolChips, useListedTool } from '../tools/tool-field.tsx';
@@ -21,7 +27,7 @@ export const straight: ViaText = {
 
 /** A positive number as it is typed; null for what is none. */
 const positive = (text: string) => {
-  const value = Number(text.trim().replace(',', '.'));
+  const value = typedNumber(text);
   return Number.isFinite(value) && value > 0 ? value : null;
 };
 const inMm = (length: Quantity) => Number((length.si * 1000).toFixed(2));

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useReader } from '../shell/use-reader.ts';
 import { SelectField, TextField, AreaField } from '../ui/field.tsx';
 import { choiceWords, labelOf, formatNumber, unitOf } from '@lanternwright/core/reckoner';
+import { parseNumber, typedNumber } from '@lanternwright/core/quantity';
 import { StudyField } from './study-field.tsx';
 import { choiceOf, choicesOf, isNumber, isTable, startValue, type JsonSchema } from './schema.ts';
 
@@ -16,8 +17,6 @@ interface Props {
   onChange: (value: unknown) => void;
 }
 
-const asNumber = (text: string) => Number(text.trim().replace(',', '.'));
-
 function NumberField({ name, path, value, required, issues, onChange }: Props) {
   const reader = useReader();
   const unit = unitOf(name, reader);
@@ -27,17 +26,18 @@ function NumberField({ name, path, value, required, issues, onChange }: Props) {
   if (seen.value !== value || seen.unit !== unit) {
     setSeen({ value, unit });
     // What was typed stays as typed; a value from elsewhere, or another unit, is written anew.
-    const typed = asNumber(text) / (unit?.factor ?? 1);
+    const typed = typedNumber(text) / (unit?.factor ?? 1);
     if (text.trim() === '' || typeof value !== 'number' || Math.abs(typed - value) > 1e-9 * Math.abs(value))
       setText(shown);
   }
   const change = (typed: string) => {
     setText(typed);
     if (typed.trim() === '' && !required) return onChange(undefined);
-    const number = asNumber(typed);
+    const number = typedNumber(typed);
     if (typed.trim() !== '' && Number.isFinite(number)) onChange(number / (unit?.factor ?? 1));
   };
-  const wrong = text.trim() === '' ? required : !Number.isFinite(asNumber(text));
+  const read = parseNumber(text);
+  const wrong = text.trim() === '' ? required : !read.ok;
   return (
     <TextField
       label={`${labelOf(name)}${unit ? `, ${unit.label}` : ''}${required ? '' : ' (optional)'}`}
@@ -45,7 +45,7 @@ function NumberField({ name, path, value, required, issues, onChange }: Props) {
       inputMode="decimal"
       value={text}
       onChange={(e) => change(e.target.value)}
-      error={wrong ? 'Type a figure' : issues[path]}
+      error={wrong && !read.ok ? read.message : issues[path]}
     />
   );
 }
@@ -54,7 +54,7 @@ const numbersIn = (text: string) =>
   text
     .split(/[\s;]+/)
     .filter(Boolean)
-    .map(asNumber);
+    .map((t) => typedNumber(t));
 
 function NumbersField({ name, path, value, required, issues, onChange }: Props) {
   const unit = unitOf(name, useReader());

@@ -1,4 +1,5 @@
 import { useState, type ClipboardEvent } from 'react';
+import { typedNumber } from '@lanternwright/core/quantity';
 import { Button } from '../ui/button.tsx';
 
 /** Readings by part, then person, then trial. */
@@ -13,8 +14,6 @@ interface Size {
 
 const LEAST = 2;
 const MOST = { parts: 200, persons: 50, trials: 50 };
-
-const numberOf = (text: string) => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')));
 
 const listOf = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
 
@@ -39,7 +38,9 @@ function tableOf(value: unknown): { cells: Cells; size: Size } {
 
 const studyOf = (cells: Cells, { persons, trials }: Size): Study =>
   cells.map((row) =>
-    Array.from({ length: persons }, (_, i) => row.slice(i * trials, (i + 1) * trials).map(numberOf)),
+    Array.from({ length: persons }, (_, i) =>
+      row.slice(i * trials, (i + 1) * trials).map((t) => typedNumber(t)),
+    ),
   );
 
 /** Puts a table that was copied elsewhere into the cells, from one on; what does not fit is left out. */
@@ -124,7 +125,7 @@ export function StudyField({
       ),
       of,
     );
-  const missing = cells.flat().filter((text) => !Number.isFinite(numberOf(text))).length;
+  const missing = cells.flat().filter((text) => !Number.isFinite(typedNumber(text))).length;
   const paste = (e: ClipboardEvent, row: number, column: number) => {
     const text = e.clipboardData.getData('text');
     if (!/[\t\n;]/.test(text.trim())) return;
@@ -175,7 +176,7 @@ export function StudyField({
                     <input
                       aria-label={`Part ${r + 1}, ${letter(Math.floor(c / size.trials)).toLowerCase()}, trial ${(c % size.trials) + 1}`}
                       inputMode="decimal"
-                      className={`figure h-11 w-16 rounded-md border bg-panel px-2 ${Number.isFinite(numberOf(text)) ? 'border-edge' : 'border-rust'} ${c % size.trials === 0 ? 'ml-1' : ''}`}
+                      className={`figure h-11 w-16 rounded-md border bg-panel px-2 ${Number.isFinite(typedNumber(text)) ? 'border-edge' : 'border-rust'} ${c % size.trials === 0 ? 'ml-1' : ''}`}
                       value={text}
                       onPaste={(e) => paste(e, r, c)}
                       onChange={(e) =>

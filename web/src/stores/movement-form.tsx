@@ -3,6 +3,7 @@ import { v4 as uuid } from 'uuid';
 import { z } from 'zod';
 import type { StorePart } from '@lanternwright/contract/stores';
 import { toMinor } from '@lanternwright/core/cost';
+import { parseNumber } from '@lanternwright/core/quantity';
 import { LampForm } from '../lamp-form.tsx';
 import { useShop } from '../people/people-api.ts';
 import { TextField } from '../ui/field.tsx';
@@ -39,8 +40,10 @@ const schemaFor = (what: KeeperMove, currency: string) =>
       const n = wholeNumber(quantity);
       if (n === null) return wrong('quantity', 'A whole number');
       if (words.place.trim() === '') return wrong('place', 'Say where');
-      const paid = price.trim() === '' ? null : Number(price.trim().replace(',', '.'));
-      if (paid !== null && !(paid >= 0)) return wrong('price', `An amount in ${currency}`);
+      const read = price.trim() === '' ? null : parseNumber(price, 'money');
+      if (read && !read.ok) return wrong('price', read.message);
+      const paid = read ? read.value : null;
+      if (paid !== null && paid < 0) return wrong('price', `An amount in ${currency}`);
       const told = Object.fromEntries(Object.entries(words).filter(([, text]) => text.trim() !== ''));
       return {
         ...{ what, quantity: n, ...told, place: words.place },

@@ -16,7 +16,7 @@ import {
   type PartKind,
   type Price,
 } from '@lanternwright/core/part';
-import { formatTyped } from '@lanternwright/core/quantity';
+import { formatTyped, parseNumber } from '@lanternwright/core/quantity';
 import { partLines } from '@lanternwright/core/route';
 import { LampForm } from '../lamp-form.tsx';
 import { useNewestSheets } from '../sheets/sheets-api.ts';
@@ -54,9 +54,9 @@ const schemaFor = (
   const size = optionalQuantity(['mm', 'in'], assumed);
   const price = z.string().transform((text, context): Price | null => {
     if (text.trim() === '') return null;
-    const amount = Number(text.trim().replace(',', '.'));
-    if (amount >= 0) return { currency, minor: toMinor(amount, currency) };
-    context.addIssue({ code: 'custom', message: `An amount in ${currency}` });
+    const read = parseNumber(text, 'money');
+    if (read.ok && read.value >= 0) return { currency, minor: toMinor(read.value, currency) };
+    context.addIssue({ code: 'custom', message: read.ok ? `An amount in ${currency}` : read.message });
     return z.NEVER;
   });
   return z

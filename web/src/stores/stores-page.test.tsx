@@ -116,6 +116,10 @@ describe('the store', () => {
     await user.type(screen.getByLabelText(/^Bore/), '4.5 in');
     await user.clear(screen.getByLabelText(/^Outside/));
     await user.type(screen.getByLabelText(/^Outside/), '152.4');
+    await user.type(screen.getByLabelText(/^Price of one/), '1,250');
+    await user.click(screen.getByRole('button', { name: 'Put it on the list' }));
+    expect(await screen.findByText('"1,250" could be 1.25 or 1250: type the one you mean')).toBeTruthy();
+    await user.clear(screen.getByLabelText(/^Price of one/));
     await user.type(screen.getByLabelText(/^Price of one/), '41,85');
     await user.click(screen.getByRole('button', { name: 'Add where it fits' }));
     await user.click(screen.getByRole('button', { name: 'Put it on the list' }));
