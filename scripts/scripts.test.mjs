@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -219,6 +219,17 @@ describe('npm start', () => {
       code: 0,
       output: expect.stringMatching(/^1 records in 1 streams, 1 seals/),
     });
+    // What the shop knows is for its own account to read.
+    const data = join(home, 'data');
+    const backup = join(home, 'copies/shop.tar');
+    const copied = await run('node', ['scripts/backups.mjs', 'backup', backup], {
+      quiet: true,
+      env: { ...process.env, LANTERNWRIGHT_DATA: data },
+    });
+    expect(copied.code, copied.output).toBe(0);
+    const open = (/** @type {string} */ path) => (statSync(path).mode & 0o077).toString(8);
+    for (const path of [backup, join(home, 'copies'), data, join(data, 'seals'), join(data, 'session-secret')])
+      expect(`${path} ${open(path)}`).toBe(`${path} 0`);
     second.child.kill('SIGTERM');
     expect(await second.ended).toMatchObject({ code: 0 });
   });

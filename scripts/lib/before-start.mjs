@@ -24,7 +24,9 @@ export function checkShopAddress(text) {
 /** @param {string} home the folder that holds the data */
 export function checkHome(home) {
   try {
-    mkdirSync(home, { recursive: true });
+    mkdirSync(dirname(home), { recursive: true });
+    // What is in it is nobody else's to read.
+    if (!existsSync(home)) mkdirSync(home, { mode: 0o700 });
     accessSync(home, constants.W_OK);
   } catch (error) {
     const why = /** @type {NodeJS.ErrnoException} */ (error).code ?? '';

@@ -11,7 +11,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { createServer } from 'node:net';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { aptInstall } from './packages.mjs';
 import { end, run } from './run.mjs';
 import { Trouble } from './output.mjs';
@@ -96,7 +96,8 @@ async function ensureCluster(bin, home, account) {
       `The data directory ${data} is not whole: move it away (or restore it from a backup) and start again.`,
     );
   }
-  mkdirSync(home, { recursive: true, mode: 0o755 });
+  mkdirSync(dirname(home), { recursive: true });
+  mkdirSync(home, { recursive: true, mode: 0o700 });
   writeFileSync(passwordFile, randomBytes(24).toString('hex'), { mode: 0o600 });
   mkdirSync(making, { recursive: true, mode: 0o700 });
   if (account.uid !== undefined)

@@ -1,6 +1,9 @@
 import { restoreBackup, writeBackup } from './backup/backup.ts';
 import { migrateAndGrant, withOwner } from './database/owner.ts';
 
+// Whatever this program writes into files is for its own account to read.
+process.umask(0o077);
+
 /** Writes a backup of the shop into a file, or restores one into an empty database. */
 const [, , task, file] = process.argv;
 const ownerUrl = process.env['DATABASE_OWNER_URL'];

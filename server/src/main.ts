@@ -8,6 +8,9 @@ import { prepareQueue, startQueue } from './queue/queue.ts';
 import { loadDemo, needsDemo } from './demo/load.ts';
 import { openWaitingRoom } from './start/waiting-room.ts';
 
+// Whatever this program writes into files is for its own account to read.
+process.umask(0o077);
+
 /** Longest wait at the end for requests that are being answered. */
 const LAST_ANSWERS_MS = 3_000;
 

@@ -10,6 +10,9 @@ import { peopleService } from './people/service.ts';
 import { shopClock } from './shop/clock.ts';
 import { settingsService } from './shop/settings.ts';
 
+// Whatever this program writes into files is for its own account to read.
+process.umask(0o077);
+
 async function verify(db: Database): Promise<void> {
   const report = await verifyRecord(db, seals);
   if (!report.ok) {

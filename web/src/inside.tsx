@@ -1,8 +1,15 @@
-import { createBrowserRouter, Navigate, RouterProvider, useRouteError } from 'react-router';
+import {
+  createBrowserRouter,
+  Link,
+  Navigate,
+  RouterProvider,
+  useLocation,
+  useRouteError,
+} from 'react-router';
 import { useMay } from './people/people-api.ts';
 import { placesFor } from './shell/places.ts';
 import { Shell } from './shell/shell.tsx';
-import { Button } from './ui/button.tsx';
+import { Button, buttonLook } from './ui/button.tsx';
 
 function PageFault() {
   const error = useRouteError();
@@ -18,6 +25,23 @@ function PageFault() {
       <Button weight="main" onClick={() => window.location.reload()}>
         Load again
       </Button>
+    </main>
+  );
+}
+
+/** An address that is none, with the way home. */
+function NoPage() {
+  const { pathname } = useLocation();
+  return (
+    <main className="flex flex-col items-start gap-4 p-6">
+      <h1 className="text-23">There is no such page</h1>
+      <p>
+        Nothing of Lanternwright is at <span className="figure break-all">{pathname}</span>. The link may be
+        from another shop, or a letter of it is missing.
+      </p>
+      <Link to="/" className={buttonLook('main')}>
+        To the first page
+      </Link>
     </main>
   );
 }
@@ -141,7 +165,7 @@ const router = createBrowserRouter([
         path: 'settings',
         lazy: async () => ({ Component: (await import('./shop/settings-page.tsx')).SettingsPage }),
       },
-      { path: '*', element: <p className="p-6">There is no such page. The places are in the band above.</p> },
+      { path: '*', Component: NoPage },
     ],
   },
 ]);

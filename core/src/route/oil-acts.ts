@@ -42,13 +42,13 @@ export function oilOut(state: RouteState): Act[] {
     title: 'Oil drained and looked at',
     text: reduction
       ? 'Mark on the cover down, plug out, oil caught warm. Wipe the magnet: a grey paste is wear, flakes and splinters are a gear or a bearing.'
-      : 'Caught in a clean pan and held to the light. Milky is water, glitter is a bearing, a burnt smell is heat. Wipe the magnet where the plug has one.',
+      : 'Caught in a clean pan. Milky is water, glitter a bearing, a burnt smell heat.',
     signs: [
-      { id: 'low', label: 'Less than it holds' },
-      { id: 'water', label: 'Milky, or water at the bottom' },
-      { id: 'burnt', label: 'Dark, smells burnt' },
-      { id: 'paste', label: 'Grey paste on the magnet' },
-      { id: 'metal', label: 'Flakes or splinters' },
+      { id: 'low', label: 'Too little' },
+      { id: 'water', label: 'Milky, or water' },
+      { id: 'burnt', label: 'Dark, burnt' },
+      { id: 'paste', label: 'Grey paste' },
+      { id: 'metal', label: 'Flakes, splinters' },
     ],
     ...practice,
   };

@@ -48,6 +48,9 @@ function torqueFor(step: Step, { sheet }: WheelEnd, reader: ReaderUnits): string
   return figure ? formatTorque(figure, reader) : null;
 }
 
+/** So few signs are written by hand where there is one: the step's words name them. */
+const FEW_SIGNS = 5;
+
 /**
  * What a hand writes or ticks for a step that is still to be done.
  * @param said whether the torque stands with the step, as all wheel ends have the same
@@ -80,7 +83,9 @@ function toFill(step: Step, w: WheelEnd, reader: ReaderUnits, said: boolean): Co
     case 'lock':
       return [...step.methods.map((m) => ticked(m.label)), blank('checked by', '', 50)];
     case 'found':
-      return [inTwo([...step.signs.map((s) => s.label), 'nothing looked wrong'])];
+      return step.signs.length > FEW_SIGNS
+        ? [inTwo([...step.signs.map((s) => s.label), 'nothing looked wrong'])]
+        : [line(ticked('nothing wrong'), blank('but', '', 62))];
     case 'turn':
       return [blank('turned', 'of a turn')];
     case 'inspect':

@@ -254,7 +254,8 @@ describe('people', () => {
     const change = (current: string, password: string) =>
       call.put('/api/people/me/password').send({ current, password });
     expect((await change('not mine', 'two steel horses').expect(422)).body.issues[0].path).toBe('current');
-    await change(GOOD, 'qwertyuiop').expect(422);
+    for (const weak of ['qwertyuiop', 'workshop1234', 'wheelbearing1', 'Truck2026!'])
+      await change(GOOD, weak).expect(422);
     await change(GOOD, 'two steel horses').expect(200);
     expect(await who(call)).not.toBeNull();
     expect(await who(tablet)).toBeNull();
@@ -268,7 +269,7 @@ describe('people', () => {
     const pin = (value: string | null, password = GOOD) =>
       supervisor.call.put('/api/people/me/pin').send({ password, pin: value });
     await pin('2580', 'wrong one').expect(422);
-    await pin('1111').expect(422);
+    for (const weak of ['1111', '8765', '4747', '1979']) await pin(weak).expect(422);
     await pin('2580').expect(200);
     const { id } = supervisor.person;
     expect((await terminal.call.get('/api/people/with-pin').expect(200)).body).toEqual([

@@ -10,6 +10,12 @@ const LOOKED_AT = 64;
 /** Of 0 to 4; below 2 somebody who tries gets in within hours. */
 const LEAST_SCORE = 2;
 
+/** What stands in passwords of a workshop, and in nobody's list of common ones. */
+const ofTheTrade = [
+  ...['lanternwright', 'workshop', 'garage', 'mechanic', 'technician', 'supervisor', 'truck', 'trailer'],
+  ...['wheel', 'wheelend', 'bearing', 'axle', 'seal', 'torque', 'brake', 'tractor', 'service'],
+];
+
 /** Spent where there is no secret to compare with, so that an answer takes as long as for a known one. */
 const decoy = argon2.hash(randomUUID());
 
@@ -27,7 +33,7 @@ export const keepSecret = (secret: string): Promise<string> => argon2.hash(secre
  * @throws HttpProblem 422
  */
 export function mustBeGood(password: string, about: readonly string[]): void {
-  const { score } = guesser.check(password.slice(0, LOOKED_AT), [...about, 'lanternwright']);
+  const { score } = guesser.check(password.slice(0, LOOKED_AT), [...about, ...ofTheTrade]);
   if (score < LEAST_SCORE)
     throw refused(
       'This is too easy to guess: common words, names and rows of keys are tried first',

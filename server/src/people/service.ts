@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { UniqueConstraintError, type Transaction } from 'sequelize';
-import { may, type Role } from '@lanternwright/core/access';
+import { isWeakPin, may, type Role } from '@lanternwright/core/access';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
 import { personAggregate, program, type PersonCommand, type Recorder } from '@lanternwright/core/record';
 import type {
@@ -277,8 +277,8 @@ export function peopleService(
       const row = await db.person.findByPk(id);
       if (!(await isSecret(password, row?.passwordHash)) || !row)
         throw refused('The password is wrong', 'password');
-      if (pin !== null && /^(\d)\1+$|^(0123|1234|2345|3456|4567|5678|6789|9876|4321)/.test(pin))
-        throw refused('Not the same digit again and again, and not a row', 'pin');
+      if (pin !== null && isWeakPin(pin))
+        throw refused('This PIN is one that is tried first: no run, no repeated digits, no year', 'pin');
       await row.update({ pinHash: pin === null ? null : await keepSecret(pin) });
     },
 

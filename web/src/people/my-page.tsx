@@ -88,7 +88,7 @@ function Pin({ hasPin }: { hasPin: boolean }) {
         inputMode="numeric"
         autoComplete="off"
         className="figure"
-        hint="Four to eight digits, not a row"
+        hint="Four to eight digits: no run, no repeated digits, no year"
         {...field('pin')}
       />
       <FormProblem error={error} />
