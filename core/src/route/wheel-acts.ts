@@ -222,11 +222,11 @@ export const wheelAfterRoad = ({ kind }: LayerOf<'wheel'>, stack: Stack): Act[] 
 export function retorqueOnly(state: RouteState): Act[] {
   if (!wants(state, 'retorque') || state.reach.layers.has('wheel')) return [];
   const figure = wheelTorqueKey(state.stack);
-  const { kind, pilot } = layerOf(state.stack, 'wheel')!;
+  const wheel = layerOf(state.stack, 'wheel');
   const makers = { makers: true, caution: kills } as const;
   return [
     // An outer nut sits on the inner one, and hides it: a retorque of the outer nuts alone leaves the inner wheel loose.
-    ...(kind === 'dual' && pilot === 'stud'
+    ...(wheel?.kind === 'dual' && wheel.pilot === 'stud'
       ? firstAskedBy(
           5,
           redoLater(

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { quantity } from '../quantity/index.ts';
+import { everyAct } from '../route/index.ts';
 import { describeLayer, layerOf, stackSchema, type LayerOf, type Work } from '../stack/index.ts';
 import { progressOf } from './index.ts';
 import { codes, ids, release, todo } from './testing/ways.ts';
@@ -52,6 +53,12 @@ describe('the nuts of a wheel', () => {
     [undefined, /no grease on the seats/],
   ] as const)('that seat on %s say what is oiled and what is dry', (seat, words) => {
     expect(stepOf(on(seat ? { seat } : {}, ['wheel-off']), 'wheel-faces').text).toMatch(words);
+  });
+
+  it('are none on a wheel end without a wheel: its acts are there all the same', () => {
+    const { plan, sheet } = on({}, ['wheel-off']).at('2L');
+    const bare = plan.stack.filter((l) => l.layer !== 'wheel');
+    expect([...everyAct(bare, sheet).values()].some((a) => a.id === 'hub-on')).toBe(true);
   });
 
   it('say their thread, class and seat, where somebody has said them', () => {

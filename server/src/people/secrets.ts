@@ -16,6 +16,9 @@ const ofTheTrade = [
   ...['wheel', 'wheelend', 'bearing', 'axle', 'seal', 'torque', 'brake', 'tractor', 'service'],
 ];
 
+/** One or two of these, with figures and signs before, between or after them. */
+const onlyOfTheTrade = new RegExp(`^(?:${ofTheTrade.join('|')}){1,2}s?$`);
+
 /** Spent where there is no secret to compare with, so that an answer takes as long as for a known one. */
 const decoy = argon2.hash(randomUUID());
 
@@ -34,7 +37,8 @@ export const keepSecret = (secret: string): Promise<string> => argon2.hash(secre
  */
 export function mustBeGood(password: string, about: readonly string[]): void {
   const { score } = guesser.check(password.slice(0, LOOKED_AT), [...about, ...ofTheTrade]);
-  if (score < LEAST_SCORE)
+  const letters = password.toLowerCase().replace(/[^a-z]/g, '');
+  if (score < LEAST_SCORE || onlyOfTheTrade.test(letters))
     throw refused(
       'This is too easy to guess: common words, names and rows of keys are tried first',
       'password',
