@@ -94,4 +94,4 @@ it('loads once into the real database, with a whole chain, and never over what i
   for (const state of ['in-band', 'loose', 'working', 'not-measured'] as const)
     expect(states).toContain(state);
   await shop.close();
-}, 90_000);
+}, 240_000);
