@@ -8,7 +8,7 @@ import { layerOf } from '../stack/index.ts';
 import { layerAt, wasPinOut } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
 import { decidedOn, judgedParts, oldParts, readyLines, renewedParts } from './findings.ts';
-import { hubHeat } from './hub-heat.ts';
+import { HEAT_LIMITS, hubHeat } from './hub-heat.ts';
 import { AS_FOUND, type StepRecord, type WheelEnd } from './job.ts';
 import type { Objection, ObjectionCode } from './objection.ts';
 import { movementLimitMm, openFindings } from './open-findings.ts';
@@ -191,7 +191,8 @@ function againstHeat(
 ): Objection[] {
   const { verdict } = hubHeat(data, sheet.heat);
   if (verdict === 'fine') return [];
-  return [object('too-hot', verdict === 'not-released' ? 'never' : 'supervisor', { ...at, verdict })];
+  const limitK = (sheet.heat ?? HEAT_LIMITS).notReleasedOverAirK;
+  return [object('too-hot', verdict === 'not-released' ? 'never' : 'supervisor', { ...at, verdict, limitK })];
 }
 
 /** A setting over its band may stay only on a pinned nut whose next position is tight, up to twice the upper limit. */

@@ -9,6 +9,7 @@ import type { Objection } from './objection.ts';
 import { describeFinding } from './describe-finding.ts';
 import { stepTitled } from './progress.ts';
 import { layerTitles, type LayerId } from '../stack/index.ts';
+import { HEAT_LIMITS } from './hub-heat.ts';
 
 /** What stands against a release, in words. */
 export function describeObjection(
@@ -57,7 +58,7 @@ export function describeObjection(
       return `End play was found ${text('verdict')} by ${formatFor({ value: figure('by'), unit: unit('unit') }, reader)}: adjust now, defer it with a date, or out of service`;
     case 'too-hot':
       return params['verdict'] === 'not-released'
-        ? 'The hub is more than 95 K over the air: bearing or brake, find it'
+        ? `The hub is more than ${Number(params['limitK'] ?? HEAT_LIMITS.notReleasedOverAirK)} K over the air: bearing or brake, find it`
         : 'The hub is much warmer than the air or the other side: look again, at the brake as well';
     case 'dimension-off':
       return `${title} is off its figure: ${note}`;

@@ -4,6 +4,9 @@ import { quantity } from '../quantity/index.ts';
 import { usualStack, type Work } from '../stack/index.ts';
 import {
   againstRelease,
+  describeObjection,
+  torqueFits,
+  type WheelEnd,
   decideOpening,
   hubHeat,
   layerStates,
@@ -12,7 +15,7 @@ import {
   describeEvent,
   type JobOpened,
 } from './index.ts';
-import { openingOn, soundParts, supervisor, TestJob } from './testing/work.ts';
+import { answer, openingOn, soundParts, supervisor, TestJob } from './testing/work.ts';
 
 const works = (t: TestJob, position: string) => {
   const { plan } = t.at(position);
@@ -208,6 +211,44 @@ it('a hub that is too hot is released by nobody', () => {
   expect(t.try({ kind: 'wheel-end-released', position: '2L', overrideReason: reason }, supervisor)).toMatch(
     /Nobody releases 2L: The hub is more than 95 K over the air/,
   );
+  // Its sheet's own limit is what is said.
+  const own = { ...t.at('2L').sheet.heat, lookOverAirK: 60, lookOverOtherK: 20, notReleasedOverAirK: 80 };
+  const w = { ...t.at('2L'), sheet: { ...t.at('2L').sheet, heat: { ...own, mark: 'shop', source: 'Ours' } } };
+  const hot = againstRelease(w as WheelEnd).find((o) => o.code === 'too-hot')!;
+  expect(describeObjection(w as WheelEnd, hot, null)).toMatch(/more than 80 K over the air/);
+  // What was written before limits were kept with it is told as it was meant.
+  const old = { ...hot, params: { ...hot.params, limitK: undefined as never } };
+  expect(describeObjection(w as WheelEnd, old, null)).toMatch(/more than 95 K over the air/);
+});
+
+describe('a torque', () => {
+  const figure = (min: number, max: number) => ({
+    ...{ min: quantity(min, 'Nm'), max: quantity(max, 'Nm') },
+    ...{ mark: 'shop' as const, source: 'Ours' },
+  });
+
+  it('fits a single figure within what a wrench may be off, 4 %, and a range within its ends', () => {
+    // ISO 6789-1: 4 % for a setting tool over 10 N·m, value from memory.
+    for (const nm of [96, 100, 104]) expect(torqueFits(nm, figure(100, 100))).toBe(true);
+    for (const nm of [95.9, 104.1]) expect(torqueFits(nm, figure(100, 100))).toBe(false);
+    for (const nm of [100, 120]) expect(torqueFits(nm, figure(100, 120))).toBe(true);
+    for (const nm of [99, 121]) expect(torqueFits(nm, figure(100, 120))).toBe(false);
+  });
+
+  it('too low on what holds the wheel on is overridden by nobody, and so is one too high', () => {
+    for (const low of [400, 560]) {
+      const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['wheel-off']));
+      t.workTo('2L', 'wheel-nuts');
+      const data = answer(t.at('2L'), t.step('2L')!);
+      if (data.kind !== 'torque') throw new Error('wheel nuts are torqued');
+      const off = { ...data, torque: quantity(low, 'lbf-ft'), note: 'As far as it went' };
+      expect(t.recordStep('2L', off)).toBeNull();
+      t.workTo('2L');
+      const reason = 'It has to be back on the road this evening';
+      const release = { kind: 'wheel-end-released', position: '2L', overrideReason: reason } as const;
+      expect(t.try(release, supervisor)).toMatch(/Nobody releases 2L: .*Wheel nuts/);
+    }
+  });
 });
 
 describe('when it was done', () => {
