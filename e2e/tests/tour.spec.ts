@@ -1,10 +1,10 @@
 import { expect, type Page } from '@playwright/test';
-import { browserOf, measure, shopUrl, test, workUntil } from '../helpers/shop.ts';
+import { browserOf, measure, shopUrl, signedIn, test, workUntil } from '../helpers/shop.ts';
 
 const job = (page: Page) => page.getByRole('region', { name: 'Step at hand' });
 
 // The tour of ten lines of the README, in its order and by its words.
-test('the tour of the README', async ({ browser }) => {
+test('the tour of the README, at the bench', async ({ browser }) => {
   test.setTimeout(240_000);
   const bench = await browserOf(browser, 'D. Achterberg');
 
@@ -33,7 +33,7 @@ test('the tour of the README', async ({ browser }) => {
   });
 
   await test.step('it is set anew, measured in its band, and locked', async () => {
-    await bench.getByRole('button', { name: /^Back to Adjust/ }).click();
+    await bench.getByRole('button', { name: /^Go back to Adjust/ }).click();
     await workUntil(bench, 'Measure end play');
     await measure(bench, [
       ['0', '0.0044'],
@@ -47,16 +47,18 @@ test('the tour of the README', async ({ browser }) => {
   });
 
   const office = await browserOf(browser, 'I. Okonedo');
-  await test.step('a supervisor sees what stands against the release', async () => {
+  await test.step('a supervisor sees the same job, and what its release still wants', async () => {
     await office.goto(bench.url());
-    await office
-      .getByRole('navigation', { name: 'Traveller' })
-      .getByRole('button', { name: /^Release/ })
-      .first()
-      .click();
-    await expect(office.getByText(/not recorded/).first()).toBeVisible();
+    const wants = office.getByText(/^Nothing leaves before \d+ more records/);
+    await expect(wants).toBeVisible();
+    await wants.click();
+    await expect(office.getByText(/“A second person looks at the lock/).first()).toBeVisible();
   });
+});
 
+test('the tour of the README, in the office, the stores and at home', async ({ browser }) => {
+  test.setTimeout(120_000);
+  const office = await signedIn(browser, 'I. Okonedo');
   await test.step('four weeks are proposed, each visit with its reason', async () => {
     await office.goto(`${shopUrl()}/plan`);
     await office.getByRole('button', { name: 'Propose four weeks' }).click();
@@ -64,7 +66,7 @@ test('the tour of the README', async ({ browser }) => {
   });
 
   await test.step('the storekeeper finds a seal by measuring the old one', async () => {
-    const stores = await browserOf(browser, 'Q. Farrow');
+    const stores = await signedIn(browser, 'Q. Farrow');
     await stores.goto(`${shopUrl()}/stores?by=measure`);
     await stores.getByLabel('What it is').selectOption('Seal');
     await stores.getByLabel('Bore, mm').fill('114.4');
@@ -76,9 +78,10 @@ test('the tour of the README', async ({ browser }) => {
   });
 
   await test.step('an owner’s contact sees their own units', async () => {
-    const owner = await browserOf(browser, 'E. Tern', { viewport: { width: 390, height: 844 } });
-    await expect(owner.getByRole('link', { name: /Tern 401/ }).first()).toBeVisible();
-    await expect(owner.getByText(/Valley 12/)).toHaveCount(0);
+    const owner = await signedIn(browser, 'E. Tern', { viewport: { width: 390, height: 844 } });
+    await owner.goto(`${shopUrl()}/fleet`);
+    await expect(owner.getByRole('link', { name: /Tern 4\d\d/ }).first()).toBeVisible();
+    await expect(owner.getByText(/Valley \d/)).toHaveCount(0);
   });
 
   await test.step('the sums are live', async () => {

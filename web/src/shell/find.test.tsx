@@ -1,4 +1,5 @@
 import { cleanup, screen, waitFor } from '@testing-library/react';
+import { useLocation } from 'react-router';
 import { afterEach, expect, it, vi } from 'vitest';
 import { sessionOf } from '../people/testing/session.ts';
 import { serveWith, show } from '../testing/fake-server.tsx';
@@ -24,6 +25,9 @@ const found = {
 };
 const sums = [{ name: 'nut-travel', title: 'Nut travel', summary: 'How far a nut moves' }];
 
+/** Where the page is by now. */
+const Address = () => <p data-testid="address">{useLocation().pathname}</p>;
+
 function open(begun?: string, reachable = () => true) {
   vi.stubGlobal('ResizeObserver', NoResize);
   const asked = serveWith(({ path }) => {
@@ -33,12 +37,17 @@ function open(begun?: string, reachable = () => true) {
     return path.startsWith('/api/fleet/units') ? { body: { units: [unit] } } : { body: [] };
   });
   const onClose = vi.fn();
-  return show(<Find onClose={onClose} {...(begun === undefined ? {} : { begun })} />, technician).then(
-    (shown) => ({
-      ...shown,
-      asked,
-    }),
+  const page = (
+    <>
+      <Find onClose={onClose} {...(begun === undefined ? {} : { begun })} />
+      <Address />
+    </>
   );
+  return show(page, technician).then((shown) => ({
+    ...shown,
+    asked,
+    onClose,
+  }));
 }
 
 it('goes on from what was typed before it stood, and asks once somebody pauses', async () => {
@@ -50,6 +59,21 @@ it('goes on from what was typed before it stood, and asks once somebody pauses',
   await user.type(input, 'ice');
   await waitFor(() => expect(asked.some((a) => a.path === '/api/find?text=sluice')).toBe(true));
   expect(asked.filter((a) => a.path.startsWith('/api/find')).length).toBeLessThan(4);
+});
+
+it('Enter opens the first that is found, also where it is pressed before anything is found', async () => {
+  const { user, onClose } = await open();
+  await user.keyboard('sluice 3{Enter}');
+  await waitFor(() => expect(onClose).toHaveBeenCalledTimes(1));
+  await waitFor(() => expect(screen.getByTestId('address').textContent).toBe(`/fleet/${id}`));
+});
+
+it('Enter opens the one that is chosen by the arrows, and nothing where nothing is typed or found', async () => {
+  const { user, onClose } = await open('slu');
+  await screen.findByRole('option', { name: /Job 811/ });
+  await user.keyboard('{ArrowDown}{ArrowDown}{Enter}');
+  await waitFor(() => expect(onClose).toHaveBeenCalledTimes(1));
+  await waitFor(() => expect(screen.getByTestId('address').textContent).toBe(`/jobs/${found.jobs[0]!.id}`));
 });
 
 it('finds calculations by words of its own, and says when nothing is called so', async () => {

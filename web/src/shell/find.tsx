@@ -6,7 +6,7 @@ import {
   Dialog,
   DialogPanel,
 } from '@headlessui/react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Found } from '@lanternwright/contract/fleet';
 import type { Capability } from '@lanternwright/core/access';
@@ -77,14 +77,16 @@ const partHit = (p: Found['parts'][number]): Hit => ({
 });
 
 /** Units, jobs and parts that the server finds; without it, those this device has. */
-function useFound(text: string): { hits: Hit[]; onlyHere: boolean } {
+function useFound(text: string): { hits: Hit[]; onlyHere: boolean; isSettled: boolean } {
   const able = useMay();
   const asked = usePaused(text.trim());
   const { currentData, error } = useFindQuery({ text: asked }, { skip: asked === '' });
   const onlyHere = error !== undefined;
+  /** Whether what is found is of what stands in the field now. */
+  const isSettled = asked === text.trim() && (asked === '' || onlyHere || currentData !== undefined);
   const { data: fleet } = useFleetQuery({ page: 1 }, { skip: !onlyHere || !able('see-units') });
   const { data: jobs } = useJobsQuery({ status: 'open', page: 1 }, { skip: !onlyHere || !able('see-jobs') });
-  if (asked === '') return { hits: [], onlyHere: false };
+  if (asked === '') return { hits: [], onlyHere: false, isSettled };
   if (!onlyHere)
     return {
       hits: [
@@ -93,12 +95,13 @@ function useFound(text: string): { hits: Hit[]; onlyHere: boolean } {
         ...(currentData?.parts ?? []).map(partHit),
       ],
       onlyHere,
+      isSettled,
     };
   const here = [
     ...(fleet?.units ?? []).map((u) => unitHit({ ...u, owner: u.owner.name })),
     ...(jobs ?? []).map((j) => jobHit({ ...j, unit: j.unit.name, open: true })),
   ];
-  return { hits: hitsFor(asked, here), onlyHere };
+  return { hits: hitsFor(asked, here), onlyHere, isSettled };
 }
 
 /**
@@ -110,7 +113,7 @@ export function Find({ onClose, begun = '' }: { onClose: () => void; begun?: str
   const able = useMay();
   const { data: sums = [] } = useSumsQuery(undefined, { skip: !able('run-sums') });
   const [text, setText] = useState(begun);
-  const { hits: found, onlyHere } = useFound(text);
+  const { hits: found, onlyHere, isSettled } = useFound(text);
   const places = pages.filter((p) => able(p.needs));
   const calculations = sums.map((c) => ({
     key: c.name,
@@ -119,6 +122,16 @@ export function Find({ onClose, begun = '' }: { onClose: () => void; begun?: str
     detail: c.summary,
   }));
   const hits = [...found, ...hitsFor(text, [...places, ...calculations])].slice(0, MOST);
+  const go = (hit: Hit) => {
+    onClose();
+    void navigate(hit.to);
+  };
+  // Enter opens the first, once it is known what that is: somebody who types at once is not kept.
+  const [isEntered, setEntered] = useState(false);
+  const first = isEntered && isSettled ? hits[0] : undefined;
+  useEffect(() => {
+    if (first) go(first);
+  });
   return (
     <Dialog open onClose={onClose} className="relative z-30">
       <div className="fixed inset-0 bg-band/60" aria-hidden />
@@ -130,34 +143,37 @@ export function Find({ onClose, begun = '' }: { onClose: () => void; begun?: str
           }}
           className="w-full max-w-[620px] overflow-hidden rounded-lg border border-lamp-edge bg-panel"
         >
-          <Combobox
-            value={null}
-            onChange={(hit: Hit | null) => {
-              if (!hit) return;
-              onClose();
-              void navigate(hit.to);
-            }}
-          >
-            <ComboboxInput
-              autoFocus
-              displayValue={() => begun}
-              aria-label="Find a unit, a job, a part or a calculation"
-              placeholder="Unit, plate, owner, job, part or calculation"
-              className="min-h-14 w-full bg-lamp px-4 text-18 text-ink outline-none"
-              onChange={(e) => setText(e.target.value)}
-            />
-            <ComboboxOptions static className="max-h-[60vh] overflow-y-auto">
-              {hits.map((hit) => (
-                <ComboboxOption
-                  key={hit.key}
-                  value={hit}
-                  className="flex min-h-12 cursor-pointer items-center justify-between gap-4 border-t border-rule px-4 data-focus:bg-lamp"
-                >
-                  <span className="text-16 font-semibold">{hit.title}</span>
-                  <span className="truncate text-13 text-muted">{hit.detail}</span>
-                </ComboboxOption>
-              ))}
-            </ComboboxOptions>
+          <Combobox value={null} onChange={(hit: Hit | null) => hit && go(hit)}>
+            {({ activeOption }) => (
+              <>
+                <ComboboxInput
+                  autoFocus
+                  displayValue={() => begun}
+                  aria-label="Find a unit, a job, a part or a calculation"
+                  placeholder="Unit, plate, owner, job, part or calculation"
+                  className="min-h-14 w-full bg-lamp px-4 text-18 text-ink outline-none"
+                  onChange={(e) => {
+                    setEntered(false);
+                    setText(e.target.value);
+                  }}
+                  onKeyDown={(e) =>
+                    e.key === 'Enter' && !activeOption && text.trim() !== '' && setEntered(true)
+                  }
+                />
+                <ComboboxOptions static className="max-h-[60vh] overflow-y-auto">
+                  {hits.map((hit) => (
+                    <ComboboxOption
+                      key={hit.key}
+                      value={hit}
+                      className="flex min-h-12 cursor-pointer items-center justify-between gap-4 border-t border-rule px-4 data-focus:bg-lamp"
+                    >
+                      <span className="text-16 font-semibold">{hit.title}</span>
+                      <span className="truncate text-13 text-muted">{hit.detail}</span>
+                    </ComboboxOption>
+                  ))}
+                </ComboboxOptions>
+              </>
+            )}
           </Combobox>
           {hits.length === 0 && (
             <p className="px-4 py-4 text-14 text-muted">
