@@ -228,7 +228,13 @@ describe('npm start', () => {
     });
     expect(copied.code, copied.output).toBe(0);
     const open = (/** @type {string} */ path) => (statSync(path).mode & 0o077).toString(8);
-    for (const path of [backup, join(home, 'copies'), data, join(data, 'seals'), join(data, 'session-secret')])
+    for (const path of [
+      backup,
+      join(home, 'copies'),
+      data,
+      join(data, 'seals'),
+      join(data, 'session-secret'),
+    ])
       expect(`${path} ${open(path)}`).toBe(`${path} 0`);
     second.child.kill('SIGTERM');
     expect(await second.ended).toMatchObject({ code: 0 });
