@@ -1,10 +1,19 @@
 // Read by every Node.js, however old: no syntax that is newer than it.
-var version = process.versions.node.split('.');
-if (Number(version[0]) < 20 || (Number(version[0]) === 20 && Number(version[1]) < 19)) {
-  console.error(
+
+/** Why a Node.js cannot run this program, in words; null where it can. */
+function whyTooOld(version) {
+  var parts = version.split('.');
+  if (Number(parts[0]) > 20 || (Number(parts[0]) === 20 && Number(parts[1]) >= 19)) return null;
+  return (
     'Lanternwright needs Node.js 20.19 or newer and this is ' +
-      process.versions.node +
-      ': install a newer Node.js and start again.',
+    version +
+    ': install a newer Node.js and start again.'
   );
+}
+
+var why = whyTooOld(process.versions.node);
+if (why) {
+  console.error(why);
   process.exit(1);
 }
+module.exports = whyTooOld;

@@ -83,9 +83,13 @@ describe('every failure is one sentence that says what to do', () => {
       const said = [];
       const exit = () => said.push('exit');
       const process = { versions: { node }, exit };
-      new Function('process', 'console', script)(process, {
-        error: (/** @type {string} */ t) => said.push(t),
-      });
+      new Function('process', 'console', 'module', script)(
+        process,
+        {
+          error: (/** @type {string} */ t) => said.push(t),
+        },
+        {},
+      );
       return said;
     };
     for (const node of ['0.10.48', '12.22.12', '18.20.4', '20.18.3'])

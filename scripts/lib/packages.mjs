@@ -1,19 +1,14 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import whyTooOld from '../old-node.cjs';
 import { root, run } from './run.mjs';
 import { say, Trouble } from './output.mjs';
 
-const LEAST = { major: 20, minor: 19 };
-
 /** @param {string} [version] */
 export function checkNode(version = process.versions.node) {
-  const [major = 0, minor = 0] = version.split('.').map(Number);
-  if (major < LEAST.major || (major === LEAST.major && minor < LEAST.minor)) {
-    throw new Trouble(
-      `Lanternwright needs Node.js ${LEAST.major}.${LEAST.minor} or newer and this is ${version}: install a newer Node.js and start again.`,
-    );
-  }
+  const why = whyTooOld(version);
+  if (why) throw new Trouble(why);
 }
 
 /**

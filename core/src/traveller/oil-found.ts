@@ -34,7 +34,8 @@ const onToTheBrake: ReadonlySet<string> = new Set(['seal', 'hub']);
 export function oilFindings(w: WheelEnd): OilFinding[] {
   const seen = signsOfOil(w);
   const last = (...signs: string[]) => Math.max(0, ...signs.map((s) => seen.get(s) ?? 0));
-  const judged = (id: string) => judgedParts(w).get(id)?.record.seq ?? 0;
+  const parts = judgedParts(w);
+  const judged = (id: string) => parts.get(id)?.record.seq ?? 0;
   const findings: OilFinding[] = [];
   const found = (id: OilFinding['id'], guard: OilFinding['guard'], seq: number) =>
     findings.push({ id, guard, note: '', seq });
