@@ -2,9 +2,8 @@ import { useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import { z } from 'zod';
 import type { StorePart } from '@lanternwright/contract/stores';
-import { toMinor } from '@lanternwright/core/cost';
-import { parseNumber } from '@lanternwright/core/quantity';
 import { LampForm } from '../lamp-form.tsx';
+import { typedPrice } from './typed-price.ts';
 import { useShop } from '../people/people-api.ts';
 import { TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
@@ -40,14 +39,12 @@ const schemaFor = (what: KeeperMove, currency: string) =>
       const n = wholeNumber(quantity);
       if (n === null) return wrong('quantity', 'A whole number');
       if (words.place.trim() === '') return wrong('place', 'Say where');
-      const read = price.trim() === '' ? null : parseNumber(price, 'money');
-      if (read && !read.ok) return wrong('price', read.message);
-      const paid = read ? read.value : null;
-      if (paid !== null && paid < 0) return wrong('price', `An amount in ${currency}`);
+      const paid = typedPrice(price, currency);
+      if (paid && !paid.ok) return wrong('price', paid.message);
       const told = Object.fromEntries(Object.entries(words).filter(([, text]) => text.trim() !== ''));
       return {
         ...{ what, quantity: n, ...told, place: words.place },
-        ...(paid === null ? {} : { price: { currency, minor: toMinor(paid, currency) } }),
+        ...(paid ? { price: paid.price } : {}),
       };
     });
 

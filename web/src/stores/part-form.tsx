@@ -5,7 +5,7 @@ import { v4 as uuid } from 'uuid';
 import { useState } from 'react';
 import { z } from 'zod';
 import type { StorePart } from '@lanternwright/contract/stores';
-import { toMinor, typedMoney } from '@lanternwright/core/cost';
+import { typedMoney } from '@lanternwright/core/cost';
 import { thickenerIds, thickeners } from '@lanternwright/core/lubricant';
 import {
   measures,
@@ -16,9 +16,10 @@ import {
   type PartKind,
   type Price,
 } from '@lanternwright/core/part';
-import { formatTyped, parseNumber } from '@lanternwright/core/quantity';
+import { formatTyped } from '@lanternwright/core/quantity';
 import { partLines } from '@lanternwright/core/route';
 import { LampForm } from '../lamp-form.tsx';
+import { typedPrice } from './typed-price.ts';
 import { useNewestSheets } from '../sheets/sheets-api.ts';
 import { optionalQuantity } from '../optional-quantity.ts';
 import { useShop } from '../people/people-api.ts';
@@ -53,10 +54,9 @@ const schemaFor = (
 ) => {
   const size = optionalQuantity(['mm', 'in'], assumed);
   const price = z.string().transform((text, context): Price | null => {
-    if (text.trim() === '') return null;
-    const read = parseNumber(text, 'money');
-    if (read.ok && read.value >= 0) return { currency, minor: toMinor(read.value, currency) };
-    context.addIssue({ code: 'custom', message: read.ok ? `An amount in ${currency}` : read.message });
+    const read = typedPrice(text, currency);
+    if (!read || read.ok) return read && read.price;
+    context.addIssue({ code: 'custom', message: read.message });
     return z.NEVER;
   });
   return z
