@@ -1,6 +1,9 @@
 // Read by every Node.js, however old: no syntax that is newer than it.
 
-/** Why a Node.js cannot run this program, in words; null where it can. */
+/**
+ * Why a Node.js cannot run this program, in words; null where it can.
+ * @param {string} version
+ */
 function whyTooOld(version) {
   var parts = version.split('.');
   if (Number(parts[0]) > 20 || (Number(parts[0]) === 20 && Number(parts[1]) >= 19)) return null;

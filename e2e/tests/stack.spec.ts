@@ -267,8 +267,10 @@ test('an owner declines one line: it comes off the route, and everybody in the j
   await chief.getByRole('button', { name: 'Write the estimate' }).click();
   for (const each of await chief.getByLabel('Each').all()) await each.fill('215');
   await chief.getByRole('button', { name: 'Save the estimate' }).click();
+  const unanswered = 'The owner has not answered the estimate yet';
+  await expect(page.getByRole('region', { name: 'What waits' })).toContainText(unanswered);
   await page.getByRole('button', { name: 'Both tyres deflated' }).click();
-  await expect(page.getByText('The owner has not answered the estimate yet')).toBeVisible();
+  await expect(page.getByRole('alert')).toHaveText(unanswered);
   await chief.getByLabel('The owner’s answer').selectOption('Do it now');
   await chief.getByLabel('Who answered').fill('Q. Fenmoor');
   await chief.getByLabel('2L, studs, renew').selectOption('Decline it');
