@@ -49,7 +49,7 @@ function useGaugeKeys(field: () => HTMLInputElement | null): void {
   }, []);
 }
 
-/** One cycle by keyboard: push, Enter, pull, Enter. Several at once by pasting from a gauge. */
+/** One cycle by keyboard: push, Enter, pull, Enter; or both with a space between and one Enter. Several at once by pasting from a gauge. */
 export function CycleEntry({ open, position, round, unit, number }: Props) {
   const [push, setPush] = useDraft('push', '');
   const [pull, setPull] = useDraft('pull', '');
@@ -78,7 +78,18 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
       ...named,
     });
   };
+  const recorded = (pushed: Quantity, pulled: Quantity) => {
+    const refused = take(pushed, pulled, 'typed');
+    if (refused) return setError({ all: refused });
+    localStorage.setItem(GAUGE, gauge.trim());
+    setError({});
+    setPush('');
+    setPull('');
+    pushField.current?.focus();
+  };
   const go = () => {
+    const both = pull.trim() === '' ? readPastedCycles(push, unit) : null;
+    if (both?.ok && both.cycles[0]) return recorded(both.cycles[0].push, both.cycles[0].pull);
     const first = parseQuantity(push, units, unit);
     if (!first.ok) {
       pushField.current?.focus();
@@ -90,13 +101,7 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
     }
     const second = parseQuantity(pull, units, first.quantity.unit);
     if (!second.ok) return setError({ pull: second.message });
-    const refused = take(first.quantity, second.quantity, 'typed');
-    if (refused) return setError({ all: refused });
-    localStorage.setItem(GAUGE, gauge.trim());
-    setError({});
-    setPush('');
-    setPull('');
-    pushField.current?.focus();
+    recorded(first.quantity, second.quantity);
   };
   const submit = (e: FormEvent) => {
     e.preventDefault();
@@ -201,8 +206,8 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
       <InstrumentLine what="Dial indicator" {...dial} />
       {error.all && <Note tone="trouble">{error.all}</Note>}
       <p className={`text-12 text-muted ${bay ? 'hidden' : ''}`}>
-        Enter goes on. Another unit may be typed with the figure: 4 thou, 0,10 mm. Lines of push and pull can
-        be pasted.
+        Enter goes on. Both figures can be typed at once, with a space between: 0 .0031. Another unit may be
+        typed with the figure: 4 thou, 0,10 mm. Lines of push and pull can be pasted.
       </p>
     </form>
   );

@@ -124,6 +124,18 @@ describe('measuring', () => {
     expect(sent[3]).toMatchObject({ kind: 'adjust-reopened', from: 'setting', turns: 1 / 16 });
   });
 
+  it('takes push and pull typed at once, and keeps what is no pair', async () => {
+    const { sent, user } = await openPage(jobAt('end-play'));
+    await heading('Measure end play');
+    await user.type(step().getByLabelText(/^Pushed in/), '.2 4.5 thou{Enter}');
+    const [push, pull] = [0.2, 4.5].map((value) => ({ value, unit: 'thou' }));
+    expect(sent).toMatchObject([{ kind: 'reading-taken', push, pull, source: 'typed' }]);
+    await user.type(step().getByLabelText(/^Pushed in/), '0 0.0031 0.0032{Enter}');
+    expect(step().getByText(/is not a figure/)).toBeDefined();
+    expect(step().getByLabelText(/^Pushed in/)).toHaveProperty('value', '0 0.0031 0.0032');
+    expect(sent).toHaveLength(1);
+  });
+
   it('keeps what was typed when it is no figure, and says so at the field', async () => {
     const { sent, user } = await openPage(jobAt('end-play'));
     await heading('Measure end play');
