@@ -150,6 +150,7 @@ export const followUpSchema = z.object({
   what: z.string(),
   fromKm: z.number().nullable(),
   byKm: z.number().nullable(),
+  byHours: z.number().nullable(),
   byDate: z.iso.date(),
   state: z.enum(['early', 'due', 'overdue']),
 });

@@ -14,9 +14,11 @@ const shopFollowUpSchema = z.object({
   what: z.string(),
   fromKm: z.number().nullable(),
   byKm: z.number().nullable(),
+  byHours: z.number().nullable(),
   byDate: z.iso.date().nullable(),
-  /** Distance on the unit's meter when it was last read. */
+  /** What the unit's meters read last; hours where it is due by them. */
   meterKm: z.number().nullable(),
+  meterHours: z.number().nullable(),
   state: followUpSchema.shape.state,
 });
 export type ShopFollowUp = z.infer<typeof shopFollowUpSchema>;

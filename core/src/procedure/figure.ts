@@ -93,11 +93,13 @@ export const heatFigureSchema = z
   });
 export type HeatFigure = z.output<typeof heatFigureSchema>;
 
-/** When wheel nuts are torqued again: between two distances, or by so many days. */
+/** When wheel nuts are torqued again: between two distances, after so many hours, or by so many days. */
 export const retorqueFigureSchema = z
   .object({
     from: distanceSchema,
     by: distanceSchema,
+    /** Of a unit with an hour meter alone; null is the shop's default. */
+    hours: hoursSchema.nullable().default(null),
     days: z.int().min(1).max(365),
     ...origin,
   })

@@ -81,8 +81,9 @@ function describeLock(lock: Sheet['lock']): string {
   return `${lock.positionsPerTurn} places${lock.reversible ? ', washer turns over' : ''}`;
 }
 
-function describeRetorque({ from, by, days }: RetorqueFigure, reader: Reader): string {
-  return `${formatFor(from, reader)} to ${formatFor(by, reader)}, ${days} days at the latest`;
+function describeRetorque({ from, by, hours, days }: RetorqueFigure, reader: Reader): string {
+  const run = hours ? `, or ${formatFor(hours, reader)} by the hour meter` : '';
+  return `${formatFor(from, reader)} to ${formatFor(by, reader)}${run}, ${days} days at the latest`;
 }
 
 function describeHeat({ lookOverAirK, lookOverOtherK, notReleasedOverAirK }: HeatFigure): string {

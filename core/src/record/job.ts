@@ -89,6 +89,7 @@ export interface FollowUpRow {
   what: string;
   fromKm: number | null;
   byKm: number | null;
+  byHours: number | null;
   byDate: string;
   doneAt: string | null;
 }
@@ -189,11 +190,11 @@ function followUpRows(job: Job, w: WheelEnd): FollowUpRow[] {
   const others = w.release.alsoDue.map((f, i, all) => {
     const nth = all.slice(0, i).filter((x) => x.kind === f.kind).length;
     const done = w.followUpsDone.find((d) => d.followUp === f.kind && d.nth === nth);
-    return { ...on, ...f, nth, fromKm: null, byKm: null, doneAt: done?.at ?? null };
+    return { ...on, ...f, nth, fromKm: null, byKm: null, byHours: null, doneAt: done?.at ?? null };
   });
   if (!followUp) return others;
   const doneAt = w.retorque?.at ?? null;
-  return [{ ...on, kind: 'retorque', what: '', nth: 0, ...followUp, doneAt }, ...others];
+  return [{ ...on, kind: 'retorque', what: '', nth: 0, byHours: null, ...followUp, doneAt }, ...others];
 }
 
 /** What was done of the works on a wheel end: not what its owner did not want now. */

@@ -2,15 +2,20 @@ import { describe, expect, it } from 'vitest';
 import type { Sheet, StepData } from '../procedure/index.ts';
 import { quantity } from '../quantity/index.ts';
 import type { Tool } from '../tool/index.ts';
-import { hasKingpin, openParts, partsToJudge, describeEvent } from './index.ts';
+import { hasKingpin, openParts, partsToJudge, describeEvent, type Meter } from './index.ts';
 import { openingOn, soundParts, supervisor, technician, TestJob } from './testing/work.ts';
 
 const lastWords = (t: TestJob) => describeEvent(t.job, t.job.events.at(-1)!, null);
 const mm = (value: number) => quantity(value, 'mm');
 
 /** A job on 2L at a step, its sheet changed. */
-function jobAt(stepId: string, sheet: Partial<Sheet> = {}, sheetId = 'a-drive-tang'): TestJob {
-  const opening = openingOn(['2L'], sheetId);
+function jobAt(
+  stepId: string,
+  sheet: Partial<Sheet> = {},
+  sheetId = 'a-drive-tang',
+  meter: Meter = openingOn(['2L']).meter,
+): TestJob {
+  const opening = { ...openingOn(['2L'], sheetId), meter };
   const [w] = opening.wheelEnds;
   const t = new TestJob({ ...opening, wheelEnds: [{ ...w!, sheet: { ...w!.sheet, ...sheet } }] });
   t.workTo('2L', stepId);
@@ -235,6 +240,7 @@ it('the wheel nuts are torqued again by the sheet’s own rule where it has one'
   const retorque = {
     from: quantity(50, 'mi'),
     by: quantity(75, 'mi'),
+    hours: null,
     days: 5,
     mark: 'common-practice',
     source: 'Common practice',
@@ -243,4 +249,10 @@ it('the wheel nuts are torqued again by the sheet’s own rule where it has one'
   t.do({ kind: 'wheel-end-released', position: '2L' }, supervisor);
   // 50 and 75 mi (common practice, no source) on 611,240 km.
   expect(t.at('2L').release?.followUp).toEqual({ fromKm: 611_320.5, byKm: 611_360.7, byDate: '2026-11-30' });
+  // A machine has an hour meter alone.
+  const machine = jobAt('none', { retorque: { ...retorque, hours: quantity(50, 'h') } }, 'a-drive-tang', {
+    hours: quantity(4_820, 'h'),
+  });
+  machine.do({ kind: 'wheel-end-released', position: '2L' }, supervisor);
+  expect(machine.at('2L').release?.followUp).toMatchObject({ fromKm: null, byHours: 4_870 });
 });

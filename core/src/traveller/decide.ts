@@ -5,7 +5,7 @@ import { waitsFor } from './waits-for.ts';
 import { accept, refuse, refuseFor, type DecideContext, type Decision } from './decision.ts';
 import { refusal, type Refusal } from './refusal.ts';
 import { decisionsOn, driveVerdict } from '../inspection/index.ts';
-import { addDays, retorqueDue, type RetorqueRule } from '../interval/index.ts';
+import { addDays, retorqueDefaults, retorqueDue, type RetorqueDue } from '../interval/index.ts';
 import type { RetorqueFigure, Step } from '../procedure/index.ts';
 import { effectOf, isOn, layerAt, mustBeOff, wasPinOut } from '../assembly/index.ts';
 import { oppositeOf } from '../axle-plan/index.ts';
@@ -16,6 +16,7 @@ import { convert } from '../quantity/index.ts';
 import { whyNotTool } from '../tool/index.ts';
 import { againstRelease, mayStayLoose, torqueFits } from './against-release.ts';
 import {
+  meterHours,
   meterKm,
   type Actor,
   type BodyOf,
@@ -345,7 +346,7 @@ function release(
     rules: RULES,
     overridden: against,
     ...(alsoDue.length > 0 ? { alsoDue } : {}),
-    followUp: wheelCameOff(w) ? retorqueDue(meterKm(job.meter), context.today, retorqueRule(w)) : null,
+    followUp: wheelCameOff(w) ? retorqueOf(job, w, context.today) : null,
     ...(against.length > 0 ? { overrideReason: reason } : {}),
     ...(w.records.some((r) => r.by.id === context.by.id) ? { ownWork: true } : {}),
   });
@@ -356,11 +357,20 @@ function wheelCameOff(w: WheelEnd): boolean {
   return layerAt(w.side, 'wheel').moved !== null;
 }
 
-/** The sheet's own rule, where it has one. */
-function retorqueRule({ sheet: { retorque } }: WheelEnd): RetorqueRule | undefined {
-  if (!retorque) return undefined;
+/** When the wheel is torqued again: by the sheet's own rule, where it has one. */
+function retorqueOf(job: Job, { sheet: { retorque } }: WheelEnd, today: string): RetorqueDue {
+  const meters = { km: meterKm(job.meter), hours: meterHours(job.meter) };
+  if (!retorque) return retorqueDue(meters, today);
   const km = ({ value, unit }: RetorqueFigure['from']) => convert(value, unit, 'km');
-  return { fromKm: km(retorque.from), byKm: km(retorque.by), days: retorque.days };
+  const hours = retorque.hours
+    ? convert(retorque.hours.value, retorque.hours.unit, 'h')
+    : retorqueDefaults.hours;
+  return retorqueDue(meters, today, {
+    fromKm: km(retorque.from),
+    byKm: km(retorque.by),
+    hours,
+    days: retorque.days,
+  });
 }
 
 function retorque(w: WheelEnd, command: BodyOf<'retorque-recorded'>, today: string): Decision {

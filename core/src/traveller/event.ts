@@ -35,6 +35,9 @@ export function meterKm({ distance }: Meter): number | null {
   return distance ? convert(distance.value, distance.unit, 'km') : null;
 }
 
+export const meterHours = ({ hours }: Meter): number | null =>
+  hours ? convert(hours.value, hours.unit, 'h') : null;
+
 /** When it was done, by the clock of the device it was recorded on; left out where it was sent at once. */
 const doneAt = z.iso.datetime().optional();
 

@@ -49,12 +49,15 @@ describe('a job in which only the wheel comes off', () => {
     expect(layerStates(t.at('2L'))).toMatchObject({ wheel: 'back', nut: 'ahead', hub: 'untouched' });
     t.workTo('2L');
     expect(againstRelease(t.at('2L'))).toEqual([]);
-    const tight = new TestJob(openingOn(['2L'], 'a-trailer', ['wheel-off']));
-    tight.workTo('2L', 'as-found');
-    tight.readings('2L', 0.0002, 0.0002, 0.0002);
-    tight.recordStep('2L');
-    tight.workTo('2L');
-    expect(againstRelease(tight.at('2L'))).toMatchObject([{ code: 'found-out', guard: 'never' }]);
+    // Tight, and loose by over twice the limit, never wait.
+    for (const inches of [0.0002, 0.0101]) {
+      const out = new TestJob(openingOn(['2L'], 'a-trailer', ['wheel-off']));
+      out.workTo('2L', 'as-found');
+      out.readings('2L', inches, inches, inches);
+      out.recordStep('2L');
+      out.workTo('2L');
+      expect(againstRelease(out.at('2L'))).toMatchObject([{ code: 'found-out', guard: 'never' }]);
+    }
   });
 });
 

@@ -79,7 +79,7 @@ describe('the preload of swivel bearings', () => {
       supervisor,
     );
     const against = againstRelease(t.at('1L'));
-    expect(against.map((o) => o.code)).toContain('drag-off');
+    expect(against.find((o) => o.code === 'drag-off')).toMatchObject({ guard: 'never' });
     const words = against.map((o) => describeObjection(t.at('1L'), o, null)).join(' ');
     expect(words).toMatch(/Swivel preload: the pull is outside the figure/);
   });

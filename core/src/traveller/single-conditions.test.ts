@@ -6,12 +6,12 @@ import { routeStateOf } from './route-progress.ts';
 import { openingOn, TestJob } from './testing/work.ts';
 
 describe('a setting that may stay loose', () => {
-  /** A steer hub with one castellated nut, left 0.006 in loose: over its band, under twice its limit. */
-  const loose = (more: Partial<WheelEnd['sheet']>): WheelEnd => {
+  /** A steer hub with one castellated nut, left loose: over its band of 0.005 in. */
+  const loose = (more: Partial<WheelEnd['sheet']>, inches = 0.006): WheelEnd => {
     const opening = openingOn(['1L'], 'd-steer-18', ['adjust']);
     const t = new TestJob(opening);
     t.workTo('1L', 'end-play');
-    t.readings('1L', 0.006, 0.006, 0.006);
+    t.readings('1L', inches, inches, inches);
     const w = t.at('1L');
     return { ...w, sheet: { ...w.sheet, ...more } };
   };
@@ -21,6 +21,13 @@ describe('a setting that may stay loose', () => {
     for (const more of [{ thread: null }, { lock: null }, { thread: null, lock: null }])
       expect(mayStayLoose({ ...known, sheet: { ...known.sheet, ...more } })).toBe(false);
     expect(mayStayLoose({ ...known, sheet: { ...known.sheet, band: null } })).toBe(false);
+  });
+
+  it('is never one of over twice the limit, though the next place is tight', () => {
+    // Eight threads to the inch: the next of twelve places is 0.0104 in on.
+    const coarse = { thread: { threadsPerInch: 8 } };
+    expect(mayStayLoose(loose(coarse, 0.0099))).toBe(true);
+    expect(mayStayLoose(loose(coarse, 0.0102))).toBe(false);
   });
 });
 

@@ -1,4 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { UnitDetail } from '@lanternwright/contract/fleet';
+import type { ShopFollowUps } from '@lanternwright/contract/jobs';
 import { quantity } from '@lanternwright/core/quantity';
 import { compareProjections } from '../record/rebuild.ts';
 import { axlesOf, fetchJob, openJobOn, openShop, type Shop } from '../testing/shop.ts';
@@ -106,5 +108,38 @@ describe('meters of a unit', () => {
     expect([await state(), await inList()]).toEqual(['due', 'due']);
     await post('', { date: today, distance: km(200), sure: true }).expect(200);
     expect([await state(), await inList()]).toEqual(['overdue', 'overdue']);
+  });
+
+  it('a unit without an odometer is torqued again by its hour meter, also after that was changed', async () => {
+    unit = await newUnit('Tern 35');
+    const opening = {
+      unitId: unit,
+      title: 'Sprocket off',
+      complaint: '',
+      reportedBy: '',
+      meter: { hours: quantity(4_820, 'h') },
+      wheelEnds: [{ position: '1L', works: ['seal'] }],
+    };
+    const job = (await shop.technician.call.post('/api/jobs').send(opening).expect(200)).body.id as string;
+    const { opened } = await fetchJob(shop.technician.call, job);
+    await shop.db.followUp.create({
+      ...{ jobId: job, position: '1L', unitId: unit, kind: 'retorque', nth: 0, what: '', doneAt: null },
+      axleId: (await shop.db.axle.findOne({ where: { unitId: unit, number: 1 } }))!.id,
+      ...{ fromKm: null, byKm: null, byHours: 4_830, byDate: '2099-01-01' },
+    });
+    const states = async () => {
+      const onUnit = await shop.technician.call.get(`/api/fleet/units/${unit}`).expect(200);
+      const list = await shop.supervisor.call.get('/api/jobs/follow-ups').expect(200);
+      const listed = (list.body as ShopFollowUps).rows.find((r) => r.jobId === job)!;
+      const { followUps } = onUnit.body as UnitDetail;
+      return [followUps[0]!.byHours, followUps[0]!.state, listed.state, listed.meterHours];
+    };
+    const today = opened.at.slice(0, 10);
+    expect(await states()).toEqual([4_830, 'early', 'early', 4_820]);
+    await post('/swaps', { date: today, of: 'hours', why: 'swapped', last: 4_825, first: 0 }).expect(200);
+    await post('', { date: today, hours: quantity(5, 'h'), sure: true }).expect(200);
+    expect(await states()).toEqual([4_830, 'due', 'due', 4_830]);
+    await post('', { date: today, hours: quantity(6, 'h'), sure: true }).expect(200);
+    expect(await states()).toEqual([4_830, 'overdue', 'overdue', 4_831]);
   });
 });

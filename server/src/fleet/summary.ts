@@ -7,6 +7,9 @@ const newest = (columns: string, total: string) => `(
 /** SQL: how far a unit `u` has run, counted across odometers that were changed; null where nobody has read one. */
 export const TOTAL_KM = newest('m.total_km', 'total_km');
 
+/** SQL: how many hours a unit `u` has run, counted likewise. */
+export const TOTAL_HOURS = newest('m.total_hours', 'total_hours');
+
 /** SQL: what the last job left of a wheel end `w`, layer by layer, as JSON; null where it left it whole. */
 export const LEFT = `case when w.assembly is not null then (
   select coalesce(json_agg(json_build_object(

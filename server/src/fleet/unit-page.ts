@@ -8,11 +8,11 @@ import { notFound } from '../http/problem.ts';
 import { seesOwner, type Viewer } from '../http/viewer.ts';
 import { dueOfUnit } from '../plan/due-sql.ts';
 import type { Clock } from '../shop/clock.ts';
-import { TOTAL_KM, UNIT_SUMMARY } from './summary.ts';
+import { TOTAL_HOURS, TOTAL_KM, UNIT_SUMMARY } from './summary.ts';
 
 /** Everything of one unit in one answer of the database, its lists as JSON. */
 export const UNIT_PAGE = `
-  select ${UNIT_SUMMARY} as summary, u.version, u.duty, ${TOTAL_KM} as "totalKm",
+  select ${UNIT_SUMMARY} as summary, u.version, u.duty, ${TOTAL_KM} as "totalKm", ${TOTAL_HOURS} as "totalHours",
     (select coalesce(json_agg(json_build_object('axle', json_build_object('id', a.id, 'number', a.number, 'role', a.role,
         'wheels', a.wheels, 'brake', a.brake, 'sheet', a.sheet), 'takenOutAt', ${isoTime('a.taken_out_at')})
         order by a.taken_out_at, a.number), '[]')
@@ -22,7 +22,8 @@ export const UNIT_PAGE = `
         'at', ${isoTime('r.at')}, 'by', r.by_name, 'km', r.km, 'final', r.final) order by r.at, r.round), '[]')
       from reading r where r.unit_id = u.id) as readings,
     (select coalesce(json_agg(json_build_object('jobId', f.job_id, 'position', f.position, 'kind', f.kind, 'nth', f.nth,
-        'what', f.what, 'fromKm', f.from_km, 'byKm', f.by_km, 'byDate', f.by_date, 'offsetKm', f.offset_km)
+        'what', f.what, 'fromKm', f.from_km, 'byKm', f.by_km, 'byHours', f.by_hours,
+        'byDate', f.by_date, 'offsetKm', f.offset_km, 'offsetHours', f.offset_hours)
         order by f.by_date, f.position, f.kind, f.nth), '[]')
       from open_follow_up f where f.unit_id = u.id) as "followUps",
     (select coalesce(json_agg(json_build_object('id', j.id, 'number', j.number, 'title', j.title,
@@ -34,11 +35,14 @@ export const UNIT_PAGE = `
 interface UnitPageRow extends Pick<UnitDetail, 'version' | 'duty' | 'jobs'> {
   summary: UnitSummary;
   totalKm: number | null;
+  totalHours: number | null;
   axles: { axle: PlacedAxle; takenOutAt: string | null }[];
   readings: ReadingRow[];
   due: Omit<Due, 'state'>[];
-  followUps: (Omit<FollowUp, 'state'> & { offsetKm: number | null })[];
+  followUps: (Omit<FollowUp, 'state'> & { offsetKm: number | null; offsetHours: number | null })[];
 }
+
+const less = (total: number | null, offset: number | null) => (total === null ? null : total - (offset ?? 0));
 
 /** One unit with all that is known of it. */
 export function unitPage(db: Database, clock: Clock) {
@@ -59,11 +63,10 @@ export function unitPage(db: Database, clock: Clock) {
           ? []
           : [{ axle, takenOutAt, readings: row.readings.filter((r) => r.axleId === axle.id) }],
       ),
-      followUps: row.followUps.map(({ offsetKm, ...due }) => {
-        const { totalKm } = row;
-        // As the odometer that it was set by would read.
-        const km = totalKm === null ? null : totalKm - (offsetKm ?? 0);
-        return { ...due, state: retorqueState(due, km, clock.today()) };
+      followUps: row.followUps.map(({ offsetKm, offsetHours, ...due }) => {
+        // As the meters that it was set by would read.
+        const meters = { km: less(row.totalKm, offsetKm), hours: less(row.totalHours, offsetHours) };
+        return { ...due, state: retorqueState(due, meters, clock.today()) };
       }),
       due: row.due.map((d) => ({
         ...d,

@@ -78,7 +78,9 @@ describe('follow-ups of the whole shop', () => {
       overdue: all.filter((r) => r.state === 'overdue').length,
     });
     for (const { byDate, fromKm, byKm, state } of all.filter((r) => r.byDate !== null))
-      expect(state).toBe(retorqueState({ fromKm, byKm, byDate: byDate! }, meterKm, today));
+      expect(state).toBe(
+        retorqueState({ fromKm, byKm, byDate: byDate! }, { km: meterKm, hours: null }, today),
+      );
     const order = all.map((r) => ['overdue', 'due', 'early'].indexOf(r.state));
     expect(order).toEqual([...order].sort((a, b) => a - b));
     expect(all.filter((r) => r.kind === 'out-of-service')).toMatchObject([

@@ -9,21 +9,26 @@ import type { Clock } from '../shop/clock.ts';
  * can sort and page by it. @param today what names the day
  */
 export const OPEN_FOLLOW_UPS = (today: string) => `
-    select f.unit_id, f.job_id, f.position, f.kind, f.nth, f.what, f.from_km, f.by_km, f.by_date,
-      m.total_km - coalesce(f.offset_km, 0) as meter_km,
-      case when f.by_date < ${today} or f.by_km < m.total_km - coalesce(f.offset_km, 0) then 'overdue'
-        when f.from_km <= m.total_km - coalesce(f.offset_km, 0) then 'due' else 'early' end as state
+    select f.unit_id, f.job_id, f.position, f.kind, f.nth, f.what, f.from_km, f.by_km, f.by_hours, f.by_date,
+      km.meter_km, h.meter_hours,
+      case when f.by_date < ${today} or f.by_km < km.meter_km or f.by_hours < h.meter_hours then 'overdue'
+        when f.from_km <= km.meter_km or f.by_hours = h.meter_hours then 'due' else 'early' end as state
     from open_follow_up f
     left join lateral (
-      select total_km from meter_reading
+      select total_km - coalesce(f.offset_km, 0) as meter_km from meter_reading
       where unit_id = f.unit_id and total_km is not null order by date desc, nth desc limit 1
-    ) m on true`;
+    ) km on true
+    left join lateral (
+      select total_hours - coalesce(f.offset_hours, 0) as meter_hours from meter_reading
+      where f.by_hours is not null and unit_id = f.unit_id and total_hours is not null
+      order by date desc, nth desc limit 1
+    ) h on true`;
 
 /** Every open follow-up and every wheel end out of service. */
 const OPEN = `
   open as (${OPEN_FOLLOW_UPS(':today')}
     union all
-    select unit_id, null, position, 'out-of-service', 0, out_of_service ->> 'reason', null, null, null, null, 'due'
+    select unit_id, null, position, 'out-of-service', 0, out_of_service ->> 'reason', null, null, null, null, null, null, 'due'
     from wheel_end where out_of_service is not null
   ),
   seen as (
@@ -34,8 +39,8 @@ const OPEN = `
 
 const PAGE = `
   with ${OPEN}
-  select o.job_id as "jobId", o.position, o.kind, o.nth, o.what, o.from_km as "fromKm", o.by_km as "byKm",
-    to_char(o.by_date, 'YYYY-MM-DD') as "byDate", o.meter_km as "meterKm", o.state,
+  select o.job_id as "jobId", o.position, o.kind, o.nth, o.what, o.from_km as "fromKm", o.by_km as "byKm", o.by_hours as "byHours",
+    to_char(o.by_date, 'YYYY-MM-DD') as "byDate", o.meter_km as "meterKm", o.meter_hours as "meterHours", o.state,
     json_build_object('id', o.unit_id, 'name', o.unit_name, 'kind', o.unit_kind,
       'owner', json_build_object('id', o.owner_id, 'name', o.owner_name)) as unit
   from seen o

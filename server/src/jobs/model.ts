@@ -146,6 +146,7 @@ export interface FollowUpRow extends Model<
   what: string;
   fromKm: number | null;
   byKm: number | null;
+  byHours: CreationOptional<number | null>;
   byDate: string;
   doneAt: Date | null;
 }
@@ -161,6 +162,7 @@ export function defineFollowUp(sequelize: Sequelize): ModelStatic<FollowUpRow> {
     what: DataTypes.TEXT,
     fromKm: DataTypes.DOUBLE,
     byKm: DataTypes.DOUBLE,
+    byHours: DataTypes.DOUBLE,
     byDate: DataTypes.DATEONLY,
     doneAt: DataTypes.DATE,
   });

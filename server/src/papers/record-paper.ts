@@ -194,6 +194,7 @@ function released(w: WheelEnd, { formatTime, reader }: PaperContext): TableCell 
   const yard = describeYardOnly(w);
   const due = release.followUp;
   const km = due?.byKm == null ? '' : ` or ${formatBoth({ value: due.byKm, unit: 'km' }, reader)}`;
+  const hours = due?.byHours === undefined ? '' : ` or ${due.byHours} h`;
   return {
     stack: [
       words(`${formatTime(release.at)}, ${release.by.name}, ${release.by.role}`, { bold: true }),
@@ -214,7 +215,7 @@ function released(w: WheelEnd, { formatTime, reader }: PaperContext): TableCell 
             ),
           ]
         : []),
-      ...(due ? [words(`Retorque the wheel nuts by ${due.byDate}${km}`)] : []),
+      ...(due ? [words(`Retorque the wheel nuts by ${due.byDate}${km}${hours}`)] : []),
       ...(retorque
         ? [
             words(

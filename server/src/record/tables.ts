@@ -68,8 +68,8 @@ export const tables: readonly Table[] = [
     name: 'follow_up',
     key: ['job_id', 'position', 'kind', 'nth'],
     columns: [
-      ...['job_id', 'position', 'kind', 'nth', 'unit_id', 'axle_id', 'what', 'from_km', 'by_km', 'by_date'],
-      'done_at',
+      ...['job_id', 'position', 'kind', 'nth', 'unit_id', 'axle_id', 'what', 'from_km', 'by_km', 'by_hours'],
+      ...['by_date', 'done_at'],
     ],
   },
   {

@@ -104,7 +104,8 @@ describe('what a shop sets in a sheet', () => {
 
   it('when wheel nuts are torqued again: two distances in their order and days, or none of them', async () => {
     const { sheet, user } = editing(familySheet('d-towed')!);
-    const [from, by, days] = [/^Retorque after/, /^Retorque at the latest/, 'Or after so many days'];
+    const [from, by] = [/^Retorque after/, /^Retorque at the latest/];
+    const [hours, days] = [/^Without an odometer/, 'Or after so many days'];
     const type = async (label: string | RegExp, text: string) => {
       await user.clear(screen.getByLabelText(label));
       if (text) await user.type(screen.getByLabelText(label), text);
@@ -120,8 +121,13 @@ describe('what a shop sets in a sheet', () => {
     await type(by, '75');
     expect(sheet().retorque).toMatchObject({
       ...{ from: { value: 50, unit: 'mi' }, by: { value: 75, unit: 'mi' }, days: 5 },
+      hours: null,
     });
-    for (const label of [from, by, days]) await type(label, '');
+    await type(hours, 'ten');
+    expect(screen.getByText('"ten" is not a figure')).toBeDefined();
+    await type(hours, '25');
+    expect(sheet().retorque).toMatchObject({ hours: { value: 25, unit: 'h' }, days: 5 });
+    for (const label of [from, by, hours, days]) await type(label, '');
     expect(sheet().retorque).toBeNull();
   });
 

@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import { schoolNames, schools, type Sheet } from '@lanternwright/core/procedure';
-import { formatTyped, parseTogether, typedNumber } from '@lanternwright/core/quantity';
+import { formatTyped, parseQuantity, parseTogether, typedNumber } from '@lanternwright/core/quantity';
 import { HEAT_LIMITS } from '@lanternwright/core/traveller';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
@@ -33,7 +33,7 @@ export function SchoolFields({ sheet, set }: Props) {
   ));
 }
 
-/** When wheel nuts are torqued again on this kind of wheel end; empty for the shop's usual 80 to 160 km. */
+/** When wheel nuts are torqued again on this kind of wheel end; empty for the shop's usual. */
 export function RetorqueField({ sheet, set }: Props) {
   const { retorque } = sheet;
   const reader = useReader();
@@ -41,6 +41,7 @@ export function RetorqueField({ sheet, set }: Props) {
   const [text, setText] = useState({
     from: retorque ? formatTyped(retorque.from) : '',
     by: retorque ? formatTyped(retorque.by) : '',
+    hours: retorque?.hours ? formatTyped(retorque.hours) : '',
     days: retorque ? String(retorque.days) : '',
   });
   const [tried, setTried] = useState(false);
@@ -52,15 +53,20 @@ export function RetorqueField({ sheet, set }: Props) {
   );
   const days = Number(text.days);
   const daysFit = text.days.trim() !== '' && Number.isInteger(days) && days >= 1 && days <= 365;
+  const hours = text.hours.trim() === '' ? null : parseQuantity(text.hours, ['h'], 'h');
   const turned = from.ok && by.ok && from.quantity.si > by.quantity.si;
   const none = Object.values(text).every((t) => t.trim() === '');
   const settle = () => {
     if (none) return retorque && set({ retorque: null });
-    if (Object.values(text).every((t) => t.trim() !== '')) setTried(true);
-    if (!from.ok || !by.ok || turned || !daysFit) return;
+    if ([text.from, text.by, text.days].every((t) => t.trim() !== '')) setTried(true);
+    if (!from.ok || !by.ok || turned || !daysFit || hours?.ok === false) return;
+    const run = hours?.quantity ?? null;
     const asIs =
-      retorque?.from.si === from.quantity.si && retorque.by.si === by.quantity.si && retorque.days === days;
-    if (!asIs) set({ retorque: { from: from.quantity, by: by.quantity, days, ...shop } });
+      retorque?.from.si === from.quantity.si &&
+      retorque.by.si === by.quantity.si &&
+      retorque.hours?.si === run?.si &&
+      retorque.days === days;
+    if (!asIs) set({ retorque: { from: from.quantity, by: by.quantity, hours: run, days, ...shop } });
   };
   const field = (key: keyof typeof text, label: string, wrong: ReactNode, usual: string) => (
     <TextField
@@ -86,6 +92,12 @@ export function RetorqueField({ sheet, set }: Props) {
         `Retorque at the latest by, ${either}`,
         whyUnread(by, (t) => setText({ ...text, by: t })) ?? (turned && 'It is over the first'),
         '160 km',
+      )}
+      {field(
+        'hours',
+        'Without an odometer: after, h',
+        hours && whyUnread(hours, (t) => setText({ ...text, hours: t })),
+        '10 h',
       )}
       {field('days', 'Or after so many days', !daysFit && 'Days, from 1 to 365', '14')}
     </>

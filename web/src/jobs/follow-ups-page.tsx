@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { FOLLOW_UPS_A_PAGE, type ShopFollowUp } from '@lanternwright/contract/jobs';
 import { unitKinds } from '@lanternwright/core/axle-plan';
-import { formatDistance } from '../shell/words.ts';
+import { formatDistance, formatHours } from '../shell/words.ts';
 import { Pager } from '../ui/pager.tsx';
 import { StateMark } from '../ui/state-mark.tsx';
 import { DueBy, followUpWords } from './due-by.tsx';
@@ -13,10 +13,14 @@ import { useReader } from '../shell/use-reader.ts';
 
 const stands = { overdue: 'Overdue', due: 'Now', early: 'Later' } as const;
 
-/** How far the unit may still go, where the follow-up is by distance and the meter is known. */
-function distanceLeft({ byKm, meterKm, state }: ShopFollowUp, reader: ReaderUnits): string {
-  if (byKm === null || meterKm === null || state === 'overdue') return '';
-  return `${formatDistance(byKm - meterKm, reader)} left`;
+/** How far the unit may still go, or how long run, where the follow-up is by a meter that has been read. */
+function stillLeft(due: ShopFollowUp, reader: ReaderUnits): string {
+  if (due.state === 'overdue') return '';
+  if (due.byKm !== null && due.meterKm !== null)
+    return `${formatDistance(due.byKm - due.meterKm, reader)} left`;
+  return due.byHours !== null && due.meterHours !== null
+    ? `${formatHours(due.byHours - due.meterHours)} left`
+    : '';
 }
 
 function Row({ due }: { due: ShopFollowUp }) {
@@ -45,7 +49,7 @@ function Row({ due }: { due: ShopFollowUp }) {
         </span>
         <span className="flex flex-col sm:items-end">
           <DueBy due={due} />
-          <span className="figure text-13 text-muted">{distanceLeft(due, reader)}</span>
+          <span className="figure text-13 text-muted">{stillLeft(due, reader)}</span>
         </span>
       </Link>
     </li>

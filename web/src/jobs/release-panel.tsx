@@ -8,7 +8,14 @@ import {
   otherSideDue,
   type WheelEnd,
 } from '@lanternwright/core/traveller';
-import { formatDate, formatDistance, formatPlay, formatTime, shopToday } from '../shell/words.ts';
+import {
+  formatDate,
+  formatDistance,
+  formatHours,
+  formatPlay,
+  formatTime,
+  shopToday,
+} from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { AreaField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
@@ -81,6 +88,7 @@ function Released({ open, wheelEnd }: Props) {
                 {followUp.byKm !== null && followUp.fromKm !== null
                   ? `between ${formatDistance(followUp.fromKm, reader)} and ${formatDistance(followUp.byKm, reader)}, or `
                   : ''}
+                {followUp.byHours !== undefined ? `at ${formatHours(followUp.byHours)} or ` : ''}
                 by {formatDate(followUp.byDate)}, whichever comes first.
               </p>
               <RetorqueForm {...{ open, wheelEnd }} />

@@ -7,7 +7,14 @@ import { DueBy, followUpWords } from '../jobs/due-by.tsx';
 import { useFollowUpsQuery } from '../jobs/jobs-api.ts';
 import type { LookedAfter } from '../jobs/look-after.tsx';
 import { findingsAsked, releasesWaiting } from '../jobs/what-waits.ts';
-import { formatClock, formatDate, formatDistance, formatMeter, shopToday } from '../shell/words.ts';
+import {
+  formatClock,
+  formatDate,
+  formatDistance,
+  formatHours,
+  formatMeter,
+  shopToday,
+} from '../shell/words.ts';
 import { useToolsQuery } from '../tools/tools-api.ts';
 import { useMay } from '../people/people-api.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
@@ -142,11 +149,11 @@ export function Decide({
 
 const SHOWN = 8;
 
-function left({ byKm, meterKm, state }: ShopFollowUp, reader: ReaderUnits): string | null {
-  if (byKm === null || meterKm === null) return null;
-  return state === 'overdue' && meterKm > byKm
-    ? `overdue by ${formatDistance(meterKm - byKm, reader)}`
-    : null;
+function overdueBy(due: ShopFollowUp, reader: ReaderUnits): string | null {
+  const km = (due.meterKm ?? -Infinity) - (due.byKm ?? Infinity);
+  const hours = (due.meterHours ?? -Infinity) - (due.byHours ?? Infinity);
+  if (km > 0) return `overdue by ${formatDistance(km, reader)}`;
+  return hours > 0 ? `overdue by ${formatHours(hours)}` : null;
 }
 
 /** Wheel ends of one job with the same to be done stand together. */
@@ -209,8 +216,8 @@ export function FollowUp() {
                 {followUpWords[due.kind]}, {due.unit.name} {positions.join(' ')}
               </span>
               <span className="block text-13 wall:text-16">
-                {left(due, reader) ? (
-                  <span className="figure font-semibold text-rust">{left(due, reader)}</span>
+                {overdueBy(due, reader) ? (
+                  <span className="figure font-semibold text-rust">{overdueBy(due, reader)}</span>
                 ) : (
                   <DueBy due={due} />
                 )}

@@ -29,7 +29,7 @@ export function eitherUnit(reader: ReaderUnits, kind: 'distance' | 'temperature'
 /** A distance in the reader's unit. */
 export const formatDistance = (km: number | null, reader: ReaderUnits) =>
   km === null ? '' : formatFor({ value: km, unit: 'km' }, reader);
-const formatHours = (h: number | null) => (h === null ? '' : `${grouped.format(h)} h`);
+export const formatHours = (h: number | null) => (h === null ? '' : `${grouped.format(h)} h`);
 const isDay = (iso: string) => iso.length === '2026-11-26'.length;
 /** A calendar date, or the shop's date of a moment. */
 export const formatDate = (iso: string) =>
