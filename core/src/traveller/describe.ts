@@ -269,8 +269,10 @@ function describeBody(job: Job, body: EventBody, reader: Reader): string {
       return `ended the job out of service, ${leaving[body.leaves]}. ${body.reason}. Told: ${body.told}`;
     case 'wheel-end-released':
       return `released ${body.position}${body.overrideReason ? ` in spite of: ${body.overridden.map((o) => describeObjection(wheelEndAt(job, body.position), o, reader)).join('. ')}. Reason: ${body.overrideReason}` : ''}`;
-    case 'retorque-recorded':
-      return `${body.position}, retorque: ${formatFor(body.torque, reader)} with ${body.tool}${body.doneBy ? `, done by ${body.doneBy}` : ''}`;
+    case 'retorque-recorded': {
+      const at = body.distance ?? body.hours;
+      return `${body.position}, retorque: ${formatFor(body.torque, reader)} with ${body.tool}${at ? ` at ${formatFor(at, reader)}` : ''}${body.doneBy ? `, done by ${body.doneBy}` : ''}`;
+    }
     case 'began-corrected':
       return `${body.position}: the job before this one was corrected, and what it left with it`;
     case 'correction': {

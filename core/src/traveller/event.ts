@@ -80,6 +80,8 @@ const retorqueRecorded = z.object({
   listed: toolSchema.optional(),
   doneBy: name.optional(),
   distance: distanceSchema.optional(),
+  /** Of a unit with an hour meter alone. */
+  hours: hoursSchema.optional(),
   note: words.optional(),
 });
 const HUGE_RECKONING = 40_000;

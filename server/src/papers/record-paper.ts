@@ -215,7 +215,7 @@ function released(w: WheelEnd, { formatTime, reader }: PaperContext): TableCell 
             ),
           ]
         : []),
-      ...(due ? [words(`Retorque the wheel nuts by ${due.byDate}${km}${hours}`)] : []),
+      ...(due ? [words(`Retorque by ${due.byDate}${km}${hours}`)] : []),
       ...(retorque
         ? [
             words(

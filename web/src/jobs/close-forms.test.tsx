@@ -1,5 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
+import { quantity } from '@lanternwright/core/quantity';
 import { openingOn, supervisor, TestJob } from '../../../core/src/traveller/testing/work.ts';
 import { heading, jobAt, onFreshDevice, openPage, step } from './testing/open-page.tsx';
 
@@ -100,14 +101,29 @@ describe('a cycle that was misread', () => {
 });
 
 describe('the retorque', () => {
-  const released = async () => {
-    const t = new TestJob(openingOn(['2L']));
+  const released = async (opening = openingOn(['2L'])) => {
+    const t = new TestJob(opening);
     t.workTo('2L');
     t.do({ kind: 'wheel-end-released', position: '2L' }, supervisor);
     const opened = await openPage(t);
-    await step().findByText(/^Retorque of the wheel nuts/);
+    await step().findByText(/^Retorque of the/);
     return { t, ...opened };
   };
+
+  it('of a crawler’s sprocket asks for its bolts and its hour meter', async () => {
+    const crawler = openingOn(['2L'], 'j-shaft-seal');
+    const { sent, user } = await released({ ...crawler, meter: { hours: quantity(4_820, 'h') } });
+    expect(step().getByText('Retorque of the sprocket bolts')).toBeDefined();
+    expect(step().getByText(/^Retorque due at 4,830 h or by/)).toBeDefined();
+    await user.type(step().getByLabelText(/^Reached/), '60 lbf-ft');
+    await user.type(step().getByLabelText('Torque wrench'), 'TW-03');
+    await user.type(step().getByLabelText('Hours on the meter'), '4,829');
+    await user.click(press('Record the retorque of 2L'));
+    await waitFor(() =>
+      expect(sent[0]).toMatchObject({ kind: 'retorque-recorded', hours: { value: 4_829, unit: 'h' } }),
+    );
+    expect(sent[0]).not.toHaveProperty('distance');
+  });
 
   it('wants its torque, its wrench, and why when it is off', async () => {
     const { sent, user } = await released();

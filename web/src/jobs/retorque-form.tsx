@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { parseQuantity, unitFor } from '@lanternwright/core/quantity';
 import { torqueFits, type WheelEnd } from '@lanternwright/core/traveller';
+import { layerOf } from '@lanternwright/core/stack';
 import { wheelTorqueKey } from '@lanternwright/core/route';
 import { formatTorque, type TorqueFigure } from '@lanternwright/core/procedure';
 import { ToolField, useListedTool } from '../tools/tool-field.tsx';
@@ -30,14 +31,21 @@ export function RetorqueForm({ open, wheelEnd }: { open: OpenJob; wheelEnd: Whee
   const [note, setNote] = useDraft('note', '');
   const [refused, setRefused] = useState<string | null>(null);
   const read = parseQuantity(torque, ['lbf-ft', 'Nm'], figure ? unitFor(figure.max, reader) : reader.torque);
-  const km = meter.trim() === '' ? null : parseQuantity(meter, ['km', 'mi'], reader.distance);
+  const byHours = !open.job.meter.distance && open.job.meter.hours !== undefined;
+  const at =
+    meter.trim() === ''
+      ? null
+      : byHours
+        ? parseQuantity(meter, ['h'], 'h')
+        : parseQuantity(meter, ['km', 'mi'], reader.distance);
+  const isSprocket = layerOf(wheelEnd.plan.stack, 'wheel')?.kind === 'sprocket';
   const off = figure !== null && read.ok && !torqueFits(read.quantity.si, figure);
   const outside = doneBy.trim() !== '';
   const use = { kind: 'torque-wrench', ...(figure ? { settingNm: figure.max.si } : {}) } as const;
   const { listed, unfit } = useListedTool(tool, use);
   const save = () => {
     if (!read.ok) return setRefused(read.message);
-    if (km && !km.ok) return setRefused(km.message);
+    if (at && !at.ok) return setRefused(at.message);
     if (tool.trim() === '') return setRefused('Which torque wrench');
     if (!outside && unfit) return setRefused(unfit);
     setRefused(
@@ -47,7 +55,7 @@ export function RetorqueForm({ open, wheelEnd }: { open: OpenJob; wheelEnd: Whee
         torque: read.quantity,
         tool: tool.trim(),
         ...(listed && !outside ? { listed } : {}),
-        ...(km?.ok ? { distance: km.quantity } : {}),
+        ...(at?.ok ? { [byHours ? 'hours' : 'distance']: at.quantity } : {}),
         ...(doneBy.trim() ? { doneBy: doneBy.trim() } : {}),
         ...(note.trim() ? { note: note.trim() } : {}),
       }),
@@ -61,9 +69,9 @@ export function RetorqueForm({ open, wheelEnd }: { open: OpenJob; wheelEnd: Whee
         save();
       }}
     >
-      <h3 className="text-18">Retorque of the wheel nuts</h3>
+      <h3 className="text-18">Retorque of the {isSprocket ? 'sprocket bolts' : 'wheel nuts'}</h3>
       <p className="text-14 text-muted">
-        {figure ? `To ${formatTorque(figure, reader)}` : 'To the maker’s figure of these wheels'}
+        {figure ? `To ${formatTorque(figure, reader)}` : 'To the maker’s figure'}
       </p>
       <div className="grid gap-3 sm:grid-cols-2">
         <TextField
@@ -73,9 +81,9 @@ export function RetorqueForm({ open, wheelEnd }: { open: OpenJob; wheelEnd: Whee
           onChange={(e) => setTorque(e.target.value)}
         />
         <TextField
-          label="Distance on the meter"
+          label={byHours ? 'Hours on the meter' : 'Distance on the meter'}
           value={meter}
-          placeholder={eitherUnit(reader, 'distance')}
+          placeholder={byHours ? 'h' : eitherUnit(reader, 'distance')}
           onChange={(e) => setMeter(e.target.value)}
         />
         <TextField
