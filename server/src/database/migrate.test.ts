@@ -32,7 +32,7 @@ const all = [
   '0026-assembly',
   '0027-left-apart',
   '0028-yard-only',
-      '0029-retorque-by-hours',
+  '0029-retorque-by-hours',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

@@ -28,7 +28,11 @@ export const technician: Actor = { id: uuid(901), name: 'Tech', role: 'technicia
 
 /** What a test axle of these sheets is like. */
 const axleOf = (sheetId: string): BuiltAxle => {
-  const role = /drive|g-c-clip|^j-/.test(sheetId) ? 'drive' : /trailer|towed/.test(sheetId) ? 'trailer' : 'steer';
+  const role = /drive|g-c-clip|^j-/.test(sheetId)
+    ? 'drive'
+    : /trailer|towed/.test(sheetId)
+      ? 'trailer'
+      : 'steer';
   const brake = /^[efhkl]-/.test(sheetId) ? 'disc' : /^j-|farm/.test(sheetId) ? 'none' : 'drum';
   return { role, wheels: role === 'drive' ? 'dual' : 'single', brake };
 };
