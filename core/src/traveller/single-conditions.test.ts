@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { unknownSide } from '../assembly/index.ts';
+import { layerAt, unknownSide } from '../assembly/index.ts';
+import { everyAct } from '../route/index.ts';
+import type { Work } from '../stack/index.ts';
 import { isAsFound } from './is-as-found.ts';
-import { mayStayLoose, type WheelEnd } from './index.ts';
-import { routeStateOf } from './route-progress.ts';
-import { openingOn, TestJob } from './testing/work.ts';
+import { againstRelease, mayStayLoose, type WheelEnd } from './index.ts';
+import { closuresOf, routeStateOf } from './route-progress.ts';
+import { openingOn, supervisor, TestJob } from './testing/work.ts';
 
 describe('a setting that may stay loose', () => {
   /** A steer hub with one castellated nut, left loose: over its band of 0.005 in. */
@@ -63,6 +65,55 @@ it('a nut that was only opened stays one that is opened, while its setting goes 
   expect(nutOf(['seal'])).toBe('off');
 });
 
+describe('a bearing that is to be adjusted as well', () => {
+  const adjustToo = (t: TestJob) =>
+    t.do({ kind: 'work-added', position: '1L', work: 'adjust', reason: 'Loose' }, supervisor);
+  const seal = (until: string) => {
+    const t = new TestJob(openingOn(['1L'], 'a-trailer', ['seal']));
+    t.workTo('1L', until);
+    return t;
+  };
+
+  it('is set once, where nothing of its setting was done yet', () => {
+    const t = seal('lubricate');
+    adjustToo(t);
+    expect(t.at('1L').rounds).toHaveLength(1);
+    expect(t.step('1L')?.id).toBe('lubricate');
+  });
+
+  it('is set anew where something was, and that once', () => {
+    const t = seal('end-play');
+    adjustToo(t);
+    expect(t.at('1L').rounds).toHaveLength(2);
+    const again = seal('end-play');
+    again.do({ kind: 'adjust-reopened', position: '1L', round: 1, from: 'start' });
+    adjustToo(again);
+    expect(again.at('1L').rounds).toHaveLength(2);
+  });
+});
+
+it('a nut counts as put on by its first turn, and by no later one', () => {
+  const t = new TestJob(openingOn(['1L'], 'a-trailer', ['seal']));
+  t.workTo('1L', 'seat');
+  const nut = () => layerAt(t.at('1L').side, 'nut');
+  expect(nut()).toMatchObject({ is: 'off' });
+  t.recordStep('1L');
+  const { onSeq } = nut();
+  expect(nut()).toMatchObject({ is: 'open', onSeq: t.at('1L').records.at(-1)!.seq });
+  t.recordStep('1L');
+  t.recordStep('1L');
+  expect(nut()).toMatchObject({ is: 'open', onSeq });
+});
+
+it('readings as found that do not repeat are never released', () => {
+  const t = new TestJob(openingOn(['1L'], 'a-trailer', ['wheel-off']));
+  t.workTo('1L', 'as-found');
+  t.readings('1L', 0.002, 0.006, 0.012);
+  expect(againstRelease(t.at('1L'))).toContainEqual(
+    expect.objectContaining({ code: 'not-repeated', guard: 'never' }),
+  );
+});
+
 it('wheel nuts that were cracked, though wheel and hub come off in one, are of a wheel that would come off', () => {
   const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['seal'], { together: true }));
   t.workTo('2L', 'cap-cracked');
@@ -76,4 +127,50 @@ it('wheel nuts that were cracked, though wheel and hub come off in one, are of a
   t.do({ ...at, data: { kind: 'instruct' } });
   expect(routeStateOf(t.at('2L')).reach.layers.get('wheel')).toBe('off');
   expect(routeStateOf(t.at('2L')).reach.layers.get('brake-outer')).toBe('open');
+});
+
+describe('what a closure rests on', () => {
+  const canRest = (works: Work[], until: string, id: string) => {
+    const t = new TestJob(openingOn(['1L'], 'a-trailer', works));
+    t.workTo('1L', until);
+    const w = t.at('1L');
+    const act = [...everyAct(w.side.stack, w.sheet).values()].find((a) => a.id === id)!;
+    return closuresOf(w).canRest(act);
+  };
+
+  it('is there once it was made', () => {
+    expect(canRest(['seal'], 'seat', 'lock')).toBe(false);
+    expect(canRest(['seal'], 'jam-nut', 'lock')).toBe(false);
+    expect(canRest(['seal'], 'lock', 'lock')).toBe(true);
+  });
+
+  it('is nothing that a job which leaves it alone has to make', () => {
+    expect(canRest(['wheel-off'], 'wheel-faces', 'lock')).toBe(true);
+  });
+});
+
+describe('a wheel end of a retorque alone', () => {
+  const retorque = new TestJob(openingOn(['1L'], 'a-trailer', ['retorque'])).at('1L');
+  const inTheAir = (id: 'wheel' | 'cap', found: object) => {
+    const { side } = retorque;
+    const layers = { ...side.layers, [id]: { ...layerAt(side, id), is: 'on', ...found } };
+    return routeStateOf({ ...retorque, side: { ...side, layers } } as WheelEnd).inTheAir;
+  };
+
+  it('stays on the ground while nothing but its cap comes off', () => {
+    expect(inTheAir('wheel', {})).toBe(false);
+    expect(inTheAir('cap', { is: 'off', outSeq: 3 })).toBe(false);
+  });
+
+  it('is in the air once something is off, was taken off, or was put back that had come off before the job', () => {
+    expect(inTheAir('wheel', { is: 'off' })).toBe(true);
+    expect(inTheAir('wheel', { is: 'off', outSeq: 3 })).toBe(true);
+    expect(inTheAir('wheel', { outSeq: 3, onSeq: 4 })).toBe(true);
+    expect(inTheAir('wheel', { onSeq: 4 })).toBe(true);
+  });
+
+  it('is in the air once something has to come off', () => {
+    const again = { ...retorque.plan, wishes: [{ layer: 'hub', how: 'off', seq: 3 }] } as WheelEnd['plan'];
+    expect(routeStateOf({ ...retorque, plan: again }).inTheAir).toBe(true);
+  });
 });
