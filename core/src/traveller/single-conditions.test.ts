@@ -92,6 +92,14 @@ describe('a bearing that is to be adjusted as well', () => {
   });
 });
 
+it('a job of another work that is to adjust as well takes no setting of an earlier job for its own', () => {
+  const t = new TestJob(openingOn(['1L'], 'a-trailer', ['wheel-off']));
+  t.workTo('1L', 'wheel-off');
+  expect(t.at('1L').rounds).toMatchObject([{ seq: -1 }]);
+  t.do({ kind: 'work-added', position: '1L', work: 'adjust', reason: 'Loose' }, supervisor);
+  expect(t.at('1L').rounds).toMatchObject([{ seq: 0 }]);
+});
+
 it('a nut counts as put on by its first turn, and by no later one', () => {
   const t = new TestJob(openingOn(['1L'], 'a-trailer', ['seal']));
   t.workTo('1L', 'seat');
