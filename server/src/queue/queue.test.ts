@@ -68,3 +68,40 @@ it('a database that fails just as it looks at the clock ends no server: it looks
   await queue.stop();
   await shop.close();
 }, 60_000);
+
+it('connections that break while a job is done end neither server nor queue: it is done again', async () => {
+  const shop = await openShop();
+  const places = { ownerUrl: shop.ownerUrl, databaseUrl: shop.databaseUrl };
+  await prepareQueue(places, log);
+  let begun = 0;
+  let goOn = (): void => undefined;
+  const held = new Promise<void>((done) => (goOn = done));
+  const seal = () => {
+    begun += 1;
+    return begun === 1 ? held : Promise.resolve();
+  };
+  const queue = await startQueue(shop.databaseUrl, { ...nothing, seal }, log);
+  await addToQueue(shop.db, 'seal');
+  await expect.poll(() => begun, { timeout: 20_000 }).toBe(1);
+  const cut = () =>
+    shop.db.sequelize.query(
+      `select pg_terminate_backend(pid) from pg_stat_activity
+       where datname = current_database() and usename = current_user and pid <> pg_backend_pid()`,
+    );
+  await cut();
+  goOn();
+  await cut();
+  await expect
+    .poll(
+      () =>
+        addToQueue(shop.db, 'seal').then(
+          () => true,
+          () => false,
+        ),
+      { timeout: 20_000 },
+    )
+    .toBe(true);
+  await expect.poll(() => begun, { timeout: 30_000 }).toBeGreaterThan(1);
+  await queue.stop();
+  await shop.close();
+}, 90_000);

@@ -1,4 +1,13 @@
-import { Logger as QueueLogger, run, runMigrations, type TaskList } from 'graphile-worker';
+import { EventEmitter } from 'node:events';
+import { setTimeout } from 'node:timers/promises';
+import {
+  Logger as QueueLogger,
+  run,
+  runMigrations,
+  type Runner,
+  type TaskList,
+  type WorkerEvents,
+} from 'graphile-worker';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { z } from 'zod';
@@ -82,9 +91,13 @@ export async function prepareQueue(
 
 const idIn = (payload: unknown) => z.object({ id: z.uuid() }).parse(payload).id;
 
+/** Wait before a queue that ended by itself is begun again, and between two tries of it. */
+const AGAIN_MS = 2_000;
+
 /**
  * Takes jobs from the queue in PostgreSQL and adds those that are due by the clock; two servers add each of them once.
- * A job that fails is tried again later, with its reason kept beside it.
+ * A job that fails is tried again later, with its reason kept beside it. Where the database goes away and the end of a
+ * job cannot be written, the queue ends, is begun again as soon as it can be, and the job is done once more.
  * @returns what ends it, once the job at hand is done
  */
 export async function startQueue(
@@ -102,25 +115,86 @@ export async function startQueue(
     plan: (payload) => plan(idIn(payload)),
     'meter-file': (payload) => tasks['meter-file'](idIn(payload)),
   };
-  const runner = await run({
-    connectionString,
-    schema: SCHEMA,
-    taskList,
-    crontab: [
-      ...[HOURLY, MORNINGS, MINUTELY],
-      ...(backup ? [NIGHTLY] : []),
-      ...(feed ? [QUARTERLY('feed')] : []),
-      ...(supplier ? [QUARTERLY('supplier')] : []),
-    ].join('\n'),
-    // A plan does not hold up a seal.
-    concurrency: 2,
-    maxPoolSize: 4,
-    noHandleSignals: true,
-    logger: loggerOf(log),
-  });
-  // It tells of its own end through this; whoever ends it waits in stop().
-  runner.promise.catch((error: unknown) => log.error({ err: error }, 'the queue stopped'));
-  return { stop: () => runner.stop() };
+  /** Who took jobs in this process; none of them works any more once the queue has ended. */
+  const takers: string[] = [];
+  const begin = async (): Promise<Running> => {
+    const events: WorkerEvents = new EventEmitter();
+    events.on('pool:create', ({ workerPool }) => takers.push(workerPool.id));
+    const runner = await run({
+      connectionString,
+      schema: SCHEMA,
+      taskList,
+      crontab: [
+        ...[HOURLY, MORNINGS, MINUTELY],
+        ...(backup ? [NIGHTLY] : []),
+        ...(feed ? [QUARTERLY('feed')] : []),
+        ...(supplier ? [QUARTERLY('supplier')] : []),
+      ].join('\n'),
+      // A plan does not hold up a seal.
+      concurrency: 2,
+      maxPoolSize: 4,
+      noHandleSignals: true,
+      logger: loggerOf(log),
+      events,
+      // The end of a job that is written without a batch and cannot be is an error that nobody in the package hears.
+      preset: { worker: { completeJobBatchDelay: 0, failJobBatchDelay: 0 } },
+    });
+    return { runner, ended: runner.promise.catch((err: unknown) => log.error({ err }, 'the queue stopped')) };
+  };
+  const beginAgain = async (): Promise<Running | null> => {
+    try {
+      await letGo(connectionString, takers, log);
+      takers.length = 0;
+      return await begin();
+    } catch (err) {
+      log.error({ err }, 'the queue cannot be begun again yet');
+      return null;
+    }
+  };
+
+  const stopping = new AbortController();
+  const { signal } = stopping;
+  let running: Running | null = await begin();
+  const kept = (async () => {
+    while (!signal.aborted) {
+      await running?.ended;
+      // Cut short where it is stopped.
+      await setTimeout(AGAIN_MS, undefined, { signal }).catch(() => undefined);
+      if (!signal.aborted) running = await beginAgain();
+    }
+  })();
+  return {
+    stop: async () => {
+      stopping.abort();
+      const first = running;
+      await end(first);
+      await kept;
+      // It may just have been begun again.
+      if (running !== first) await end(running);
+    },
+  };
+}
+
+interface Running {
+  runner: Runner;
+  /** Settles once it takes no more jobs. */
+  ended: Promise<void>;
+}
+
+/** Where it has ended by itself there is nothing to stop. */
+const end = async (running: Running | null): Promise<void> =>
+  running?.runner.stop().catch(() => running.ended);
+
+/** Jobs whose end could not be written are free again, for whoever takes them next. */
+async function letGo(connectionString: string, takers: readonly string[], log: Logger): Promise<void> {
+  const client = new pg.Client({ connectionString });
+  client.on('error', (err) => log.warn({ err }, 'the queue lost its connection as it was begun again'));
+  await client.connect();
+  try {
+    await client.query(`select ${SCHEMA}.force_unlock_workers($1)`, [takers]);
+  } finally {
+    await client.end();
+  }
 }
 
 /** Puts a job into the queue, in the open transaction if there is one. */
