@@ -5,6 +5,7 @@ import { nextBackup } from './backup/backup.ts';
 import { readConfig } from './config.ts';
 import { migrateAndGrant, withOwner } from './database/owner.ts';
 import { prepareQueue, startQueue } from './queue/queue.ts';
+import { guardProcess } from './guard.ts';
 import { loadDemo, needsDemo } from './demo/load.ts';
 import { openWaitingRoom } from './start/waiting-room.ts';
 
@@ -88,14 +89,14 @@ let stopping = false;
 server.prependListener('request', (_req, res) => {
   if (stopping) res.setHeader('Connection', 'close');
 });
-async function stop(): Promise<void> {
+async function stop(code = 0): Promise<void> {
   if (stopping) return;
   stopping = true;
   await queue.stop();
   await answerTheLast();
   await app.close();
   server.closeAllConnections();
-  process.exit(0);
+  process.exit(code);
 }
 
 /** Takes no more requests, and waits a little for those that are being answered. */
@@ -107,6 +108,7 @@ async function answerTheLast(): Promise<void> {
   await Promise.race([quiet, setTimeout(LAST_ANSWERS_MS)]);
   clearInterval(idle);
 }
+guardProcess(app.log, () => stop(1));
 process.on('SIGTERM', () => void stop());
 process.on('SIGINT', () => void stop());
 // Whoever started us was killed: nobody would stop us later.

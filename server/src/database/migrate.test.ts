@@ -33,6 +33,7 @@ const all = [
   '0027-left-apart',
   '0028-yard-only',
   '0029-retorque-by-hours',
+  '0030-write-proof',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

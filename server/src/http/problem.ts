@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler, Response } from 'express';
 import type { z } from 'zod';
-import type { Problem } from '@lanternwright/contract/route';
+import { NOT_RECORDING, type Problem } from '@lanternwright/contract/route';
+import { whyNotRecorded } from '../database/why-not-recorded.ts';
 
 /** An error that the caller is told about, as RFC 9457 problem details. */
 export class HttpProblem extends Error {
@@ -43,6 +44,15 @@ export function badFields(where: string, error: z.ZodError): HttpProblem {
   );
 }
 
+/** What whoever records is told while the database takes nothing. */
+const notRecording = (why: string) =>
+  new HttpProblem(
+    503,
+    'Nothing can be recorded just now',
+    `Nothing can be recorded just now: the shop’s database cannot take it, ${why}. Nothing of this was kept here. A tablet keeps what is recorded at a job, and sends it by itself afterwards.`,
+    { extra: { code: NOT_RECORDING } },
+  );
+
 function sendProblem(res: Response, problem: HttpProblem): void {
   const { status, title, message, issues, extra } = problem;
   res
@@ -77,6 +87,9 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, ne
     // What the file system says names places of this machine.
     const detail = 'code' in error ? 'There is nothing here' : error.message;
     sendProblem(res, new HttpProblem(error.status, 'The request cannot be read', detail));
+  } else if (whyNotRecorded(error) !== null) {
+    req.log.error({ err: error }, 'the database takes nothing');
+    sendProblem(res, notRecording(whyNotRecorded(error)!));
   } else {
     req.log.error({ err: error }, 'request failed');
     sendProblem(

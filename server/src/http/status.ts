@@ -2,13 +2,37 @@ import { timingSafeEqual } from 'node:crypto';
 import { Router, type Request, type RequestHandler } from 'express';
 import { may } from '@lanternwright/core/access';
 import type { Database } from '../database/connect.ts';
+import { whyNotRecorded } from '../database/why-not-recorded.ts';
+import { brokenBy } from '../guard.ts';
 import type { metrics } from './metrics.ts';
 import { HttpProblem } from './problem.ts';
 import { viewerOf } from './viewer.ts';
 
+/** How long a write that went well stands for those after it. */
+const PROVED_FOR_MS = 10_000;
+
+/** Whether the database takes what is written, by writing: a full disk and a copy that only follows do not. */
+function writeProof({ sequelize }: Database): () => Promise<boolean> {
+  let provedAt = -Infinity;
+  return async () => {
+    if (performance.now() - provedAt < PROVED_FOR_MS) return true;
+    try {
+      await sequelize.query(
+        'insert into write_proof (at) values (now()) on conflict (one) do update set at = excluded.at',
+      );
+    } catch (error) {
+      if (whyNotRecorded(error) === null) throw error;
+      return false;
+    }
+    provedAt = performance.now();
+    return true;
+  };
+}
+
 /** Whether the server is there, and whether it can work: for whoever watches it. Nothing here tells of the shop. */
 export function statusRouter(db: Database, version: string, isListening: () => boolean): Router {
   const router = Router();
+  const records = writeProof(db);
   router.get('/api/health', (_req, res) => {
     res.json({ ok: true, version });
   });
@@ -17,8 +41,13 @@ export function statusRouter(db: Database, version: string, isListening: () => b
       () => true,
       () => false,
     );
-    const ready = database && isListening();
-    res.status(ready ? 200 : 503).json({ ok: ready, database, live: isListening() });
+    const writes = database && (await records());
+    const broken = brokenBy();
+    const ready = writes && isListening() && broken === null;
+    res.status(ready ? 200 : 503).json({
+      ...{ ok: ready, database, writes, live: isListening() },
+      ...(broken === null ? {} : { broken }),
+    });
   });
   return router;
 }

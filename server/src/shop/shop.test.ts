@@ -149,6 +149,7 @@ describe('who calls from where', () => {
     expect((await supertest(shop.app).get('/api/ready').expect(503)).body).toEqual({
       ok: false,
       database: true,
+      writes: true,
       live: false,
     });
     await shop.live.start();

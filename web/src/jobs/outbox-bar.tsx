@@ -14,6 +14,7 @@ const say = (count: number) => `${count} ${count === 1 ? 'record waits' : 'recor
 
 const why: Record<Hindrance, string> = {
   'no-network': 'The server cannot be reached.',
+  'not-recording': 'Nothing can be recorded just now: the shop’s database takes nothing.',
   trouble: 'The server is in trouble and could not take all of it.',
   'another-person': 'Somebody else is signed in.',
 };

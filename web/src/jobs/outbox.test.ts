@@ -149,6 +149,23 @@ describe('outbox', () => {
     expect(hindrance).toBe('trouble');
   });
 
+  it('tells a database that takes nothing from a proxy with nothing behind it; both keep the record', async () => {
+    const answers = [
+      [{ detail: 'Nothing can be recorded', code: 'not-recording' }, 'not-recording'],
+      [{ detail: 'Not ours' }, 'trouble'],
+      [null, 'trouble'],
+    ] as const;
+    for (const [problem, hindrance] of answers) {
+      sent.mockReset();
+      sent.mockImplementation(async () => answer(503, problem));
+      const store = newStore();
+      await store.dispatch(record('job-1', 4, command, hand));
+      await vi.waitFor(() => expect(store.getState().outbox.hindrance).toBe(hindrance));
+      expect(store.getState().outbox.waiting).toHaveLength(1);
+      await clear();
+    }
+  });
+
   it('works where the browser has no randomUUID, as over plain HTTP in the workshop', async () => {
     vi.stubGlobal('crypto', { getRandomValues: crypto.getRandomValues.bind(crypto) });
     sent.mockRejectedValue(new TypeError('no network'));

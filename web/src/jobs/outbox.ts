@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { v4 as uuid } from 'uuid';
 import type { JobDetail } from '@lanternwright/contract/jobs';
-import type { Problem } from '@lanternwright/contract/route';
+import { NOT_RECORDING, type Problem } from '@lanternwright/contract/route';
 import type { Command, StoredEvent } from '@lanternwright/core/traveller';
 import type { AppDispatch } from '../store.ts';
 import { deviceQueue } from './device-queue.ts';
@@ -24,8 +24,11 @@ export interface Waiting {
   by: Recorder;
 }
 
-/** The network is gone, the server is there and in trouble, or it is not the person who recorded it who is signed in. */
-export type Hindrance = 'no-network' | 'trouble' | 'another-person';
+/**
+ * The network is gone, the server is there and its database takes nothing or it is in other trouble, or it is not the
+ * person who recorded it who is signed in.
+ */
+export type Hindrance = 'no-network' | 'not-recording' | 'trouble' | 'another-person';
 
 interface Outbox {
   waiting: Waiting[];
@@ -187,6 +190,13 @@ export function sendWaiting(personId: string) {
     });
 }
 
+/** Whether the shop's database takes nothing just now, as its server says; a proxy's answer is none of ours. */
+const isNotRecording = (response: Response): Promise<boolean> =>
+  response.json().then(
+    (problem: Partial<Problem> | null) => problem?.code === NOT_RECORDING,
+    () => false,
+  );
+
 /**
  * Posts something that can wait.
  * @returns the server's verdict, or why there is none yet and it has to be sent again
@@ -208,6 +218,7 @@ export async function postWaiting(
     return 'no-network';
   }
   const { status } = response;
+  if (status === 503 && (await isNotRecording(response))) return 'not-recording';
   if (status >= 500 || status === 429) return 'trouble';
   if (status !== 401 && status !== 403) return response;
   // The session has ended, or somebody else is signed in by now: it stays until who recorded it is back.
