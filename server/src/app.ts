@@ -74,6 +74,7 @@ import { toolsService } from './tools/service.ts';
 
 const VERSION = '0.1.0';
 const TEN_HOURS = 10 * 3_600_000;
+const A_YEAR_S = 31_536_000;
 
 /** A request that changes something must come from our own pages. */
 const sameOrigin: RequestHandler = (req, _res, next) => {
@@ -192,7 +193,14 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
     }),
   );
   app.use(measured.watch);
-  app.use(helmet({ contentSecurityPolicy: contentPolicy, strictTransportSecurity: false }));
+  // A shop that is reached by https is never asked for without it again; one without would lock itself out.
+  const strictTransportSecurity = config.shopAddress?.startsWith('https:') ? { maxAge: A_YEAR_S } : false;
+  app.use(helmet({ contentSecurityPolicy: contentPolicy, strictTransportSecurity }));
+  app.use('/api', (_req, res, next) => {
+    // Whoever takes a shared tablet next reads nothing of this out of its cache.
+    res.set('Cache-Control', 'no-store');
+    next();
+  });
   app.use(statusRouter(db, VERSION, live.isListening));
   app.use(ownHostOnly(config.shopAddress));
   const filter: compression.CompressionFilter = (req, res) =>

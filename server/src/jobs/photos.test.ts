@@ -35,7 +35,11 @@ it('keeps a photo, puts it into the record by its hash, and gives the same bytes
   expect(job.wheelEnds[0]!.photos).toMatchObject([{ photoId: body.id, caption: 'Cage', stage: 'inspect' }]);
   const back = await call.get(`/api/jobs/photos/${body.id}`).expect(200).expect('content-type', 'image/jpeg');
   expect(Buffer.compare(back.body as Buffer, picture)).toBe(0);
-  await shop.anyone().get(`/api/jobs/photos/${body.id}`).expect(401);
+  // Sent once, and shown again only to whom we are asked for and let see it.
+  expect(back.headers['cache-control']).toBe('private, no-cache');
+  const photo = `/api/jobs/photos/${body.id}`;
+  await call.get(photo).set('If-None-Match', back.headers['etag']!).expect(304);
+  await shop.anyone().get(photo).set('If-None-Match', back.headers['etag']!).expect(401);
 });
 
 it('takes no other file, and nothing for a job that is not there', async () => {

@@ -37,7 +37,8 @@ export function jobsRouter(
   );
   serve(router, jobsRoutes.photo, async ({ params, viewer, res }) => {
     const jpeg = await photos.jpeg(params.id, viewer);
-    res.type('image/jpeg').set('Cache-Control', 'private, max-age=31536000, immutable');
+    // Kept by the browser and shown only to whom we let see it still: it asks us each time, and is sent it once.
+    res.type('image/jpeg').set('Cache-Control', 'private, no-cache');
     return jpeg;
   });
   serve(router, jobsRoutes.addPhoto, ({ params, body, viewer }) => photos.add(params.id, body.jpeg, viewer));

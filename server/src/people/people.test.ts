@@ -39,7 +39,8 @@ describe('sign in', () => {
         )[0],
       ),
     ).toBeGreaterThan(0);
-    await call.delete('/api/people/session').expect(200);
+    // Neither the session nor what it was shown stays on a shared tablet.
+    await call.delete('/api/people/session').expect(200).expect('Clear-Site-Data', '"cache"');
     expect((await call.get('/api/people/session').expect(200)).body.person).toBeNull();
   });
 
@@ -337,6 +338,8 @@ describe('the door', () => {
     expect(health.body.ok).toBe(true);
     expect(health.headers['content-security-policy']).toMatch(/default-src 'self'/);
     expect(health.headers['x-powered-by']).toBeUndefined();
+    // Nothing but a shop at an https address asks browsers never to come without it again.
+    expect(health.headers['strict-transport-security']).toBeUndefined();
     const api = (await shop.anyone().get('/api/openapi.json').expect(200)).body;
     expect(api.openapi).toBe('3.1.0');
     expect(Object.keys(api.paths)).toContain('/api/jobs/{id}/events');

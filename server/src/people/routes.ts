@@ -1,4 +1,4 @@
-import { Router, type Request } from 'express';
+import { Router, type Request, type Response } from 'express';
 import { peopleRoutes, type Person } from '@lanternwright/contract/people';
 import { serve } from '../http/serve.ts';
 import { askingBy, type Viewer } from '../http/viewer.ts';
@@ -32,6 +32,11 @@ function endSession(req: Request): Promise<void> {
   return new Promise((resolve, reject) => {
     req.session.destroy((error: unknown) => (error ? reject(error as Error) : resolve()));
   });
+}
+
+/** The browser keeps neither the session nor what it was shown; what waits to be sent stays. */
+function leave(res: Response): void {
+  res.clearCookie('lanternwright').set('Clear-Site-Data', '"cache"');
 }
 
 /** The address tries are counted by. */
@@ -75,13 +80,13 @@ export function peopleRouter(
   });
   serve(router, peopleRoutes.signOut, async ({ req, res, viewer }) => {
     await endSession(req);
-    res.clearCookie('lanternwright');
+    leave(res);
     if (viewer) await rights.announce(viewer.person.id);
     return done;
   });
   serve(router, peopleRoutes.signOutEverywhere, async ({ res, viewer: { person } }) => {
     await rights.endSessions(person.id);
-    res.clearCookie('lanternwright');
+    leave(res);
     await rights.announce(person.id);
     return done;
   });

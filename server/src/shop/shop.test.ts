@@ -123,6 +123,11 @@ describe('who calls from where', () => {
     await health().set('Host', 'localhost:8080').expect(200);
     await health().set('Host', 'elsewhere.example').expect(421);
     await health().set('Host', '192.0.2.7').expect(421);
+    const { headers } = await health().set('Host', 'wheel-ends.example').expect(200);
+    expect(headers).toMatchObject({
+      'strict-transport-security': 'max-age=31536000; includeSubDomains',
+      'cache-control': 'no-store',
+    });
     await health().set('Host', 'wheel-ends.example.evil.example').expect(421);
   });
 
