@@ -25,6 +25,21 @@ describe('a setting that may stay loose', () => {
     expect(mayStayLoose({ ...known, sheet: { ...known.sheet, band: null } })).toBe(false);
   });
 
+  it('needs no measurement in band; one that was left out stands against the release where it may not', () => {
+    const opening = openingOn(['1L'], 'd-steer-18', ['adjust']);
+    const [built] = opening.wheelEnds;
+    const sheet = { ...built!.sheet, thread: { threadsPerInch: 8 } };
+    const t = new TestJob({ ...opening, wheelEnds: [{ ...built!, sheet }] });
+    t.workTo('1L', 'end-play');
+    t.readings('1L', 0.006, 0.006, 0.006);
+    const { stage, id: stepId } = t.step('1L')!;
+    t.do({ kind: 'step-skipped', position: '1L', stage, stepId, round: 1, reason: 'No better place' });
+    const left = t.at('1L');
+    const codesOf = (w: WheelEnd) => againstRelease(w).map((o) => o.code);
+    expect(codesOf(left)).not.toContain('skipped');
+    expect(codesOf({ ...left, sheet: { ...left.sheet, lock: null } })).toContain('skipped');
+  });
+
   it('is never one of over twice the limit, though the next place is tight', () => {
     // Eight threads to the inch: the next of twelve places is 0.0104 in on.
     const coarse = { thread: { threadsPerInch: 8 } };

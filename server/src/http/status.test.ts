@@ -1,3 +1,4 @@
+import pg from 'pg';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { addUnit, axlesOf, openShop, type Shop } from '../testing/shop.ts';
 
@@ -10,17 +11,18 @@ afterAll(() => shop.close());
 
 /** From now on the database lets our server read and nothing else, as one whose copy has taken over elsewhere. */
 async function onlyRead(so: 'on' | 'off'): Promise<void> {
-  const { sequelize } = shop.db;
-  const database = new URL(shop.databaseUrl).pathname.slice(1);
-  await sequelize.query(
-    `begin read write; alter role current_user in database "${database}" set default_transaction_read_only = ${so}; commit`,
+  const client = new pg.Client({ connectionString: shop.databaseUrl });
+  await client.connect();
+  await client.query('set default_transaction_read_only = off');
+  await client.query(
+    `alter role current_user in database "${shop.databaseName}" set default_transaction_read_only = ${so}`,
   );
-  await sequelize.query(
+  // Connections that are open stay as they are.
+  await client.query(
     `select pg_terminate_backend(pid) from pg_stat_activity
      where datname = current_database() and usename = current_user and pid <> pg_backend_pid()`,
   );
-  // The connection that said so is still as it was.
-  await sequelize.connectionManager.pool.destroyAllNow();
+  await client.end();
 }
 
 const ready = () => shop.anyone().get('/api/ready');
