@@ -281,7 +281,7 @@ test('an owner declines one line: it comes off the route, and everybody in the j
   expect(done).not.toContain('Hub off');
 });
 
-test('records of two people wait on one tablet: each is sent as who made it, or taken over by name', async ({
+test('records of two people wait on one tablet: each stays with who made it, whoever sends it', async ({
   browser,
 }) => {
   test.setTimeout(120_000);
@@ -307,7 +307,24 @@ test('records of two people wait on one tablet: each is sent as who made it, or 
   await expect(page.getByText(/1 record waits on this device that S\. Varga made/)).toBeVisible();
   expect((await fetchJob(page, jobId)).version).toBe(1);
   await signInAs('S. Varga');
+  const madeBy = async (nth: number) => (await fetchJob(page, jobId)).events[nth]?.by;
+  await expect.poll(() => madeBy(1), { timeout: 15_000 }).toMatchObject({ name: 'S. Varga' });
+  expect(await madeBy(1)).not.toHaveProperty('sentBy');
+
+  // The next one waits while its maker is gone: a supervisor sends it on after a question that names both.
+  await page.context().route('**/events', (route) => route.abort());
+  await doStep(page, 'Lift and support', 'key');
+  await expect(page.getByText(/1 record waits on this device/)).toBeVisible();
+  await signInAs('I. Okonedo');
+  await page.context().unroute('**/events');
+  await page.getByRole('button', { name: 'Send them now' }).click();
+  await expect(
+    page.getByText(/They stay records of S\. Varga, and say that I\. Okonedo sent them/),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Send them for S. Varga' }).click();
   await expect
-    .poll(async () => (await fetchJob(page, jobId)).events[1]?.by.name, { timeout: 15_000 })
-    .toBe('S. Varga');
+    .poll(() => madeBy(2), { timeout: 15_000 })
+    .toMatchObject({ name: 'S. Varga', sentBy: { name: 'I. Okonedo' } });
+  await page.getByRole('button', { name: 'Tear down' }).first().click();
+  await expect(page.getByText(/S\. Varga, sent by I\. Okonedo/).first()).toBeVisible();
 });

@@ -123,6 +123,8 @@ export const postEventSchema = z.object({
   command: commandSchema,
   /** Who recorded it, where it may have waited on a device: it is taken only while that person is signed in. */
   as: z.uuid().optional(),
+  /** Who recorded it, where that is not who sends it: a supervisor sends on what lies on a device. */
+  recordedBy: z.uuid().optional(),
 });
 export type PostEventInput = z.input<typeof postEventSchema>;
 

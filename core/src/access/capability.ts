@@ -20,6 +20,8 @@ export const capabilities = {
   'work-on-jobs': ['supervisor', 'technician'],
   /** What of it, the job decides: an owner's contact answers estimates, a storekeeper receives parts. */
   'record-on-jobs': [...shop, 'owner-contact'],
+  /** What another person recorded on a device and did not send: it stays theirs. */
+  'send-for-others': ['supervisor'],
   'change-sheets': ['supervisor'],
   'change-tools': ['supervisor', 'storekeeper'],
   'see-stores': shop,

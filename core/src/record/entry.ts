@@ -23,6 +23,8 @@ export const recorderSchema = z.object({
   id: z.uuid(),
   name: z.string().min(1).max(80),
   role: z.enum([...(Object.keys(roles) as [keyof typeof roles]), 'program']),
+  /** Who sent it, where it lay on a device and another person sent it on. */
+  sentBy: z.object({ id: z.uuid(), name: z.string().min(1).max(80) }).optional(),
 });
 export type Recorder = z.output<typeof recorderSchema>;
 

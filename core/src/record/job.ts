@@ -235,9 +235,10 @@ function estimateOf({ money }: Job): JobRows['job']['estimate'] {
 
 /** A record of a job as the traveller takes it. @throws StreamError for one the program made */
 export function toStoredEvent({ id, streamId, version, at, by, body }: Entry<EventBody>): StoredEvent {
-  const { role } = by;
+  const { role, sentBy } = by;
   if (role === 'program') throw new StreamError('A job is recorded on by people');
-  return { id, jobId: streamId, version, at, by: { id: by.id, name: by.name, role }, body };
+  const person = { id: by.id, name: by.name, role, ...(sentBy ? { sentBy } : {}) };
+  return { id, jobId: streamId, version, at, by: person, body };
 }
 
 /** The entry that a traveller's event stands in. */

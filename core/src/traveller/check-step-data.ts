@@ -31,6 +31,7 @@ import { askedOf, figureFor, thinLining, torqueFits } from './against-release.ts
 import { brakeKindsOf } from './brake-kind.ts';
 import { renewedParts } from './findings.ts';
 import { hubHeat } from './hub-heat.ts';
+import type { Actor } from './event.ts';
 import { currentRound, type WheelEnd } from './job.ts';
 import { hasKingpin } from './kingpin.ts';
 import { playMm, progressOf, readingRound, readingsOf, verdictOf } from './progress.ts';
@@ -42,7 +43,7 @@ type DataOf<K extends StepData['kind']> = Extract<StepData, { kind: K }>;
 
 /** By whom, and on which day, something is recorded. */
 interface Recording {
-  by: { id: string; name: string };
+  by: Actor;
   today: string;
   /** The moment, ISO; what cures is held against it. */
   now?: string;
@@ -189,9 +190,10 @@ function checkLock(step: Step, { method }: DataOf<'lock'>): Refusal | null {
     : refusal('no-such-lock', { method });
 }
 
-/** A second look is another person's: by sign-in, never a name that is typed. */
-function checkOther(w: WheelEnd, step: Step, by: { id: string }): Refusal | null {
+/** A second look is another person's: by sign-in, never a name that is typed, or that a sender says. */
+function checkOther(w: WheelEnd, step: Step, by: Actor): Refusal | null {
   if (step.kind !== 'inspect' || !step.otherThan) return null;
+  if (by.sentBy) return refusal('not-sent', { name: by.name });
   const first = progressOf(w).find((p) => p.step.id === step.otherThan)?.record;
   return first?.by.id === by.id ? refusal('same-person') : null;
 }

@@ -1,4 +1,4 @@
-import type { BodyOf, EventBody } from './event.ts';
+import type { Actor, BodyOf, EventBody } from './event.ts';
 import { accept, refuse, refuseFor, type DecideContext, type Decision } from './decision.ts';
 import { doubtedBy } from './doubts.ts';
 import { impossible } from './impossible.ts';
@@ -77,7 +77,7 @@ function needsSupervisor(w: WheelEnd, body: Correctable): boolean {
 
 function replace(
   w: WheelEnd,
-  { body, by, at }: { body: Correctable; by: { id: string; name: string }; at: string },
+  { body, by, at }: { body: Correctable; by: Actor; at: string },
   command: Correction,
   replacement: NonNullable<Correction['replacement']>,
 ): Decision {

@@ -69,9 +69,21 @@ export function decideJoining(job: Job, wheelEnd: WheelEndOpened, { by }: Decide
   return why ? refuseFor(why) : accept({ kind: 'wheel-end-joined', position, wheelEnd });
 }
 
+/** What hands, eyes and instruments did: another person may send it on. Whatever somebody signs is their own to send. */
+const sentForAnother: ReadonlySet<Command['kind']> = new Set([
+  ...(['step-recorded', 'step-skipped', 'reading-taken', 'adjust-reopened', 'reckoning-kept'] as const),
+  ...(['photo-added', 'work-added', 'layer-opened', 'part-received', 'correction'] as const),
+  ...(['job-held', 'job-resumed'] as const),
+]);
+
+function whyNotSent(command: Command, { name, sentBy }: Actor): Refusal | null {
+  return !sentBy || sentForAnother.has(command.kind) ? null : refusal('not-sent', { name });
+}
+
 /** Decides one command on an open job. Pure: the browser and the server ask the same question. */
 export function decide(job: Job, command: Command, context: DecideContext): Decision {
-  const stranger = whyNotThem(command, context.by) ?? whyOnlyRead(job, command);
+  const stranger =
+    whyNotThem(command, context.by) ?? whyNotSent(command, context.by) ?? whyOnlyRead(job, command);
   if (stranger) return refuseFor(stranger);
   if (
     job.stopped?.as === 'out-of-service' &&

@@ -415,8 +415,14 @@ export const actorSchema = z.object({
   id: z.uuid(),
   name: z.string().min(1).max(80),
   role: roleSchema,
+  /** Who sent it, where it lay on a device and another person sent it on. */
+  sentBy: z.object({ id: z.uuid(), name: z.string().min(1).max(80) }).optional(),
 });
 export type Actor = z.output<typeof actorSchema>;
+
+/** Who recorded something, and who sent it where that was another person. */
+export const recordedBy = ({ name, sentBy }: Actor): string =>
+  sentBy ? `${name}, sent by ${sentBy.name}` : name;
 
 const storedEvents = z.object({
   id: z.uuid(),

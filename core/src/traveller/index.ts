@@ -20,6 +20,7 @@ export {
   type JobOpened,
   type Meter,
   type OwnerAnswer,
+  recordedBy,
   type StoredEvent,
 } from './event.ts';
 export { append, fold } from './fold.ts';

@@ -83,6 +83,8 @@ export const refusalWords = {
   'no-such-lock': ({ method }: { method: string }) => `“${method}” is not a way to lock this nut`,
   'no-such-sign': ({ sign }: { sign: string }) => `“${sign}” is not on the list: say it in the note`,
   'say-what-was-found': () => 'Say what was found',
+  'not-sent': ({ name }: { name: string }) =>
+    `${name} signs that in person: it waits here until ${name} is signed in`,
   'same-person': () => 'Another person looks at this than who made it',
   'tool-unfit': ({ why }: { why: ToolRefusal }) => describeToolRefusal(why),
 

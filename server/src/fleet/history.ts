@@ -1,6 +1,6 @@
 import { axleNumber } from '@lanternwright/core/axle-plan';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
-import { fold, describeEvent } from '@lanternwright/core/traveller';
+import { fold, describeEvent, recordedBy } from '@lanternwright/core/traveller';
 import type { HistoryLine } from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
@@ -58,7 +58,7 @@ export function unitHistory(db: Database) {
       return {
         line: {
           at,
-          by: by.name,
+          by: recordedBy(by),
           jobId,
           jobNumber: number,
           position,

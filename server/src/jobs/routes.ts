@@ -1,16 +1,19 @@
 import { Router } from 'express';
 import { may } from '@lanternwright/core/access';
-import { jobsRoutes, type SecondPersonInput } from '@lanternwright/contract/jobs';
+import type { z } from 'zod';
+import type { Actor } from '@lanternwright/core/traveller';
+import { jobsRoutes, type postEventSchema, type SecondPersonInput } from '@lanternwright/contract/jobs';
 import type { Person } from '@lanternwright/contract/people';
 import type { StandbyReads } from '../database/standby.ts';
 import { HttpProblem } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
+import { whoMay, type Viewer } from '../http/viewer.ts';
 import { addressOf } from '../people/routes.ts';
 import type { PeopleService } from '../people/service.ts';
 import type { TriesService } from '../people/tries.ts';
 import type { FollowUps } from './follow-ups.ts';
 import type { PhotosService } from './photos.ts';
-import type { JobsService } from './service.ts';
+import { actorOf, type JobsService } from './service.ts';
 
 export function jobsRouter(
   jobs: JobsService,
@@ -29,6 +32,21 @@ export function jobsRouter(
     return tries.one(address, who.login, () => people.withPassword(who.login, who.password));
   }
 
+  /** Whose record it is. One that another sends is taken with no more rights than whoever works at a bench has. */
+  async function recorderOf(
+    { recordedBy }: z.output<typeof postEventSchema>,
+    { person }: Viewer,
+  ): Promise<Actor> {
+    if (recordedBy === undefined || recordedBy === person.id) return actorOf(person);
+    if (!may(person.role, 'send-for-others'))
+      throw new HttpProblem(403, 'Not allowed', whoMay('send-for-others'));
+    const recorder = await people.named(recordedBy);
+    if (!recorder || !may(recorder.role, 'work-on-jobs'))
+      throw new HttpProblem(403, 'Not allowed', 'Nobody who works on jobs here recorded this');
+    const { id, name } = recorder;
+    return { id, name, role: 'technician', sentBy: { id: person.id, name: person.name } };
+  }
+
   serve(router, jobsRoutes.list, ({ req, query, viewer }) =>
     standby.read(req, viewer, (from) => jobs.list(query.status, query.page, viewer, from)),
   );
@@ -45,14 +63,14 @@ export function jobsRouter(
   serve(router, jobsRoutes.job, ({ params, viewer }) => jobs.detail(params.id, viewer));
   serve(router, jobsRoutes.open, ({ body, viewer }) => jobs.open(body, viewer));
   serve(router, jobsRoutes.join, ({ params, body, viewer }) => jobs.join(params.id, body, viewer));
-  serve(router, jobsRoutes.postEvent, ({ params, body, viewer }) => {
+  serve(router, jobsRoutes.postEvent, async ({ params, body, viewer }) => {
     if (body.as !== undefined && body.as !== viewer.person.id)
       throw new HttpProblem(
         403,
         'Another person',
         `Somebody else recorded this: it is not taken as ${viewer.person.name}`,
       );
-    return jobs.record(params.id, body, viewer);
+    return jobs.record(params.id, body, viewer, await recorderOf(body, viewer));
   });
   serve(router, jobsRoutes.secondPerson, async ({ params, body: { person: who, ...event }, viewer, req }) => {
     const person = await secondPerson(who, addressOf(req));

@@ -67,7 +67,7 @@ interface Neighbours {
   keeper: Pick<PartsKeeper, 'soon'>;
 }
 
-const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role });
+export const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role });
 
 /** An owner's contact answers in their own name. */
 function ownWords(command: Command, { name, role }: Person): Command {
@@ -167,7 +167,7 @@ export function jobsService(
   }
 
   /** What others recorded since the sender looked, on the wheel end it is about, as one sentence. */
-  function whatChanged(job: Job, seenVersion: number, reason: string, by: Person, command: Command): string {
+  function whatChanged(job: Job, seenVersion: number, reason: string, by: Actor, command: Command): string {
     const at = 'position' in command ? command.position : undefined;
     const since = job.events.filter(
       ({ version, body, by: who }) =>
@@ -295,13 +295,13 @@ export function jobsService(
     before: Folded,
     input: z.output<typeof postEventSchema>,
     viewer: Viewer,
+    by: Actor,
   ): Promise<StoredEvent> {
     const { person } = viewer;
     const { job, ownerId } = before;
     const command = await verifyReckoning(ownWords(input.command, person), sums, person.id);
     await photos.verify(job.id, command);
     await tools.verify(command, job);
-    const by = actorOf(person);
     const at = clock.now().toISOString();
     const decision = decide(job, command, { by, today: clock.today(), now: at });
     if (!decision.ok) {
@@ -309,7 +309,7 @@ export function jobsService(
       throw new HttpProblem(
         409,
         'The job has moved on',
-        whatChanged(job, input.seenVersion, describeRefusal(decision.refusal, job), person, command),
+        whatChanged(job, input.seenVersion, describeRefusal(decision.refusal, job), by, command),
         { extra: { code: decision.refusal.code, job: await detail(job.id, viewer) } },
       );
     }
@@ -452,9 +452,15 @@ export function jobsService(
     /**
      * Records a command. The sender's id makes it safe to send again: the stored event is returned.
      * A command that no longer fits is answered 409 with the fresh job; one that never did, 422.
+     * @param by whose record it is, where that is not the sender's own
      */
-    record: (jobId: string, input: z.output<typeof postEventSchema>, viewer: Viewer): Promise<StoredEvent> =>
-      onFresh(jobId, input.id, viewer, (before) => recordOn(before, input, viewer)),
+    record: (
+      jobId: string,
+      input: z.output<typeof postEventSchema>,
+      viewer: Viewer,
+      by: Actor = actorOf(viewer.person),
+    ): Promise<StoredEvent> =>
+      onFresh(jobId, input.id, viewer, (before) => recordOn(before, input, viewer, by)),
   };
 }
 export type JobsService = ReturnType<typeof jobsService>;

@@ -28,6 +28,7 @@ import {
   type Reading,
   type StepProgress,
   type WheelEnd,
+  recordedBy,
 } from '@lanternwright/core/traveller';
 import { thouRule } from './drawings.ts';
 import { abreast, bySheet, caution, jobHead, sealBlock, type PaperContext } from './head.ts';
@@ -51,7 +52,7 @@ function endPlay(w: WheelEnd, reader: ReaderUnits): TableCell {
   const cycles = [AS_FOUND, ...w.rounds.map((r) => r.number)].flatMap((round) => {
     const taken = new Map<string, Reading[]>();
     for (const r of readingsOf(w, round)) {
-      const how = `${r.gauge ? `with ${r.gauge}, ` : ''}${r.by.name}`;
+      const how = `${r.gauge ? `with ${r.gauge}, ` : ''}${recordedBy(r.by)}`;
       taken.set(how, [...(taken.get(how) ?? []), r]);
     }
     return [...taken].map(([how, readings]) => ({
@@ -143,7 +144,7 @@ function recorded(w: WheelEnd, steps: readonly StepProgress[], none: string, rea
   return {
     stack: rows.map(({ step, record }) =>
       record?.data
-        ? words(`${step.title}: ${describeStepData(record.data, reader, step, w)}, ${record.by.name}`)
+        ? words(`${step.title}: ${describeStepData(record.data, reader, step, w)}, ${recordedBy(record.by)}`)
         : words(`${step.title}: ${record?.skipped ? `left out: ${record.skipped}` : 'not recorded'}`, {
             color: RUST,
           }),
@@ -366,7 +367,7 @@ export function recordPaper(job: Job, context: PaperContext): Promise<Uint8Array
               [],
               events.map((e) => [
                 words(formatTime(e.at), { color: MUTED }),
-                words(`${describeEvent(job, e, reader)} (${e.by.name})`),
+                words(`${describeEvent(job, e, reader)} (${recordedBy(e.by)})`),
               ]),
               [90, '*'],
             ),

@@ -18,6 +18,7 @@ import {
   type Job,
   type StepProgress,
   type WheelEnd,
+  recordedBy,
 } from '@lanternwright/core/traveller';
 import { abreast, bySheet, caution, halves, jobHead, type PaperContext } from './head.ts';
 import { runsOf } from './fonts.ts';
@@ -165,8 +166,8 @@ const initials = (name: string) =>
 
 /** Whose initials stand in the cells. */
 function signedBy({ wheelEnds }: Job): Content[] {
-  const names = new Set(wheelEnds.flatMap((w) => w.records.map((r) => r.by.name)));
-  const legend = [...names].map((name) => `${initials(name)} ${name}`).join(', ');
+  const people = new Map(wheelEnds.flatMap((w) => w.records.map(({ by }) => [recordedBy(by), by.name])));
+  const legend = [...people].map(([words, name]) => `${initials(name)} ${words}`).join(', ');
   return legend === '' ? [] : [caption(legend)];
 }
 

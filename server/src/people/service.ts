@@ -295,6 +295,12 @@ export function peopleService(
       });
     },
 
+    /** Somebody by their id, also one who is gone by now; null where nobody ever had it. */
+    async named(id: string): Promise<Person | null> {
+      const row = await db.person.findByPk(id, { include: include(db) });
+      return row && toPerson(row);
+    },
+
     async asDemo(personId: string): Promise<Person> {
       if (!(await isDemo()))
         throw new HttpProblem(

@@ -1,10 +1,11 @@
-import { useCallback, useEffect } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { Link, useLocation } from 'react-router';
+import { may } from '@lanternwright/core/access';
 import type { Person } from '@lanternwright/contract/people';
 import { usePerson } from '../people/people-api.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
-import { sendWaiting, takeOverFrom, type Hindrance, type Recorder } from './outbox.ts';
+import { sendOnFor, senderOf, sendWaiting, type Hindrance, type Recorder, type Waiting } from './outbox.ts';
 import { sendPhotos } from './photo-queue.ts';
 
 const RETRY_MS = 3_000;
@@ -19,18 +20,31 @@ const why: Record<Hindrance, string> = {
   'another-person': 'Somebody else is signed in.',
 };
 
-/** What others recorded here and could not send: it goes as them, or a supervisor takes it over by name. */
+/** What others recorded here and could not send: it goes when they are back, or a supervisor sends it on. */
 function Others({ person, others }: { person: Person; others: ReadonlyMap<string, [Recorder, number]> }) {
   const dispatch = useAppDispatch();
+  const [asked, setAsked] = useState<string | null>(null);
+  const sendOn = (by: Recorder) => {
+    setAsked(null);
+    void dispatch(sendOnFor(by.id, { id: person.id, name: person.name }));
+  };
   return [...others.values()].map(([by, count]) => (
     <div key={by.id} role="status" className={bar}>
       <span>
         {say(count)} that {by.name} made. They are sent when {by.name} signs in here.
       </span>
-      {person.role === 'supervisor' && (
-        <Button onClick={() => void dispatch(takeOverFrom(by.id, { id: person.id, name: person.name }))}>
-          Send them as {person.name}
-        </Button>
+      {may(person.role, 'send-for-others') && asked !== by.id && (
+        <Button onClick={() => setAsked(by.id)}>Send them now</Button>
+      )}
+      {asked === by.id && (
+        <span className="flex flex-wrap items-center gap-3">
+          They stay records of {by.name}, and say that {person.name} sent them. What {by.name} has to sign in
+          person waits.
+          <Button weight="main" onClick={() => sendOn(by)}>
+            Send them for {by.name}
+          </Button>
+          <Button onClick={() => setAsked(null)}>Leave them here</Button>
+        </span>
       )}
     </div>
   ));
@@ -44,11 +58,13 @@ export function OutboxBar() {
   const { pathname } = useLocation();
   const notTaken = useAppSelector((s) => s.notTaken.waiting.length);
   const photos = useAppSelector((s) => s.photoQueue.waiting);
-  const isOwn = (w: { by: Recorder }) => w.by.id === person?.id || w.by.id === '';
+  const isOwn = (w: Pick<Waiting, 'by' | 'sentBy'>) => ['', person?.id].includes(senderOf(w).id);
   const count = waiting.filter(isOwn).length + photos.filter(isOwn).length;
   const others = new Map<string, [Recorder, number]>();
-  for (const { by } of waiting)
-    if (!isOwn({ by })) others.set(by.id, [by, (others.get(by.id)?.[1] ?? 0) + 1]);
+  for (const w of waiting) {
+    const by = senderOf(w);
+    if (!isOwn(w)) others.set(by.id, [by, (others.get(by.id)?.[1] ?? 0) + 1]);
+  }
   const id = person?.id;
   const sendAll = useCallback(() => {
     if (id === undefined) return;

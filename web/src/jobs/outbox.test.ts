@@ -3,7 +3,7 @@ import { clear, get } from 'idb-keyval';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Command } from '@lanternwright/core/traveller';
 import { newStore } from '../store.ts';
-import { openOutbox, record, sendWaiting, takeOverFrom, type Waiting } from './outbox.ts';
+import { openOutbox, record, sendOnFor, sendWaiting, type Waiting } from './outbox.ts';
 
 const command: Command = {
   kind: 'step-recorded',
@@ -92,7 +92,7 @@ describe('outbox', () => {
     expect(store.getState().outbox.waiting).toEqual([]);
   });
 
-  it('sends a record as who made it or not at all; a supervisor takes it over by name', async () => {
+  it('sends a record of who is signed in; a supervisor sends on what another made, and it stays theirs', async () => {
     sent.mockRejectedValueOnce(new TypeError('no network'));
     const store = newStore();
     await store.dispatch(record('job-1', 4, command, hand));
@@ -106,8 +106,11 @@ describe('outbox', () => {
     await store.dispatch(sendWaiting(hand.id));
     expect(store.getState().outbox.waiting).toHaveLength(1);
     sent.mockResolvedValueOnce(answer(200, { id: 'x', version: 5 }));
-    await store.dispatch(takeOverFrom(hand.id, other));
-    expect(JSON.parse(sent.mock.calls[1]![1]?.body as string)).toMatchObject({ as: other.id });
+    await store.dispatch(sendOnFor(hand.id, other));
+    expect(JSON.parse(sent.mock.calls[1]![1]?.body as string)).toMatchObject({
+      as: other.id,
+      recordedBy: hand.id,
+    });
     expect(store.getState().outbox.waiting).toEqual([]);
   });
 

@@ -8,7 +8,7 @@ import { deviceQueue } from './device-queue.ts';
 import { eventArrived, jobsApi } from './jobs-api.ts';
 import { holdNotTaken } from './not-taken.ts';
 
-/** Who recorded something: it is sent as that person or not at all. */
+/** Who recorded something: it stays theirs, whoever sends it. */
 export interface Recorder {
   id: string;
   name: string;
@@ -22,7 +22,12 @@ export interface Waiting {
   command: Command;
   queuedAt: string;
   by: Recorder;
+  /** Who sends it on, where that is not who made it. */
+  sentBy?: Recorder;
 }
+
+/** Whose session sends it. */
+export const senderOf = ({ by, sentBy }: Pick<Waiting, 'by' | 'sentBy'>): Recorder => sentBy ?? by;
 
 /**
  * The network is gone, the server is there and its database takes nothing or it is in other trouble, or it is not the
@@ -66,8 +71,8 @@ function withoutRefused(
   return waiting.filter((w) => w.jobId !== jobId || endOf(w) !== refusedEnd);
 }
 
-const takeOver = (waiting: readonly Waiting[], from: string, by: Recorder): Waiting[] =>
-  waiting.map((w) => (w.by.id === from ? { ...w, by } : w));
+const sendFor = (waiting: readonly Waiting[], from: string, sentBy: Recorder): Waiting[] =>
+  waiting.map((w) => (senderOf(w).id === from ? { ...w, sentBy } : w));
 
 const slice = createSlice({
   name: 'outbox',
@@ -96,8 +101,8 @@ const slice = createSlice({
     hindered(state, { payload }: PayloadAction<Hindrance>) {
       state.hindrance = payload;
     },
-    tookOver(state, { payload: { from, by } }: PayloadAction<{ from: string; by: Recorder }>) {
-      state.waiting = takeOver(state.waiting, from, by);
+    sentOn(state, { payload: { from, by } }: PayloadAction<{ from: string; by: Recorder }>) {
+      state.waiting = sendFor(state.waiting, from, by);
     },
     refusalSeen(state) {
       state.refusal = null;
@@ -106,7 +111,7 @@ const slice = createSlice({
 });
 
 export const { hindered, refusalSeen } = slice.actions;
-const { cannotHold, loaded, queued, settled, refused, tookOver } = slice.actions;
+const { cannotHold, loaded, queued, settled, refused, sentOn } = slice.actions;
 export const outboxReducer = slice.reducer;
 
 const why = (error: unknown) => (error instanceof Error ? error.message : String(error));
@@ -154,15 +159,15 @@ export function queueAgain(records: readonly Waiting[]) {
   return async (dispatch: AppDispatch): Promise<void> => {
     await queue.change((list) => [...list, ...records]);
     for (const waiting of records) dispatch(queued(waiting));
-    if (records[0]) await dispatch(sendWaiting(records[0].by.id));
+    if (records[0]) await dispatch(sendWaiting(senderOf(records[0]).id));
   };
 }
 
-/** A supervisor sends as their own what somebody else recorded here. */
-export function takeOverFrom(from: string, by: Recorder) {
+/** A supervisor sends on what somebody else recorded here: it stays theirs, and says who sent it. */
+export function sendOnFor(from: string, by: Recorder) {
   return async (dispatch: AppDispatch): Promise<void> => {
-    await queue.change((list) => takeOver(list, from, by));
-    dispatch(tookOver({ from, by }));
+    await queue.change((list) => sendFor(list, from, by));
+    dispatch(sentOn({ from, by }));
     await dispatch(sendWaiting(by.id));
   };
 }
@@ -179,7 +184,7 @@ export function sendWaiting(personId: string) {
       // Read anew each time: another tab may have sent the next one, or added to it.
       const own = async () =>
         (await queue.read()).find(
-          (w) => (w.by.id === personId || w.by.id === NOBODY.id) && !stuck.has(w.jobId),
+          (w) => (senderOf(w).id === personId || senderOf(w).id === NOBODY.id) && !stuck.has(w.jobId),
         );
       for (let next = await own(); next; next = await own()) {
         const hindrance = await sendOne(next, personId, dispatch);
@@ -228,11 +233,12 @@ export async function postWaiting(
 
 /** @returns null where it is settled, one way or the other */
 async function sendOne(
-  { id, jobId, seenVersion, command }: Waiting,
+  { id, jobId, seenVersion, command, by, sentBy }: Waiting,
   personId: string,
   dispatch: AppDispatch,
 ): Promise<Hindrance | null> {
-  const body = { id, seenVersion, command, as: personId };
+  const recordedBy = sentBy && by.id !== NOBODY.id ? by.id : undefined;
+  const body = { id, seenVersion, command, as: personId, recordedBy };
   const response = await postWaiting(`/api/jobs/${jobId}/events`, body, dispatch);
   if (!(response instanceof Response)) {
     dispatch(hindered(response));

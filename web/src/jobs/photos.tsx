@@ -1,6 +1,6 @@
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
-import { partsToJudge, wheelEndAt } from '@lanternwright/core/traveller';
+import { partsToJudge, recordedBy, wheelEndAt } from '@lanternwright/core/traveller';
 import { componentOf } from '@lanternwright/core/inspection';
 import { stages, type Stage } from '@lanternwright/core/procedure';
 import type { WheelEnd } from '@lanternwright/core/traveller';
@@ -124,7 +124,7 @@ export function Photos({ wheelEnd }: { wheelEnd: WheelEnd }) {
               <p className="text-12 text-muted">
                 {p.component && `${componentOf(p.component)?.title ?? p.component}. `}
                 {p.caption && `${p.caption}. `}
-                {where}, {p.by.name}, {formatTime(p.at)}
+                {where}, {recordedBy(p.by)}, {formatTime(p.at)}
               </p>
             </li>
           );

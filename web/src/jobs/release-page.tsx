@@ -23,6 +23,7 @@ import {
   type StepProgress,
   type StepRecord,
   type WheelEnd,
+  recordedBy,
 } from '@lanternwright/core/traveller';
 import { problemText } from '../api.ts';
 import { formatDate, formatPlay, formatTime } from '../shell/words.ts';
@@ -35,7 +36,7 @@ import { ReleasePanel } from './release-panel.tsx';
 import { useOpenJob, type OpenJob } from './use-job.ts';
 import { useReader } from '../shell/use-reader.ts';
 
-const by = (record: StepRecord) => `${record.by.name}, ${formatTime(record.at)}`;
+const by = (record: StepRecord) => `${recordedBy(record.by)}, ${formatTime(record.at)}`;
 
 function EndPlay({ wheelEnd }: { wheelEnd: WheelEnd }) {
   const reader = useReader();
@@ -141,7 +142,7 @@ function Recorded({ wheelEnd, rows, none }: { wheelEnd: WheelEnd; rows: StepProg
         <li key={step.id} className="py-0.5">
           <span className="text-muted">{step.title}:</span>{' '}
           {record?.data ? (
-            `${describeStepData(record.data, reader, step, wheelEnd)}, ${record.by.name}`
+            `${describeStepData(record.data, reader, step, wheelEnd)}, ${recordedBy(record.by)}`
           ) : (
             <span className={step.optional ? 'text-muted' : 'text-rust'}>
               {record?.skipped ? `left out: ${record.skipped}` : 'not recorded'}
@@ -291,7 +292,7 @@ function Against({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
 function ReleaseView({ open }: { open: OpenJob }) {
   const { job, detail } = open;
   const ends = job.wheelEnds;
-  const people = [...new Set(ends.flatMap((w) => w.records.map((r) => r.by.name)))];
+  const people = [...new Set(ends.flatMap((w) => w.records.map((r) => recordedBy(r.by))))];
   const own = ends.some((w) => !w.release && w.records.some((r) => r.by.id === open.person.id));
   return (
     <main className="flex flex-1 flex-col">

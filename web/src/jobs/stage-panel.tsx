@@ -18,6 +18,7 @@ import {
   stepTitled,
   type StepRecord,
   type WheelEnd,
+  recordedBy,
 } from '@lanternwright/core/traveller';
 import { formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
@@ -73,14 +74,14 @@ function RecordLine({
           <span className="font-semibold">{title}</span> <span className="figure text-14">{words}</span>
         </span>
         <span className="text-13 text-muted">
-          {record.by.name}, {formatTime(record.doneAt)}
+          {recordedBy(record.by)}, {formatTime(record.doneAt)}
           {waited(record) && `, received ${formatTime(record.at)}`}
         </span>
       </div>
       {notCounted && <p className="text-13 text-rust">Does not count: {notCounted}</p>}
       {record.corrected && (
         <p className="text-13 text-rust">
-          Corrected by {record.corrected.by.name}: {record.corrected.reason}
+          Corrected by {recordedBy(record.corrected.by)}: {record.corrected.reason}
         </p>
       )}
       {act === null && (

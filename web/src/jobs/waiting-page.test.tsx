@@ -96,7 +96,7 @@ describe('what was not taken', () => {
     expect(asked.filter((a) => a.method === 'POST')).toEqual([]);
   });
 
-  it('of another person is settled by them, or by a supervisor as their own', async () => {
+  it('of another person is settled by them, or by a supervisor, and stays theirs', async () => {
     const t = new TestJob(openingOn(['2L']));
     const other = { ...technician, id: '00000000-0000-4000-8000-000000000777', name: 'Other' };
     const { conflict, region } = await away(t, [hold], other);
@@ -106,7 +106,9 @@ describe('what was not taken', () => {
     const again = await away(new TestJob(openingOn(['2L'])), [hold], supervisor);
     await again.user.click(again.conflict.getByRole('button', { name: 'Record it after what stands' }));
     await waitFor(() =>
-      expect(again.asked.filter((a) => a.method === 'POST')).toMatchObject([{ body: { as: supervisor.id } }]),
+      expect(again.asked.filter((a) => a.method === 'POST')).toMatchObject([
+        { body: { as: supervisor.id, recordedBy: technician.id } },
+      ]),
     );
   });
 });

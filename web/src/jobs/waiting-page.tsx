@@ -1,6 +1,13 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { fold, describeEvent, type Command, type EventBody, type Job } from '@lanternwright/core/traveller';
+import {
+  fold,
+  describeEvent,
+  recordedBy,
+  type Command,
+  type EventBody,
+  type Job,
+} from '@lanternwright/core/traveller';
 import type { Person } from '@lanternwright/contract/people';
 import { usePerson } from '../people/people-api.ts';
 import { formatTime, shopToday } from '../shell/words.ts';
@@ -26,7 +33,8 @@ function RecordLine({ job, record, why }: { job: Job; record: Waiting; why?: str
   return (
     <li className="border-b border-rule py-2 text-14">
       <span className="figure pr-3 text-13 text-muted">{formatTime(record.queuedAt)}</span>
-      {record.by.name}: {describeCommand(job, record.command, reader)}
+      {recordedBy({ ...record.by, role: 'technician', sentBy: record.sentBy })}:{' '}
+      {describeCommand(job, record.command, reader)}
       {why && <span className="block text-13 text-rust">Does not fit any more: {why}</span>}
     </li>
   );
@@ -57,13 +65,12 @@ function Conflict({
   const [first] = entry.records;
   const own = entry.records.every((r) => r.by.id === person.id || r.by.id === '');
   const maySettle = own || person.role === 'supervisor';
-  const why = fitsNow(job, entry, person.role, shopToday());
+  const why = fitsNow(job, entry, person, shopToday());
   const fits = why.filter((w) => w === null).length;
   const at = first && positionOf(first);
   const stands = job.events
     .filter((e) => at === undefined || !('position' in e.body) || e.body.position === at)
     .slice(-SHOWN);
-  const { id, name } = person;
   return (
     <section aria-label={title} className="flex flex-col gap-3 rounded-lg border border-rust bg-panel p-4">
       <h2 className="text-18">
@@ -88,7 +95,7 @@ function Conflict({
             {stands.map((e) => (
               <li key={e.id} className="border-b border-rule py-2 text-14">
                 <span className="figure pr-3 text-13 text-muted">{formatTime(e.at)}</span>
-                {e.by.name}: {describeEvent(job, e, reader)}
+                {recordedBy(e.by)}: {describeEvent(job, e, reader)}
               </li>
             ))}
           </ul>
@@ -98,10 +105,7 @@ function Conflict({
       {maySettle && !putting && (
         <div className="flex flex-wrap gap-3">
           {fits > 0 && (
-            <Button
-              weight="main"
-              onClick={() => void dispatch(takeAgain(entry, { id, name }, person.role, shopToday()))}
-            >
+            <Button weight="main" onClick={() => void dispatch(takeAgain(entry, person, shopToday()))}>
               {fits === why.length ? 'Record it after what stands' : `Record the ${fits} that fit`}
             </Button>
           )}
@@ -180,7 +184,8 @@ export function WaitingPage() {
       <div>
         <h1 className="text-23">What waits on this device</h1>
         <p className="text-13 text-muted">
-          It survives a reload, a new version and a dead battery. Each record goes as the person who made it.
+          It survives a reload, a new version and a dead battery. Each record stays with the person who made
+          it, whoever sends it.
         </p>
       </div>
       {!('serviceWorker' in navigator) && (

@@ -5,6 +5,7 @@ import {
   stepAtHand,
   type RecordedReckoning,
   type WheelEnd,
+  recordedBy,
 } from '@lanternwright/core/traveller';
 import { bandInMm } from '@lanternwright/core/procedure';
 import { wheelTorqueKey } from '@lanternwright/core/route';
@@ -71,7 +72,7 @@ function RecordedSum({
       <span className="figure">{recorded.summary}</span>
       {recorded.note && <span>{recorded.note}</span>}
       <span className="text-muted">
-        {recorded.by.name}, {formatTime(recorded.at)}
+        {recordedBy(recorded.by)}, {formatTime(recorded.at)}
       </span>
       {mayStrike && !striking && (
         <Button weight="quiet" className="self-start" onClick={() => setStriking(true)}>
