@@ -114,6 +114,26 @@ describe('the wheel was rocked, and it moved', () => {
     expect(rocked({ knuckleToHub: mm(0.127), bearingLimit })).toEqual([]);
     expect(rocked({ knuckleToHub: mm(0.1), bearingLimit })).toEqual([]);
   });
+
+  it.each([
+    [{ knuckleToHub: mm(0.2), bearingLimit: mm(0.127) }, 'end-play', 'stub-on'],
+    [{ axleToKnuckle: mm(0.5), kingpinLimit: mm(0.25), knuckleToHub: mm(0) }, 'stub-on', 'end-play'],
+    [{ axleToKnuckle: mm(0.5), kingpinLimit: mm(0.25), knuckleToHub: mm(0) }, 'swivel-preload', 'drag'],
+  ])('%j is answered by %s made after it, and not by %s', (more, answered, not) => {
+    const t = new TestJob(openingOn(['2L'], 'a-steer-double', ['wheel-off']));
+    t.workTo('2L', 'rock');
+    expect(t.recordStep('2L', { kind: 'joint', felt: 'both', note: 'Moves', ...more })).toBeNull();
+    const w = t.at('2L');
+    const { seq } = w.records.at(-1)!;
+    const openAfter = (id: string, at: number) => {
+      const mark = { seq: at, eventId: '', jobId: '', at: '', by: '' };
+      const made = { ...w.side.made, [id]: { first: at, last: mark } };
+      return openFindings({ ...w, side: { ...w.side, made } }).map((f) => f.id);
+    };
+    expect(openAfter(answered, seq + 1)).toEqual([]);
+    expect(openAfter(answered, seq - 1)).toEqual(['rock']);
+    expect(openAfter(not, seq + 1)).toEqual(['rock']);
+  });
 });
 
 describe('what nobody releases in spite of', () => {

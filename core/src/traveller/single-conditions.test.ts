@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { layerAt, unknownSide } from '../assembly/index.ts';
+import { buildDifferently, layerAt, unknownSide } from '../assembly/index.ts';
 import { everyAct } from '../route/index.ts';
 import type { Work } from '../stack/index.ts';
 import { isAsFound } from './is-as-found.ts';
@@ -126,6 +126,34 @@ it('a nut counts as put on by its first turn, and by no later one', () => {
   t.recordStep('1L');
   t.recordStep('1L');
   expect(nut()).toMatchObject({ is: 'open', onSeq });
+});
+
+it('a layer that a wheel end turns out not to have is nothing that is off', () => {
+  const t = new TestJob(openingOn(['1L'], 'a-drive-tang', ['seal']));
+  t.workTo('1L', 'hub-off');
+  const w = t.at('1L');
+  const stack = w.side.stack.filter((l) => l.layer !== 'cap');
+  const mark = { seq: 99, eventId: '', jobId: '', at: '', by: '' };
+  const change = { stack, nutIsOther: false, lost: [], mark };
+  const { layers } = buildDifferently(w.side, { sheet: w.sheet, together: false }, change);
+  expect(w.side.layers.cap).toMatchObject({ is: 'off' });
+  expect(layers).not.toHaveProperty('cap');
+  expect(layers.wheel).toMatchObject({ is: 'off' });
+});
+
+it('what was felt stands while the dial agrees, and not against one that reads out of band', () => {
+  const t = new TestJob(openingOn(['1L'], 'd-towed', ['adjust']));
+  t.workTo('1L', 'end-play');
+  t.readings('1L', 0.003);
+  expect(t.recordStep('1L', { kind: 'measure', by: 'feel' })).toBeNull();
+  const w = t.at('1L');
+  const codesOf = (by: number) =>
+    againstRelease({
+      ...w,
+      readings: w.readings.map((r) => ({ ...r, pull: { ...r.pull, si: r.pull.si * by } })),
+    }).map((o) => o.code);
+  expect(codesOf(1)).not.toContain('dial-says-otherwise');
+  expect(codesOf(10)).toContain('dial-says-otherwise');
 });
 
 it('readings as found that do not repeat are never released', () => {
