@@ -21,6 +21,7 @@ import { bringMeters } from './fleet/bring-meters.ts';
 import { fleetRouter } from './fleet/routes.ts';
 import { fleetService } from './fleet/service.ts';
 import { eventStreams } from './http/event-stream.ts';
+import { alarms } from './http/alarms.ts';
 import { metrics } from './http/metrics.ts';
 import { ownHostOnly } from './http/own-host.ts';
 import { HttpProblem, notFound, problemHandler } from './http/problem.ts';
@@ -173,7 +174,8 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const streams = eventStreams(rights.stillHolds, log);
   const live = liveFeed(db, config.databaseUrl, { streams, settings }, log);
   const instruments = instrumentsFeed(lineInstrument(config.instruments), streams);
-  const measured = metrics({ streams: streams.count, pool: pool.load });
+  const watched = alarms({ db, standby, backups: config.backups?.folder ?? null, seals: config.seals }, log);
+  const measured = metrics({ streams: streams.count, pool: pool.load, alarms: watched });
   const sessionPool = new pg.Pool({ connectionString: config.databaseUrl, max: 3 });
   sessionPool.on('error', (error) => log.warn({ err: error }, 'session connection lost'));
   const tries = triesService(sessionPool, config.signInTries);

@@ -63,6 +63,14 @@ export function standbyReads(db: Database, url: string | null, pool: number, log
       if (standby !== null) res.set(RECORD_SEEN, String(await endOf(db)));
     },
 
+    isThere: standby !== null,
+
+    /** How many records the standby has not yet. */
+    async behind(): Promise<number> {
+      const [first, second] = await Promise.all([db, standby ?? db].map(endOf));
+      return Math.max(0, first! - second!);
+    },
+
     async close(): Promise<void> {
       await standby?.sequelize.close();
     },

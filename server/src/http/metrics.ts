@@ -1,13 +1,15 @@
 import type { RequestHandler } from 'express';
+import type { Alarm } from './alarms.ts';
 import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client';
 
 interface Watched {
   streams: () => number;
   pool: () => { running: number; waiting: number };
+  alarms: readonly Alarm[];
 }
 
 /** What the server tells a collector of metrics, as Prometheus text. */
-export function metrics({ streams, pool }: Watched) {
+export function metrics({ streams, pool, alarms }: Watched) {
   const registry = new Registry();
   collectDefaultMetrics({ register: registry });
   const requests = new Histogram({
@@ -17,18 +19,20 @@ export function metrics({ streams, pool }: Watched) {
     buckets: [0.01, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10],
     registers: [registry],
   });
-  const gauge = (name: string, help: string, read: () => number) =>
+  const gauge = (name: string, help: string, read: () => number | Promise<number>) =>
     new Gauge({
       name,
       help,
       registers: [registry],
-      collect() {
-        this.set(read());
+      async collect() {
+        this.set(await read());
       },
     });
   gauge('live_streams', 'Open streams of events', streams);
   gauge('pool_running', 'Tasks that run on threads', () => pool().running);
   gauge('pool_waiting', 'Tasks that wait for a thread', () => pool().waiting);
+
+  for (const { name, help, read } of alarms) gauge(name, help, read);
 
   const watch: RequestHandler = (req, res, next) => {
     const end = requests.startTimer({ method: req.method });

@@ -150,6 +150,10 @@ describe('who calls from where', () => {
     await metrics().expect(403);
     const { text } = await metrics().set('Authorization', 'Bearer a token for the collector').expect(200);
     expect(text).toMatch(/^http_request_seconds_count\{.*route="\/api\/people\/session".*\} \d+$/m);
+    // What a figure cannot tell is no number, which is an alarm as well: this shop has no queue.
+    expect(text).toMatch(/^queue_given_up Nan$/m);
+    expect(text).toMatch(/^seal_age_seconds Nan$/m);
+    expect(text).not.toMatch(/^backup_age_seconds/m);
     await supertest(shop.app).get('/api/metrics').expect(200);
     expect((await supertest(shop.app).get('/api/ready').expect(503)).body).toEqual({
       ok: false,
