@@ -3,6 +3,7 @@ import { may } from '@lanternwright/core/access';
 import { join } from 'node:path';
 import { constants } from 'node:zlib';
 import compression from 'compression';
+import cookieParser from 'cookie-parser';
 import express, { type RequestHandler } from 'express';
 import session from 'express-session';
 import helmet from 'helmet';
@@ -222,6 +223,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(
     '/api',
     sameOrigin,
+    cookieParser(config.sessionSecret),
     session({
       name: 'lanternwright',
       secret: config.sessionSecret,

@@ -76,6 +76,29 @@ describe('sign in', () => {
     await few.close();
   });
 
+  it('what strangers try locks nobody out of a device on which they signed in before', async () => {
+    const few = await openShop({ SIGN_IN_TRIES: '2' });
+    const signIn = (from: Caller, login = 'okonedo', password = 'correct horse battery') =>
+      from.post('/api/people/session').send({ login, password });
+    const tablet = few.anyone();
+    const cookie = (await signIn(tablet).expect(200)).headers['set-cookie'] as unknown as string[];
+    expect(cookie.find((c) => c.startsWith('lanternwright_device='))).toMatch(/HttpOnly; SameSite=Strict/);
+    expect(cookie.join()).not.toMatch(/okonedo/i);
+    await tablet.delete('/api/people/session').expect(200);
+    for (let i = 0; i < 3; i++) await signIn(few.anyone(), 'okonedo', 'a guess');
+    await signIn(few.anyone()).expect(429);
+    await signIn(tablet).expect(200);
+    // For anybody else it is a device as any other, and a wrong word on it counts as well.
+    await signIn(tablet, 'achterberg').expect(429);
+    for (let i = 0; i < 2; i++) await signIn(tablet, 'okonedo', 'a guess').expect(401);
+    await signIn(tablet).expect(429);
+    // A cookie that somebody made up is none.
+    const forged = few.anyone();
+    const made = encodeURIComponent(`s:j:{"device":"${randomUUID()}","people":["0"]}.c2lnbmVk`);
+    await signIn(forged).set('Cookie', `lanternwright_device=${made}`).expect(429);
+    await few.close();
+  });
+
   it('lets nobody in without a password unless the shop is a demo', async () => {
     const personId = shop.supervisor.person.id;
     await shop.anyone().post('/api/people/session/demo').send({ personId }).expect(403);

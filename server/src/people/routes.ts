@@ -6,6 +6,7 @@ import type { Clock } from '../shop/clock.ts';
 import type { SealsService } from '../record/seals.ts';
 import type { SettingsService } from '../shop/settings.ts';
 import type { RightsService } from './rights.ts';
+import { knownDevice, rememberDevice } from './known-device.ts';
 import type { PeopleService } from './service.ts';
 import type { TriesService } from './tries.ts';
 
@@ -60,12 +61,15 @@ export function peopleRouter(
     units: viewer?.units ?? settings.current().units,
     shop: settings.current(),
   }));
-  serve(router, peopleRoutes.signIn, async ({ req, body: { login, password } }) => {
-    const person = await tries.one(addressOf(req), login, () => people.withPassword(login, password));
+  serve(router, peopleRoutes.signIn, async ({ req, res, body: { login, password } }) => {
+    const attempt = () => people.withPassword(login, password);
+    const person = await tries.one(addressOf(req), login, attempt, knownDevice(req, login));
+    rememberDevice(req, res, login);
     return startSession(req, person, 'password');
   });
-  serve(router, peopleRoutes.signInWithCode, async ({ req, body: { login, code, password } }) => {
+  serve(router, peopleRoutes.signInWithCode, async ({ req, res, body: { login, code, password } }) => {
     const person = await tries.one(addressOf(req), login, () => people.withCode(login, code, password));
+    rememberDevice(req, res, login);
     return startSession(req, person, 'password');
   });
   serve(router, peopleRoutes.signInAsDemo, async ({ req, body }) =>

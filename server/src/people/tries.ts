@@ -9,7 +9,8 @@ const PIN = { points: 6, duration: 3_600 };
 
 /**
  * Tries to sign in, counted in PostgreSQL for every server: by the address they come from, and by the name they are
- * for, wherever they come from.
+ * for, wherever they come from. On a device on which that name signed in before they are counted by themselves: what
+ * strangers try locks nobody out of it.
  * @param limit from one address in five minutes; of one name three times that in a quarter of an hour
  */
 export function triesService(pool: pg.Pool, limit: number) {
@@ -26,6 +27,12 @@ export function triesService(pool: pg.Pool, limit: number) {
     points: 3 * limit,
     duration: NAME_SECONDS,
   });
+  const byDevice = new RateLimiterPostgres({
+    ...common,
+    keyPrefix: 'device',
+    points: limit,
+    duration: ADDRESS_SECONDS,
+  });
   const byPin = new RateLimiterPostgres({ ...common, ...PIN, keyPrefix: 'pin' });
 
   async function spend(limiter: RateLimiterPostgres, key: string, wait: string): Promise<void> {
@@ -40,9 +47,22 @@ export function triesService(pool: pg.Pool, limit: number) {
   return {
     /**
      * Counts a try before it is made, and gives it back where it succeeds.
+     * @param device on which that name signed in before
      * @throws HttpProblem 429 when there were too many
      */
-    async one<T>(address: string, name: string, attempt: () => Promise<T>): Promise<T> {
+    async one<T>(
+      address: string,
+      name: string,
+      attempt: () => Promise<T>,
+      device: string | null = null,
+    ): Promise<T> {
+      if (device !== null) {
+        const key = `${device} ${name}`;
+        await spend(byDevice, key, 'five minutes');
+        const done = await attempt();
+        await byDevice.reward(key);
+        return done;
+      }
       await spend(byAddress, address, 'five minutes');
       await spend(byName, name, 'a quarter of an hour');
       const done = await attempt();
