@@ -8,7 +8,7 @@ import { main, say, Trouble } from './lib/output.mjs';
 
 /** `backup FILE` or `restore FILE`, on DATABASE_OWNER_URL, on the shop that `npm start` runs now, or on its stopped data. */
 await main(async () => {
-  const [task = '', file] = process.argv.slice(2);
+  const [task = '', file, ...options] = process.argv.slice(2);
   if (!file) throw new Trouble(`Say which file: npm run ${task || 'backup'} -- shop.tar`);
   checkNode();
   await ensurePackages('to-run');
@@ -18,7 +18,7 @@ await main(async () => {
   const outside = process.env['DATABASE_OWNER_URL'];
   const database = outside || running ? null : await startPostgres(home);
   const ownerUrl = outside ?? database?.ownerUrl ?? ownerUrlOf(home, running?.port ?? 0);
-  const { code, output } = await run('node', ['server/dist/backups.js', task, resolve(file)], {
+  const { code, output } = await run('node', ['server/dist/backups.js', task, resolve(file), ...options], {
     quiet: true,
     cwd: root,
     env: {

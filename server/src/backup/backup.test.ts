@@ -1,10 +1,23 @@
-import { existsSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { createApp } from '../app.ts';
+import { readConfig } from '../config.ts';
 import { connectDatabase } from '../database/connect.ts';
 import { migrate } from '../database/migrate.ts';
+import { exportRecord } from '../record/export.ts';
 import { compareProjections } from '../record/rebuild.ts';
+import { publicKeysIn, sealsIn } from '../record/seals.ts';
 import { verifyChain } from '../record/verify-chain.ts';
 import { verifyRecord } from '../record/verify.ts';
 import { oldDatabase } from '../testing/old-database.ts';
@@ -63,6 +76,69 @@ describe('a backup', () => {
     await db.sequelize.close();
     // Never over what is there.
     await expect(restoreBackup(target, file)).rejects.toThrow(/a shop in this database already/);
+  });
+
+  it('leaves the key that seals where it is: a shop restored without it goes on with another, and all is proved', async () => {
+    const file = join(home, 'keyless.tar');
+    await writeBackup(places(), file);
+    const { ownerUrl } = await freshDatabase();
+    const target = { ownerUrl, seals: join(home, 'keyless') };
+    await restoreBackup(target, file);
+    expect(readdirSync(target.seals).sort()).toEqual(['seal-key.pub.pem', 'seals.jsonl']);
+    const db = connectDatabase(ownerUrl);
+    const again = createApp(
+      readConfig({
+        ...{
+          DATABASE_URL: ownerUrl,
+          SEALS: target.seals,
+          SESSION_SECRET: 'x'.repeat(20),
+          LOG_LEVEL: 'silent',
+        },
+      }),
+    );
+    await again.people.addWithPassword({
+      ...{ name: 'Somebody', login: 'somebody', role: 'technician', password: 'correct horse battery' },
+    });
+    await again.seals.sealEnd();
+    await again.close();
+    const seals = await sealsIn(target.seals);
+    expect(new Set(seals.map((s) => s.key)).size).toBe(2);
+    expect([...(await publicKeysIn(target.seals)).values()].map((k) => k.name).sort()).toEqual(
+      [...new Set(seals.map((s) => s.key))].sort(),
+    );
+    expect(await verifyRecord(db, target.seals)).toMatchObject({ ok: true });
+    // An export proves both as well, without this program.
+    const folder = join(home, 'keyless-export');
+    await exportRecord(db, target.seals, folder);
+    const proved = spawnSync(process.execPath, [join(folder, 'verify.mjs')], { encoding: 'utf8' });
+    expect(proved.stdout + proved.stderr).toMatch(/seals/);
+    expect(proved.status).toBe(0);
+    // A public half that is gone proves nothing any more.
+    const old = readdirSync(target.seals).find((name) => /^seal-key-/.test(name))!;
+    rmSync(join(target.seals, old));
+    expect(await verifyRecord(db, target.seals)).toMatchObject({ ok: false });
+    await db.sequelize.close();
+  });
+
+  it('takes the key along where that is asked for, and one that was put back first is the one that seals', async () => {
+    const file = join(home, 'with-key.tar');
+    await writeBackup(places(), file, { withKey: true });
+    const whole = await freshDatabase();
+    await restoreBackup({ ownerUrl: whole.ownerUrl, seals: join(home, 'whole') }, file);
+    expect(readdirSync(join(home, 'whole'))).toContain('seal-key.pem');
+    const keyless = join(home, 'keyless-again.tar');
+    await writeBackup(places(), keyless);
+    const { ownerUrl } = await freshDatabase();
+    const seals = join(home, 'put-back');
+    mkdirSync(seals);
+    copyFileSync(join(home, 'seals', 'seal-key.pem'), join(seals, 'seal-key.pem'));
+    await restoreBackup({ ownerUrl, seals }, keyless);
+    const db = connectDatabase(ownerUrl);
+    expect(await verifyRecord(db, seals)).toMatchObject({ ok: true });
+    await db.sequelize.close();
+    await expect(
+      restoreBackup({ ownerUrl: (await freshDatabase()).ownerUrl, seals }, keyless),
+    ).rejects.toThrow(/There are seals in/);
   });
 
   it('of the version before restores into this one', async () => {

@@ -7,6 +7,7 @@ import * as tar from 'tar';
 import { z } from 'zod';
 import { ensureExtensions } from '../database/extensions.ts';
 import { connectDatabase } from '../database/connect.ts';
+import { SECRET_KEY } from '../record/seals.ts';
 
 const DEBIAN = '/usr/lib/postgresql';
 const DUMP = 'database.dump';
@@ -83,16 +84,21 @@ interface Places {
 
 /**
  * Writes a backup, one file, while the shop goes on: the database as it stands at one moment with its photos, and the
- * seals with their key. Who is signed in is not in it. It holds passwords as hashes and the key of the seals: keep it as
- * you keep the shop's own data.
+ * seals. Who is signed in is not in it. It holds passwords as hashes: keep it as you keep the shop's own data.
+ * @param withKey whether the key that seals goes along; whoever has both can write another record and seal it
  */
-export async function writeBackup({ ownerUrl, seals }: Places, file: string): Promise<Manifest> {
+export async function writeBackup(
+  { ownerUrl, seals }: Places,
+  file: string,
+  { withKey = false }: { withKey?: boolean } = {},
+): Promise<Manifest> {
   const work = await mkdtemp(join(tmpdir(), 'lanternwright-backup-'));
   try {
     // The seals first: every record they seal is in what is read of the database after.
     await mkdir(join(work, SEALS));
     if (seals !== null && existsSync(seals))
-      for (const name of await readdir(seals)) await copyFile(join(seals, name), join(work, SEALS, name));
+      for (const name of await readdir(seals))
+        if (withKey || name !== SECRET_KEY) await copyFile(join(seals, name), join(work, SEALS, name));
     const manifest = await manifestOf(ownerUrl);
     await run('pg_dump', ownerUrl, [
       ...['--format=custom', '--schema=public', '--enable-row-security', '--no-owner', '--no-privileges'],
@@ -128,7 +134,9 @@ async function prepareEmpty(url: string, seals: string | null): Promise<void> {
   } finally {
     await db.sequelize.close();
   }
-  if (seals !== null && existsSync(seals) && (await readdir(seals)).length > 0)
+  // The key may lie there: it is kept apart from the backups, and put back first.
+  const there = seals !== null && existsSync(seals) ? await readdir(seals) : [];
+  if (there.some((name) => name !== SECRET_KEY))
     throw new Error(`There are seals in ${seals} already: move them away first`);
 }
 

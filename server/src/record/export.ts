@@ -9,7 +9,7 @@ import { QueryTypes } from 'sequelize';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { toLink, type RawEntry } from './model.ts';
-import { publicKeyIn, sealsIn, sealsOf } from './seals.ts';
+import { publicKeysIn, sealsIn, sealsOf } from './seals.ts';
 import { tables } from './tables.ts';
 
 const beside = join(dirname(fileURLToPath(import.meta.url)), '../../export');
@@ -125,8 +125,7 @@ export async function exportRecord(db: Database, home: string | null, folder: st
   });
   if (home !== null) {
     await writeLines(join(folder, 'seals.jsonl'), seals);
-    const key = await publicKeyIn(home);
-    if (key) await writeFile(join(folder, 'seal-key.pub.pem'), key.pem);
+    for (const [file, { pem }] of await publicKeysIn(home)) await writeFile(join(folder, file), pem);
   }
   for (const name of ['README.md', 'verify.mjs']) await copyFile(join(beside, name), join(folder, name));
 }

@@ -7,7 +7,8 @@ import {
   verify,
 } from 'node:crypto';
 import type { KeyObject } from 'node:crypto';
-import { appendFile, mkdir, open, readFile, writeFile } from 'node:fs/promises';
+import { existsSync } from 'node:fs';
+import { appendFile, mkdir, open, readdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Op } from 'sequelize';
 import type { Logger } from 'pino';
@@ -31,7 +32,8 @@ const sealSchema = z.object({
 });
 export type Seal = z.output<typeof sealSchema>;
 
-const KEY = 'seal-key.pem';
+/** The half that signs: whoever has it can seal whatever they like. */
+export const SECRET_KEY = 'seal-key.pem';
 const PUBLIC_KEY = 'seal-key.pub.pem';
 const FILE = 'seals.jsonl';
 
@@ -48,7 +50,7 @@ function nameOf(publicKey: KeyObject): string {
 /** Reads the key, or makes one the first time. */
 async function openKey(home: string): Promise<{ name: string; key: KeyObject }> {
   await mkdir(home, { recursive: true, mode: 0o700 });
-  const path = join(home, KEY);
+  const path = join(home, SECRET_KEY);
   const made = generateKeyPairSync('ed25519').privateKey.export({ type: 'pkcs8', format: 'pem' });
   try {
     // Two servers may come at once: one makes the file, both read it.
@@ -58,8 +60,13 @@ async function openKey(home: string): Promise<{ name: string; key: KeyObject }> 
   }
   const key = createPrivateKey(await readFile(path));
   const publicKey = createPublicKey(key);
+  const name = nameOf(publicKey);
+  // What an earlier key sealed is proved by its public half.
+  const before = await publicKeyIn(home);
+  if (before && before.name !== name)
+    await writeFile(join(home, `seal-key-${before.name}.pub.pem`), before.pem);
   await writeFile(join(home, PUBLIC_KEY), publicKey.export({ type: 'spki', format: 'pem' }));
-  return { name: nameOf(publicKey), key };
+  return { name, key };
 }
 
 const toSeal = ({ chain, seq, hash, at, key, signature }: SealRow): Seal => ({
@@ -102,18 +109,32 @@ async function lastSealIn(home: string): Promise<Seal | null> {
   }
 }
 
+interface PublicKey {
+  name: string;
+  key: KeyObject;
+  pem: string;
+}
+
 /** The public half of a folder's key; null where there is none. */
-export async function publicKeyIn(
-  home: string,
-): Promise<{ name: string; key: KeyObject; pem: string } | null> {
+async function publicKeyIn(home: string, file: string = PUBLIC_KEY): Promise<PublicKey | null> {
   try {
-    const pem = await readFile(join(home, PUBLIC_KEY), 'utf8');
+    const pem = await readFile(join(home, file), 'utf8');
     const key = createPublicKey(pem);
     return { name: nameOf(key), key, pem };
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error;
     return null;
   }
+}
+
+/** The public halves of every key that the seals of a folder were signed with, by their file; none where it is not there. */
+export async function publicKeysIn(home: string): Promise<Map<string, PublicKey>> {
+  const files = (existsSync(home) ? await readdir(home) : []).filter((file) =>
+    /^seal-key(-[0-9a-f]{16})?\.pub\.pem$/.test(file),
+  );
+  const keys = new Map<string, PublicKey>();
+  for (const file of files) keys.set(file, (await publicKeyIn(home, file))!);
+  return keys;
 }
 
 export const isSigned = (seal: Seal, key: KeyObject): boolean =>

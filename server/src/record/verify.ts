@@ -2,7 +2,7 @@ import { QueryTypes } from 'sequelize';
 import type { Database } from '../database/connect.ts';
 import { rowsHash } from './batch.ts';
 import { compareProjections } from './rebuild.ts';
-import { chainOf, isSigned, publicKeyIn, sealsIn, sealsOf, type Seal } from './seals.ts';
+import { chainOf, isSigned, publicKeysIn, sealsIn, sealsOf, type Seal } from './seals.ts';
 import { verifyChain } from './verify-chain.ts';
 
 /** What was looked at, and the first thing that is wrong. */
@@ -88,11 +88,12 @@ async function whyNotBatches(db: Database): Promise<string | null> {
 }
 
 async function whyNotSeals(db: Database, home: string): Promise<{ count: number } | string> {
-  const own = await publicKeyIn(home);
+  const keys = new Map([...(await publicKeysIn(home)).values()].map((k) => [k.name, k.key]));
   const [chain, inTable, inFile] = [await chainOf(db), await sealsOf(db), await sealsIn(home)];
   const wrong = async ({ chain: of, seq, hash, key, ...rest }: Seal): Promise<string | null> => {
-    if (!own || key !== own.name) return `The seal at record ${seq} is signed with another key (${key})`;
-    if (!isSigned({ chain: of, seq, hash, key, ...rest }, own.key))
+    const own = keys.get(key);
+    if (!own) return `The seal at record ${seq} is signed with another key (${key})`;
+    if (!isSigned({ chain: of, seq, hash, key, ...rest }, own))
       return `The seal at record ${seq} is forged: its signature does not fit`;
     if (of !== chain) return null;
     const entry = await db.entry.findByPk(seq, { attributes: ['hash'] });
