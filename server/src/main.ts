@@ -5,7 +5,7 @@ import { nextBackup } from './backup/backup.ts';
 import { readConfig } from './config.ts';
 import { migrateAndGrant, withOwner } from './database/owner.ts';
 import { prepareQueue, startQueue } from './queue/queue.ts';
-import { guardProcess } from './guard.ts';
+import { guardProcess } from './start/guard.ts';
 import { loadDemo, needsDemo } from './demo/load.ts';
 import { openWaitingRoom } from './start/waiting-room.ts';
 

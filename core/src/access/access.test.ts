@@ -13,7 +13,7 @@ it('gives every role what it is for, and nothing more', () => {
     {
       "owner-contact": "see-units, see-jobs, record-on-jobs",
       "storekeeper": "see-units, see-jobs, see-tools, see-sheets, see-plan, record-on-jobs, change-tools, see-stores, use-parts, keep-stores, see-prices, run-sums, share-terminal",
-      "supervisor": "see-units, see-jobs, see-tools, see-sheets, add-units, change-fleet, read-meters, open-jobs, see-plan, plan-work, work-on-jobs, record-on-jobs, change-sheets, change-tools, see-stores, use-parts, keep-stores, see-prices, run-sums, share-terminal, manage-people, change-settings, see-metrics",
+      "supervisor": "see-units, see-jobs, see-tools, see-sheets, add-units, change-fleet, read-meters, open-jobs, see-plan, plan-work, work-on-jobs, record-on-jobs, send-for-others, change-sheets, change-tools, see-stores, use-parts, keep-stores, see-prices, run-sums, share-terminal, manage-people, change-settings, see-metrics",
       "technician": "see-units, see-jobs, see-tools, see-sheets, add-units, read-meters, open-jobs, see-plan, plan-work, work-on-jobs, record-on-jobs, see-stores, use-parts, run-sums, share-terminal",
       "trainee": "see-sheets, run-sums",
     }

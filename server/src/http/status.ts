@@ -3,7 +3,7 @@ import { Router, type Request, type RequestHandler } from 'express';
 import { may } from '@lanternwright/core/access';
 import type { Database } from '../database/connect.ts';
 import { whyNotRecorded } from '../database/why-not-recorded.ts';
-import { brokenBy } from '../guard.ts';
+import { brokenBy } from '../start/guard.ts';
 import type { metrics } from './metrics.ts';
 import { HttpProblem } from './problem.ts';
 import { viewerOf } from './viewer.ts';

@@ -35,6 +35,8 @@ it('a database of the version before is brought up whole: no hash changes, every
     '0026-assembly',
     '0027-left-apart',
     '0028-yard-only',
+    '0029-retorque-by-hours',
+    '0030-write-proof',
   ]);
   const kept = await db.entry.findAll({ where: { stream: 'job' }, order: ['seq'] });
   expect(new Map(kept.map((e) => [e.id, e.hash]))).toEqual(hashes);

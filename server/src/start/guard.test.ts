@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { expect, it } from 'vitest';
 
-const guard = fileURLToPath(new URL('../dist/guard.js', import.meta.url));
+const guard = fileURLToPath(new URL('../../dist/start/guard.js', import.meta.url));
 
 /** A process of its own with the guard, in which something happens that nobody hears; what it logged, and its end. */
 async function guarded(what: string): Promise<{ told: string; code: number | null }> {

@@ -1,5 +1,5 @@
 import type { Logger } from 'pino';
-import { whyNotRecorded } from './database/why-not-recorded.ts';
+import { whyNotRecorded } from '../database/why-not-recorded.ts';
 
 let broken: string | null = null;
 
