@@ -6,6 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { roles, type Role } from '@lanternwright/core/access';
 import { allRoutes } from '@lanternwright/contract/open-api';
 import type { Route } from '@lanternwright/contract/route';
+import { cookiesOf } from '../testing/cookies.ts';
 import { readAs } from '../database/connect.ts';
 import { addUnit, fetchJob, openJobOn, openShop, send, type Caller, type Shop } from '../testing/shop.ts';
 
@@ -97,7 +98,7 @@ async function signIn(role: Role): Promise<string> {
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify({ login, password: PASSWORD }),
   });
-  return answer.headers.getSetCookie()[0]!.split(';')[0]!;
+  return cookiesOf(answer);
 }
 
 async function statusOf(route: Route, cookie: string, whose: Owned): Promise<number> {

@@ -8,6 +8,7 @@ import { allRoutes } from '@lanternwright/contract/open-api';
 import type { Route } from '@lanternwright/contract/route';
 import { describeCalculation } from '@lanternwright/core/reckoner';
 import { familySheets } from '@lanternwright/core/procedure';
+import { cookiesOf } from '../testing/cookies.ts';
 import { verifyChain } from '../record/verify-chain.ts';
 import { prepareQueue } from '../queue/queue.ts';
 import { addUnit, axlesOf, confirmStep, fetchJob, openJobOn, openShop, type Shop } from '../testing/shop.ts';
@@ -34,7 +35,7 @@ beforeAll(async () => {
     login: 'okonedo',
     password: 'correct horse battery',
   });
-  cookie = answer.headers.getSetCookie()[0]!.split(';')[0]!;
+  cookie = cookiesOf(answer);
   const command = confirmStep(await fetchJob(shop.technician.call, job), '2L');
   const wheelEnds = [{ position: '1L', works: ['seal'] }];
   good = {

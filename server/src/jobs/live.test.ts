@@ -2,6 +2,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type { LiveMessage } from '@lanternwright/contract/jobs';
+import { cookiesOf } from '../testing/cookies.ts';
 import { createApp } from '../app.ts';
 import { readConfig } from '../config.ts';
 import {
@@ -55,7 +56,7 @@ async function listenAsTechnician(lastSeen?: number) {
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify({ login: 'achterberg', password: 'correct horse battery' }),
   });
-  const cookie = signIn.headers.getSetCookie()[0]!.split(';')[0]!;
+  const cookie = cookiesOf(signIn);
   const stream = await fetch(`${base()}/api/live`, {
     headers: lastSeen === undefined ? { cookie } : { cookie, 'last-event-id': String(lastSeen) },
   });

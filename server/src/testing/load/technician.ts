@@ -3,6 +3,7 @@ import type { Work } from '@lanternwright/core/stack';
 import type { Command } from '@lanternwright/core/traveller';
 import { layouts } from '@lanternwright/core/axle-plan';
 import { quantity } from '@lanternwright/core/quantity';
+import { cookiesOf } from '../cookies.ts';
 import { openingOn, TestJob } from '../../../../core/src/traveller/testing/work.ts';
 
 /** One record as a technician's device sends it. */
@@ -50,7 +51,7 @@ export async function signIn(base: string, login: string, password: string): Pro
     body: JSON.stringify({ login, password }),
   });
   if (answer.status !== 200) throw new Error(`${login} was not let in: ${answer.status}`);
-  return { base, cookie: answer.headers.getSetCookie()[0]!.split(';')[0]! };
+  return { base, cookie: cookiesOf(answer) };
 }
 
 const works: Work[] = ['seal'];

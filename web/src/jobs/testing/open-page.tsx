@@ -23,7 +23,7 @@ import { outboxReducer } from '../outbox.ts';
 import { photoQueueReducer } from '../photo-queue.ts';
 
 // A busy machine is slow, not wrong.
-configure({ asyncUtilTimeout: 5_000 });
+configure({ asyncUtilTimeout: 20_000 });
 
 /** Each test of a file begins on a device on which nothing was done. */
 export function onFreshDevice(): void {
