@@ -61,7 +61,7 @@ export default defineConfig({
           root: './web',
           include: ['src/**/*.test.{ts,tsx}'],
           environment: 'jsdom',
-          testTimeout: 20_000,
+          testTimeout: HANGS_MS,
         },
       },
     ],

@@ -11,7 +11,7 @@ import { peopleApi } from '../people/people-api.ts';
 import { newStore } from '../store.ts';
 
 // A busy machine is slow, not wrong.
-configure({ asyncUtilTimeout: 5_000 });
+configure({ asyncUtilTimeout: 20_000 });
 
 export interface Asked {
   method: string;
