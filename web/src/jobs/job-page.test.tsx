@@ -129,9 +129,7 @@ describe('measuring', () => {
     await heading('Measure end play');
     await user.type(step().getByLabelText(/^Pushed in/), '.2 4.5 thou{Enter}');
     const [push, pull] = [0.2, 4.5].map((value) => ({ value, unit: 'thou' }));
-    await waitFor(() =>
-      expect(sent).toMatchObject([{ kind: 'reading-taken', push, pull, source: 'typed' }]),
-    );
+    await waitFor(() => expect(sent).toMatchObject([{ kind: 'reading-taken', push, pull, source: 'typed' }]));
     await user.type(step().getByLabelText(/^Pushed in/), '0 0.0031 0.0032{Enter}');
     expect(step().getByText(/is not a figure/)).toBeDefined();
     expect(step().getByLabelText(/^Pushed in/)).toHaveProperty('value', '0 0.0031 0.0032');
