@@ -5,7 +5,7 @@ import type { Person } from '@lanternwright/contract/people';
 import { usePerson } from '../people/people-api.ts';
 import { useAppDispatch, useAppSelector } from '../store.ts';
 import { Button } from '../ui/button.tsx';
-import { sendOnFor, senderOf, sendWaiting, type Hindrance, type Recorder, type Waiting } from './outbox.ts';
+import { maySend, sendOnFor, sendWaiting, type Hindrance, type Recorder, type Waiting } from './outbox.ts';
 import { sendPhotos } from './photo-queue.ts';
 
 const RETRY_MS = 3_000;
@@ -58,13 +58,10 @@ export function OutboxBar() {
   const { pathname } = useLocation();
   const notTaken = useAppSelector((s) => s.notTaken.waiting.length);
   const photos = useAppSelector((s) => s.photoQueue.waiting);
-  const isOwn = (w: Pick<Waiting, 'by' | 'sentBy'>) => ['', person?.id].includes(senderOf(w).id);
+  const isOwn = (w: Pick<Waiting, 'by' | 'sentBy'>) => maySend(w, person?.id);
   const count = waiting.filter(isOwn).length + photos.filter(isOwn).length;
   const others = new Map<string, [Recorder, number]>();
-  for (const w of waiting) {
-    const by = senderOf(w);
-    if (!isOwn(w)) others.set(by.id, [by, (others.get(by.id)?.[1] ?? 0) + 1]);
-  }
+  for (const w of waiting) if (!isOwn(w)) others.set(w.by.id, [w.by, (others.get(w.by.id)?.[1] ?? 0) + 1]);
   const id = person?.id;
   const sendAll = useCallback(() => {
     if (id === undefined) return;

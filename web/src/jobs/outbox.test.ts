@@ -114,6 +114,21 @@ describe('outbox', () => {
     expect(store.getState().outbox.waiting).toEqual([]);
   });
 
+  it('what a supervisor was to send on goes as the maker’s own where the maker is back first', async () => {
+    sent.mockRejectedValue(new TypeError('no network'));
+    const store = newStore();
+    await store.dispatch(record('job-1', 4, command, hand));
+    await store.dispatch(sendOnFor(hand.id, other));
+    await settle();
+    sent.mockReset();
+    sent.mockResolvedValueOnce(answer(200, { id: 'x', version: 5 }));
+    await store.dispatch(sendWaiting(hand.id));
+    const [first] = sent.mock.calls;
+    expect(JSON.parse(first?.[1]?.body as string)).toMatchObject({ as: hand.id });
+    expect(JSON.parse(first?.[1]?.body as string)).not.toHaveProperty('recordedBy');
+    expect(store.getState().outbox.waiting).toEqual([]);
+  });
+
   it('waits while the server is broken or nobody is signed in', async () => {
     for (const status of [500, 401]) {
       await clear();

@@ -22,12 +22,16 @@ export interface Waiting {
   command: Command;
   queuedAt: string;
   by: Recorder;
-  /** Who sends it on, where that is not who made it. */
+  /** Who may send it on besides whoever made it. */
   sentBy?: Recorder;
 }
 
-/** Whose session sends it. */
-export const senderOf = ({ by, sentBy }: Pick<Waiting, 'by' | 'sentBy'>): Recorder => sentBy ?? by;
+/** A record of the first build names nobody: it belongs to whoever is signed in next. */
+const NOBODY: Recorder = { id: '', name: 'somebody, before an update' };
+
+/** Whether a person's session sends it: that of whoever made it, or of who was to send it on. */
+export const maySend = ({ by, sentBy }: Pick<Waiting, 'by' | 'sentBy'>, personId: string | undefined) =>
+  [NOBODY.id, personId].includes(by.id) || (sentBy !== undefined && sentBy.id === personId);
 
 /**
  * The network is gone, the server is there and its database takes nothing or it is in other trouble, or it is not the
@@ -51,9 +55,6 @@ function endOf(waiting: Waiting | undefined): string | undefined {
   return command && 'position' in command ? command.position : undefined;
 }
 
-/** A record of the first build names nobody: it belongs to whoever is signed in next. */
-const NOBODY: Recorder = { id: '', name: 'somebody, before an update' };
-
 const queue = deviceQueue<Waiting>('outbox', {
   key: 'lanternwright.outbox',
   read: (entry) => [{ by: NOBODY, ...(entry as Omit<Waiting, 'by'>) }],
@@ -72,7 +73,7 @@ function withoutRefused(
 }
 
 const sendFor = (waiting: readonly Waiting[], from: string, sentBy: Recorder): Waiting[] =>
-  waiting.map((w) => (senderOf(w).id === from ? { ...w, sentBy } : w));
+  waiting.map((w) => (w.by.id === from ? { ...w, sentBy } : w));
 
 const slice = createSlice({
   name: 'outbox',
@@ -155,11 +156,11 @@ export function record(jobId: string, seenVersion: number, command: Command, { i
 }
 
 /** Puts records into the queue that were there before, and sends them. */
-export function queueAgain(records: readonly Waiting[]) {
+export function queueAgain(records: readonly Waiting[], personId: string) {
   return async (dispatch: AppDispatch): Promise<void> => {
     await queue.change((list) => [...list, ...records]);
     for (const waiting of records) dispatch(queued(waiting));
-    if (records[0]) await dispatch(sendWaiting(senderOf(records[0]).id));
+    await dispatch(sendWaiting(personId));
   };
 }
 
@@ -182,10 +183,7 @@ export function sendWaiting(personId: string) {
     queue.alone(async () => {
       const stuck = new Set<string>();
       // Read anew each time: another tab may have sent the next one, or added to it.
-      const own = async () =>
-        (await queue.read()).find(
-          (w) => (senderOf(w).id === personId || senderOf(w).id === NOBODY.id) && !stuck.has(w.jobId),
-        );
+      const own = async () => (await queue.read()).find((w) => maySend(w, personId) && !stuck.has(w.jobId));
       for (let next = await own(); next; next = await own()) {
         const hindrance = await sendOne(next, personId, dispatch);
         if (hindrance === 'trouble') stuck.add(next.jobId);
@@ -233,11 +231,11 @@ export async function postWaiting(
 
 /** @returns null where it is settled, one way or the other */
 async function sendOne(
-  { id, jobId, seenVersion, command, by, sentBy }: Waiting,
+  { id, jobId, seenVersion, command, by }: Waiting,
   personId: string,
   dispatch: AppDispatch,
 ): Promise<Hindrance | null> {
-  const recordedBy = sentBy && by.id !== NOBODY.id ? by.id : undefined;
+  const recordedBy = [NOBODY.id, personId].includes(by.id) ? undefined : by.id;
   const body = { id, seenVersion, command, as: personId, recordedBy };
   const response = await postWaiting(`/api/jobs/${jobId}/events`, body, dispatch);
   if (!(response instanceof Response)) {

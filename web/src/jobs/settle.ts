@@ -1,12 +1,19 @@
-import { append, decide, describeRefusal, fold, type Actor, type Job } from '@lanternwright/core/traveller';
+import {
+  append,
+  decide,
+  describeRefusal,
+  fold,
+  sentOn,
+  type Actor,
+  type Job,
+} from '@lanternwright/core/traveller';
 import type { AppDispatch } from '../store.ts';
 import { jobsApi } from './jobs-api.ts';
 import { letGo, type NotTaken } from './not-taken.ts';
 import { queueAgain, type Recorder } from './outbox.ts';
 
-/** Whose record it is, as the server will take it: what another person sends on stays theirs. */
-const actorOf = (by: Recorder, { id, name, role }: Actor): Actor =>
-  by.id === id || by.id === '' ? { id, name, role } : { ...by, role: 'technician', sentBy: { id, name } };
+/** Whose record it is, as the server will take it; one of the first build names nobody, and is the sender's. */
+const actorOf = (by: Recorder, person: Actor): Actor => sentOn(by.id === '' ? person : by, person);
 
 /**
  * How far what was not taken fits the job as it stands now.
@@ -42,14 +49,15 @@ export function takeAgain(entry: NotTaken, person: Actor, today: string) {
     const job = fold(data.events);
     const why = fitsNow(job, entry, person, today);
     const fits = entry.records.filter((_, i) => why[i] === null);
-    const { id, name } = person;
+    const sentBy = { id: person.id, name: person.name };
     await dispatch(
       queueAgain(
         fits.map((w) => ({
           ...w,
-          ...(w.by.id === id ? {} : { sentBy: { id, name } }),
+          sentBy: w.by.id === person.id ? undefined : sentBy,
           seenVersion: job.version,
         })),
+        person.id,
       ),
     );
     await dispatch(letGo(entry.id));

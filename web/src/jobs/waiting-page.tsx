@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { may } from '@lanternwright/core/access';
 import {
   fold,
   describeEvent,
@@ -16,7 +17,7 @@ import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useJobQuery } from './jobs-api.ts';
 import { letGo, type NotTaken } from './not-taken.ts';
-import type { Waiting } from './outbox.ts';
+import { maySend, type Waiting } from './outbox.ts';
 import { fitsNow, takeAgain } from './settle.ts';
 import { useReader } from '../shell/use-reader.ts';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
@@ -33,7 +34,7 @@ function RecordLine({ job, record, why }: { job: Job; record: Waiting; why?: str
   return (
     <li className="border-b border-rule py-2 text-14">
       <span className="figure pr-3 text-13 text-muted">{formatTime(record.queuedAt)}</span>
-      {recordedBy({ ...record.by, role: 'technician', sentBy: record.sentBy })}:{' '}
+      {recordedBy({ name: record.by.name, sentBy: record.sentBy })}:{' '}
       {describeCommand(job, record.command, reader)}
       {why && <span className="block text-13 text-rust">Does not fit any more: {why}</span>}
     </li>
@@ -63,8 +64,8 @@ function Conflict({
   const dispatch = useAppDispatch();
   const [putting, setPutting] = useState(false);
   const [first] = entry.records;
-  const own = entry.records.every((r) => r.by.id === person.id || r.by.id === '');
-  const maySettle = own || person.role === 'supervisor';
+  const own = entry.records.every((r) => maySend(r, person.id));
+  const maySettle = own || may(person.role, 'send-for-others');
   const why = fitsNow(job, entry, person, shopToday());
   const fits = why.filter((w) => w === null).length;
   const at = first && positionOf(first);
