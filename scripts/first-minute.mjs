@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { loadavg, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describeTook, main, say, Trouble } from './lib/output.mjs';
@@ -46,6 +46,8 @@ async function start(clone, port) {
 /** How long a fresh clone takes to its first page, part by part, and how long the next start: `npm run first-minute`. */
 await main(async () => {
   const home = mkdtempSync(join(tmpdir(), 'lanternwright-first-minute-'));
+  // Where root starts it, PostgreSQL is another account, which has to come through.
+  chmodSync(home, 0o755);
   const clone = join(home, 'clone');
   const port = process.env['PORT'] ?? '18090';
   try {
