@@ -1,3 +1,4 @@
+export { actorSchema, recordedBy, sentOn, type Actor } from './actor.ts';
 export { isWeakPin } from './weak-pin.ts';
 export { capabilities, may, pinIsEnough, type Capability } from './capability.ts';
 export { roles, type Role } from './role.ts';

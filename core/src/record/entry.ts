@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { roles } from '../access/index.ts';
+import { actorSchema, roles } from '../access/index.ts';
 
 /** What the record of the shop is made of: a stream for each job, unit, tool … */
 export const streams = [
@@ -19,12 +19,8 @@ export const streams = [
 export type StreamKind = (typeof streams)[number];
 
 /** Who made a record: a person as they were called then, or the program itself. */
-export const recorderSchema = z.object({
-  id: z.uuid(),
-  name: z.string().min(1).max(80),
+export const recorderSchema = actorSchema.extend({
   role: z.enum([...(Object.keys(roles) as [keyof typeof roles]), 'program']),
-  /** Who sent it, where it lay on a device and another person sent it on. */
-  sentBy: z.object({ id: z.uuid(), name: z.string().min(1).max(80) }).optional(),
 });
 export type Recorder = z.output<typeof recorderSchema>;
 

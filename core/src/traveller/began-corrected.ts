@@ -1,6 +1,7 @@
 import type { StoredSide } from '../assembly/index.ts';
 import { doubtedBy } from './doubts.ts';
-import type { Actor, BodyOf } from './event.ts';
+import type { Actor } from '../access/index.ts';
+import type { BodyOf } from './event.ts';
 import type { Job } from './job.ts';
 
 /**

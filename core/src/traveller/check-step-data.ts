@@ -31,7 +31,7 @@ import { askedOf, figureFor, thinLining, torqueFits } from './against-release.ts
 import { brakeKindsOf } from './brake-kind.ts';
 import { renewedParts } from './findings.ts';
 import { hubHeat } from './hub-heat.ts';
-import type { Actor } from './event.ts';
+import type { Actor } from '../access/index.ts';
 import { currentRound, type WheelEnd } from './job.ts';
 import { hasKingpin } from './kingpin.ts';
 import { playMm, progressOf, readingRound, readingsOf, verdictOf } from './progress.ts';

@@ -1,4 +1,5 @@
-import type { Actor, BodyOf, EventBody } from './event.ts';
+import type { Actor } from '../access/index.ts';
+import type { BodyOf, EventBody } from './event.ts';
 import { accept, refuse, refuseFor, type DecideContext, type Decision } from './decision.ts';
 import { doubtedBy } from './doubts.ts';
 import { impossible } from './impossible.ts';

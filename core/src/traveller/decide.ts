@@ -15,10 +15,10 @@ import { layerOf } from '../stack/index.ts';
 import { convert } from '../quantity/index.ts';
 import { whyNotTool } from '../tool/index.ts';
 import { againstRelease, mayStayLoose, torqueFits } from './against-release.ts';
+import type { Actor } from '../access/index.ts';
 import {
   meterHours,
   meterKm,
-  type Actor,
   type BodyOf,
   type Command,
   type JobOpened,

@@ -1,4 +1,5 @@
-import type { Actor, EventBody } from './event.ts';
+import type { Actor } from '../access/index.ts';
+import type { EventBody } from './event.ts';
 import { refusal, type Refusal } from './refusal.ts';
 
 /** The event that follows from a command, or why it cannot be. */

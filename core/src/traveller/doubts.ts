@@ -1,5 +1,6 @@
 import { againstRelease } from './against-release.ts';
-import type { Actor, BodyOf, StoredEvent } from './event.ts';
+import type { Actor } from '../access/index.ts';
+import type { BodyOf, StoredEvent } from './event.ts';
 import { foldTo } from './fold.ts';
 import { wheelEndAt, type Job, type Release } from './job.ts';
 import type { Objection } from './objection.ts';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { roleSchema } from '../access/index.ts';
+import { actorSchema } from '../access/index.ts';
 import { placeSchema, sideSchema } from '../assembly/index.ts';
 import { billSchema } from '../cost/index.ts';
 import {
@@ -410,19 +410,6 @@ export type EventBody = z.output<typeof eventBodies>;
 /** What is stored: the truth about a job. */
 export const eventBodySchema: z.ZodType<EventBody> = eventBodies;
 export type BodyOf<K extends EventBody['kind']> = Extract<EventBody, { kind: K }>;
-
-export const actorSchema = z.object({
-  id: z.uuid(),
-  name: z.string().min(1).max(80),
-  role: roleSchema,
-  /** Who sent it, where it lay on a device and another person sent it on. */
-  sentBy: z.object({ id: z.uuid(), name: z.string().min(1).max(80) }).optional(),
-});
-export type Actor = z.output<typeof actorSchema>;
-
-/** Who recorded something, and who sent it where that was another person. */
-export const recordedBy = ({ name, sentBy }: Actor): string =>
-  sentBy ? `${name}, sent by ${sentBy.name}` : name;
 
 const storedEvents = z.object({
   id: z.uuid(),

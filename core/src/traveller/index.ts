@@ -1,10 +1,10 @@
+export { actorSchema, recordedBy, sentOn, type Actor } from '../access/index.ts';
 export { followUpKinds, type FollowUpKind } from './follow-up-kinds.ts';
 export { againstRelease, figureFor, mayStayLoose, thinLining, torqueFits } from './against-release.ts';
 export { brakeKindsOf } from './brake-kind.ts';
 export { decide, decideJoining, decideOpening } from './decide.ts';
 export { type DecideContext, type Decision } from './decision.ts';
 export {
-  actorSchema,
   commandSchema,
   eventBodySchema,
   jobOpenedSchema,
@@ -12,7 +12,6 @@ export {
   meterSchema,
   ownerAnswers,
   storedEventSchema,
-  type Actor,
   type BodyOf,
   type Command,
   type CommandInput,
@@ -20,7 +19,6 @@ export {
   type JobOpened,
   type Meter,
   type OwnerAnswer,
-  recordedBy,
   type StoredEvent,
 } from './event.ts';
 export { append, fold } from './fold.ts';

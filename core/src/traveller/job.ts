@@ -6,7 +6,8 @@ import type { Symptom } from '../inspection/index.ts';
 import type { Procedure, Sheet, Stage, StepData } from '../procedure/index.ts';
 import type { Quantity } from '../quantity/index.ts';
 import type { RetorqueDue } from '../interval/index.ts';
-import type { Actor, BodyOf, Meter, StoredEvent } from './event.ts';
+import type { Actor } from '../access/index.ts';
+import type { BodyOf, Meter, StoredEvent } from './event.ts';
 import type { Objection } from './objection.ts';
 
 /** When, by whom, and by which event something was recorded. */

@@ -2,7 +2,7 @@ import { buildDifferently, isOn, layerAt, type Mark, type Side } from '../assemb
 import type { Sheet } from '../procedure/index.ts';
 import { secures } from '../route/index.ts';
 import { layerOf, targetOf, type LayerId, type Stack, type Work } from '../stack/index.ts';
-import type { Actor } from './event.ts';
+import type { Actor } from '../access/index.ts';
 import { roundOf, type Plan, type Round, type WheelEnd } from './job.ts';
 
 type NewRound = Pick<Round, 'from' | 'turns' | 'predictedMm'>;

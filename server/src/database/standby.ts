@@ -63,13 +63,13 @@ export function standbyReads(db: Database, url: string | null, pool: number, log
       if (standby !== null) res.set(RECORD_SEEN, String(await endOf(db)));
     },
 
-    isThere: standby !== null,
-
-    /** How many records the standby has not yet. */
-    async behind(): Promise<number> {
-      const [first, second] = await Promise.all([db, standby ?? db].map(endOf));
-      return Math.max(0, first! - second!);
-    },
+    /** How many records the standby has not yet; null where there is none. */
+    behind:
+      standby &&
+      (async (): Promise<number> => {
+        const [first, second] = await Promise.all([endOf(db), endOf(standby)]);
+        return Math.max(0, first - second);
+      }),
 
     async close(): Promise<void> {
       await standby?.sequelize.close();

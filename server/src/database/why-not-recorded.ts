@@ -1,3 +1,4 @@
+import { ConnectionError, DatabaseError } from 'sequelize';
 import { z } from 'zod';
 
 /**
@@ -12,15 +13,12 @@ const reasons: readonly [RegExp, string][] = [
 ];
 
 const withCode = z.object({ code: z.string() });
-const wrapped = z.object({ original: z.unknown() }).or(z.object({ parent: z.unknown() }));
 
 /** Why the database takes nothing just now, by an error that it, its driver or Sequelize threw; null where it is another. */
 export function whyNotRecorded(error: unknown): string | null {
   const own = withCode.safeParse(error);
   const reason = own.success && reasons.find(([codes]) => codes.test(own.data.code));
   if (reason) return reason[1];
-  if (error instanceof Error && /^SequelizeConnection/.test(error.name)) return 'it does not answer';
-  const inner = wrapped.safeParse(error).data;
-  if (!inner) return null;
-  return whyNotRecorded('original' in inner ? inner.original : inner.parent);
+  if (error instanceof ConnectionError) return 'it does not answer';
+  return error instanceof DatabaseError ? whyNotRecorded(error.original) : null;
 }

@@ -30,21 +30,11 @@ export function alarms({ db, standby, backups, seals }: Watched, log: Logger): A
     const [row] = await db.sequelize.query<{ is: number | null }>(sql, { type: QueryTypes.SELECT });
     return row?.is ?? NaN;
   };
-  const age = (at: string | undefined) => (at === undefined ? NaN : (Date.now() - Date.parse(at)) / 1000);
   const free = async (folder: string) => {
     const { bavail, bsize } = await statfs(folder);
     return bavail * bsize;
   };
-  const told = ({ name, help, read }: Alarm): Alarm => ({
-    name,
-    help,
-    read: () =>
-      read().catch((err: unknown) => {
-        log.warn({ err, figure: name }, 'a figure for the alarms cannot be read');
-        return NaN;
-      }),
-  });
-  const always: Alarm[] = [
+  const figures: Alarm[] = [
     {
       name: 'queue_waiting',
       help: 'Background jobs that are due and not done',
@@ -65,29 +55,33 @@ export function alarms({ db, standby, backups, seals }: Watched, log: Logger): A
       read: () => count(`select extract(epoch from now() - max(at))::float as is from seal`),
     },
   ];
-  const ofBackups: Alarm[] =
-    backups === null
-      ? []
-      : [
-          {
-            name: 'backup_age_seconds',
-            help: 'Since the newest backup was made',
-            read: async () => age((await backupsIn(backups))[0]?.made),
-          },
-          { name: 'backups_free_bytes', help: 'Room where the backups lie', read: () => free(backups) },
-        ];
-  const ofSeals: Alarm[] =
-    seals === null
-      ? []
-      : [{ name: 'seals_free_bytes', help: 'Room where the seals lie', read: () => free(seals) }];
-  const ofStandby: Alarm[] = standby.isThere
-    ? [
-        {
-          name: 'standby_behind_entries',
-          help: 'Records that the standby has not yet',
-          read: () => standby.behind(),
+  if (backups !== null)
+    figures.push(
+      {
+        name: 'backup_age_seconds',
+        help: 'Since the newest backup was made',
+        read: async () => {
+          const [newest] = await backupsIn(backups);
+          return newest ? (Date.now() - Date.parse(newest.made)) / 1000 : NaN;
         },
-      ]
-    : [];
-  return [...always, ...ofBackups, ...ofSeals, ...ofStandby].map(told);
+      },
+      { name: 'backups_free_bytes', help: 'Room where the backups lie', read: () => free(backups) },
+    );
+  if (seals !== null)
+    figures.push({ name: 'seals_free_bytes', help: 'Room where the seals lie', read: () => free(seals) });
+  if (standby.behind !== null)
+    figures.push({
+      name: 'standby_behind_entries',
+      help: 'Records that the standby has not yet',
+      read: standby.behind,
+    });
+  return figures.map(({ name, help, read }) => ({
+    name,
+    help,
+    read: () =>
+      read().catch((err: unknown) => {
+        log.warn({ err, figure: name }, 'a figure for the alarms cannot be read');
+        return NaN;
+      }),
+  }));
 }

@@ -53,6 +53,13 @@ const notRecording = (why: string) =>
     { extra: { code: NOT_RECORDING } },
   );
 
+/** What is told of an error of ours, which stands in the log. */
+const broke = new HttpProblem(
+  500,
+  'Something broke here',
+  'The server could not do this. Nothing was kept. Try again; if it stays, look in the log.',
+);
+
 function sendProblem(res: Response, problem: HttpProblem): void {
   const { status, title, message, issues, extra } = problem;
   res
@@ -87,18 +94,9 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, ne
     // What the file system says names places of this machine.
     const detail = 'code' in error ? 'There is nothing here' : error.message;
     sendProblem(res, new HttpProblem(error.status, 'The request cannot be read', detail));
-  } else if (whyNotRecorded(error) !== null) {
-    req.log.error({ err: error }, 'the database takes nothing');
-    sendProblem(res, notRecording(whyNotRecorded(error)!));
   } else {
-    req.log.error({ err: error }, 'request failed');
-    sendProblem(
-      res,
-      new HttpProblem(
-        500,
-        'Something broke here',
-        'The server could not do this. Nothing was kept. Try again; if it stays, look in the log.',
-      ),
-    );
+    const why = whyNotRecorded(error);
+    req.log.error({ err: error }, why === null ? 'request failed' : 'the database takes nothing');
+    sendProblem(res, why === null ? broke : notRecording(why));
   }
 };

@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import { may } from '@lanternwright/core/access';
 import type { z } from 'zod';
-import type { Actor } from '@lanternwright/core/traveller';
+import { sentOn, type Actor } from '@lanternwright/core/traveller';
 import { jobsRoutes, type postEventSchema, type SecondPersonInput } from '@lanternwright/contract/jobs';
 import type { Person } from '@lanternwright/contract/people';
 import type { StandbyReads } from '../database/standby.ts';
@@ -32,7 +32,7 @@ export function jobsRouter(
     return tries.one(address, who.login, () => people.withPassword(who.login, who.password));
   }
 
-  /** Whose record it is. One that another sends is taken with no more rights than whoever works at a bench has. */
+  /** Whose record it is, where another person may send it. */
   async function recorderOf(
     { recordedBy }: z.output<typeof postEventSchema>,
     { person }: Viewer,
@@ -43,8 +43,7 @@ export function jobsRouter(
     const recorder = await people.named(recordedBy);
     if (!recorder || !may(recorder.role, 'work-on-jobs'))
       throw new HttpProblem(403, 'Not allowed', 'Nobody who works on jobs here recorded this');
-    const { id, name } = recorder;
-    return { id, name, role: 'technician', sentBy: { id: person.id, name: person.name } };
+    return sentOn(recorder, person);
   }
 
   serve(router, jobsRoutes.list, ({ req, query, viewer }) =>

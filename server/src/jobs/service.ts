@@ -34,7 +34,6 @@ import { sameJson, servicesOf, type ServiceRow } from '@lanternwright/core/recor
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { prepared } from '../database/prepared.ts';
-import { isoTime } from '../database/sql-time.ts';
 import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
 import { JsonText } from '../http/serve.ts';
@@ -47,6 +46,7 @@ import type { PartsKeeper } from '../stores/keeping.ts';
 import { insertRows } from '../record/insert-rows.ts';
 import type { SealsService } from '../record/seals.ts';
 import { jobsBefore } from './before.ts';
+import { CLOSED_JOBS, OPEN_JOBS } from './job-lines.ts';
 import { verifyReckoning } from './recorded-reckoning.ts';
 import type { PhotosService } from './photos.ts';
 import type { ToolsService } from '../tools/service.ts';
@@ -73,27 +73,6 @@ export const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role 
 function ownWords(command: Command, { name, role }: Person): Command {
   return command.kind === 'owner-answered' && role === 'owner-contact' ? { ...command, name } : command;
 }
-
-/** SQL: jobs as lists name them, newest first. @param places of the owners who are seen (null: all), how many, after how many */
-export const jobLines = (
-  which: 'open' | 'closed',
-  { owners, limit, offset }: Record<'owners' | 'limit' | 'offset', string>,
-) => `
-  select j.id, j.number, j.title, j.stopped, j.estimate, j.wheel_ends as "wheelEnds",
-    ${isoTime('j.opened_at')} as "openedAt",
-    ${isoTime('j.closed_at')} as "closedAt",
-    json_build_object('id', u.id, 'name', u.name, 'kind', u.kind,
-      'owner', json_build_object('id', o.id, 'name', o.name)) as unit
-  from job j join unit u on u.id = j.unit_id join owner o on o.id = u.owner_id
-  where j.closed_at is ${which === 'open' ? 'null' : 'not null'}
-    and (${owners} ::uuid[] is null or o.id = any(${owners} ::uuid[]))
-  order by j.opened_at desc, j.number desc limit ${limit} offset ${offset}`;
-
-const pageOf = (which: 'open' | 'closed') => `
-  select coalesce(json_agg(line), '[]') ::text as page
-  from (${jobLines(which, { owners: '$3', limit: '$1', offset: '$2' })}) line`;
-export const OPEN_JOBS = pageOf('open');
-export const CLOSED_JOBS = pageOf('closed');
 
 const NEXT_ON = `
   select j.id, j.number from job j, jsonb_array_elements(j.wheel_ends) e

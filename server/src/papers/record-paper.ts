@@ -195,7 +195,8 @@ function released(w: WheelEnd, { formatTime, reader }: PaperContext): TableCell 
   const yard = describeYardOnly(w);
   const due = release.followUp;
   const km = due?.byKm == null ? '' : ` or ${formatBoth({ value: due.byKm, unit: 'km' }, reader)}`;
-  const hours = due?.byHours === undefined ? '' : ` or ${due.byHours} h`;
+  const hours =
+    due?.byHours === undefined ? '' : ` or ${formatBoth({ value: due.byHours, unit: 'h' }, reader)}`;
   return {
     stack: [
       words(`${formatTime(release.at)}, ${release.by.name}, ${release.by.role}`, { bold: true }),

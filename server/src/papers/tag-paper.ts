@@ -35,7 +35,8 @@ function retorqueOf({ release, retorque }: WheelEnd, reader: ReaderUnits): Conte
   const due = retorque ? null : release?.followUp;
   if (!due) return [];
   const km = due.byKm === null ? '' : ` or at ${formatFor({ value: due.byKm, unit: 'km' }, reader)}`;
-  const hours = due.byHours === undefined ? '' : ` or at ${due.byHours} h`;
+  const hours =
+    due.byHours === undefined ? '' : ` or at ${formatFor({ value: due.byHours, unit: 'h' }, reader)}`;
   return [words(`Retorque by ${due.byDate}${km}${hours}`, { bold: true })];
 }
 

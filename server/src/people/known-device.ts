@@ -12,7 +12,7 @@ const keptSchema = z.object({ device: z.uuid(), people: z.array(z.string()) });
 type Kept = z.output<typeof keptSchema>;
 
 /** A name is not written down on a tablet that lies about. */
-const marked = (login: string) => createHash('sha256').update(login.toLowerCase()).digest('hex').slice(0, 16);
+const marked = (login: string) => createHash('sha256').update(login).digest('hex').slice(0, 16);
 
 function keptBy(req: Request): Kept | null {
   const said: unknown = (req.signedCookies as Record<string, unknown>)[COOKIE];

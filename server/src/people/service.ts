@@ -297,7 +297,7 @@ export function peopleService(
 
     /** Somebody by their id, also one who is gone by now; null where nobody ever had it. */
     async named(id: string): Promise<Person | null> {
-      const row = await db.person.findByPk(id, { include: include(db) });
+      const row = await db.person.findByPk(id);
       return row && toPerson(row);
     },
 

@@ -15,7 +15,8 @@ const PIN = { points: 6, duration: 3_600 };
  */
 export function triesService(pool: pg.Pool, limit: number) {
   const common = { storeClient: pool, storeType: 'pool', tableName: 'try_counter', tableCreated: true };
-  const byAddress = new RateLimiterPostgres({
+  /** The address a try comes from, or a device that is known. */
+  const byPlace = new RateLimiterPostgres({
     ...common,
     keyPrefix: 'address',
     points: limit,
@@ -26,12 +27,6 @@ export function triesService(pool: pg.Pool, limit: number) {
     keyPrefix: 'name',
     points: 3 * limit,
     duration: NAME_SECONDS,
-  });
-  const byDevice = new RateLimiterPostgres({
-    ...common,
-    keyPrefix: 'device',
-    points: limit,
-    duration: ADDRESS_SECONDS,
   });
   const byPin = new RateLimiterPostgres({ ...common, ...PIN, keyPrefix: 'pin' });
 
@@ -56,17 +51,16 @@ export function triesService(pool: pg.Pool, limit: number) {
       attempt: () => Promise<T>,
       device: string | null = null,
     ): Promise<T> {
-      if (device !== null) {
-        const key = `${device} ${name}`;
-        await spend(byDevice, key, 'five minutes');
-        const done = await attempt();
-        await byDevice.reward(key);
-        return done;
-      }
-      await spend(byAddress, address, 'five minutes');
-      await spend(byName, name, 'a quarter of an hour');
+      const counted: [RateLimiterPostgres, string, string][] =
+        device === null
+          ? [
+              [byPlace, address, 'five minutes'],
+              [byName, name, 'a quarter of an hour'],
+            ]
+          : [[byPlace, `${device} ${name}`, 'five minutes']];
+      for (const [limiter, key, wait] of counted) await spend(limiter, key, wait);
       const done = await attempt();
-      await Promise.all([byAddress.reward(address), byName.reward(name)]);
+      await Promise.all(counted.map(([limiter, key]) => limiter.reward(key)));
       return done;
     },
 

@@ -8,7 +8,7 @@ import { prepared } from '../database/prepared.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { LEFT, UNIT_SUMMARY } from '../fleet/summary.ts';
 import { JsonText } from '../http/serve.ts';
-import { jobLines } from '../jobs/service.ts';
+import { jobLines } from '../jobs/job-lines.ts';
 import type { Viewer } from '../http/viewer.ts';
 import type { Clock } from '../shop/clock.ts';
 import { bookedWhere, UNIT_HEAD } from './bookings.ts';

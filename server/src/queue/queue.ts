@@ -53,18 +53,29 @@ function loggerOf(log: Logger): QueueLogger {
   });
 }
 
+/** Does something on a connection of its own. */
+async function withClient(
+  connectionString: string,
+  log: Logger,
+  work: (client: pg.Client) => Promise<void>,
+): Promise<void> {
+  const client = new pg.Client({ connectionString });
+  // A database that dies here is told of by what is asked next.
+  client.on('error', (err) => log.warn({ err }, 'the queue lost a connection'));
+  await client.connect();
+  try {
+    await work(client);
+  } finally {
+    await client.end();
+  }
+}
+
 /** Makes the queue's tables, as the role that owns them, and lets the server's role work in them. */
 export async function prepareQueue(
   { ownerUrl, databaseUrl }: { ownerUrl: string; databaseUrl: string },
   log: Logger,
 ): Promise<void> {
-  const client = new pg.Client({ connectionString: ownerUrl });
-  // A database that dies here is told of by what is asked next.
-  client.on('error', (error) =>
-    log.warn({ err: error }, 'the queue lost its connection while it was prepared'),
-  );
-  await client.connect();
-  try {
+  await withClient(ownerUrl, log, async (client) => {
     // Two servers that start at once do it one after the other; the lock goes with the connection.
     await client.query(`select pg_advisory_lock(${PREPARING_LOCK})`);
     await runMigrations({ connectionString: ownerUrl, schema: SCHEMA, logger: loggerOf(log) });
@@ -84,9 +95,7 @@ export async function prepareQueue(
         `drop policy if exists of_the_server on ${SCHEMA}.${pg.escapeIdentifier(name)};
          create policy of_the_server on ${SCHEMA}.${pg.escapeIdentifier(name)} to ${role} using (true) with check (true)`,
       );
-  } finally {
-    await client.end();
-  }
+  });
 }
 
 const idIn = (payload: unknown) => z.object({ id: z.uuid() }).parse(payload).id;
@@ -186,16 +195,10 @@ const end = async (running: Running | null): Promise<void> =>
   running?.runner.stop().catch(() => running.ended);
 
 /** Jobs whose end could not be written are free again, for whoever takes them next. */
-async function letGo(connectionString: string, takers: readonly string[], log: Logger): Promise<void> {
-  const client = new pg.Client({ connectionString });
-  client.on('error', (err) => log.warn({ err }, 'the queue lost its connection as it was begun again'));
-  await client.connect();
-  try {
+const letGo = (connectionString: string, takers: readonly string[], log: Logger): Promise<void> =>
+  withClient(connectionString, log, async (client) => {
     await client.query(`select ${SCHEMA}.force_unlock_workers($1)`, [takers]);
-  } finally {
-    await client.end();
-  }
-}
+  });
 
 /** Puts a job into the queue, in the open transaction if there is one. */
 export async function addToQueue(

@@ -156,6 +156,11 @@ function overdueBy(due: ShopFollowUp, reader: ReaderUnits): string | null {
   return hours > 0 ? `overdue by ${formatHours(hours)}` : null;
 }
 
+function HowLate({ due }: { due: ShopFollowUp }) {
+  const late = overdueBy(due, useReader());
+  return late ? <span className="figure font-semibold text-rust">{late}</span> : <DueBy due={due} />;
+}
+
 /** Wheel ends of one job with the same to be done stand together. */
 function grouped(rows: readonly ShopFollowUp[]): { due: ShopFollowUp; positions: string[] }[] {
   const groups = new Map<string, { due: ShopFollowUp; positions: string[] }>();
@@ -170,7 +175,6 @@ function grouped(rows: readonly ShopFollowUp[]): { due: ShopFollowUp; positions:
 
 /** What is to be looked after: retorques, oil levels, what was deferred, calibrations that end. */
 export function FollowUp() {
-  const reader = useReader();
   const able = useMay();
   const [at, setAt] = useState<LookedAfter | null>(null);
   const { data } = useFollowUpsQuery({ page: 1 });
@@ -216,11 +220,7 @@ export function FollowUp() {
                 {followUpWords[due.kind]}, {due.unit.name} {positions.join(' ')}
               </span>
               <span className="block text-13 wall:text-16">
-                {overdueBy(due, reader) ? (
-                  <span className="figure font-semibold text-rust">{overdueBy(due, reader)}</span>
-                ) : (
-                  <DueBy due={due} />
-                )}
+                <HowLate due={due} />
               </span>
             </Link>
             {due.jobId && able('work-on-jobs') && (

@@ -1,7 +1,7 @@
 import type pg from 'pg';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { UNIT_PAGE } from '../../fleet/unit-page.ts';
-import { CLOSED_JOBS, OPEN_JOBS } from '../../jobs/service.ts';
+import { CLOSED_JOBS, OPEN_JOBS } from '../../jobs/job-lines.ts';
 import { bareClients, measure, quantile, say } from './measure.ts';
 import { openLoadShop, type LoadShop } from './shop.ts';
 import { must, openWork, record, type Caller, type Sent } from './technician.ts';
