@@ -57,9 +57,6 @@ export function defineRoute<
 /** Which page of a list, the first is 1. */
 export const pageNumber = z.coerce.number<number>().int().min(1).max(10_000).default(1);
 
-/** The code of a problem that is of no request: the database takes nothing just now. */
-export const NOT_RECORDING = 'not-recording';
-
 /** Every error: RFC 9457 problem details, with the fields it is about. */
 export const problemSchema = z.object({
   type: z.string(),

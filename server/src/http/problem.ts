@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler, Response } from 'express';
 import type { z } from 'zod';
-import { NOT_RECORDING, type Problem } from '@lanternwright/contract/route';
+import { NOT_RECORDING } from '@lanternwright/contract/problem';
+import type { Problem } from '@lanternwright/contract/route';
 import { whyNotRecorded } from '../database/why-not-recorded.ts';
 
 /** An error that the caller is told about, as RFC 9457 problem details. */

@@ -1,7 +1,8 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { v4 as uuid } from 'uuid';
 import type { JobDetail } from '@lanternwright/contract/jobs';
-import { NOT_RECORDING, type Problem } from '@lanternwright/contract/route';
+import { NOT_RECORDING } from '@lanternwright/contract/problem';
+import type { Problem } from '@lanternwright/contract/route';
 import type { Command, StoredEvent } from '@lanternwright/core/traveller';
 import type { AppDispatch } from '../store.ts';
 import { deviceQueue } from './device-queue.ts';
