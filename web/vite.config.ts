@@ -1,7 +1,7 @@
 import react from '@vitejs/plugin-react';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig, type Plugin } from 'vite';
-import { VitePWA } from 'vite-plugin-pwa';
+import { filesOnDevice } from './files-on-device.ts';
 
 /** Every `import()` of the built program fetches its files first: a browser never asks again for a module that failed. */
 const partsAskAgain: Plugin = {
@@ -14,33 +14,7 @@ const partsAskAgain: Plugin = {
 };
 
 export default defineConfig({
-  plugins: [
-    react(),
-    partsAskAgain,
-    tailwindcss(),
-    // The program itself lies on the device: it opens and reloads without a network.
-    VitePWA({
-      registerType: 'prompt',
-      injectRegister: false,
-      manifest: {
-        name: 'Lanternwright',
-        short_name: 'Lanternwright',
-        description: 'Wheel-end service for a shared workshop',
-        start_url: '/',
-        display: 'standalone',
-        background_color: '#f3f0e8',
-        theme_color: '#17302b',
-        icons: [{ src: '/lantern.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
-      },
-      workbox: {
-        globPatterns: ['**/*.{js,css,html,svg,woff2}'],
-        navigateFallback: '/index.html',
-        navigateFallbackDenylist: [/^\/api\//],
-        inlineWorkboxRuntime: true,
-        sourcemap: false,
-      },
-    }),
-  ],
+  plugins: [react(), partsAskAgain, tailwindcss(), filesOnDevice],
   resolve: { conditions: ['source', 'module', 'browser', 'development|production'] },
   build: {
     target: 'es2022',

@@ -1,24 +1,12 @@
-import { useSyncExternalStore } from 'react';
-import { useRegisterSW } from 'virtual:pwa-register/react';
+import { useEffect, useSyncExternalStore } from 'react';
 import { Button } from '../ui/button.tsx';
+import { changeToNewVersion, installProgram, listenToVersion, newVersionWaits } from './install-program.ts';
 import { listenToParts, partsWaitFor } from './load-part.ts';
 
-/** How often a page that stays open asks whether there is a new version. */
-const ASK_MS = 30 * 60_000;
-
-/** Installs the program on the device, so that it opens without a network, and offers a new version when one is there. */
+/** Installs the program on the device, and offers a new version when one is there. */
 export function NewVersion() {
-  const {
-    needRefresh: [isThere],
-    updateServiceWorker,
-  } = useRegisterSW({
-    onRegisteredSW(_url, registration) {
-      if (registration) setInterval(() => void registration.update(), ASK_MS);
-    },
-    onRegisterError(error: unknown) {
-      console.warn('The program was not installed: it opens with a network only', error);
-    },
-  });
+  const isThere = useSyncExternalStore(listenToVersion, newVersionWaits);
+  useEffect(() => void installProgram(), []);
   const filesAreGone = useSyncExternalStore(listenToParts, partsWaitFor) === 'version';
   if (!isThere && !filesAreGone) return null;
   return (
@@ -31,9 +19,7 @@ export function NewVersion() {
           ? 'Lanternwright was updated, and this page can open no other until it is loaded again. Finish what you are typing first.'
           : 'A new version of Lanternwright is here. What waits on this device stays.'}
       </span>
-      <Button onClick={() => (isThere ? void updateServiceWorker(true) : window.location.reload())}>
-        Use it now
-      </Button>
+      <Button onClick={() => (isThere ? changeToNewVersion() : window.location.reload())}>Use it now</Button>
     </div>
   );
 }
