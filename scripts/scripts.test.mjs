@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -261,8 +261,8 @@ describe('npm start', () => {
 describe('a bad day', () => {
   const place = () => join(home, 'bad-day');
   /** @param {number} port @param {string[]} args */
-  function start(port, args = ['--empty'], data = place()) {
-    const env = { ...process.env, PORT: String(port), LANTERNWRIGHT_DATA: data };
+  function start(port, args = ['--empty'], data = place(), more = {}) {
+    const env = { ...process.env, PORT: String(port), LANTERNWRIGHT_DATA: data, ...more };
     const child = spawn('node', ['scripts/start.mjs', ...args], { cwd: root, env });
     let output = '';
     child.stdout.on('data', (d) => (output += d));
@@ -308,6 +308,14 @@ describe('a bad day', () => {
     last.child.kill('SIGINT');
     await last.ended;
   }, 180_000);
+
+  it('a server that cannot start says why, and leaves no database running behind it', async () => {
+    const data = join(home, 'no-server');
+    const run = start(18_190, ['--empty'], data, { LOG_LEVEL: 'loud' });
+    expect(await run.ended).toBe(1);
+    expect(run.said()).toMatch(/The server did not start: .*The setting LOG_LEVEL/);
+    expect(existsSync(join(data, 'pg/postmaster.pid'))).toBe(false);
+  });
 
   it('server and database come back by themselves; a pid file that names another process holds nothing up', async () => {
     const first = start(18_280);

@@ -63,8 +63,10 @@ await main(async () => {
       }),
     );
   } catch (error) {
-    await database?.stop();
     if (stopping) return;
+    // What ends now is meant to: nothing brings it back.
+    stopping = true;
+    await database?.stop();
     throw error;
   }
   const address = `http://127.0.0.1:${server.port}`;

@@ -56,13 +56,10 @@ export function startServer(settings, options = [], on = {}) {
       else if ('making' in told) on.making?.(told.making);
       else on.part?.(told.part, told.seconds);
     });
-    child.once('exit', () => {
-      const reason = complaint.split('\n').find((line) => /Error|cannot/.test(line)) ?? 'it gave no reason';
-      reject(
-        new Trouble(
-          `The server did not start (${reason.trim()}): check DATABASE_URL and that the database can be reached.`,
-        ),
-      );
+    child.once('exit', (_code, signal) => {
+      const [line, error] = /^\w*Error: (.*)|^.*cannot.*/m.exec(complaint) ?? [];
+      const ended = `it was ended${signal ? ` by ${signal}` : ''} without a word`;
+      reject(new Trouble(`The server did not start: ${error ?? line ?? ended}.`));
     });
   });
 }

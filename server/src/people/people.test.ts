@@ -5,6 +5,7 @@ import supertest from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createApp } from '../app.ts';
 import { readConfig } from '../config.ts';
+import { isSecret, keepSecret } from './secrets.ts';
 import { addUnit, mirrored, openJobOn, openShop, send, type Caller, type Shop } from '../testing/shop.ts';
 
 const GOOD = 'long enough it is';
@@ -19,6 +20,15 @@ describe('sign in', () => {
   it('keeps passwords as Argon2id and nothing else', async () => {
     const row = await shop.db.person.findOne({ where: { login: 'okonedo' } });
     expect(row?.passwordHash).toMatch(/^\$argon2id\$/);
+  });
+
+  it('knows a secret that another program kept', async () => {
+    // Of the tests of Argon2's reference implementation (src/test.c): salt “somesalt”, 64 MiB, 2 passes, 1 lane.
+    const kept = '$argon2id$v=19$m=65536,t=2,p=1$c29tZXNhbHQ$CTFhFdXPJO1aFaMaO6Mm5c8y7cJHAph8ArZWb2GRPPc';
+    expect(await isSecret('password', kept)).toBe(true);
+    expect(await isSecret('Password', kept)).toBe(false);
+    expect(await isSecret('password', null)).toBe(false);
+    expect(await keepSecret('password')).toMatch(/^\$argon2id\$v=19\$m=65536,t=3,p=4\$/);
   });
 
   it('keeps the session in PostgreSQL until it is ended', async () => {
