@@ -166,7 +166,7 @@ async function chooseTool(page: Page): Promise<void> {
 }
 
 /** The part of the page that holds the one step at hand. */
-const stepAtHand = (page: Page): Locator => page.getByRole('region', { name: 'Step at hand' });
+export const stepAtHand = (page: Page): Locator => page.getByRole('region', { name: 'Step at hand' });
 
 /** Title of the step that the page shows. */
 const titleOf = (page: Page): Promise<string> =>

@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { test, type Browser, type Page } from '@playwright/test';
 import { familySheet } from '@lanternwright/core/procedure';
-import { workUntil } from '../helpers/shop.ts';
+import { stepAtHand, workUntil } from '../helpers/shop.ts';
 import { root } from '../../scripts/lib/run.mjs';
 
 const shop = process.env['SHOP_URL'] ?? 'http://127.0.0.1:8080';
@@ -209,6 +209,10 @@ test('the pictures', async ({ browser }) => {
   for (const until of [/^(Down on its wheels|Release .*)$/, /^Release .*$/])
     for (const position of ['1L', '1R']) {
       await page.getByRole('button', { name: position, exact: true }).first().click();
+      await stepAtHand(page)
+        .getByText(new RegExp(`^${position}, `))
+        .first()
+        .waitFor();
       await workUntil(page, until);
     }
   await page.goto(`${page.url().split('?')[0]}/release`);

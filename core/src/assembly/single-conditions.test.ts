@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import { everyAct } from '../route/index.ts';
 import { openingOn, TestJob } from '../traveller/testing/work.ts';
-import { layerAt, standingOf, unknownSide } from './index.ts';
+import { layerAt, mustBeOff, standingOf, unknownSide } from './index.ts';
 import { cameOut } from './moves.ts';
 
 /** A trailer axle with two nuts and a filled hub. */
@@ -29,4 +29,11 @@ it('a cap goes on over a nut that is locked; what is looked at on a cap that is 
   const act = (id: string) => acts.find((a) => a.id === id)!;
   expect(canRest(act('fill'))).toBe(false);
   expect(canRest(act('cap-square'))).toBe(true);
+});
+
+it('nothing has to be off for what is done before anything comes off, to lift it, or on a bare spindle', () => {
+  const seal = [...everyAct(side.stack, sheet).values()].find((a) => a.id === 'seal')!;
+  expect(mustBeOff(side.stack, seal, false)).not.toEqual([]);
+  for (const phase of ['before', 'lift', 'bare'] as const)
+    expect(mustBeOff(side.stack, { ...seal, phase }, false)).toEqual([]);
 });

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { buildDifferently, layerAt, unknownSide } from '../assembly/index.ts';
+import { buildDifferently, layerAt, unknownSide, type LayerAt } from '../assembly/index.ts';
 import { everyAct } from '../route/index.ts';
 import type { Work } from '../stack/index.ts';
 import { isAsFound } from './is-as-found.ts';
 import { againstRelease, mayStayLoose, type WheelEnd } from './index.ts';
+import { layerStates } from './layer-states.ts';
 import { closuresOf, routeStateOf } from './route-progress.ts';
 import { openingOn, supervisor, TestJob } from './testing/work.ts';
 
@@ -223,5 +224,26 @@ describe('a wheel end of a retorque alone', () => {
   it('is in the air once something has to come off', () => {
     const again = { ...retorque.plan, wishes: [{ layer: 'hub', how: 'off', seq: 3 }] } as WheelEnd['plan'];
     expect(routeStateOf({ ...retorque, plan: again }).inTheAir).toBe(true);
+  });
+});
+
+describe('a layer that is on and whole', () => {
+  const mark = { seq: 0, eventId: 'e', jobId: 'j', at: '2026-06-01T08:00:00.000Z', by: 'D. Achterberg' };
+  const capIs = (more: Partial<LayerAt>) => {
+    const w = new TestJob(openingOn(['1L'], 'a-trailer', ['repack'])).at('1L');
+    const isMade = { first: 0, last: mark };
+    const made = Object.fromEntries([...everyAct(w.side.stack, w.sheet).values()].map((a) => [a.id, isMade]));
+    const cap = { ...layerAt(w.side, 'cap'), is: 'on' as const, moved: null, ...more };
+    // A job that leaves the wheel end alone: nothing is ahead.
+    return layerStates({ ...w, plan: { ...w.plan, works: [] }, side: { ...w.side, made, layers: { cap } } })
+      .cap;
+  };
+  it('is untouched where nothing moved it', () => {
+    expect(capIs({ outSeq: -1, onSeq: -1 })).toBe('untouched');
+  });
+
+  it('is back where an earlier job moved it, or this one took it off or put it on', () => {
+    for (const more of [{ moved: mark }, { outSeq: 3 }, { onSeq: 4 }])
+      expect(capIs({ outSeq: -1, onSeq: -1, ...more })).toBe('back');
   });
 });
