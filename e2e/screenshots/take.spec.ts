@@ -123,6 +123,7 @@ async function whatWaits(browser: Browser, office: Page): Promise<void> {
   const tablet = await context.newPage();
   await tablet.goto(shop);
   await tablet.getByRole('button', { name: /M\. Pellow/ }).click();
+  await tablet.getByRole('link', { name: 'Jobs' }).waitFor();
   await openJobOf(tablet, 'Ridge 7');
   const { pathname } = new URL(tablet.url());
   await tablet.goto(`${shop}${pathname}?at=1L`);

@@ -7,6 +7,7 @@ import { migrateAndGrant, withOwner } from './database/owner.ts';
 import { prepareQueue, startQueue } from './queue/queue.ts';
 import { guardProcess } from './start/guard.ts';
 import { loadDemo, needsDemo } from './demo/load.ts';
+import { refreshLeftOut } from './plan/refresh-due.ts';
 import { openWaitingRoom } from './start/waiting-room.ts';
 
 // Whatever this program writes into files is for its own account to read.
@@ -52,6 +53,7 @@ await part('tables up to date', () => withOwner(config, migrateAndGrant(config.d
 if (config.ownerUrl === config.databaseUrl)
   app.log.warn('one database role owns the tables and serves: nothing but triggers keeps it from the record');
 const begins = config.demo && (await part('demo data', makeDemo));
+await refreshLeftOut(app.db);
 await app.settings.load();
 await app.live.start();
 if (config.seals) await app.seals.sealEnd(begins);

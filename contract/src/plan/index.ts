@@ -54,13 +54,18 @@ const doubtedSchema = z.object({
   hours: z.number().nullable(),
 });
 
-/** A wheel end that no job works on and that is not whole: never to roll, until a job has released it. */
+/** A wheel end that no job works on and that is not as it should be: not whole, out of service, or out of its band. */
 const apartSchema = z.object({
   unit: unitHead,
   position: positionSchema,
   /** Why its job ended, or why its release is in doubt. */
   outOfService: z.string().nullable(),
   left: z.array(leftLayerSchema),
+  /** Its last reading, where that is out of its band. */
+  outOfBand: z
+    .object({ verdict: z.enum(['loose', 'tight']), endPlayMm: z.number(), at: z.iso.datetime() })
+    .nullable()
+    .default(null),
 });
 
 /** The shop this morning: what stands in the bays, what waits and what comes in. */
@@ -73,7 +78,7 @@ export const floorSchema = z.object({
   /** Units of those jobs and bookings, drawn as their axle plans. */
   units: z.array(unitSummarySchema),
   doubted: z.array(doubtedSchema),
-  /** Wheel ends that are not whole and in no open job, at most eight. */
+  /** Wheel ends that are not as they should be and in no open job, at most eight; those that are not whole first. */
   apart: z.array(apartSchema).default([]),
   /** Who can be put on a unit. */
   people: z.array(z.object({ id: z.uuid(), name: z.string() })),

@@ -14,7 +14,7 @@ const past = (more: Partial<UnitPast> = {}): UnitPast => {
     ...a,
     sheet: { ...a.sheet, intervals: [every('seal', { months: 12 }), every('check', { months: 6 })] },
   }));
-  return { kind: 'tractor', duty: [], axles, done: [], distance: [], hours: [], ...more };
+  return { kind: 'tractor', duty: [], axles, done: [], outOfBand: [], distance: [], hours: [], ...more };
 };
 
 describe('what is due on a unit', () => {
@@ -94,5 +94,24 @@ describe('what is due on a unit', () => {
     expect(intervalsOf({ ...axle!, sheet: { ...axle!.sheet, intervals: [] } }, 'caravan')).toEqual([]);
     expect(intervalsOf(axlesOf('tractor-2')[0]!, 'tractor')).toEqual([]);
     expect(doneWith(['seal', 'brakes'])).toEqual(['seal', 'adjust', 'check', 'oil-level', 'brakes']);
+  });
+
+  it('is setting the bearing where the last reading was out of band, from that day on, whatever its interval says', () => {
+    const left = { axleId: 'axle-2', position: '2L' as const, date: '2026-04-02' };
+    const done = [{ axleId: 'axle-2', position: '2L', works: ['adjust' as const], date: '2026-04-02' }];
+    const axles = past().axles.map((a) => ({
+      ...a,
+      sheet: { ...a.sheet, intervals: [every('adjust', { months: 12 })] },
+    }));
+    const due = unitDue(past({ axles, done, outOfBand: [left] }));
+    const at = (position: string) => due.filter((d) => d.position === position);
+    expect(at('2L')).toMatchObject([
+      { work: 'adjust', date: '2026-04-02', by: 'out-of-band', lastOn: '2026-04-02', missing: [] },
+    ]);
+    expect(at('2R')).toMatchObject([{ work: 'adjust', by: null }]);
+    // The axle that now has this place is another one.
+    expect(
+      unitDue(past({ outOfBand: [{ ...left, axleId: 'gone' }] })).some((d) => d.by === 'out-of-band'),
+    ).toBe(false);
   });
 });

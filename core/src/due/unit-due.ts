@@ -33,6 +33,16 @@ export interface ServiceDone {
   date: string;
 }
 
+/** What is done where a wheel end was left out of its band; the first of these that it can have. */
+const putsInBand = ['adjust', 'unit-hub', 'bearings', 'check'] as const satisfies readonly Work[];
+
+/** A wheel end whose last reading is out of its band, and the day of that reading. */
+export interface OutOfBand {
+  axleId: string;
+  position: Position;
+  date: string;
+}
+
 /** What a unit's axles, its past and its meters say of what comes. */
 export interface UnitPast {
   kind: UnitKind;
@@ -40,18 +50,20 @@ export interface UnitPast {
   duty: readonly SaidDuty[];
   axles: readonly PlacedAxle[];
   done: readonly ServiceDone[];
+  outOfBand: readonly OutOfBand[];
   /** Believed readings in the order of their days. */
   distance: readonly RunPoint[];
   hours: readonly RunPoint[];
 }
 
-/** A work that is wanted on a wheel end at intervals. */
-export interface Due extends Omit<Forecast, 'missing'> {
+/** A work that is wanted on a wheel end: at intervals, or since its last reading was out of its band. */
+export interface Due extends Omit<Forecast, 'missing' | 'by'> {
   axleId: string;
   position: Position;
   work: Work;
   /** When it was done last; null where nobody has said. */
   lastOn: string | null;
+  by: Forecast['by'] | 'out-of-band';
   /** Duties that made it come sooner. */
   shortened: Duty[];
   /** What nobody has said, and what the day or a closer one hangs on. */
@@ -68,7 +80,7 @@ const limitsOf = ({ distance, months, hours }: IntervalFigure) => ({
  * What is due on a unit, per wheel end and work, with the day and a range of days from the unit's own use. It hangs on no
  * today: only when the past changes does it change.
  */
-export function unitDue({ kind, duty, axles, done, distance, hours }: UnitPast): Due[] {
+export function unitDue({ kind, duty, axles, done, outOfBand, distance, hours }: UnitPast): Due[] {
   const last = new Map<string, string>();
   for (const { axleId, position, works, date } of done)
     for (const work of doneWith(works)) {
@@ -81,9 +93,13 @@ export function unitDue({ kind, duty, axles, done, distance, hours }: UnitPast):
   };
   return axles.flatMap((axle) => {
     const can = worksOf(stackOfSheet(axle.sheet, axle) ?? []);
-    return positionsOf([axle]).flatMap((position) =>
-      intervalsOf(axle, kind)
-        .filter((i) => can.includes(i.work))
+    return positionsOf([axle]).flatMap((position) => {
+      const left = outOfBand.find((o) => o.axleId === axle.id && o.position === position);
+      const mends = left && putsInBand.find((work) => can.includes(work));
+      const atOnce =
+        left && mends ? [dueSince(left, mends, last.get(`${axle.id} ${position} ${mends}`))] : [];
+      const atIntervals = intervalsOf(axle, kind)
+        .filter((i) => can.includes(i.work) && i.work !== mends)
         .map((interval): Due => {
           const { work } = interval;
           const { interval: limits, by } = shortenedBy(work, limitsOf(interval), duty);
@@ -92,7 +108,15 @@ export function unitDue({ kind, duty, axles, done, distance, hours }: UnitPast):
           if (lastOn === null)
             return { ...on, lastOn, date: null, earliest: null, latest: null, by: null, missing: ['last'] };
           return { ...on, lastOn, ...forecastDue(limits, lastOn, runs) };
-        }),
-    );
+        });
+      return [...atOnce, ...atIntervals];
+    });
   });
 }
+
+/** Work on a wheel end that was left out of its band: due from that day on, until it is measured in band. */
+const dueSince = ({ axleId, position, date }: OutOfBand, work: Work, lastOn: string | undefined): Due => ({
+  ...{ axleId, position, work, lastOn: lastOn ?? null },
+  ...{ date, earliest: date, latest: date, by: 'out-of-band' },
+  ...{ missing: [], shortened: [] },
+});

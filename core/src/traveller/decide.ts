@@ -30,6 +30,7 @@ import { impossible } from './impossible.ts';
 import { lateRecords, openQuestions, progressOf, readingRound } from './progress.ts';
 import { describeObjection } from './describe-objection.ts';
 import { isAsFound } from './is-as-found.ts';
+import type { ObjectionCode } from './objection.ts';
 import { openFindings } from './open-findings.ts';
 import { whyOnlyRead } from './first-build.ts';
 import { whyNoRoute } from './why-no-route.ts';
@@ -113,7 +114,7 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
   const wheelEnd = wheelEndAt(job, command.position);
   if (!wheelEnd) return refuse('not-in-job', { position: command.position });
   if (command.kind === 'retorque-recorded') return retorque(wheelEnd, command, context.today);
-  if (command.kind === 'follow-up-done') return followUpDone(wheelEnd, command);
+  if (command.kind === 'follow-up-done') return followUpDone(wheelEnd, command, context);
   if (job.stopped) return refuse('job-held', { reason: job.stopped.reason });
   if (wheelEnd.release) return refuse('released', { position: command.position });
   switch (command.kind) {
@@ -286,13 +287,40 @@ function endingOutOfService(
     : accept(command);
 }
 
-function followUpDone(w: WheelEnd, command: BodyOf<'follow-up-done'>): Decision {
+/** What stands against a release because of its end play. */
+const ofPlay: ReadonlySet<ObjectionCode> = new Set([
+  'loose',
+  'tight',
+  'found-out',
+  'not-measured',
+  'not-repeated',
+]);
+
+function followUpDone(
+  w: WheelEnd,
+  command: BodyOf<'follow-up-done'>,
+  { lastReading }: DecideContext,
+): Decision {
   const { followUp, nth } = command;
   const ofKind = w.release?.alsoDue.filter((f) => f.kind === followUp) ?? [];
   if (nth >= ofKind.length) return refuse('no-follow-up');
   if (w.followUpsDone.some((f) => f.followUp === followUp && f.nth === nth))
     return refuse('followed-up-already');
-  return accept(command);
+  return (followUp === 'temporary' && whyNotLookedAfter(w, command, lastReading)) || accept(command);
+}
+
+/** What a release in spite of something asks for before it is looked after: a reading in band, or what was seen. */
+function whyNotLookedAfter(
+  { position, release }: WheelEnd,
+  { note }: BodyOf<'follow-up-done'>,
+  last: DecideContext['lastReading'],
+): Decision | null {
+  const inSpiteOf = release?.overridden ?? [];
+  if (inSpiteOf.length === 0) return null;
+  const isOfPlay = inSpiteOf.some((o) => ofPlay.has(o.code));
+  const isInBand = last?.verdict === 'in-band' && last.at > release!.at;
+  if (isOfPlay && last !== undefined && !isInBand) return refuse('measure-before', { position });
+  return !isOfPlay && (note ?? '').trim().length < LEAST_REASON ? refuse('say-what-was-seen') : null;
 }
 
 function takeReading(w: WheelEnd, command: BodyOf<'reading-taken'>): Decision {

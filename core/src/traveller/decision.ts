@@ -1,3 +1,4 @@
+import type { Verdict } from '../end-play/index.ts';
 import type { Actor } from '../access/index.ts';
 import type { EventBody } from './event.ts';
 import { refusal, type Refusal } from './refusal.ts';
@@ -11,6 +12,8 @@ export interface DecideContext {
   today: string;
   /** The moment of the decision, ISO. */
   now: string;
+  /** What the wheel end at hand read last, in any job, and when; null where it was never measured. Where nobody looked it is not there. */
+  lastReading?: { verdict: Verdict; at: string } | null;
 }
 
 /** A refusal for a reason that is found already. */

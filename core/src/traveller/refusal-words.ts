@@ -216,6 +216,9 @@ export const refusalWords = {
   'answer-too-short': () => 'Enter in a sentence what was done or found: a later reader depends on it',
   'no-follow-up': () => 'There is no such follow-up',
   'followed-up-already': () => 'It is recorded already',
+  'measure-before': ({ position }: At) =>
+    `${position} was released out of its band: open a job on it and measure it in band first`,
+  'say-what-was-seen': () => 'Say in a sentence what was looked at and how it is now',
 
   // The owner.
   'no-estimate': () => 'There is no estimate to answer yet',

@@ -130,8 +130,11 @@ export function workJob(random: Random, plan: JobPlan): StoredEvent[] {
       );
     }
     for (const { position, release } of job.wheelEnds)
-      for (const { kind } of release?.alsoDue ?? [])
+      for (const { kind } of release?.alsoDue ?? []) {
+        // What was left out of its band is looked after by measuring it in another job.
+        if (kind === 'temporary') continue;
         send({ kind: 'follow-up-done', position, followUp: kind, nth: 0 }, plan.technicians[0]!, 6);
+      }
   }
   return [...job.events];
 }

@@ -2,7 +2,12 @@ import { firstAxleId } from '@lanternwright/core/axle-plan';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { FOLLOW_UPS_A_PAGE, type ShopFollowUp, type ShopFollowUps } from '@lanternwright/contract/jobs';
 import { addDays, retorqueState } from '@lanternwright/core/interval';
-import { addUnit, openJobOn, openShop, type Shop } from '../testing/shop.ts';
+import type { Due } from '@lanternwright/contract/fleet';
+import type { Floor } from '@lanternwright/contract/plan';
+import { leaveLoose, supervisor } from '../../../core/src/traveller/testing/work.ts';
+import { refreshLeftOut } from '../plan/refresh-due.ts';
+import { rebuildProjections } from '../record/rebuild.ts';
+import { addUnit, fetchJob, mirrored, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
 
 let shop: Shop;
 beforeAll(async () => {
@@ -118,5 +123,54 @@ describe('follow-ups of the whole shop', () => {
     expect(await retorques()).toEqual([`${first} 2L`, `${first} 2R`]);
     await shop.db.followUp.create({ ...due, jobId: second, position: '2L', byDate: '2026-03-10' });
     expect(await retorques()).toEqual([`${first} 2R`, `${second} 2L`]);
+  });
+});
+
+describe('a wheel end that was left out of its band', () => {
+  const floor = async () => (await shop.supervisor.call.get('/api/plan/floor').expect(200)).body as Floor;
+  const dueOf = async (unitId: string) =>
+    (await shop.supervisor.call.get(`/api/fleet/units/${unitId}`).expect(200)).body.due as Due[];
+  const lookedAfter = { kind: 'follow-up-done', position: '2L', followUp: 'temporary', nth: 0 } as const;
+
+  it('is decided on and due until it was measured in band', async () => {
+    const unitId = await addUnit(shop);
+    const jobId = await openJobOn(shop, unitId, ['2L'], ['check']);
+    const { t, flush } = mirrored(shop, jobId, ['2L'], ['check']);
+    leaveLoose(t, '2L', 'It has to be back on the road this evening');
+    await flush();
+    const today = new Date().toISOString().slice(0, 10);
+    const ofUnit = async () => (await floor()).apart.filter((a) => a.unit.id === unitId);
+    expect(await ofUnit()).toMatchObject([
+      { position: '2L', outOfService: null, left: [], outOfBand: { verdict: 'loose' } },
+    ]);
+    const adjust = { position: '2L', work: 'adjust', dueBy: 'out-of-band', dueOn: today };
+    expect(await dueOf(unitId)).toContainEqual(expect.objectContaining(adjust));
+    const closes = async () =>
+      send(shop.supervisor.call, jobId, (await fetchJob(shop.supervisor.call, jobId)).version, {
+        ...lookedAfter,
+        note: 'I looked at it and it is as it was',
+      });
+    expect((await closes().then((r) => r.body)).detail).toMatch(
+      /2L was released out of its band: open a job/,
+    );
+
+    // A record that is rebuilt says the same.
+    expect((await rebuildProjections(shop.db)).aside).toEqual([]);
+    expect(await dueOf(unitId)).toContainEqual(expect.objectContaining(adjust));
+
+    // So does one that a version before this one kept, once it is started.
+    await shop.db.sequelize.query('delete from due where unit_id = $1', { bind: [unitId] });
+    await refreshLeftOut(shop.db);
+    expect(await dueOf(unitId)).toContainEqual(expect.objectContaining(adjust));
+
+    const next = await openJobOn(shop, unitId, ['2L'], ['adjust']);
+    expect(await ofUnit()).toEqual([]);
+    const again = mirrored(shop, next, ['2L'], ['adjust']);
+    again.t.workTo('2L');
+    again.t.do({ kind: 'wheel-end-released', position: '2L' }, supervisor);
+    await again.flush();
+    expect(await ofUnit()).toEqual([]);
+    expect((await dueOf(unitId)).filter((d) => d.dueBy === 'out-of-band')).toEqual([]);
+    expect((await closes()).status).toBe(200);
   });
 });

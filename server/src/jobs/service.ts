@@ -27,6 +27,7 @@ import {
   type Job,
   type StoredEvent,
   type WheelEnd,
+  lastVerdict,
   makersFigures,
   wheelEndAt,
 } from '@lanternwright/core/traveller';
@@ -262,11 +263,17 @@ export function jobsService(
     );
   }
 
-  /** Which works a job has done, and with it what is due on the unit. */
-  async function writeServices({ id, unitId }: Job, services: readonly ServiceRow[]): Promise<void> {
+  /** Which works a job has done. */
+  async function writeServices({ id }: Job, services: readonly ServiceRow[]): Promise<void> {
     await db.sequelize.query('delete from service_done where job_id = $1', { bind: [id] });
     await insertRows(db, 'service_done', services);
-    await refreshDue(db, [unitId]);
+  }
+
+  /** What a wheel end read last, in whatever job. */
+  async function lastReadingOf(job: Job, { position }: { position: string }) {
+    const axleId = wheelEndAt(job, position)?.axleId;
+    const row = axleId ? await db.wheelEnd.findOne({ where: { axleId, position } }) : null;
+    return row?.verdict && row.readAt ? { verdict: row.verdict, at: row.readAt.toISOString() } : null;
   }
 
   /** Records a command on a job as it is known; once, as the next of its records or not at all. */
@@ -282,7 +289,8 @@ export function jobsService(
     await photos.verify(job.id, command);
     await tools.verify(command, job);
     const at = clock.now().toISOString();
-    const decision = decide(job, command, { by, today: clock.today(), now: at });
+    const read = command.kind === 'follow-up-done' ? { lastReading: await lastReadingOf(job, command) } : {};
+    const decision = decide(job, command, { by, today: clock.today(), now: at, ...read });
     if (!decision.ok) {
       if (input.seenVersion >= job.version) throw notTaken(decision.refusal, job, 'command');
       throw new HttpProblem(
@@ -297,7 +305,13 @@ export function jobsService(
     const { body } = event;
     const services = servicesOf(after);
     const serviced = !sameJson(services, before.rows.services);
-    const reachesFurther = serviced || body.kind === 'correction' || body.kind === 'wheel-end-released';
+    // What a wheel end read last says whether it is due.
+    const verdictIn = (of: Job, position: string) => lastVerdict(wheelEndAt(of, position)!)?.result.verdict;
+    const measured = job.wheelEnds.some(
+      ({ position }) => verdictIn(job, position) !== verdictIn(after, position),
+    );
+    const reachesFurther =
+      serviced || measured || body.kind === 'correction' || body.kind === 'wheel-end-released';
     const now = reachesFurther
       ? await inTransaction(db, async (transaction) => {
           // The unit first, always: which job has a wheel end open is decided by one at a time.
@@ -307,6 +321,7 @@ export function jobsService(
           await followCorrection(job, event);
           if (body.kind === 'correction') await followOn(before, kept, { by, at });
           if (serviced) await writeServices(job, services);
+          if (serviced || measured) await refreshDue(db, [job.unitId]);
           await copyMakersFigures(after, event);
           if (body.kind === 'wheel-end-released') await seals.seal(kept.link);
           return kept;

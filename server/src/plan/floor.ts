@@ -21,10 +21,13 @@ const DOUBTED = `
   order by m.date desc limit 8`;
 
 const APART = `
-  select ${UNIT_HEAD} as unit, w.position, w.out_of_service ->> 'reason' as "outOfService", ${LEFT} as "left"
+  select ${UNIT_HEAD} as unit, w.position, w.out_of_service ->> 'reason' as "outOfService",
+    coalesce(${LEFT}, '[]') as "left",
+    case when w.state in ('loose', 'tight') then json_build_object(
+      'verdict', w.verdict, 'endPlayMm', w.end_play_mm, 'at', ${isoTime('w.read_at')}) end as "outOfBand"
   from wheel_end w join unit u on u.id = w.unit_id join owner o on o.id = u.owner_id
-  where w.assembly is not null and w.open_job_id is null and ($4 ::uuid[] is null or u.owner_id = any($4))
-  order by u.name collate natural_order, w.position limit 8`;
+  where (w.assembly is not null or w.state in ('loose', 'tight')) and w.open_job_id is null and ($4 ::uuid[] is null or u.owner_id = any($4))
+  order by w.assembly is null, u.name collate natural_order, w.position limit 8`;
 
 /** Of the owner who is asked for, or of all. */
 const OF_OWNER = `($2 ::uuid is null or exists (select 1 from unit u where u.id = d.unit_id and u.owner_id = $2))`;

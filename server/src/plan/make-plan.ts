@@ -30,6 +30,8 @@ const AHEAD_DAYS = 84;
 const SOONER_DAYS = 14;
 /** What is due within so many days after the first is done on the same visit. */
 const ONE_VISIT_DAYS = 60;
+/** A wheel end out of its band comes before everything that is due by its interval alone. @source common practice, no source */
+const OUT_OF_BAND_WEIGHT = 1000;
 const HOUR_MS = 3_600_000;
 const DAY_MS = 24 * HOUR_MS;
 /** How long a unit that should have left its bay is thought to stay yet. */
@@ -119,7 +121,7 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
             from,
             due: endOfDay(d.dueOn),
           },
-          weight: 1 + overdue,
+          weight: 1 + overdue + (mine.some((x) => x.dueBy === 'out-of-band') ? OUT_OF_BAND_WEIGHT : 0),
         },
       };
     });

@@ -1,6 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import { unitDue, type Due, type UnitPast } from '@lanternwright/core/due';
 import type { Database } from '../database/connect.ts';
+import { inTransaction } from '../database/in-transaction.ts';
 import { asColumns } from '../record/insert-rows.ts';
 
 const points = (total: string) => `
@@ -15,7 +16,12 @@ const PAST = `
     (select coalesce(json_agg(json_build_object('axleId', s.axle_id, 'position', s.position, 'works', s.works,
         'date', s.date)), '[]')
       from (select axle_id, position, works, date from service_done where unit_id = u.id
-        union all select axle_id, position, works, date from service_told where unit_id = u.id) s) as done
+        union all select axle_id, position, works, date from service_told where unit_id = u.id) s) as done,
+    (select coalesce(json_agg(json_build_object('axleId', r.axle_id, 'position', r.position,
+        'date', to_char(r.at, 'YYYY-MM-DD'))), '[]')
+      from (select distinct on (axle_id, position) axle_id, position, verdict, at from reading
+        where unit_id = u.id order by axle_id, position, at desc, round desc) r
+      where r.verdict in ('loose', 'tight')) as "outOfBand"
   from unit u where u.id = any($1 ::uuid[])`;
 
 const AT_ONCE = 200;
@@ -57,4 +63,21 @@ export async function refreshDue(db: Database, unitIds: readonly string[]): Prom
       asColumns(dues.map(({ id, due }) => firstOf(id, due))),
     ]);
   }
+}
+
+/** Units with a wheel end out of its band that nothing says is due: a version before this one did not. */
+const NOT_SAID = `
+  select distinct w.unit_id as id from wheel_end w where w.state in ('loose', 'tight')
+    and not exists (select 1 from due d where d.unit_id = w.unit_id and d.due_by = 'out-of-band')`;
+
+/** Says of wheel ends that were left out of their band, by whatever version, that they are due. */
+export async function refreshLeftOut(db: Database): Promise<void> {
+  const units = await db.sequelize.query<{ id: string }>(NOT_SAID, { type: QueryTypes.SELECT });
+  if (units.length === 0) return;
+  await inTransaction(db, () =>
+    refreshDue(
+      db,
+      units.map((u) => u.id),
+    ),
+  );
 }

@@ -11,7 +11,7 @@ import { useTellServiceMutation } from './fleet-api.ts';
 import { useRequestForm } from '../use-request-form.ts';
 import { PanelForm } from './panel-form.tsx';
 
-const byWords = { distance: 'by distance', months: 'by age', hours: 'by hours' } as const;
+const byWords = { distance: 'by distance', months: 'by age', hours: 'by hours', 'out-of-band': 'left out of its band' } as const;
 const stateLook: Record<Due['state'], string> = {
   overdue: 'font-semibold text-rust',
   soon: 'font-semibold',

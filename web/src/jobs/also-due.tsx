@@ -89,36 +89,55 @@ export function AlsoDueFields({ due, onChange }: { due: AlsoDue; onChange: (due:
   );
 }
 
+/** One thing that a released wheel end still asks for; of a temporary repair it is said what was seen. */
+function AlsoDueNote({
+  open,
+  wheelEnd,
+  d,
+  nth,
+}: {
+  open: OpenJob;
+  wheelEnd: WheelEnd;
+  d: AlsoDue[number];
+  nth: number;
+}) {
+  const [error, setError] = useState<string>();
+  const [note, setNote] = useState('');
+  const done = wheelEnd.followUpsDone.find((f) => f.followUp === d.kind && f.nth === nth);
+  const send = () => {
+    const seen = note.trim() === '' ? {} : { note: note.trim() };
+    const { position } = wheelEnd;
+    setError(open.send({ kind: 'follow-up-done', position, followUp: d.kind, nth, ...seen }) ?? undefined);
+  };
+  return (
+    <Note tone={done ? 'good' : 'plain'}>
+      <span className="flex flex-wrap items-center justify-between gap-3">
+        <span>
+          <b>{followUpKinds[d.kind]}</b>, by {formatDate(d.byDate)}: {d.what}.{' '}
+          {done && `Looked after by ${done.doneBy ?? done.by.name}, ${formatTime(done.at)}.`}
+          {done?.note && ` ${done.note}`}
+        </span>
+        {done && <TakeBack open={open} eventId={done.eventId} by={done.by.id} words="It was not" />}
+        {!done && <Button onClick={send}>Looked after</Button>}
+      </span>
+      {!done && d.kind === 'temporary' && (
+        <TextField
+          label="What was seen"
+          value={note}
+          error={error}
+          onChange={(e) => setNote(e.target.value)}
+        />
+      )}
+      {d.kind !== 'temporary' && error}
+    </Note>
+  );
+}
+
 /** What a released wheel end still asks for, and what was looked after. */
 export function AlsoDueList({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
-  const [error, setError] = useState<string>();
   const due = wheelEnd.release?.alsoDue ?? [];
   return due.map((d, i) => {
     const nth = due.slice(0, i).filter((x) => x.kind === d.kind).length;
-    const done = wheelEnd.followUpsDone.find((f) => f.followUp === d.kind && f.nth === nth);
-    return (
-      <Note key={`${d.kind} ${nth}`} tone={done ? 'good' : 'plain'}>
-        <span className="flex flex-wrap items-center justify-between gap-3">
-          <span>
-            <b>{followUpKinds[d.kind]}</b>, by {formatDate(d.byDate)}: {d.what}.{' '}
-            {done && `Looked after by ${done.doneBy ?? done.by.name}, ${formatTime(done.at)}.`}
-          </span>
-          {done && <TakeBack open={open} eventId={done.eventId} by={done.by.id} words="It was not" />}
-          {!done && (
-            <Button
-              onClick={() =>
-                setError(
-                  open.send({ kind: 'follow-up-done', position: wheelEnd.position, followUp: d.kind, nth }) ??
-                    undefined,
-                )
-              }
-            >
-              Looked after
-            </Button>
-          )}
-        </span>
-        {error}
-      </Note>
-    );
+    return <AlsoDueNote key={`${d.kind} ${nth}`} {...{ open, wheelEnd, d, nth }} />;
   });
 }

@@ -198,6 +198,15 @@ export class TestJob {
   }
 }
 
+/** A check that finds its wheel end loose, 0.0093 in with a band to 0.005, and a supervisor who lets it go. */
+export function leaveLoose(t: TestJob, position: string, overrideReason: string): void {
+  while (t.step(position)!.kind !== 'measure') t.recordStep(position);
+  t.readings(position, 0.0093, 0.0092, 0.0094);
+  t.recordStep(position);
+  t.workTo(position);
+  t.do({ kind: 'wheel-end-released', position, overrideReason }, supervisor);
+}
+
 /** More than any work takes; a step that never counts must end a test. */
 const MOST_STEPS = 400;
 
