@@ -37,7 +37,7 @@ export interface ServiceDone {
 const putsInBand = ['adjust', 'unit-hub', 'bearings', 'check'] as const satisfies readonly Work[];
 
 /** A wheel end whose last reading is out of its band, and the day of that reading. */
-export interface OutOfBand {
+interface OutOfBand {
   axleId: string;
   position: Position;
   date: string;

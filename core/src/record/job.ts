@@ -5,6 +5,7 @@ import {
   decideOpening,
   describeYardOnly,
   fold,
+  inSpiteOfPlay,
   isClosed,
   lackedLines,
   lastTrace,
@@ -92,6 +93,8 @@ export interface FollowUpRow {
   byHours: number | null;
   byDate: string;
   doneAt: string | null;
+  /** Whether a reading in band, in whatever job, is what it asks for. */
+  wantsReading: boolean;
 }
 
 /** Which works a job has done on a wheel end, and when it was released. */
@@ -190,11 +193,17 @@ function followUpRows(job: Job, w: WheelEnd): FollowUpRow[] {
   const others = w.release.alsoDue.map((f, i, all) => {
     const nth = all.slice(0, i).filter((x) => x.kind === f.kind).length;
     const done = w.followUpsDone.find((d) => d.followUp === f.kind && d.nth === nth);
-    return { ...on, ...f, nth, fromKm: null, byKm: null, byHours: null, doneAt: done?.at ?? null };
+    const wantsReading = f.kind === 'temporary' && inSpiteOfPlay(w);
+    const never = { fromKm: null, byKm: null, byHours: null };
+    return { ...on, ...f, nth, ...never, doneAt: done?.at ?? null, wantsReading };
   });
   if (!followUp) return others;
   const doneAt = w.retorque?.at ?? null;
-  return [{ ...on, kind: 'retorque', what: '', nth: 0, byHours: null, ...followUp, doneAt }, ...others];
+  const wantsReading = false;
+  return [
+    { ...on, kind: 'retorque', what: '', nth: 0, byHours: null, ...followUp, doneAt, wantsReading },
+    ...others,
+  ];
 }
 
 /** What was done of the works on a wheel end: not what its owner did not want now. */

@@ -214,6 +214,19 @@ function nextIsTight({ endPlayMm }: EndPlayResult, { band, thread, lock }: Sheet
 const underTwice = ({ endPlayMm }: EndPlayResult, { band }: Sheet) =>
   band !== null && endPlayMm <= 2 * band.max.si * 1000;
 
+/** Objections to the end play of a wheel end. */
+const ofPlay: ReadonlySet<ObjectionCode> = new Set([
+  'loose',
+  'tight',
+  'found-out',
+  'not-measured',
+  'not-repeated',
+]);
+
+/** Whether a wheel end was released in spite of its end play: a reading in band is what that leaves to do. */
+export const inSpiteOfPlay = ({ release }: WheelEnd): boolean =>
+  release?.overridden.some((o) => ofPlay.has(o.code)) ?? false;
+
 function againstReading(w: WheelEnd): Objection[] {
   const measuring = progressOf(w).find(
     ({ step }) => step.kind === 'measure' && step.stage === 'verify' && step.id !== 'swivel-preload',

@@ -14,7 +14,7 @@ import { RULES } from './rules.ts';
 import { layerOf } from '../stack/index.ts';
 import { convert } from '../quantity/index.ts';
 import { whyNotTool } from '../tool/index.ts';
-import { againstRelease, mayStayLoose, torqueFits } from './against-release.ts';
+import { againstRelease, inSpiteOfPlay, mayStayLoose, torqueFits } from './against-release.ts';
 import type { Actor } from '../access/index.ts';
 import {
   meterHours,
@@ -30,7 +30,6 @@ import { impossible } from './impossible.ts';
 import { lateRecords, openQuestions, progressOf, readingRound } from './progress.ts';
 import { describeObjection } from './describe-objection.ts';
 import { isAsFound } from './is-as-found.ts';
-import type { ObjectionCode } from './objection.ts';
 import { openFindings } from './open-findings.ts';
 import { whyOnlyRead } from './first-build.ts';
 import { whyNoRoute } from './why-no-route.ts';
@@ -287,15 +286,6 @@ function endingOutOfService(
     : accept(command);
 }
 
-/** What stands against a release because of its end play. */
-const ofPlay: ReadonlySet<ObjectionCode> = new Set([
-  'loose',
-  'tight',
-  'found-out',
-  'not-measured',
-  'not-repeated',
-]);
-
 function followUpDone(
   w: WheelEnd,
   command: BodyOf<'follow-up-done'>,
@@ -311,14 +301,14 @@ function followUpDone(
 
 /** What a release in spite of something asks for before it is looked after: a reading in band, or what was seen. */
 function whyNotLookedAfter(
-  { position, release }: WheelEnd,
+  w: WheelEnd,
   { note }: BodyOf<'follow-up-done'>,
   last: DecideContext['lastReading'],
 ): Decision | null {
-  const inSpiteOf = release?.overridden ?? [];
-  if (inSpiteOf.length === 0) return null;
-  const isOfPlay = inSpiteOf.some((o) => ofPlay.has(o.code));
-  const isInBand = last?.verdict === 'in-band' && last.at > release!.at;
+  const { position, release } = w;
+  if (!release || release.overridden.length === 0) return null;
+  const isOfPlay = inSpiteOfPlay(w);
+  const isInBand = last?.verdict === 'in-band' && last.at > release.at;
   if (isOfPlay && last !== undefined && !isInBand) return refuse('measure-before', { position });
   return !isOfPlay && (note ?? '').trim().length < LEAST_REASON ? refuse('say-what-was-seen') : null;
 }

@@ -1,6 +1,13 @@
 export { actorSchema, recordedBy, sentOn, type Actor } from '../access/index.ts';
 export { followUpKinds, type FollowUpKind } from './follow-up-kinds.ts';
-export { againstRelease, figureFor, mayStayLoose, thinLining, torqueFits } from './against-release.ts';
+export {
+  againstRelease,
+  figureFor,
+  inSpiteOfPlay,
+  mayStayLoose,
+  thinLining,
+  torqueFits,
+} from './against-release.ts';
 export { brakeKindsOf } from './brake-kind.ts';
 export { decide, decideJoining, decideOpening } from './decide.ts';
 export { type DecideContext, type Decision } from './decision.ts';

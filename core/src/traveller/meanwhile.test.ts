@@ -46,6 +46,22 @@ describe('while a part is on order', () => {
     expect(codes(t, '1L')).toEqual([]);
   });
 
+  it('a wheel end that is released, or of the first build, waits for nothing and is offered nothing', () => {
+    const t = awaiting('part:hub-seal');
+    t.workTo('1L', 'seal');
+    const w = t.at('1L');
+    const job = (over: typeof w) => ({ ...t.job, wheelEnds: [over] });
+    const other = new TestJob(openingOn(['1L'], 'a-trailer', ['oil-level']));
+    other.workTo('1L');
+    other.do({ kind: 'wheel-end-released', position: '1L' }, supervisor);
+    const released = { ...w, release: other.at('1L').release };
+    for (const over of [released, { ...w, firstBuild: {} as NonNullable<typeof w.firstBuild> }]) {
+      expect(meanwhile(job(over), over)).toEqual([]);
+      expect(whatWaits(job(over))).toEqual([]);
+    }
+    expect(meanwhile(job(w), w)).not.toEqual([]);
+  });
+
   it('bearings hold up the cups, and what goes on over them', () => {
     const t = awaiting('part:cups-and-rollers');
     t.workTo('1L', 'cup-home');

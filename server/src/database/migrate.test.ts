@@ -34,6 +34,7 @@ const all = [
   '0028-yard-only',
   '0029-retorque-by-hours',
   '0030-write-proof',
+  '0031-closed-by-reading',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

@@ -9,6 +9,7 @@ import {
   currentRound,
   decide,
   fold,
+  inSpiteOfPlay,
   mayStayLoose,
   readingRound,
   stepAtHand,
@@ -129,11 +130,13 @@ export function workJob(random: Random, plan: JobPlan): StoredEvent[] {
         4,
       );
     }
-    for (const { position, release } of job.wheelEnds)
-      for (const { kind } of release?.alsoDue ?? []) {
+    for (const w of job.wheelEnds)
+      for (const { kind } of w.release?.alsoDue ?? []) {
         // What was left out of its band is looked after by measuring it in another job.
-        if (kind === 'temporary') continue;
-        send({ kind: 'follow-up-done', position, followUp: kind, nth: 0 }, plan.technicians[0]!, 6);
+        if (kind === 'temporary' && inSpiteOfPlay(w)) continue;
+        const { position } = w;
+        const note = 'Looked at on the yard: it holds, as it was left.';
+        send({ kind: 'follow-up-done', position, followUp: kind, nth: 0, note }, plan.technicians[0]!, 6);
       }
   }
   return [...job.events];

@@ -154,6 +154,9 @@ describe('a wheel end that was left out of its band', () => {
       /2L was released out of its band: open a job/,
     );
 
+    const asked = (await page(1)).rows.filter((f) => f.unit.id === unitId);
+    expect(asked.map((f) => f.kind)).toEqual(['temporary']);
+
     // A record that is rebuilt says the same.
     expect((await rebuildProjections(shop.db)).aside).toEqual([]);
     expect(await dueOf(unitId)).toContainEqual(expect.objectContaining(adjust));
@@ -171,6 +174,8 @@ describe('a wheel end that was left out of its band', () => {
     await again.flush();
     expect(await ofUnit()).toEqual([]);
     expect((await dueOf(unitId)).filter((d) => d.dueBy === 'out-of-band')).toEqual([]);
+    // Nobody is asked for it any more, whether somebody says that it was looked after or not.
+    expect((await page(1)).rows.filter((f) => f.unit.id === unitId && f.kind === 'temporary')).toEqual([]);
     expect((await closes()).status).toBe(200);
   });
 });

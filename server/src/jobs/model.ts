@@ -149,6 +149,7 @@ export interface FollowUpRow extends Model<
   byHours: CreationOptional<number | null>;
   byDate: string;
   doneAt: Date | null;
+  wantsReading: CreationOptional<boolean>;
 }
 
 export function defineFollowUp(sequelize: Sequelize): ModelStatic<FollowUpRow> {
@@ -165,5 +166,6 @@ export function defineFollowUp(sequelize: Sequelize): ModelStatic<FollowUpRow> {
     byHours: DataTypes.DOUBLE,
     byDate: DataTypes.DATEONLY,
     doneAt: DataTypes.DATE,
+    wantsReading: { type: DataTypes.BOOLEAN, defaultValue: false },
   });
 }

@@ -69,7 +69,7 @@ export const tables: readonly Table[] = [
     key: ['job_id', 'position', 'kind', 'nth'],
     columns: [
       ...['job_id', 'position', 'kind', 'nth', 'unit_id', 'axle_id', 'what', 'from_km', 'by_km', 'by_hours'],
-      ...['by_date', 'done_at'],
+      ...['by_date', 'done_at', 'wants_reading'],
     ],
   },
   {
