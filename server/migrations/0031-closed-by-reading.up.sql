@@ -25,6 +25,11 @@ where f.done_at is null
     select 1 from follow_up n join job nj on nj.id = n.job_id
     where n.axle_id = f.axle_id and n.position = f.position and n.kind = 'retorque' and nj.number > j.number
   ))
+  -- A later release out of band asks for it itself.
+  and not (f.wants_reading and exists (
+    select 1 from follow_up n join job nj on nj.id = n.job_id
+    where n.axle_id = f.axle_id and n.position = f.position and n.wants_reading and nj.number > j.number
+  ))
   and not (f.wants_reading and exists (
     select 1 from reading r
     where r.unit_id = f.unit_id and r.axle_id = f.axle_id and r.position = f.position and r.verdict = 'in-band'

@@ -157,6 +157,14 @@ describe('a wheel end that was left out of its band', () => {
     const asked = (await page(1)).rows.filter((f) => f.unit.id === unitId);
     expect(asked.map((f) => f.kind)).toEqual(['temporary']);
 
+    // Let go a second time, the later release asks alone.
+    const second = await openJobOn(shop, unitId, ['2L'], ['check']);
+    const twice = mirrored(shop, second, ['2L'], ['check']);
+    leaveLoose(twice.t, '2L', 'It has to be back on the road once more');
+    await twice.flush();
+    const still = (await page(1)).rows.filter((f) => f.unit.id === unitId);
+    expect(still.map((f) => f.jobId)).toEqual([second]);
+
     // A record that is rebuilt says the same.
     expect((await rebuildProjections(shop.db)).aside).toEqual([]);
     expect(await dueOf(unitId)).toContainEqual(expect.objectContaining(adjust));

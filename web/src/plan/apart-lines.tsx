@@ -28,7 +28,7 @@ export function ApartLines({ apart, Line }: { apart: Floor['apart']; Line: Compo
       {outOfService && `${outOfService.replace(/[.]?$/, '.')} `}
       {(left.length > 0 || !(outOfService || outOfBand)) && describeLeft(left)}
       {outOfBand &&
-        ` ${formatPlay(outOfBand.endPlayMm, reader.length)}, read ${formatDate(outOfBand.at)}, and in no job since.`}
+        ` ${formatPlay(outOfBand.endPlayMm, reader.length)}, read on ${formatDate(outOfBand.at)}. No job since.`}
     </Line>
   ));
 }
