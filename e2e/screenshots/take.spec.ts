@@ -150,10 +150,10 @@ async function whatWaits(browser: Browser, office: Page): Promise<void> {
 test('the pictures', async ({ browser }) => {
   const page = await signedIn(browser);
   await page.getByRole('button', { name: /Okonedo/ }).click();
-  await page.getByText('Coming in').waitFor();
+  await page.getByText('Arriving').waitFor();
   await page
     .getByRole('button', { name: 'Plan' })
-    .or(page.getByText(/no job is open yet/))
+    .or(page.getByText(/No job opened/))
     .first()
     .waitFor();
   await picture(page, 'floor');
@@ -164,7 +164,7 @@ test('the pictures', async ({ browser }) => {
   await page.getByRole('button', { name: 'Choose what to accept' }).waitFor({ timeout: 60_000 });
   await picture(page, 'proposal');
   await page.goto(`${shop}/plan/week`);
-  await page.getByRole('button', { name: 'The week after' }).click();
+  await page.getByRole('button', { name: 'Next week' }).click();
   await page.getByText(/, 7 booked/).waitFor();
   await picture(page, 'week');
   await page.getByRole('link', { name: 'Fleet', exact: true }).click();

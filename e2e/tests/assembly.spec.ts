@@ -74,7 +74,7 @@ test('a job ended out of service with the hub off: Floor and unit say so, and an
   await finding.getByText('Put right', { exact: true }).first().click();
   await finding.getByLabel('How it was put right').fill('The new spindle came and is in');
   await finding.getByRole('button', { name: 'Answer this finding on 1L' }).press('Enter');
-  await expect(page.getByText('Nothing stands against 1L.').first()).toBeVisible();
+  await expect(page.getByText('Nothing blocks the release of 1L.').first()).toBeVisible();
   await page.getByRole('button', { name: 'Release 1L', exact: true }).first().press('Enter');
   await expect(page.getByText(/Released by R\. Thistlewood/).first()).toBeVisible();
 });

@@ -66,8 +66,8 @@ test('what cannot be is refused in words beside its field, and stays there to be
       ['three', /is not a figure/],
       ['5 Nm', /is not one of/],
       ['1e9', /is not one of/],
-      ['0.7', /cannot be/],
-      ['-0.7', /cannot be/],
+      ['0.7', /is not possible/],
+      ['-0.7', /is not possible/],
       ['0.003.1', /is not a figure/],
     ] as const) {
       await page.getByLabel(/^Pushed in/).fill('0');

@@ -85,7 +85,7 @@ test('two tablets without a network open, reload and work; what does not fit is 
   await expect(conflict).toBeVisible();
   await conflict.getByRole('button', { name: 'What stands is right' }).click();
   await conflict.getByRole('button', { name: 'Put it away' }).click();
-  await expect(second.getByText(/Nothing waits/)).toBeVisible();
+  await expect(second.getByText(/Everything recorded on this device has been sent/)).toBeVisible();
   expect((await doneIn(office, jobId)).slice(before)).toEqual([
     'D. Achterberg step-recorded',
     'D. Achterberg step-recorded',

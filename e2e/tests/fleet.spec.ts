@@ -33,7 +33,7 @@ test('the fleet is filtered by owner, kind and state, and found with /', async (
 
 test('a fleet file is previewed, brought in and exported again', async ({ browser }) => {
   const page = await browserOf(browser, 'R. Thistlewood');
-  await page.getByRole('link', { name: 'Bring in a fleet' }).click();
+  await page.getByRole('link', { name: 'Import a fleet' }).click();
   await page.getByRole('link', { name: 'A file with a line per axle' }).click();
   const csv = [
     'owner,unit,kind,plate,distance,hours,axle,role,wheels,brake,sheet',
@@ -172,7 +172,7 @@ test('an office’s own list, a workbook of 40 rows with bad ones, becomes units
     // A unit of the demo has this plate.
     ['KF 302', 'Valley', 'Loop', 2014, await plateOf(page, 'Tern 418'), '', 'Tractor unit', 2, owner],
   ];
-  await page.getByRole('link', { name: 'Bring in a fleet' }).click();
+  await page.getByRole('link', { name: 'Import a fleet' }).click();
   await page.getByLabel('Choose a list').setInputFiles({
     name: 'fleet.xlsx',
     mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',

@@ -18,7 +18,7 @@ test('a morning: a unit goes into a bay, everybody sees it, a clash is told in w
     await page.goto(`${shopUrl()}/floor`);
     await expect(lane(page, 'Yard').getByText('Free')).toBeVisible();
   }
-  await lane(supervisor, 'Yard').getByRole('button', { name: 'Put a unit in' }).click();
+  await lane(supervisor, 'Yard').getByRole('button', { name: 'Assign a unit' }).click();
   await supervisor.getByRole('button', { name: 'Beacon 81' }).click();
   const today = new Date().toISOString().slice(0, 10);
   await say(supervisor, 'From, day', today);
@@ -43,7 +43,7 @@ test('a morning: a unit goes into a bay, everybody sees it, a clash is told in w
   await supervisor.getByRole('button', { name: 'Cancel' }).click();
 
   await technician.goto(`${shopUrl()}/floor`);
-  await lane(technician, 'Yard').getByRole('button', { name: 'It left Yard' }).click();
+  await lane(technician, 'Yard').getByRole('button', { name: 'Unit has left Yard' }).click();
   await expect(lane(supervisor, 'Yard').getByText('Free')).toBeVisible();
 });
 
@@ -82,7 +82,7 @@ test('a meter is swapped half way: the distance is counted on, and the wall says
   await page.goto(`${shopUrl()}/floor?wall`);
   const heading = page.getByRole('heading', { level: 1 });
   await expect(heading).toHaveCSS('font-size', '54px');
-  await expect(page.getByRole('button', { name: 'Put a unit in' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Assign a unit' })).toHaveCount(0);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1920);
 });
 

@@ -62,7 +62,7 @@ test('a tool, a person, an absence and the shop’s settings are written with no
   await expect(page.getByText('K. Board').first()).toBeVisible();
 
   await page.goto(`${shopUrl()}/plan/week`);
-  await press(page.getByRole('button', { name: 'Somebody or something is away' }));
+  await press(page.getByRole('button', { name: 'Add an absence' }));
   await typeIn(page, [
     ['Who or what', 'D. Achterberg'],
     ['First day', '2099-03-02'],

@@ -9,8 +9,8 @@ const pages: readonly [path: string, heading: string | RegExp][] = [
   ['/plan/week', 'Plan'],
   ['/plan/load', 'Plan'],
   ['/fleet', 'Fleet'],
-  ['/fleet/list', 'Bring in a list of units'],
-  ['/fleet/import', 'Bring in a fleet'],
+  ['/fleet/list', 'Import units from a list'],
+  ['/fleet/import', 'Import a fleet'],
   ['/fleet/meters', 'Readings of meters'],
   ['/fleet/new', 'Add a unit'],
   ['/fleet/sheets', 'Sheets'],
@@ -25,7 +25,7 @@ const pages: readonly [path: string, heading: string | RegExp][] = [
   ['/people', 'People'],
   ['/settings', 'Settings of the shop'],
   ['/me', 'I. Okonedo'],
-  ['/waiting', 'What waits on this device'],
+  ['/waiting', 'Waiting on this device'],
 ];
 
 /** The most of a page that may move by itself after it was seen, as browsers measure it. @source web.dev: good is under 0.1; ours is a fifth of it */

@@ -99,7 +99,7 @@ test('a booking is dragged and moved by keyboard; a clash is refused in words; a
   ).toBeVisible();
   await expect(bay(page, 'Bay 2').getByRole('button', { name: /^Plover 1, / })).toBeVisible();
 
-  await page.getByRole('button', { name: 'Somebody or something is away' }).click();
+  await page.getByRole('button', { name: 'Add an absence' }).click();
   await page.getByLabel('Who or what').selectOption('M. Pellow');
   const tuesday = dayOf(new Date(monday.getFullYear(), monday.getMonth(), monday.getDate() + 1));
   await page.getByLabel('First day').fill(tuesday);
@@ -107,9 +107,9 @@ test('a booking is dragged and moved by keyboard; a clash is refused in words; a
   await page.getByLabel('Why').fill('Ill');
   await page.getByRole('button', { name: 'Record the absence' }).click();
   await expect(page.getByRole('region', { name: 'Away' }).getByText('M. Pellow')).toBeVisible();
-  await page.getByRole('button', { name: 'Mend the plan' }).click();
+  await page.getByRole('button', { name: 'Replan' }).click();
   const row = page.getByRole('listitem').filter({ hasText: 'Plover 1' });
-  await expect(row.getByText('Whoever was to do it is away or on another unit.')).toBeVisible({
+  await expect(row.getByText('The technician is away or on another unit.')).toBeVisible({
     timeout: 60_000,
   });
   await expect(page.getByRole('listitem').filter({ hasText: 'Plover 2' })).toHaveCount(0);

@@ -20,7 +20,7 @@ test('a brake job on a drive axle finds a leaking seal, goes deeper, and ends re
   const before = await workUntil(page, 'Judge the parts');
   expect(before).toContain('End play as found');
   expect(before).not.toContain('Hub off');
-  await page.getByRole('button', { name: 'Go deeper' }).click();
+  await page.getByRole('button', { name: 'Add work found' }).click();
   await page.getByRole('button', { name: 'Seal, renew' }).click();
   await page.getByLabel('What was found').fill('Oil on the inside of the lining');
   await page.getByRole('button', { name: 'Add: seal, renew' }).click();
@@ -67,7 +67,7 @@ test('a supervisor who tries to override a missing lock is refused, by the page 
     overrideReason: 'It has to be back on the road this evening, whatever it takes',
   });
   expect(released.status).toBe(422);
-  expect(released.detail).toMatch(/^Nobody releases 1L: .*The lock is not recorded/);
+  expect(released.detail).toMatch(/^1L cannot be released: .*The lock is not recorded/);
 });
 
 test('a jam nut redone after Verify must be measured again, and locked again', async ({ browser }) => {
@@ -103,7 +103,7 @@ test('a spacer found half way: the sheet is changed, settings go, the work done 
   const jobId = await newJob(page, 'Beacon 62', 'tractor-2', ['2L']);
   await recordTo(page, jobId, 'set');
   await page.goto(`${shopUrl()}/jobs/${jobId}`);
-  await page.getByRole('button', { name: 'It is built differently' }).click();
+  await page.getByRole('button', { name: 'Different construction' }).click();
   await page.getByLabel('The sheet that fits').selectOption('Pre-set hub with a bearing spacer');
   await page.getByLabel('How it is seen').fill('A spacer stood between the bearings');
   await page.getByRole('button', { name: 'Change the sheet of this wheel end' }).click();
@@ -194,7 +194,7 @@ test('a hub that arrives in pieces is put back without being taken off', async (
   await page.getByRole('button', { name: 'Open a job' }).click();
   await page.getByRole('checkbox', { name: '1L' }).check();
   await page.getByRole('button', { name: 'Bearings, renew' }).click();
-  await page.getByText('Comes in pieces').click();
+  await page.getByText('Already apart, or').click();
   for (const layer of ['Wheel', 'Cap, flange or hub lock', 'Brake, outer', 'Bearing nut', 'Hub'])
     await page.getByRole('button', { name: `${layer} is off`, exact: true }).click();
   await page.getByRole('button', { name: 'Open the job on 1L' }).click();
@@ -242,8 +242,8 @@ test('a brake that stays on a wheel-off job prompts the bearing check; a loose b
   await page.getByRole('button', { name: /^Accept/ }).press('Enter');
   await workUntil(page, 'Release 2L');
   await expect(page.getByText(/End play was found loose by 0\.0075 in: adjust now/)).toBeVisible();
-  await expect(page.getByText(/Nobody releases 2L/)).toBeVisible();
-  await page.getByRole('button', { name: 'Go deeper' }).click();
+  await expect(page.getByText(/2L cannot be released/)).toBeVisible();
+  await page.getByRole('button', { name: 'Add work found' }).click();
   await page.getByRole('button', { name: 'Adjust the bearings' }).click();
   await page.getByLabel('What was found').fill('Loose with the wheel off');
   await page.getByRole('button', { name: 'Add: adjust the bearings' }).click();

@@ -63,7 +63,7 @@ test('parts come, are counted with why they are fewer, and are kept for a job', 
   await keeper.getByRole('button', { name: 'Put them on the shelf' }).click();
   await expect(keeper.getByText('+3').first()).toBeVisible();
   await keeper.getByRole('button', { name: 'Count' }).click();
-  await keeper.getByLabel('How many lie there').fill('1');
+  await keeper.getByLabel('Quantity on hand').fill('1');
   await keeper.getByRole('button', { name: 'Record the count' }).click();
   await expect(keeper.getByText(/say why it is otherwise/)).toBeVisible();
   await keeper.getByLabel(/Why it is otherwise/).fill('The box was wet');

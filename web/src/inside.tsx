@@ -15,7 +15,7 @@ function PageFault() {
   const error = useRouteError();
   return (
     <main className="flex flex-col items-start gap-4 p-6">
-      <h1 className="text-23">This page broke</h1>
+      <h1 className="text-23">This page could not be shown</h1>
       <p>
         What you recorded is kept. Load the page again; if it stays, tell whoever looks after Lanternwright.
       </p>

@@ -66,7 +66,7 @@ export function readFleetList(rows: readonly (readonly string[])[], answers: Lis
     questions.push({ about: 'column', field, words });
   if (at('unit') < 0 && at('plate') < 0)
     ask('unit', 'Which column has the number or name of the unit, or its plate?');
-  if (at('owner') < 0 && answers.owner.trim() === '') ask('owner', 'Whose are they?');
+  if (at('owner') < 0 && answers.owner.trim() === '') ask('owner', 'Which owner?');
   if (at('distance') >= 0 && answers.distanceUnit === null)
     ask('distance', 'Does the odometer count km or miles?');
 

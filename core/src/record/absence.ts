@@ -36,7 +36,7 @@ export const absenceAggregate: Aggregate<AbsenceState, AbsenceCommand, AbsenceBo
 
   decide(state, command) {
     if (command.kind === 'tell') {
-      if (state) return refuse('This is told already');
+      if (state) return refuse('Already recorded');
       const days = (Date.parse(command.absence.until) - Date.parse(command.absence.from)) / 86_400_000;
       if (days <= 0) return refuse('It must end after it begins', 'until');
       if (days > LONGEST_DAYS) return refuse(`${LONGEST_DAYS} days at most`, 'until');
@@ -45,7 +45,7 @@ export const absenceAggregate: Aggregate<AbsenceState, AbsenceCommand, AbsenceBo
     const absence = begun(state, 'absence');
     if (absence.cancelled) return refuse('This was taken back');
     if (command.kind === 'cancel') return { ok: true, bodies: [{ kind: 'absence-cancelled' }] };
-    if (command.at <= absence.from) return refuse('It has not begun: take it back');
+    if (command.at <= absence.from) return refuse('This absence has not started. Delete it instead');
     if (command.at >= absence.until) return refuse('It has ended already');
     return { ok: true, bodies: [{ kind: 'absence-ended', at: command.at }] };
   },

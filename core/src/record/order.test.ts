@@ -21,7 +21,7 @@ describe('an order', () => {
     const o = order();
     expect(o.draft(line(1, 4), line(2, 2))).toBeNull();
     expect(o.draft(line(1, 5), line(2, 2))).toBeNull();
-    expect(o.deliver(1, 1)).toBe('It is not on its way');
+    expect(o.deliver(1, 1)).toBe('Not ordered yet');
     expect(o.tell({ kind: 'send', expected: '2026-12-03', reference: 'Q-88' })).toBeNull();
     expect(o.draft(line(1, 9))).toBe('It was sent already: what it says stays');
     expect(o.tell({ kind: 'send', expected: null, reference: '' })).toBe('It was sent already');
@@ -35,7 +35,7 @@ describe('an order', () => {
     expect(o.tell({ kind: 'end-line', partId: part(2), reason: 'Unknown number' })).toBeNull();
     expect(o.now().status).toBe('done');
     expect(o.now().lines.map(openOf)).toEqual([0, 0]);
-    expect(o.tell({ kind: 'end-line', partId: part(2), reason: 'again' })).toBe('It is not on its way');
+    expect(o.tell({ kind: 'end-line', partId: part(2), reason: 'again' })).toBe('Not ordered yet');
     expect(replay(orderAggregate, o.entries)).toEqual(o.now());
   });
 

@@ -186,7 +186,7 @@ export const orderAggregate: Aggregate<OrderState, OrderCommand, OrderBody, Orde
           ? refuse('A part of it came: end the lines that do not come any more')
           : { ok: true, bodies: [{ kind: 'order-cancelled', reason: command.reason }] };
     }
-    if (order.status !== 'sent') return refuse('It is not on its way');
+    if (order.status !== 'sent') return refuse('Not ordered yet');
     switch (command.kind) {
       case 'promise':
         return { ok: true, bodies: [{ kind: 'order-promised', expected: command.expected }] };

@@ -68,7 +68,7 @@ describe('the stock of a part', () => {
     expect(s.move('used', 2, { jobId: job(2) })).toMatch(/2 of them are kept for other jobs/);
     expect(s.move('used', 1, { jobId: job(2) })).toBeNull();
     expect(s.move('used', 2, { jobId: job(1) })).toBeNull();
-    expect(s.tell({ kind: 'end-reservation', id: job(1) })).toBe('This is not kept any more');
+    expect(s.tell({ kind: 'end-reservation', id: job(1) })).toBe('No longer reserved');
   });
 
   it('a price that a browser sends with a use is not the one that is billed', () => {

@@ -280,7 +280,7 @@ export const stockAggregate: Aggregate<StockState, StockCommand, StockBody, Stoc
       case 'end-reservation':
         return begun(state, 'part').reservations.some((r) => r.id === command.id)
           ? { ok: true, bodies: [{ kind: 'reservation-ended', id: command.id }] }
-          : refuse('This is not kept any more');
+          : refuse('No longer reserved');
     }
   },
 

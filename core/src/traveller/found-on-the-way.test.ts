@@ -212,7 +212,7 @@ it('a hub that is too hot is released by nobody', () => {
   t.workTo('2L');
   const reason = 'It has to be back on the road this evening';
   expect(t.try({ kind: 'wheel-end-released', position: '2L', overrideReason: reason }, supervisor)).toMatch(
-    /Nobody releases 2L: The hub is more than 95 K over the air/,
+    /2L cannot be released: The hub is more than 95 K over the air/,
   );
   // Its sheet's own limit is what is said.
   const own = { ...t.at('2L').sheet.heat, lookOverAirK: 60, lookOverOtherK: 20, notReleasedOverAirK: 80 };
@@ -249,7 +249,7 @@ describe('a torque', () => {
       t.workTo('2L');
       const reason = 'It has to be back on the road this evening';
       const release = { kind: 'wheel-end-released', position: '2L', overrideReason: reason } as const;
-      expect(t.try(release, supervisor)).toMatch(/Nobody releases 2L: .*Wheel nuts/);
+      expect(t.try(release, supervisor)).toMatch(/2L cannot be released: .*Wheel nuts/);
     }
   });
 });

@@ -28,7 +28,7 @@ describe('a part not used twice that goes in again until the new one comes', () 
     expect(layerStates(t.at('1L'))).toMatchObject({ hub: 'unfinished', nut: 'back', wheel: 'back' });
     const release = { kind: 'wheel-end-released', position: '1L' } as const;
     const overrideReason = 'The old seal looked as good as a new one';
-    expect(t.try({ ...release, overrideReason }, supervisor)).toMatch(/Nobody releases 1L: Hub seal/);
+    expect(t.try({ ...release, overrideReason }, supervisor)).toMatch(/1L cannot be released: Hub seal/);
     expect(describeParts(t.at('1L'))).toMatch(
       /^New: hub cap gasket\. \d+ judged and kept\. Went in again, for the yard only: hub seal\.$/,
     );

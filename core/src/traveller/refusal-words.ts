@@ -75,7 +75,7 @@ export const refusalWords = {
   'recorded-already': (at: AtStep, names: Names) =>
     `“${names.step(at)}” on ${at.position} is recorded already`,
   'never-skipped': (at: AtStep, names: Names) =>
-    `“${names.step(at)}” is not left out, for any reason: do it, or end the job out of service`,
+    `“${names.step(at)}” cannot be skipped: do it, or end the job as out of service`,
   'another-kind-of-step': ({ kind, ...at }: AtStep & { kind: Step['kind'] }, names: Names) =>
     `“${names.step(at)}” is a step to ${kind}`,
   'no-such-choice': ({ option, ...at }: AtStep & { option: string }, names: Names) =>
@@ -96,7 +96,7 @@ export const refusalWords = {
     `“${names.step(at)}” has ${value} ${unit} for the same figure: correct that one if it was wrong`,
   'torque-not-over-zero': () => 'A torque is over zero',
   'torque-not-possible': () => 'A torque of this size is not possible here: check the figure and its unit',
-  'torque-off': () => 'The torque is off the sheet’s figure: say why',
+  'torque-off': () => 'This torque is outside the sheet’s range: enter a reason',
   'turn-off': () => 'This is not the turn that was asked for: say why',
 
   // What is measured.
@@ -113,7 +113,7 @@ export const refusalWords = {
   'pull-not-possible': () => 'A pull of this size is not possible: check the figure and its unit',
   'no-pull-asked': () => 'Enter the pull that the maker asks for',
   'least-over-most': () => 'The least is over the most',
-  'play-not-possible': () => 'Half an inch of end play cannot be: check the figure and its unit',
+  'play-not-possible': () => 'End play of half an inch is not possible: check the figure and its unit',
   'moved-on': ({ position }: At) => `${position} has moved on since`,
   'reading-accepted': ({ position }: At) => `The reading of ${position} is accepted already`,
   'nothing-measured': ({ position }: At) => `Nothing is measured on ${position}`,
@@ -222,7 +222,7 @@ export const refusalWords = {
 
   // The owner.
   'no-estimate': () => 'There is no estimate to answer yet',
-  'estimate-newer': () => 'The estimate was written anew since: look at it again before you answer',
+  'estimate-newer': () => 'The estimate has changed: review it before you answer',
   'no-estimate-named': () => 'Say which estimate is answered',
   'owner-answered': ({ by }: { by: string }) =>
     `${by} answered for the owner themselves: only a new estimate asks again`,
@@ -255,8 +255,8 @@ export const refusalWords = {
   'sheet-unfit': ({ why }: { why: RouteRefusal }) => describeRouteRefusal(why),
   'adjusting-again-already': ({ position }: At) => `${position} has gone back to Adjust already`,
   'not-left-adjust': ({ position }: At) => `${position} has not left Adjust yet`,
-  'too-many-rounds': () => 'That many rounds are a matter for inspection',
-  'no-turn-named': () => 'Say how far the nut is to turn',
+  'too-many-rounds': () => 'After that many adjustments, inspect the bearings instead',
+  'no-turn-named': () => 'Enter how far to turn the nut',
   'begin-from-start': () => 'The sheet names no thread and lock: begin Adjust from the start',
 
   // Ends of a job, releases and what comes after.
@@ -268,7 +268,7 @@ export const refusalWords = {
   'band-widened-by-same': ({ position, by }: At & { by: string }) =>
     `${by} widened the band of ${position} in this job to more than twice the usual one: another supervisor releases it`,
   'nobody-releases': ({ position, against }: At & { against: readonly Objection[] }, names: Names) =>
-    `Nobody releases ${position}: ${names.objections(position, against)}`,
+    `${position} cannot be released: ${names.objections(position, against)}`,
   'release-needs-reason': ({ position, against }: At & { against: readonly Objection[] }, names: Names) =>
     names.objections(position, against),
   'reason-too-short': () => 'Give the reason in a sentence: somebody has to weigh it later',

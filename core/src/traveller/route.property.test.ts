@@ -88,7 +88,7 @@ describe('a route, whatever the wheel end, the works and the findings', () => {
             },
             supervisor,
           );
-          expect(early).toMatch(/Nobody releases/);
+          expect(early).toMatch(/cannot be released/);
           workThrough(t, seed);
           const w = t.at('1L');
           const acts = progressOf(w).map((p) => p.step as Act);

@@ -56,7 +56,7 @@ describe('who records what', () => {
     expect(t.try(answer({ estimate: undefined, answer: 'decline' }), technician)).toBeNull();
     const first = answer();
     t.do(estimate, supervisor);
-    expect(t.try(first, contact)).toMatch(/written anew since/);
+    expect(t.try(first, contact)).toMatch(/has changed: review it/);
     expect(t.try(answer({ answer: 'decline' }), contact)).toBeNull();
   });
 

@@ -242,8 +242,8 @@ describe('the sentences of a plan', () => {
     const all = kinds.map((kind) => describeBecause({ kind, jobs: ['4', '5'] }, 'now', nameOf));
     expect(new Set(all).size).toBe(kinds.length);
     expect(all.every((s) => /^[A-Z].*\.$/.test(s))).toBe(true);
-    expect(all[4]).toBe('Every bay is taken before, last by Tern 4 and Tern 5.');
-    expect(all[5]).toBe('Everybody is on another unit before, last on Tern 4 and Tern 5.');
+    expect(all[4]).toBe('Every bay is taken until Tern 4 and Tern 5 are finished.');
+    expect(all[5]).toBe('All technicians are busy until Tern 4 and Tern 5 are finished.');
     expect(describeBecause({ kind: 'release' }, 'interval', nameOf)).toMatch(/^Two weeks before it is due/);
   });
 
@@ -251,6 +251,6 @@ describe('the sentences of a plan', () => {
     const kinds = ['people', 'bay', 'tool', 'stay', 'release', 'hours'] as const;
     expect(new Set(kinds.map((kind) => describeMove({ kind }, nameOf))).size).toBe(kinds.length);
     expect(describeMove({ kind: 'room', jobs: ['7'] }, nameOf)).toBe('Makes room for Tern 7.');
-    expect(describeMove({ kind: 'room', jobs: [] }, nameOf)).toMatch(/what cannot stay/);
+    expect(describeMove({ kind: 'room', jobs: [] }, nameOf)).toMatch(/a booking that has to move/);
   });
 });

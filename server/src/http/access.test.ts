@@ -233,7 +233,9 @@ describe('an owner’s contact', () => {
 
     await say(others.job, { estimate }).expect(404);
     expect((await say(own.job, {}).expect(422)).body.detail).toMatch(/which estimate/);
-    expect((await say(own.job, { estimate: randomUUID() }).expect(422)).body.detail).toMatch(/written anew/);
+    expect((await say(own.job, { estimate: randomUUID() }).expect(422)).body.detail).toMatch(
+      /has changed: review it/,
+    );
     await send(contact.call, own.job, 2, { kind: 'job-held', reason: 'not you' }).expect(422);
     const { body } = await say(own.job, { estimate }).expect(200);
     expect(body).toMatchObject({ by: { role: 'owner-contact' }, body: { name: contact.person.name } });

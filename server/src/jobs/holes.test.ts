@@ -56,7 +56,7 @@ describe('ways round a release, over HTTP', () => {
       expect((await say(strike)).status).toBe(200);
     }
     expect(todo(await now(jobId))).toContain('wheel-nuts');
-    expect((await say(release)).body.detail).toMatch(/Nobody releases 2L: .*Wheel nuts, full torque/);
+    expect((await say(release)).body.detail).toMatch(/2L cannot be released: .*Wheel nuts, full torque/);
   });
 
   it('a lock of the adjustment before, put right, does not lock the one at hand', async () => {
@@ -70,7 +70,7 @@ describe('ways round a release, over HTTP', () => {
     const right = { kind: 'correction', corrects, reason: 'A word was missing', replacement } as const;
     expect((await say(right)).status).toBe(200);
     expect(todo(await now(jobId))).toContain('lock');
-    expect((await say(release)).body.detail).toMatch(/Nobody releases 2L: .*The lock is not recorded/);
+    expect((await say(release)).body.detail).toMatch(/2L cannot be released: .*The lock is not recorded/);
   });
 
   it('cups that are struck out under a hub that is on take the hub off again', async () => {
@@ -80,6 +80,6 @@ describe('ways round a release, over HTTP', () => {
       (await say({ kind: 'correction', corrects, reason: 'They were not home', replacement: null })).status,
     ).toBe(200);
     expect(todo(await now(jobId))).toEqual(expect.arrayContaining(['hub-off', 'cup-home', 'hub-on', 'lock']));
-    expect((await say(release)).body.detail).toMatch(/Nobody releases 2L/);
+    expect((await say(release)).body.detail).toMatch(/2L cannot be released/);
   });
 });

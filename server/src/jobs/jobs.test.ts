@@ -310,7 +310,7 @@ describe('projections', () => {
       position: '2L',
       overrideReason: 'It has to go to the next shop this evening',
     }).expect(422);
-    expect(refused.body.detail).toMatch(/^Nobody releases 2L: .*End play is loose by/);
+    expect(refused.body.detail).toMatch(/^2L cannot be released: .*End play is loose by/);
     t.do({ kind: 'adjust-reopened', position: '2L', round: 1, from: 'start' });
     t.workTo('2L');
     await flush();

@@ -49,7 +49,8 @@ export function photosService(db: Database, clock: Clock) {
       const jpeg = Buffer.from(base64, 'base64');
       if (!jpeg.subarray(0, 3).equals(JPEG_START)) throw refused('This is no JPEG picture', 'jpeg');
       if (jpeg.length < SMALLEST_BYTES) throw refused('The picture is empty', 'jpeg');
-      if (jpeg.length > LARGEST_BYTES) throw refused('The picture is over 1.5 MB: make it smaller', 'jpeg');
+      if (jpeg.length > LARGEST_BYTES)
+        throw refused('This picture is over 1.5 MB. Choose a smaller one', 'jpeg');
       await makeRoom(jobId);
       const id = randomUUID();
       const sha256 = createHash('sha256').update(jpeg).digest('hex');

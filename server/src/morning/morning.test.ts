@@ -65,7 +65,7 @@ describe('the morning in words', () => {
       '- Meter of Tern 1: what it read on 2026-11-20 does not fit',
       '- Bay 1: Tern 1, 2L verify, loose (M. Pellow)',
       '- Bay 2: free until 13:00, then Tern 1',
-      '- 13:00: Tern 1, no job is open yet. S. Varga',
+      '- 13:00: Tern 1, no job opened. S. Varga',
       '- J. Brennock, course',
       'https://shop.example/floor',
     ])

@@ -85,8 +85,8 @@ function lateLines({ rows }: ShopFollowUps): string[] {
 }
 
 const comes = (b: Booked, formatClock: Morning['formatClock']) =>
-  `${formatClock(b.from)}: ${b.unit.name}${b.job ? `, ${b.job.title.toLowerCase()}` : ', no job is open yet'}` +
-  `. ${b.names.length > 0 ? b.names.join(', ') : 'Nobody is named yet'}`;
+  `${formatClock(b.from)}: ${b.unit.name}${b.job ? `, ${b.job.title.toLowerCase()}` : ', no job opened'}` +
+  `. ${b.names.length > 0 ? b.names.join(', ') : 'No technician assigned'}`;
 
 function part(title: string, lines: readonly string[], none: string): string {
   const shown = lines.slice(0, MOST_LINES).map((line) => `- ${line}`);

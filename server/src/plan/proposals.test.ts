@@ -120,7 +120,7 @@ describe('a proposal', () => {
     expect(unplaced).toEqual([]);
     expect(rows.map((r) => r.unit.id).sort()).toEqual([...units].sort());
     for (const row of rows) {
-      expect(row).toMatchObject({ what: 'seal, renew 2L 2R', was: null, bookingId: null });
+      expect(row).toMatchObject({ what: 'Renew seals 2L, 2R', was: null, bookingId: null });
       expect(row.to.people).toEqual([technician()]);
       expect(row.because).toMatch(/\.$/);
       expect(row.hours!.usual).toBeCloseTo((30 + 2 * 105) / 60, 6);
@@ -128,7 +128,7 @@ describe('a proposal', () => {
     // One technician: one after the other.
     const spans = rows.map((r) => [r.to.from, r.to.until]).sort();
     expect(spans[1]![0]! >= spans[0]![1]!).toBe(true);
-    expect(rows.some((r) => /Everybody is on another unit/.test(r.because))).toBe(true);
+    expect(rows.some((r) => /All technicians are busy/.test(r.because))).toBe(true);
     expect(await listed()).toEqual([]);
     expect((await accept(id, [units[0]!, units[1]!]).expect(200)).body).toEqual({ booked: 2 });
     expect((await listed()).map((b) => b.unitId).sort()).toEqual([units[0]!, units[1]!].sort());
@@ -173,7 +173,7 @@ describe('a bad morning', () => {
     );
     expect(plan.result!.rows.map((r) => r.bookingId).sort()).toEqual(soon.map((b) => b.id).sort());
     for (const row of plan.result!.rows) {
-      expect(row.because).toBe('Whoever was to do it is away or on another unit.');
+      expect(row.because).toBe('The technician is away or on another unit.');
       expect(Date.parse(row.to.from)).toBeGreaterThanOrEqual(Date.parse(absence.until) - 60_000);
     }
     await accept(

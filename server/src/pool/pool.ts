@@ -103,7 +103,7 @@ export function workPool() {
     } catch (error) {
       if (asked.left?.aborted) throw new HttpProblem(499, 'Left', 'Whoever asked has left: it was stopped.');
       if (over.signal.aborted)
-        throw busy(`It took longer than ${LONGEST_MS / 1000} seconds and was stopped. Ask for less.`);
+        throw busy(`It took longer than ${LONGEST_MS / 1000} seconds and was stopped. Try a smaller range.`);
       if (error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY')
         throw busy('It needed more memory than it may have and was stopped. Ask for less.');
       throw error;

@@ -135,7 +135,8 @@ export function toolsService(db: Database) {
       const bytes = Buffer.from(file, 'base64');
       if (!bytes.subarray(0, starts[type].length).equals(starts[type]))
         throw refused(`This is no ${type === 'image/jpeg' ? 'JPEG picture' : 'PDF'}`, 'file');
-      if (bytes.length > LARGEST_BYTES) throw refused('The file is over 1.5 MB: make it smaller', 'file');
+      if (bytes.length > LARGEST_BYTES)
+        throw refused('This file is over 1.5 MB. Choose a smaller one', 'file');
       const sha256 = createHash('sha256').update(bytes).digest('hex');
       return inTransaction(db, async () => {
         await db.sequelize.query(

@@ -11,7 +11,12 @@ import { useTellServiceMutation } from './fleet-api.ts';
 import { useRequestForm } from '../use-request-form.ts';
 import { PanelForm } from './panel-form.tsx';
 
-const byWords = { distance: 'by distance', months: 'by age', hours: 'by hours', 'out-of-band': 'left out of its band' } as const;
+const byWords = {
+  distance: 'by distance',
+  months: 'by age',
+  hours: 'by hours',
+  'out-of-band': 'left out of its band',
+} as const;
 const stateLook: Record<Due['state'], string> = {
   overdue: 'font-semibold text-rust',
   soon: 'font-semibold',
@@ -39,7 +44,7 @@ export function describeDue({
 } {
   if (dueOn === null)
     return missing.includes('last')
-      ? { day: 'unknown', why: 'Nobody has said when it was done last' }
+      ? { day: 'unknown', why: 'No last service date' }
       : {
           day: 'unknown',
           why: `Read the ${missing.includes('hours') ? 'hour meter' : 'odometer'} on two days`,

@@ -72,7 +72,7 @@ export function DutyPanel({ unit }: { unit: Pick<UnitDetail, 'id' | 'version' | 
     <section aria-label="Duty">
       <h2 className="pb-1 text-16">Duty</h2>
       <p className="text-14">
-        {unit.duty.length === 0 ? 'Nothing makes its work come sooner.' : `${describeDuties(unit.duty)}.`}
+        {unit.duty.length === 0 ? 'No extra duty: normal intervals apply.' : `${describeDuties(unit.duty)}.`}
       </p>
       {able('change-fleet') &&
         (changing ? (

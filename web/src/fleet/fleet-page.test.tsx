@@ -92,7 +92,7 @@ describe('the fleet', () => {
     await waitFor(() => expect(address()).toBe('?page=2'));
     expect(asked.map((a) => a.path)).toContain('/api/fleet/overview?page=2');
     expect(screen.getByRole('button', { name: 'Next page' })).toHaveProperty('disabled', true);
-    await user.click(screen.getByRole('button', { name: 'Page before' }));
+    await user.click(screen.getByRole('button', { name: 'Previous page' }));
     await waitFor(() => expect(address()).toBe(''));
   });
 

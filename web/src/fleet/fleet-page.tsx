@@ -245,7 +245,7 @@ export function FleetPage() {
           )}
           {able('change-fleet') && (
             <Link to="/fleet/list" className={buttonLook('plain')}>
-              Bring in a fleet
+              Import a fleet
             </Link>
           )}
           {able('add-units') && (

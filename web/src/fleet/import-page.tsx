@@ -62,7 +62,7 @@ export function ImportPage() {
   };
   return (
     <main className="mx-auto flex w-full max-w-[1100px] flex-col gap-5 p-5">
-      <h1 className="text-23">Bring in a fleet</h1>
+      <h1 className="text-23">Import a fleet</h1>
       <p className="max-w-[70ch] text-muted">
         A CSV with one line per axle: owner, unit, kind, plate, distance, hours, axle, role, wheels, brake,
         sheet. The export has the same form, so the easiest start is to export and change it. Nothing is kept

@@ -278,7 +278,7 @@ export function FleetListPage() {
   };
   return (
     <main className="mx-auto flex w-full max-w-[1160px] flex-col gap-5 p-5">
-      <h1 className="text-23">Bring in a list of units</h1>
+      <h1 className="text-23">Import units from a list</h1>
       <p className="max-w-[70ch] text-muted">
         A list as the office keeps it, CSV or XLSX, a row a unit: number, plate, owner, make, model, meter, in
         whatever columns. What it does not tell is asked once for all rows alike. Nothing is kept until you

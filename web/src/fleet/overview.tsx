@@ -82,7 +82,7 @@ export function Overview() {
       <section aria-labelledby="needing">
         <h2 id="needing" className="border-b border-rule px-5 py-2 text-16">
           {data.total === 0
-            ? 'Nothing needs anything just now'
+            ? 'No unit needs attention'
             : data.total === 1
               ? '1 unit needs something'
               : `${data.total.toLocaleString('en')} units need something`}

@@ -79,7 +79,7 @@ describe('what is due on a unit', () => {
       />,
       supervisor,
     );
-    expect(screen.getByText('Nobody has said when it was done last')).toBeTruthy();
+    expect(screen.getByText('No last service date')).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Say when' }));
     await user.click(screen.getByRole('button', { name: 'Save' }));
     expect(screen.getByText('Say the day, and on which wheel ends')).toBeTruthy();

@@ -277,7 +277,7 @@ describe('going deeper', () => {
     const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['wheel-off']));
     t.workTo('2L', 'wheel-off');
     const { sent, user } = await openPage(t);
-    await user.click(await step().findByRole('button', { name: 'Go deeper' }));
+    await user.click(await step().findByRole('button', { name: 'Add work found' }));
     const add = () => step().getByRole('button', { name: /^(Choose the work|Add:)/ });
     expect(add()).toHaveProperty('disabled', true);
     await user.click(step().getByRole('button', { name: 'Seal, renew' }));
@@ -300,7 +300,7 @@ describe('going deeper', () => {
     const t = new TestJob(openingOn(['2L'], 'a-drive-tang', ['wheel-off']));
     t.workTo('2L', 'wheel-off');
     const { sent, user } = await openPage(t);
-    await user.click(await step().findByRole('button', { name: 'Go deeper' }));
+    await user.click(await step().findByRole('button', { name: 'Add work found' }));
     await user.click(step().getByRole('button', { name: 'Seal, renew' }));
     await user.type(step().getByLabelText('What was found'), 'Oil on the inside');
     const title = step().getByRole('heading', { level: 2 }).textContent;
@@ -313,8 +313,8 @@ describe('going deeper', () => {
 
   it('only a supervisor says that it is built differently', async () => {
     await openPage(jobAt('wheel-off'));
-    await step().findByRole('button', { name: 'Go deeper' });
-    expect(step().queryByRole('button', { name: 'It is built differently' })).toBeNull();
+    await step().findByRole('button', { name: 'Add work found' });
+    expect(step().queryByRole('button', { name: 'Different construction' })).toBeNull();
   });
 });
 

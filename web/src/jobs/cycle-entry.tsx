@@ -175,7 +175,7 @@ export function CycleEntry({ open, position, round, unit, number }: Props) {
             error={unfit ?? undefined}
             onChange={(e) => setGauge(e.target.value)}
           >
-            <option value="">which one</option>
+            <option value="">Choose a gauge</option>
             {tools.map((t) => (
               <option key={t.id} value={t.code} disabled={why(t) !== null}>
                 {t.code}, {describeTool(t)}

@@ -51,7 +51,9 @@ export function DimensionForm({ step, wheelEnd, record }: FormProps<'dimension'>
           label="Off its figure: what was found"
           value={note}
           error={
-            tried && note.trim() === '' ? 'Put it right, or say what was found' : 'Nobody can release it so'
+            tried && note.trim() === ''
+              ? 'Correct it, or record what you found'
+              : 'It cannot be released like this'
           }
           onChange={(e) => setNote(e.target.value)}
         />

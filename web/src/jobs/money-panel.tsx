@@ -144,7 +144,7 @@ function LineAnswers({
     onChange({ ...lines, [key]: { answer: 'do-now', ...lines[key], ...part } });
   return (
     <fieldset className="flex flex-col gap-2">
-      <legend className="caption pb-1">Line by line, where the owner says otherwise</legend>
+      <legend className="caption pb-1">Answer line by line</legend>
       {rows.map(({ key, title }) => (
         <div key={key} className="grid gap-2 sm:grid-cols-3">
           <SelectField

@@ -44,7 +44,7 @@ describe('photos on their way', () => {
   });
 
   it('that the server refuses are named and not tried again', async () => {
-    sent.mockResolvedValueOnce(answer(422, { detail: 'The picture is over 1.5 MB: make it smaller' }));
+    sent.mockResolvedValueOnce(answer(422, { detail: 'This picture is over 1.5 MB. Choose a smaller one' }));
     const store = newStore();
     await store.dispatch(addPhoto(photo, 'anBlZw=='));
     expect(store.getState().photoQueue).toMatchObject({

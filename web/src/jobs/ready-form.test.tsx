@@ -81,7 +81,7 @@ describe('the readiness list', () => {
       'part:flange-gasket': { state: 'none' },
     });
     await screen.findByText(/47-2210 is on order 12, which is late/);
-    expect(screen.getByText('None in the store that fits, and none on order')).toBeTruthy();
+    expect(screen.getByText('No matching part on hand or on order')).toBeTruthy();
     expect(screen.queryByRole('button', { name: /^As the store says/ })).toBeNull();
   });
 

@@ -318,7 +318,7 @@ function ReleaseView({ open }: { open: OpenJob }) {
           ))}
         </div>
         {own && open.person.role === 'supervisor' && (
-          <Note tone="plain">Part of this is your own work: the record will say so.</Note>
+          <Note tone="plain">You did part of this work. The record will show that.</Note>
         )}
         <div className="overflow-x-auto">
           <table className="w-full min-w-[560px] table-fixed text-14">

@@ -132,13 +132,11 @@ function ReleaseForm({ open, wheelEnd, look }: Props) {
   return (
     <>
       {!look && never.length > 0 ? null : against.length === 0 ? (
-        <p className="text-16">Nothing stands against {position}.</p>
+        <p className="text-16">Nothing blocks the release of {position}.</p>
       ) : (
         <Note tone="trouble">
           <p className="pb-1 font-semibold">
-            {never.length > 0
-              ? `Nobody releases ${position}, for any reason, before this is done:`
-              : 'Not fit for release:'}
+            {never.length > 0 ? `${position} cannot be released until this is done:` : 'Not fit for release:'}
           </p>
           <ul className="list-disc pl-5">
             {(never.length > 0 ? never : against).map((a) => (

@@ -23,7 +23,8 @@ export function ReleaseTogether({ open }: { open: OpenJob }) {
   return (
     <div className="flex flex-col gap-2 border-t border-rule pt-3">
       <p className="text-14">
-        Nothing stands against {names.slice(0, -1).join(', ')} and {names.at(-1)}: {detail.unit.name} may go.
+        Nothing blocks the release of {names.slice(0, -1).join(', ')} and {names.at(-1)}: {detail.unit.name}{' '}
+        may go.
       </p>
       <div>
         <Button onClick={release}>

@@ -8,7 +8,7 @@ onFreshDevice();
 it('more work is added as it was found: several at once, with one reason', async () => {
   const { sent, user } = await openPage(new TestJob(openingOn(['2L'], 'a-trailer', ['brakes'])));
   const press = (name: string) => user.click(step().getByRole('button', { name }));
-  await press('Go deeper');
+  await press('Add work found');
   await press('Seal, renew');
   await press('Studs, renew');
   await press('Adjust the bearings');

@@ -68,7 +68,7 @@ function Deeper({ open, wheelEnd, done }: RouteFormProps) {
         : 'Choose the work';
   return (
     <section className="flex flex-col gap-3">
-      <h3 className="text-18">Go deeper on {position}</h3>
+      <h3 className="text-18">Add work found on {position}</h3>
       <p className="text-14 text-muted">
         The route grows; what is recorded stays. Take a photo of what was found.
       </p>
@@ -246,7 +246,7 @@ export function RouteChanges({ open, wheelEnd, look }: Props & { look: (stage: S
     <div className="flex flex-col gap-3 border-t border-rule pt-3">
       {form === null && (
         <div className="flex flex-wrap gap-3">
-          <Button onClick={() => setForm('deeper')}>Go deeper</Button>
+          <Button onClick={() => setForm('deeper')}>Add work found</Button>
           {backLayers(wheelEnd).length > 0 && <Button onClick={() => setForm('open')}>Open it again</Button>}
           {!wheelEnd.withOther && (
             <Button onClick={() => setForm('join')}>
@@ -256,7 +256,7 @@ export function RouteChanges({ open, wheelEnd, look }: Props & { look: (stage: S
           <Button onClick={() => setForm('stands')}>Others worked on it</Button>
           {last && <Button onClick={() => look(last)}>Correct a record</Button>}
           {open.person.role === 'supervisor' && (
-            <Button onClick={() => setForm('built')}>It is built differently</Button>
+            <Button onClick={() => setForm('built')}>Different construction</Button>
           )}
         </div>
       )}

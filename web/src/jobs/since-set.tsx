@@ -42,7 +42,7 @@ export function SinceSet({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd
   return (
     <Note tone={since.finding === 'walked' ? 'trouble' : 'plain'}>
       <p className="font-semibold">
-        {since.finding === 'walked' ? 'It has walked since it was set.' : 'The setting has held.'}
+        {since.finding === 'walked' ? 'The nut has moved since it was set.' : 'The setting has held.'}
       </p>
       <p>
         Left at {formatPlay(since.setMm, unit)}

@@ -133,7 +133,7 @@ function InspectForm({ step, record }: FormProps<'inspect'>) {
             value={note}
             autoFocus
             onChange={(e) => setNote(e.target.value)}
-            hint="It will stand against the release until it is put right"
+            hint="This blocks the release until it is put right"
           />
           <div>
             <Button type="submit" weight="grave" disabled={note.trim() === ''}>

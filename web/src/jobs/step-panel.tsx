@@ -58,11 +58,7 @@ function Skip({ onSkip, optional }: { onSkip: (reason: string) => void; optional
     >
       <TextField
         label="Why it is skipped"
-        hint={
-          optional
-            ? 'This step may be skipped'
-            : 'It will stand against the release until a supervisor decides'
-        }
+        hint={optional ? 'This step may be skipped' : 'This blocks the release until a supervisor decides'}
         value={reason}
         autoFocus
         onChange={(e) => setReason(e.target.value)}

@@ -92,7 +92,7 @@ describe('what was not taken', () => {
     await user.click(conflict.getByRole('button', { name: 'What stands is right' }));
     expect(store.getState().notTaken.waiting).toHaveLength(1);
     await user.click(conflict.getByRole('button', { name: 'Put it away' }));
-    expect(await screen.findByText(/Nothing waits/)).toBeTruthy();
+    expect(await screen.findByText(/has been sent/)).toBeTruthy();
     expect(asked.filter((a) => a.method === 'POST')).toEqual([]);
   });
 

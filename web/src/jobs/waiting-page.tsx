@@ -183,7 +183,7 @@ export function WaitingPage() {
   return (
     <main className="mx-auto flex w-full max-w-[1100px] flex-col gap-6 p-5">
       <div>
-        <h1 className="text-23">What waits on this device</h1>
+        <h1 className="text-23">Waiting on this device</h1>
         <p className="text-13 text-muted">
           It survives a reload, a new version and a dead battery. Each record stays with the person who made
           it, whoever sends it.
@@ -195,7 +195,7 @@ export function WaitingPage() {
           anew. Use the shop’s https address for that.
         </Note>
       )}
-      {nothing && <p className="text-16">Nothing waits: everything recorded here is on the record.</p>}
+      {nothing && <p className="text-16">Everything recorded on this device has been sent.</p>}
       {notTaken.length > 0 && (
         <section aria-label="Not taken" className="flex flex-col gap-4">
           {notTaken.map((entry) => (
@@ -213,7 +213,7 @@ export function WaitingPage() {
       )}
       {photos.length > 0 && (
         <section aria-label="Photos" className="flex flex-col gap-1">
-          <h2 className="text-18">Photos to be sent</h2>
+          <h2 className="text-18">Photos waiting to be sent</h2>
           <ul>
             {photos.map((p) => (
               <li key={p.id} className="border-b border-rule py-2 text-14">

@@ -36,7 +36,7 @@ function AsItComes({ stack, wanted, set }: { stack: Stack; wanted: Wanted; set: 
   const hub = stack.some((l) => l.layer === 'hub') && stack.some((l) => l.layer === 'wheel');
   return (
     <details>
-      <summary className="min-h-8 text-14">Comes in pieces, or wheel and hub in one</summary>
+      <summary className="min-h-8 text-14">Already apart, or wheel and hub removed together</summary>
       <div role="group" aria-label="Off already" className="flex flex-wrap gap-2 pt-2">
         {stack.map((layer) => (
           <button

@@ -130,7 +130,7 @@ export function WhatHolds({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEn
       className="flex min-w-0 flex-col gap-6 border-t border-rule bg-side p-5 md:col-span-2 lg:col-span-1 lg:border-t-0 lg:border-l"
     >
       <section>
-        <h2 className="caption pb-2">What holds for {position}</h2>
+        <h2 className="caption pb-2">Sheet for {position}</h2>
         <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
           {lines.map((l) => (
             <div key={l.label} className="contents">

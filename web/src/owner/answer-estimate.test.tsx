@@ -74,7 +74,7 @@ describe('an owner’s answer', () => {
 
   it('is one answer where it is the same to everything', async () => {
     const { send, user, give } = await openForm();
-    await user.click(screen.getByRole('button', { name: 'Do all of it now' }));
+    await user.click(screen.getByRole('button', { name: 'Approve everything' }));
     await give();
     expect(send.mock.calls[0]![0]).not.toHaveProperty('works');
     expect(send.mock.calls[0]![0]).toMatchObject({ answer: 'do-now' });
@@ -83,9 +83,9 @@ describe('an owner’s answer', () => {
   it('to an estimate that was written anew since is refused', async () => {
     const { t, user, give } = await openForm();
     t.do({ kind: 'bill-written', as: 'estimate', bill }, supervisor);
-    await user.click(screen.getByRole('button', { name: 'Do all of it now' }));
+    await user.click(screen.getByRole('button', { name: 'Approve everything' }));
     await give();
-    expect(screen.getByText(/written anew since/)).toBeTruthy();
+    expect(screen.getByText(/has changed: review it/)).toBeTruthy();
     expect(t.job.money.answer).toBeNull();
   });
 });

@@ -126,7 +126,7 @@ export function AnswerEstimate({ open }: { open: OpenJob }) {
     >
       <div className="flex flex-wrap items-center justify-between gap-3">
         <h2 className="text-18">Your answer</h2>
-        {lines.length > 1 && <Button onClick={() => all('do-now')}>Do all of it now</Button>}
+        {lines.length > 1 && <Button onClick={() => all('do-now')}>Approve everything</Button>}
       </div>
       {lines.map((line) => (
         <LineChoice

@@ -147,7 +147,7 @@ function FirstPerson() {
         void firstPerson({ name, login, password, code });
       }}
     >
-      <h2 className="text-18">Nobody works here yet</h2>
+      <h2 className="text-18">No people added yet</h2>
       <p className="text-muted">The first person is a supervisor and adds the others.</p>
       <FirstPersonFields fields={fields} />
       <FormProblem error={error} />

@@ -20,10 +20,10 @@ export function Away({ away, people }: Props) {
     <section aria-label="Away" className="flex flex-col gap-3 px-5 py-4">
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
         <h2 className="text-16">Away</h2>
-        {away.length === 0 && <p className="text-14 text-muted">Nobody and nothing is away.</p>}
+        {away.length === 0 && <p className="text-14 text-muted">No absences.</p>}
         {able('plan-work') && !asked && (
           <Button className="ml-auto" onClick={() => setAsked(true)}>
-            Somebody or something is away
+            Add an absence
           </Button>
         )}
       </div>

@@ -109,7 +109,7 @@ describe('the floor', () => {
     await open(undefined, [job(1, { trouble: null, lacks }), job(2, { trouble: null, cures: true })]);
     expect(within(lane('Bay 1')).getByText(/waits for wheel seal, due 3 Dec 2026/)).toBeTruthy();
     expect(
-      within(screen.getByRole('region', { name: 'Open and in no bay' })).getByText(/sealant cures/),
+      within(screen.getByRole('region', { name: 'Open jobs without a bay' })).getByText(/sealant cures/),
     ).toBeTruthy();
     expect(screen.getByText(/0 working, 1 waiting/)).toBeTruthy();
   });
@@ -121,7 +121,7 @@ describe('the floor', () => {
     expect(within(lane('Bay 2')).getByText('Free until 13:00, then Tern 3')).toBeTruthy();
     expect(within(lane('Bay 3')).getByText('Free')).toBeTruthy();
     expect(screen.getByText('1 working, 2 free. 1 wheel end is out of band.')).toBeTruthy();
-    const inNone = screen.getByRole('region', { name: 'Open and in no bay' });
+    const inNone = screen.getByRole('region', { name: 'Open jobs without a bay' });
     expect(within(inNone).getByText('Tern 2')).toBeTruthy();
     const decide = screen.getByRole('region', { name: 'Decide' });
     expect(within(decide).getByText('Tern 2, 2L').closest('a')!.getAttribute('href')).toBe(
@@ -136,7 +136,7 @@ describe('the floor', () => {
       status: 409,
       body: { status: 409, detail: words, issues: [{ path: 'bayId', message: words }] },
     }));
-    await user.click(within(lane('Bay 3')).getByRole('button', { name: 'Put a unit in' }));
+    await user.click(within(lane('Bay 3')).getByRole('button', { name: 'Assign a unit' }));
     await user.click(screen.getByRole('button', { name: 'Tern 2' }));
     const form = await screen.findByRole('dialog');
     await user.click(within(form).getByRole('button', { name: 'Book Tern 2' }));
@@ -164,7 +164,7 @@ describe('the floor', () => {
 
   it('takes a booking back only with why', async () => {
     const { asked, user } = await open(() => ({ body: { id: unit(3).id } }));
-    const coming = screen.getByRole('region', { name: 'Coming in' });
+    const coming = screen.getByRole('region', { name: 'Arriving' });
     await user.click(await within(coming).findByRole('button', { name: 'Move' }));
     const form = await screen.findByRole('dialog');
     expect(within(form).getByLabelText<HTMLInputElement>('From, time').value).toBe('13:00');
@@ -179,7 +179,7 @@ describe('the floor', () => {
 
   it('lets a unit leave with one tap, by the version that was seen', async () => {
     const { asked, user } = await open();
-    await user.click(within(lane('Bay 1')).getByRole('button', { name: 'It left Bay 1' }));
+    await user.click(within(lane('Bay 1')).getByRole('button', { name: 'Unit has left Bay 1' }));
     expect(asked.find((a) => a.method === 'POST')).toMatchObject({
       path: `/api/plan/bookings/${floor.bookings[0]!.id}/end`,
       body: { seenVersion: 3 },

@@ -145,11 +145,11 @@ function Lane({ bay, floor, now, put, move }: LaneProps) {
                 disabled={isLoading}
                 onClick={() => void end({ id: here.id, seenVersion: here.version })}
               >
-                It left {bay.name}
+                Unit has left {bay.name}
               </Button>
             </>
           ) : (
-            <Button onClick={put}>Put a unit in</Button>
+            <Button onClick={put}>Assign a unit</Button>
           )}
         </div>
       )}
@@ -164,8 +164,8 @@ function WithoutBay({ floor, now, put }: { floor: Floor; now: string; put: (job:
   const jobs = withoutBay(floor, now);
   if (jobs.length === 0) return null;
   return (
-    <section aria-label="Open and in no bay">
-      <h2 className="px-5 pt-5 pb-1 text-16 wall:text-23">Open and in no bay</h2>
+    <section aria-label="Open jobs without a bay">
+      <h2 className="px-5 pt-5 pb-1 text-16 wall:text-23">Open jobs without a bay</h2>
       <ul>
         {jobs.map((job) => (
           <li
@@ -175,7 +175,7 @@ function WithoutBay({ floor, now, put }: { floor: Floor; now: string; put: (job:
             <Work job={job} unit={floor.units.find((u) => u.id === job.unit.id)} />
             {able('plan-work') && (
               <Button className="wall:hidden" onClick={() => put(job)}>
-                Put into a bay
+                Assign a bay
               </Button>
             )}
           </li>

@@ -268,7 +268,7 @@ export function ComingIn({
   const waiting = (data?.rows ?? []).filter((r) => r.bookedFrom === null && r.openJobId === null).slice(0, 5);
   return (
     <FloorPart
-      title="Coming in"
+      title="Arriving"
       more={
         <Link to="/plan" className="underline underline-offset-2">
           weeks ahead
@@ -282,8 +282,8 @@ export function ComingIn({
               {b.unit.name}, {formatClock(b.from)}
             </span>
             <span className="block text-13 text-muted wall:text-16">
-              {b.job ? b.job.title : 'no job is open yet'}
-              {b.names.length > 0 ? `. ${b.names.join(', ')}` : '. Nobody is named yet'}
+              {b.job ? b.job.title : 'No job opened'}
+              {b.names.length > 0 ? `. ${b.names.join(', ')}` : '. No technician assigned'}
             </span>
           </Link>
           {able('plan-work') && (
@@ -295,7 +295,7 @@ export function ComingIn({
       ))}
       {waiting.map((r) => (
         <FloorLine key={r.unit.id} to={`/plan`} act="Plan" head={`${r.unit.name}, ${r.unit.owner.name}`}>
-          {describeWorks(r.due)}; since {formatDate(r.dueOn!)}
+          {describeWorks(r.due)}. Due since {formatDate(r.dueOn!)}
         </FloorLine>
       ))}
       {data && coming.length + waiting.length === 0 && <Nothing>Nothing is booked or due.</Nothing>}

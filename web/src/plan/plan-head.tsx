@@ -3,7 +3,7 @@ import { NavLink } from 'react-router';
 
 const parts = [
   ['/plan', 'Due'],
-  ['/plan/week', 'Bays by the hour'],
+  ['/plan/week', 'Schedule'],
   ['/plan/load', 'Load'],
 ] as const;
 

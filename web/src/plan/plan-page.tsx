@@ -18,7 +18,7 @@ import { PlanHead } from './plan-head.tsx';
 
 /** The week that a day is in, as it is named from today. */
 function weekOf(day: string | null, today: string): string {
-  if (day === null) return 'Nobody knows when';
+  if (day === null) return 'Last service unknown';
   if (day < today) return 'Overdue';
   const monday = mondayOf(day);
   if (monday === mondayOf(today)) return 'This week';
@@ -44,9 +44,7 @@ function Row({ row, book }: { row: DueUnit; book: () => void }) {
       </Link>
       <span className="text-14">
         {describeWorks(row.due)}
-        {visits > 0 && (
-          <span className="block text-12 text-muted">at once instead of {visits + 1} visits</span>
-        )}
+        {visits > 0 && <span className="block text-12 text-muted">one visit instead of {visits + 1}</span>}
       </span>
       <span className="text-13 md:text-right">
         {first && (
@@ -120,7 +118,7 @@ export function PlanPage() {
             onChange={(e) => set({ state: e.target.value })}
           >
             <option value="known">By the day it is due</option>
-            <option value="unknown">Nobody knows when</option>
+            <option value="unknown">Last service unknown</option>
           </select>
           {owners.length > 1 && (
             <select

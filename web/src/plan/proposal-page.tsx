@@ -11,6 +11,12 @@ import { useAcceptProposalMutation, useProposalQuery, useStopProposalMutation } 
 const keyOf = (row: Proposed) => row.bookingId ?? row.unit.id;
 const digits = (hours: number) => Number(hours.toFixed(1));
 
+/** Hours of a visit, with their range where that is one. */
+function hoursOf({ low, usual, high }: NonNullable<Proposed['hours']>): string {
+  const [least, most] = [digits(low), digits(high)];
+  return `${digits(usual)} h${least === most ? '' : `, ${least} to ${most}`}`;
+}
+
 function useBayName(): (id: string) => string {
   const bays = useShop()?.bays ?? [];
   return (id) => bays.find((b) => b.id === id)?.name ?? 'a bay that is gone';
@@ -56,8 +62,7 @@ function Row({ row, on, able, toggle }: { row: Proposed; on: boolean; able: bool
         <p>{row.because}</p>
         <p className="text-13 text-muted">
           {row.what}
-          {row.hours &&
-            `. ${digits(row.hours.usual)} h, ${digits(row.hours.low)} to ${digits(row.hours.high)}${row.hours.measured > 0 ? ', as it took here' : ', as is usual'}`}
+          {row.hours && `. ${hoursOf(row.hours)}, ${row.hours.measured > 0 ? 'from jobs here' : 'typical'}`}
         </p>
       </div>
     </li>
@@ -107,17 +112,18 @@ function Ready({ proposal, result }: { proposal: Proposal; result: NonNullable<P
     gap === null
       ? null
       : gap < 0.0005
-        ? 'No plan is better.'
-        : `No plan is more than ${(100 * gap).toFixed(1)} % better.`;
+        ? 'This plan cannot be improved.'
+        : `At most ${(100 * gap).toFixed(1)} % could still be gained.`;
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-rule px-5 py-3 text-14">
         <p>
           {mends
             ? `${rows.length === 0 ? 'Nothing has to move' : rows.length === 1 ? 'One booking moves' : `${rows.length} bookings move`}, all others stay. `
-            : `${rows.length === 1 ? 'One visit' : `${rows.length} visits`}, ${late === 0 ? 'all in time' : `${late} late`}. `}
+            : `${rows.length === 1 ? 'One visit' : `${rows.length} visits`}, ${late === 0 ? 'all on time' : `${late} of them late`}. `}
           {quality}
-          {visitsSaved > 0 && ` ${visitsSaved} visits are saved by doing at once what is due close together.`}
+          {visitsSaved > 0 &&
+            ` Combining work saves ${visitsSaved === 1 ? 'a visit' : `${visitsSaved} visits`}.`}
         </p>
         {able && rows.length > 0 && (
           <div className="ml-auto flex flex-wrap gap-2">
@@ -146,7 +152,7 @@ function Ready({ proposal, result }: { proposal: Proposal; result: NonNullable<P
       ))}
       {rows.length === 0 && unplaced.length === 0 && (
         <p className="px-5 py-8 text-16 text-muted">
-          {mends ? 'The plan holds as it is.' : 'Nothing is due that is not booked already.'}
+          {mends ? 'The plan holds as it is.' : 'Everything due is booked.'}
         </p>
       )}
       <ul>
@@ -176,9 +182,9 @@ export function ProposalPage() {
   return (
     <main>
       <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule px-5 py-4">
-        <h1 className="text-23">{data?.kind === 'mend' ? 'The plan, mended' : 'A plan for what is due'}</h1>
+        <h1 className="text-23">{data?.kind === 'mend' ? 'Proposed changes' : 'A plan for what is due'}</h1>
         <Link to="/plan/week" className="text-14 underline underline-offset-2">
-          Bays by the hour
+          Schedule
         </Link>
       </div>
       {error && (
@@ -192,7 +198,7 @@ export function ProposalPage() {
         <p className="px-5 py-8 text-16">
           {data.state === 'stopped'
             ? 'It was stopped.'
-            : 'It did not get ready: its server ended, or it was too much at once.'}{' '}
+            : 'The plan was not finished: the server stopped, or it was too large.'}{' '}
           Nothing was changed.{' '}
           <Link to="/plan" className="underline">
             Ask again from the plan

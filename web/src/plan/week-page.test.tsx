@@ -128,7 +128,7 @@ describe('a week by the hour', () => {
 
   it('somebody is away only when who, when and why are said', async () => {
     const { asked, user } = await open();
-    await user.click(screen.getByRole('button', { name: 'Somebody or something is away' }));
+    await user.click(screen.getByRole('button', { name: 'Add an absence' }));
     await user.click(screen.getByRole('button', { name: 'Record the absence' }));
     for (const words of ['Choose who or what', 'Say the first day', 'Say the last day', 'Say why'])
       expect(await screen.findByText(words)).toBeTruthy();
@@ -150,7 +150,7 @@ describe('a unit that cannot come', () => {
   it('is found by part of its name; without one nothing is written', async () => {
     vi.stubGlobal('ResizeObserver', NoResize);
     const { asked, user } = await open();
-    await user.click(screen.getByRole('button', { name: 'Somebody or something is away' }));
+    await user.click(screen.getByRole('button', { name: 'Add an absence' }));
     await user.selectOptions(screen.getByLabelText('Who or what'), 'A unit that cannot come');
     await user.type(screen.getByLabelText('First day'), '2026-11-27');
     await user.type(screen.getByLabelText('Last day'), '2026-11-27');
@@ -183,7 +183,11 @@ describe('a proposal', () => {
       ...{ bayId: 'b1', people: [id(99)], names: ['D. Achterberg'] },
       ...{ from: `2026-11-${n}T08:00:00.000Z`, until: `2026-11-${n}T12:00:00.000Z` },
     },
-    ...{ because: 'Nobody works before.', hours: { low: 3, usual: 4, high: 6, measured: 7 }, lateDays },
+    ...{
+      because: 'No technician is on shift earlier.',
+      hours: { low: 3, usual: 4, high: 6, measured: 7 },
+      lateDays,
+    },
   });
   const ready: Proposal = {
     ...{ id: id(50), kind: 'propose', askedAt: '2026-11-26T10:00:00.000Z', state: 'ready', done: 1 },
@@ -200,9 +204,9 @@ describe('a proposal', () => {
       return { body: ready };
     });
     const { user } = await show(<ProposalPage />, sessionHere());
-    const main = await screen.findByText(/Two visits|2 visits, 1 late/);
-    expect(main.textContent).toMatch(/No plan is more than 3.1 % better. 3 visits are saved/);
-    expect(screen.getAllByText('Nobody works before.')).toHaveLength(2);
+    const main = await screen.findByText(/Two visits|2 visits, 1 of them late/);
+    expect(main.textContent).toMatch(/At most 3.1 % could still be gained. Combining work saves 3 visits/);
+    expect(screen.getAllByText('No technician is on shift earlier.')).toHaveLength(2);
     expect(screen.getByText(/2 days late/)).toBeTruthy();
     expect(screen.getByText(/It finds no time/)).toBeTruthy();
     const boxes = screen.getAllByRole<HTMLInputElement>('checkbox');

@@ -74,18 +74,14 @@ export function WeekPage() {
   return (
     <main>
       <PlanHead note={`Week of ${formatDate(monday)}, ${bookings.length} booked`}>
-        <Button aria-label="The week before" onClick={() => week(-1)}>
-          Before
-        </Button>
+        <Button onClick={() => week(-1)}>Previous week</Button>
         <Button disabled={monday === mondayOf(today)} onClick={() => setParams({})}>
           This week
         </Button>
-        <Button aria-label="The week after" onClick={() => week(1)}>
-          After
-        </Button>
+        <Button onClick={() => week(1)}>Next week</Button>
         {able('plan-work') && (
           <Button weight="main" disabled={asking.isLoading} onClick={() => void mend()}>
-            Mend the plan
+            Replan
           </Button>
         )}
       </PlanHead>

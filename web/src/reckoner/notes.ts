@@ -83,7 +83,7 @@ export const notes: Record<string, SumNote> = {
   'torque-setting': {
     formula:
       'Set T · L / (L + E · cos θ), then divide by ratio times efficiency of the multiplier. Use the upper 80 % of the tool’s range.',
-    notCovered: 'A hand that does not pull at the mark of the handle, and a wrench out of calibration.',
+    notCovered: 'Pulling anywhere but at the grip mark, and a wrench out of calibration.',
   },
   'seal-seat': {
     formula:

@@ -123,7 +123,7 @@ function Revise({ newest }: { newest: Sheet }) {
       )}
       {recalled.length > 0 && (
         <div className="flex flex-wrap items-center gap-3">
-          <span className="text-14">Recalled or not marked, to be confirmed against the maker’s sheet:</span>
+          <span className="text-14">From memory or not marked: confirm against the maker’s data:</span>
           {recalled.map((key) => (
             <Button key={key} onClick={() => setSheet(confirmFigure(sheet, key))}>
               Confirm {labels.get(key) ?? key.replace('Torque', ' torque')}

@@ -67,7 +67,7 @@ export function SheetStack({ sheet, onHold }: { sheet: Sheet; onHold?: (stack: S
               <Button onClick={() => onHold(null)}>Follow the axle again</Button>
             </div>
           ) : (
-            <Button onClick={() => onHold(shown)}>Hold this stack in the sheet</Button>
+            <Button onClick={() => onHold(shown)}>Save this stack to the sheet</Button>
           )}
         </div>
       )}

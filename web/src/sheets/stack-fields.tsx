@@ -218,7 +218,7 @@ export function StackFields({ stack, onChange }: { stack: Stack; onChange: (stac
               </SelectField>
             ))}
             <fieldset>
-              <legend className="caption">Undone with it, and done again</legend>
+              <legend className="caption">Also removed and refitted</legend>
               {alsoUndoneIds.map((id) => (
                 <label key={id} className="flex min-h-10 items-center gap-2 text-14">
                   <input

@@ -90,7 +90,7 @@ export function HoursFields({ draft: { week, holidays }, fields, onChange }: Pro
     <fieldset className="flex flex-col gap-3">
       <legend className="pb-2 text-18 font-semibold">When the shop works</legend>
       <WeekFields week={week} fields={fields} onChange={(w) => onChange({ week: w })} />
-      <h2 className="pt-2 text-16">Days on which nobody works</h2>
+      <h2 className="pt-2 text-16">Days closed</h2>
       {holidays.map((h, i) => (
         <div key={i} className="grid items-end gap-2 md:grid-cols-[200px_1fr_auto]">
           <TextField

@@ -28,7 +28,7 @@ function ShiftForm({ shift }: { shift: Shift }) {
         <WeekFields week={week} fields={problemFields(error)} onChange={setWeek} />
       )}
       <FormProblem error={error} />
-      {isSuccess && !error && <Note tone="good">Saved. Plans that are made from now on go by it.</Note>}
+      {isSuccess && !error && <Note tone="good">Saved. New plans will use it.</Note>}
       <div className="flex flex-wrap gap-3">
         {week === null ? (
           <Button onClick={() => setWeek(shopWeek)}>Hours of their own</Button>

@@ -84,7 +84,7 @@ export function MovementForm({
     >
       <div className="grid gap-3 sm:grid-cols-3">
         <TextField
-          label={what === 'counted' ? 'How many lie there' : 'How many'}
+          label={what === 'counted' ? 'Quantity on hand' : 'How many'}
           className="figure"
           inputMode="numeric"
           autoFocus

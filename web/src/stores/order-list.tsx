@@ -29,7 +29,7 @@ export function orderStands({
   lines,
 }: Order): string {
   if (status === 'cancelled') return `Cancelled: ${reason ?? ''}`;
-  if (status === 'done' && lines.some((l) => l.ended !== null)) return 'Done with; not all of it came';
+  if (status === 'done' && lines.some((l) => l.ended !== null)) return 'Closed short';
   if (status !== 'sent') return orderStates[status];
   if (online && reference === '') return `Waits for ${supplier} to answer`;
   if (expected === null) return 'On its way; nobody has promised a day';
@@ -63,7 +63,7 @@ function Proposal({ proposed }: { proposed: Proposed }) {
   };
   return (
     <section className="flex flex-col gap-2" aria-label={`To order: ${supplier || 'no supplier told'}`}>
-      <h3 className="text-16">{supplier || 'Nobody has told who supplies these'}</h3>
+      <h3 className="text-16">{supplier || 'No supplier set for these parts'}</h3>
       <ul>
         {lines.map((line) => (
           <li

@@ -94,7 +94,7 @@ describe('an order to a supplier who takes them online', () => {
 
   it('whose rest does not come is not called whole', async () => {
     await openOnline(order({ status: 'done', lines: [line(1, { ended: 'unknown' })] }), stand());
-    expect(await screen.findByText(/^Done with; not all of it came/)).toBeTruthy();
+    expect(await screen.findByText(/^Closed short/)).toBeTruthy();
   });
 });
 
@@ -165,7 +165,7 @@ describe('an order that was not sent', () => {
     await user.clear(many);
     await user.type(many, 'six');
     await user.click(screen.getByRole('button', { name: 'Save order 7' }));
-    expect(await screen.findByText('A whole number; 0 leaves it out')).toBeTruthy();
+    expect(await screen.findByText('A whole number. Enter 0 to leave this out')).toBeTruthy();
     await user.clear(many);
     await user.type(many, '0');
     await user.click(screen.getByRole('button', { name: 'Save order 7' }));

@@ -139,7 +139,7 @@ function DeliveryForm({ order, onDone }: { order: Order; onDone: () => void }) {
           />
           <TextField
             label={`${line.number}: put at${line.place ? ', optional' : ''}`}
-            hint={line.place ? `Empty: with the rest of it, ${line.place}` : 'None of it lies here yet'}
+            hint={line.place ? `Empty: with the rest of it, ${line.place}` : 'None on hand'}
             maxLength={40}
             {...field(`lines.${i}.place`)}
           />
@@ -210,7 +210,7 @@ const changeSchema = z
       if (n === null)
         context.addIssue({
           code: 'custom',
-          message: 'A whole number; 0 leaves it out',
+          message: 'A whole number. Enter 0 to leave this out',
           path: ['lines', i, 'quantity'],
         });
       return { partId, quantity: n ?? 0 };

@@ -38,7 +38,7 @@ export const dimsInMm = (dims: Part['dims']): Partial<Record<Measured, number>> 
 
 /** How the store can answer a line of a readiness list, in words. */
 export function standWords(stand: LineStand): string {
-  if (stand.state === 'none') return 'None in the store that fits, and none on order';
+  if (stand.state === 'none') return 'No matching part on hand or on order';
   if (stand.state === 'here')
     return `In the store: ${stand.parts.map((p) => `${p.number} at ${p.place}`).join(', ')}`;
   const { number, coming } = stand;

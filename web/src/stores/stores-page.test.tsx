@@ -215,7 +215,7 @@ describe('a part', () => {
     await user.click(await screen.findByRole('button', { name: 'Count' }));
     await user.click(screen.getByRole('button', { name: 'Record the count' }));
     expect(await screen.findByText('A whole number')).toBeTruthy();
-    await user.type(screen.getByLabelText('How many lie there'), '3');
+    await user.type(screen.getByLabelText('Quantity on hand'), '3');
     await user.click(screen.getByRole('button', { name: 'Record the count' }));
     expect(await screen.findByText(/The record says 4 at A3/)).toBeTruthy();
     refuse = false;

@@ -32,7 +32,7 @@ const schema = z.object({
         : !type
           ? 'A PDF or a JPEG'
           : file.size > LARGEST_BYTES
-            ? 'It is over 1.5 MB: make it smaller'
+            ? 'This file is over 1.5 MB. Choose a smaller one.'
             : null;
       if (file && type && wrong === null) return { file, type };
       context.addIssue({ code: 'custom', message: wrong ?? 'A PDF or a JPEG' });

@@ -14,7 +14,7 @@ export function Pager({
   return (
     <nav aria-label="Pages" className="flex items-center gap-3 px-5 py-4">
       <Button disabled={page === 1} onClick={() => onPage(page - 1)}>
-        Page before
+        Previous page
       </Button>
       <span className="figure text-14">{page}</span>
       <Button disabled={!more} onClick={() => onPage(page + 1)}>

@@ -17,7 +17,7 @@ export function NutSettingView({
   const words = !best
     ? 'No lock position is in band'
     : Math.abs(best.turns) < 1e-6
-      ? 'It stands in band: leave it'
+      ? 'In band. Do not adjust.'
       : `${best.turns < 0 ? 'Back off' : 'Tighten'} ${formatTurn(best.turns)}, to ${formatPlay(best.predictedMm, unit)}`;
   return (
     <div className="flex flex-col gap-3">
