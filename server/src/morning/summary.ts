@@ -85,7 +85,7 @@ function lateLines({ rows }: ShopFollowUps): string[] {
 }
 
 const comes = (b: Booked, formatClock: Morning['formatClock']) =>
-  `${formatClock(b.from)}: ${b.unit.name}${b.job ? `, ${b.job.title.toLowerCase()}` : ', no job opened'}` +
+  `${formatClock(b.from)}: ${b.unit.name}${b.job ? `, ${b.job.title}` : ', no job opened'}` +
   `. ${b.names.length > 0 ? b.names.join(', ') : 'No technician assigned'}`;
 
 function part(title: string, lines: readonly string[], none: string): string {

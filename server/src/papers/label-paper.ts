@@ -23,7 +23,8 @@ export function labelPaper({
   at,
   size,
 }: LabelPaper): Promise<Uint8Array<ArrayBuffer>> {
-  const label: Content = {
+  // Each label by itself: the printer writes into what it sets, and set twice it would be set once.
+  const label = (): Content => ({
     columns: [
       { width: 'auto', qr: part.number, fit: 62, eccLevel: 'M' },
       {
@@ -37,9 +38,9 @@ export function labelPaper({
     ],
     columnGap: 6,
     margin: [5, 6, 5, 6],
-  };
+  });
   const labels = Array.from({ length: Math.ceil(copies / ABREAST) * ABREAST }, (_, i) =>
-    i < copies ? label : words(''),
+    i < copies ? label() : words(''),
   );
   return printed(
     [

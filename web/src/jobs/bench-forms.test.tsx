@@ -148,7 +148,7 @@ describe('judging', () => {
     await heading('Judge the parts');
     await user.click(step().getByRole('radio', { name: /^Bent, cracked/ }));
     await user.click(step().getByRole('button', { name: 'Record what was found' }));
-    expect(step().getByText(/^Not looked at yet: studs, lining/)).toBeDefined();
+    expect(step().getByText(/^Not looked at yet: Studs, /)).toBeDefined();
     await user.click(step().getByRole('button', { name: 'The rest is sound' }));
     await user.click(step().getByRole('button', { name: 'Record what was found' }));
     // The new cage is asked for in Ready before anything goes back together.

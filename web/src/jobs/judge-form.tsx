@@ -128,9 +128,7 @@ export function JudgeForm({ record, wheelEnd }: FormProps<'judge'>) {
         ))}
       </ul>
       {tried && open.length > 0 && (
-        <p className="text-14 text-rust">
-          Not looked at yet: {open.map((c) => c.title.toLowerCase()).join(', ')}
-        </p>
+        <p className="text-14 text-rust">Not looked at yet: {open.map((c) => c.title).join(', ')}</p>
       )}
       <TextField label="Note" value={note} onChange={(e) => setNote(e.target.value)} />
     </Form>

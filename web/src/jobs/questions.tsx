@@ -83,12 +83,11 @@ export function Questions({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEn
       {questions.map((q) => (
         <section
           key={q.component}
-          aria-label={`Decide about ${q.title.toLowerCase()}`}
+          aria-label={`Decide about ${q.title}`}
           className="flex flex-col gap-2 rounded-lg border border-lamp-edge bg-lamp p-4"
         >
           <h2 className="text-18">
-            {isSupervisor ? 'Decide' : 'Waits for the supervisor'}: {q.title.toLowerCase()} of{' '}
-            {wheelEnd.position}
+            {isSupervisor ? 'Decide' : 'Waits for the supervisor'}: {q.title} of {wheelEnd.position}
           </h2>
           <p className="text-16">
             {q.seen}

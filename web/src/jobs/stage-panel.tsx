@@ -234,7 +234,7 @@ export function StagePanel({ open, wheelEnd, stage, back }: Props) {
             key={d.eventId}
             {...{ open, back }}
             record={d}
-            title={`Decided on ${componentOf(d.component)?.title.toLowerCase() ?? d.component}`}
+            title={`Decided on ${componentOf(d.component)?.title ?? d.component}`}
             words={`${dispositions[d.decision].toLowerCase()}. ${d.reason}`}
           />
         ))}

@@ -69,7 +69,7 @@ function Work({ job, unit }: { job: JobSummary; unit: UnitSummary | undefined })
       <span className="min-w-0">
         <span className="block truncate text-16 font-semibold wall:text-26">{job.unit.name}</span>
         <span className="block truncate text-13 text-muted wall:text-18">
-          {unitKinds[job.unit.kind].toLowerCase()}, {job.title.toLowerCase()}
+          {unitKinds[job.unit.kind]}. {job.title}
         </span>
       </span>
       {wheelEnd && (
