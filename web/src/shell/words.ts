@@ -34,7 +34,12 @@ const isDay = (iso: string) => iso.length === '2026-11-26'.length;
 /** A calendar date, or the shop's date of a moment. */
 export const formatDate = (iso: string) =>
   format(isDay(iso) ? parseISO(iso) : inShop(parseISO(iso)), 'd MMM yyyy');
-export const formatTime = (iso: string) => format(inShop(parseISO(iso)), 'd MMM, HH:mm');
+/** The shop's date and time of a moment; the year where that is not this one. */
+export function formatTime(iso: string): string {
+  const moment = inShop(parseISO(iso));
+  const isThisYear = format(moment, 'yyyy') === shopToday().slice(0, 4);
+  return format(moment, isThisYear ? 'd MMM, HH:mm' : 'd MMM yyyy, HH:mm');
+}
 
 /** The shop's time of day of a moment, and the day before it where that is not today. */
 export function formatClock(iso: string): string {
