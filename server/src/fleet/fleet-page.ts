@@ -9,6 +9,7 @@ import type { Database } from '../database/connect.ts';
 import { keptWhileStill } from '../database/kept-while-still.ts';
 import { named, prepared } from '../database/prepared.ts';
 import { jsonWith, type JsonText } from '../http/serve.ts';
+import { ON_ITS_UNIT } from '../jobs/follow-ups.ts';
 import type { Viewer } from '../http/viewer.ts';
 import { wordsFound } from './find-words.ts';
 import { UNIT_SUMMARY } from './summary.ts';
@@ -88,7 +89,7 @@ export const STANDING = `
     (select coalesce(json_object_agg(state, n), '{}') from (
       select w.state, count(*) as n from wheel_end w
       where w.state = any($1 ::text[])
-        and not exists (select 1 from axle a where a.id = w.axle_id and a.taken_out_at is not null)
+        and ${ON_ITS_UNIT('w')}
       group by w.state) s) as standing`;
 
 type Counts = { id: string; units: number; ids?: string[] }[];

@@ -4,7 +4,7 @@ import { keptWhileStill } from '../database/kept-while-still.ts';
 import { prepared } from '../database/prepared.ts';
 import { jsonWith, type JsonText } from '../http/serve.ts';
 import type { Viewer } from '../http/viewer.ts';
-import { OPEN_FOLLOW_UPS } from '../jobs/follow-ups.ts';
+import { ON_ITS_UNIT, OPEN_FOLLOW_UPS } from '../jobs/follow-ups.ts';
 import type { Clock } from '../shop/clock.ts';
 import { UNIT_SUMMARY } from './summary.ts';
 
@@ -18,7 +18,7 @@ export const NEEDING = `
   ends as materialized (
     select w.unit_id, w.state, w.end_play_mm from wheel_end w
     where w.state in ('out-of-service', 'loose', 'tight', 'repeat', 'working')
-      and not exists (select 1 from axle a where a.id = w.axle_id and a.taken_out_at is not null)
+      and ${ON_ITS_UNIT('w')}
   ),
   need as (
     select unit_id, 0 as follow_up,

@@ -3,6 +3,7 @@ import type { PlacedAxle } from '@lanternwright/core/axle-plan';
 import { dueState, retorqueState } from '@lanternwright/core/interval';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
+import { ON_ITS_UNIT } from '../jobs/follow-ups.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { notFound } from '../http/problem.ts';
 import { seesOwner, type Viewer } from '../http/viewer.ts';
@@ -25,7 +26,7 @@ export const UNIT_PAGE = `
         'what', f.what, 'fromKm', f.from_km, 'byKm', f.by_km, 'byHours', f.by_hours,
         'byDate', f.by_date, 'offsetKm', f.offset_km, 'offsetHours', f.offset_hours)
         order by f.by_date, f.position, f.kind, f.nth), '[]')
-      from open_follow_up f where f.unit_id = u.id) as "followUps",
+      from open_follow_up f where f.unit_id = u.id and ${ON_ITS_UNIT('f')}) as "followUps",
     (select coalesce(json_agg(json_build_object('id', j.id, 'number', j.number, 'title', j.title,
         'openedAt', ${isoTime('j.opened_at')}, 'closedAt', ${isoTime('j.closed_at')}) order by j.opened_at desc), '[]')
       from job j where j.unit_id = u.id) as jobs,

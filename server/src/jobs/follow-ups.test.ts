@@ -2,7 +2,7 @@ import { firstAxleId } from '@lanternwright/core/axle-plan';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { FOLLOW_UPS_A_PAGE, type ShopFollowUp, type ShopFollowUps } from '@lanternwright/contract/jobs';
 import { addDays, retorqueState } from '@lanternwright/core/interval';
-import type { Due } from '@lanternwright/contract/fleet';
+import type { Due, UnitDetail } from '@lanternwright/contract/fleet';
 import type { Floor } from '@lanternwright/contract/plan';
 import { leaveLoose, supervisor } from '../../../core/src/traveller/testing/work.ts';
 import { refreshLeftOut } from '../plan/refresh-due.ts';
@@ -168,6 +168,24 @@ describe('a wheel end that was left out of its band', () => {
     // A record that is rebuilt says the same.
     expect((await rebuildProjections(shop.db)).aside).toEqual([]);
     expect(await dueOf(unitId)).toContainEqual(expect.objectContaining(adjust));
+
+    // With its axle out of the unit, nobody is asked for it.
+    const { version, axles } = (await shop.supervisor.call.get(`/api/fleet/units/${unitId}`).expect(200))
+      .body as UnitDetail;
+    const change = async (seenVersion: number, left: readonly object[]) =>
+      shop.supervisor.call
+        .put(`/api/fleet/units/${unitId}/axles`)
+        .send({ seenVersion, axles: left })
+        .expect(200);
+    await change(
+      version,
+      axles.filter((a) => a.number !== 2),
+    );
+    expect(await ofUnit()).toEqual([]);
+    expect((await page(1)).rows.filter((f) => f.unit.id === unitId)).toEqual([]);
+    expect((await dueOf(unitId)).filter((d) => d.dueBy === 'out-of-band')).toEqual([]);
+    await change(version + 1, axles);
+    expect(await ofUnit()).toHaveLength(1);
 
     // So does one that a version before this one kept, once it is started.
     await shop.db.sequelize.query('delete from due where unit_id = $1', { bind: [unitId] });

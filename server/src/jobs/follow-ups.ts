@@ -4,8 +4,12 @@ import type { Database } from '../database/connect.ts';
 import type { Viewer } from '../http/viewer.ts';
 import type { Clock } from '../shop/clock.ts';
 
+/** SQL: whether the axle of a row is not one that was taken out of its unit. */
+export const ON_ITS_UNIT = (row: string) =>
+  `not exists (select 1 from axle gone where gone.id = ${row}.axle_id and gone.taken_out_at is not null)`;
+
 /**
- * SQL: every open follow-up with how it stands; the rule is the one of `retorqueState` in core, here so that the database
+ * SQL: every open follow-up on axles that a unit has, with how it stands; the rule is the one of `retorqueState` in core, here so that the database
  * can sort and page by it. @param today what names the day
  */
 export const OPEN_FOLLOW_UPS = (today: string) => `
@@ -22,14 +26,15 @@ export const OPEN_FOLLOW_UPS = (today: string) => `
       select total_hours - coalesce(f.offset_hours, 0) as meter_hours from meter_reading
       where f.by_hours is not null and unit_id = f.unit_id and total_hours is not null
       order by date desc, nth desc limit 1
-    ) h on true`;
+    ) h on true
+    where ${ON_ITS_UNIT('f')}`;
 
 /** Every open follow-up and every wheel end out of service. */
 const OPEN = `
   open as (${OPEN_FOLLOW_UPS(':today')}
     union all
-    select unit_id, null, position, 'out-of-service', 0, out_of_service ->> 'reason', null, null, null, null, null, null, 'due'
-    from wheel_end where out_of_service is not null
+    select w.unit_id, null, w.position, 'out-of-service', 0, w.out_of_service ->> 'reason', null, null, null, null, null, null, 'due'
+    from wheel_end w where w.out_of_service is not null and ${ON_ITS_UNIT('w')}
   ),
   seen as (
     select o.*, u.name as unit_name, u.kind as unit_kind, w.id as owner_id, w.name as owner_name

@@ -2,6 +2,7 @@ import { QueryTypes } from 'sequelize';
 import { unitDue, type Due, type UnitPast } from '@lanternwright/core/due';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
+import { ON_ITS_UNIT } from '../jobs/follow-ups.ts';
 import { asColumns } from '../record/insert-rows.ts';
 
 const points = (total: string) => `
@@ -67,7 +68,7 @@ export async function refreshDue(db: Database, unitIds: readonly string[]): Prom
 
 /** Units with a wheel end out of its band that nothing says is due: a version before this one did not. */
 const NOT_SAID = `
-  select distinct w.unit_id as id from wheel_end w where w.state in ('loose', 'tight')
+  select distinct w.unit_id as id from wheel_end w where w.state in ('loose', 'tight') and ${ON_ITS_UNIT('w')}
     and not exists (select 1 from due d where d.unit_id = w.unit_id and d.due_by = 'out-of-band')`;
 
 /** Says of wheel ends that were left out of their band, by whatever version, that they are due. */
