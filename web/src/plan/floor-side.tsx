@@ -13,6 +13,7 @@ import {
   formatDistance,
   formatHours,
   formatMeter,
+  formatPlay,
   shopToday,
 } from '../shell/words.ts';
 import { useToolsQuery } from '../tools/tools-api.ts';
@@ -79,6 +80,10 @@ export function Decide({
   apart: Floor['apart'];
 }) {
   const reader = useReader();
+  const isLeftOut = (a: Floor['apart'][number]) =>
+    a.outOfBand !== null && a.outOfService === null && a.left.length === 0;
+  const leftOut = apart.filter(isLeftOut);
+  const notWhole = apart.filter((a) => !isLeftOut(a));
   const asked = findingsAsked(jobs);
   const releases = releasesWaiting(jobs);
   const estimates = jobs.filter((j) => j.estimate === 'asks');
@@ -92,11 +97,22 @@ export function Decide({
   return (
     <FloorPart title="Decide">
       {none && <Nothing>Nothing waits for a decision.</Nothing>}
-      {apart.length > 0 && (
+      {notWhole.length > 0 && (
         <Suspense>
-          <ApartLines apart={apart} Line={FloorLine} />
+          <ApartLines apart={notWhole} Line={FloorLine} />
         </Suspense>
       )}
+      {leftOut.map(({ unit, position, outOfBand }) => (
+        <FloorLine
+          key={`${unit.id}${position}`}
+          to={`/fleet/${unit.id}?at=${position}`}
+          act="Look"
+          head={`Left ${outOfBand!.verdict}: ${unit.name}, ${position}`}
+        >
+          {formatPlay(outOfBand!.endPlayMm, reader.length)}, read on {formatDate(outOfBand!.at)}. No job
+          since.
+        </FloorLine>
+      ))}
       {asked.map(({ job, position, q }) => (
         <FloorLine
           key={`${job.id}${position}${q.component}`}
