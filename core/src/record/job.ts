@@ -189,21 +189,19 @@ function readingRows(job: Job, w: WheelEnd): ReadingRow[] {
 function followUpRows(job: Job, w: WheelEnd): FollowUpRow[] {
   if (!w.release) return [];
   const { followUp } = w.release;
-  const on = { jobId: job.id, position: w.position, unitId: job.unitId, axleId: w.axleId };
+  const on = {
+    ...{ jobId: job.id, position: w.position, unitId: job.unitId, axleId: w.axleId },
+    ...{ byHours: null, wantsReading: false },
+  };
   const others = w.release.alsoDue.map((f, i, all) => {
     const nth = all.slice(0, i).filter((x) => x.kind === f.kind).length;
     const done = w.followUpsDone.find((d) => d.followUp === f.kind && d.nth === nth);
     const wantsReading = f.kind === 'temporary' && inSpiteOfPlay(w);
-    const never = { fromKm: null, byKm: null, byHours: null };
-    return { ...on, ...f, nth, ...never, doneAt: done?.at ?? null, wantsReading };
+    return { ...on, ...f, nth, fromKm: null, byKm: null, doneAt: done?.at ?? null, wantsReading };
   });
   if (!followUp) return others;
   const doneAt = w.retorque?.at ?? null;
-  const wantsReading = false;
-  return [
-    { ...on, kind: 'retorque', what: '', nth: 0, byHours: null, ...followUp, doneAt, wantsReading },
-    ...others,
-  ];
+  return [{ ...on, kind: 'retorque', what: '', nth: 0, ...followUp, doneAt }, ...others];
 }
 
 /** What was done of the works on a wheel end: not what its owner did not want now. */

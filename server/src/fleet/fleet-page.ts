@@ -9,10 +9,9 @@ import type { Database } from '../database/connect.ts';
 import { keptWhileStill } from '../database/kept-while-still.ts';
 import { named, prepared } from '../database/prepared.ts';
 import { jsonWith, type JsonText } from '../http/serve.ts';
-import { ON_ITS_UNIT } from '../jobs/follow-ups.ts';
 import type { Viewer } from '../http/viewer.ts';
 import { wordsFound } from './find-words.ts';
-import { UNIT_SUMMARY } from './summary.ts';
+import { ON_ITS_UNIT, UNIT_SUMMARY } from './summary.ts';
 
 const SOME = `select ${UNIT_SUMMARY} as unit from unit u join owner o on o.id = u.owner_id where u.id = any($1 ::uuid[])
   order by u.name collate natural_order, u.id`;

@@ -4,9 +4,9 @@ import { keptWhileStill } from '../database/kept-while-still.ts';
 import { prepared } from '../database/prepared.ts';
 import { jsonWith, type JsonText } from '../http/serve.ts';
 import type { Viewer } from '../http/viewer.ts';
-import { ON_ITS_UNIT, OPEN_FOLLOW_UPS } from '../jobs/follow-ups.ts';
+import { OPEN_FOLLOW_UPS } from '../jobs/follow-ups.ts';
 import type { Clock } from '../shop/clock.ts';
-import { UNIT_SUMMARY } from './summary.ts';
+import { ON_ITS_UNIT, UNIT_SUMMARY } from './summary.ts';
 
 /**
  * SQL: what needs something, the first first, and every owner's counts, as one row; $1 is today, $2 whether all owners are

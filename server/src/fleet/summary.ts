@@ -10,6 +10,10 @@ export const TOTAL_KM = newest('m.total_km', 'total_km');
 /** SQL: how many hours a unit `u` has run, counted likewise. */
 export const TOTAL_HOURS = newest('m.total_hours', 'total_hours');
 
+/** SQL: whether the axle of a row is not one that was taken out of its unit. */
+export const ON_ITS_UNIT = (row: string) =>
+  `not exists (select 1 from axle gone where gone.id = ${row}.axle_id and gone.taken_out_at is not null)`;
+
 /** SQL: what the last job left of a wheel end `w`, layer by layer, as JSON; null where it left it whole. */
 export const LEFT = `case when w.assembly is not null then (
   select coalesce(json_agg(json_build_object(

@@ -3,13 +3,12 @@ import type { PlacedAxle } from '@lanternwright/core/axle-plan';
 import { dueState, retorqueState } from '@lanternwright/core/interval';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
-import { ON_ITS_UNIT } from '../jobs/follow-ups.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { notFound } from '../http/problem.ts';
 import { seesOwner, type Viewer } from '../http/viewer.ts';
 import { dueOfUnit } from '../plan/due-sql.ts';
 import type { Clock } from '../shop/clock.ts';
-import { TOTAL_HOURS, TOTAL_KM, UNIT_SUMMARY } from './summary.ts';
+import { ON_ITS_UNIT, TOTAL_HOURS, TOTAL_KM, UNIT_SUMMARY } from './summary.ts';
 
 /** Everything of one unit in one answer of the database, its lists as JSON. */
 export const UNIT_PAGE = `

@@ -1,16 +1,13 @@
 import { QueryTypes } from 'sequelize';
 import { FOLLOW_UPS_A_PAGE, type ShopFollowUp, type ShopFollowUps } from '@lanternwright/contract/jobs';
 import type { Database } from '../database/connect.ts';
+import { ON_ITS_UNIT } from '../fleet/summary.ts';
 import type { Viewer } from '../http/viewer.ts';
 import type { Clock } from '../shop/clock.ts';
 
-/** SQL: whether the axle of a row is not one that was taken out of its unit. */
-export const ON_ITS_UNIT = (row: string) =>
-  `not exists (select 1 from axle gone where gone.id = ${row}.axle_id and gone.taken_out_at is not null)`;
-
 /**
- * SQL: every open follow-up on axles that a unit has, with how it stands; the rule is the one of `retorqueState` in core, here so that the database
- * can sort and page by it. @param today what names the day
+ * SQL: every open follow-up on axles that a unit has, with how it stands; the rule is the one of `retorqueState` in core,
+ * here so that the database can sort and page by it. @param today what names the day
  */
 export const OPEN_FOLLOW_UPS = (today: string) => `
     select f.unit_id, f.job_id, f.position, f.kind, f.nth, f.what, f.from_km, f.by_km, f.by_hours, f.by_date,

@@ -306,10 +306,10 @@ export function jobsService(
     const services = servicesOf(after);
     const serviced = !sameJson(services, before.rows.services);
     // What a wheel end read last says whether it is due.
-    const verdictIn = (of: Job, position: string) => lastVerdict(wheelEndAt(of, position)!)?.result.verdict;
-    const measured = job.wheelEnds.some(
-      ({ position }) => verdictIn(job, position) !== verdictIn(after, position),
-    );
+    const measured = job.wheelEnds.some((w) => {
+      const then = wheelEndAt(after, w.position)!;
+      return then !== w && lastVerdict(then)?.result.verdict !== lastVerdict(w)?.result.verdict;
+    });
     const reachesFurther =
       serviced || measured || body.kind === 'correction' || body.kind === 'wheel-end-released';
     const now = reachesFurther

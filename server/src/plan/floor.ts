@@ -6,9 +6,8 @@ import { dueState } from '@lanternwright/core/interval';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
 import { isoTime } from '../database/sql-time.ts';
-import { LEFT, UNIT_SUMMARY } from '../fleet/summary.ts';
+import { LEFT, ON_ITS_UNIT, UNIT_SUMMARY } from '../fleet/summary.ts';
 import { JsonText } from '../http/serve.ts';
-import { ON_ITS_UNIT } from '../jobs/follow-ups.ts';
 import { jobLines } from '../jobs/job-lines.ts';
 import type { Viewer } from '../http/viewer.ts';
 import type { Clock } from '../shop/clock.ts';
@@ -27,7 +26,8 @@ const APART = `
     case when w.state in ('loose', 'tight') then json_build_object(
       'verdict', w.verdict, 'endPlayMm', w.end_play_mm, 'at', ${isoTime('w.read_at')}) end as "outOfBand"
   from wheel_end w join unit u on u.id = w.unit_id join owner o on o.id = u.owner_id
-  where (w.assembly is not null or w.state in ('loose', 'tight')) and ${ON_ITS_UNIT('w')} and w.open_job_id is null and ($4 ::uuid[] is null or u.owner_id = any($4))
+  where (w.assembly is not null or w.state in ('loose', 'tight')) and ${ON_ITS_UNIT('w')}
+    and w.open_job_id is null and ($4 ::uuid[] is null or u.owner_id = any($4))
   order by w.assembly is null, u.name collate natural_order, w.position limit 8`;
 
 /** Of the owner who is asked for, or of all. */

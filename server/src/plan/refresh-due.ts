@@ -2,7 +2,7 @@ import { QueryTypes } from 'sequelize';
 import { unitDue, type Due, type UnitPast } from '@lanternwright/core/due';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
-import { ON_ITS_UNIT } from '../jobs/follow-ups.ts';
+import { ON_ITS_UNIT } from '../fleet/summary.ts';
 import { asColumns } from '../record/insert-rows.ts';
 
 const points = (total: string) => `
@@ -68,17 +68,21 @@ export async function refreshDue(db: Database, unitIds: readonly string[]): Prom
 
 /** Units with a wheel end out of its band that nothing says is due: a version before this one did not. */
 const NOT_SAID = `
-  select distinct w.unit_id as id from wheel_end w where w.state in ('loose', 'tight') and ${ON_ITS_UNIT('w')}
-    and not exists (select 1 from due d where d.unit_id = w.unit_id and d.due_by = 'out-of-band')`;
+  select u.id from unit u
+  where exists (select 1 from wheel_end w where w.unit_id = u.id and w.state in ('loose', 'tight') and ${ON_ITS_UNIT('w')})
+    and not exists (select 1 from due d where d.unit_id = u.id and d.due_by = 'out-of-band')
+  order by u.id for update of u`;
 
-/** Says of wheel ends that were left out of their band, by whatever version, that they are due. */
+/**
+ * Says of wheel ends that were left out of their band, by whatever version, that they are due. The units are held
+ * meanwhile: another server may start in the same moment, or record on them.
+ */
 export async function refreshLeftOut(db: Database): Promise<void> {
-  const units = await db.sequelize.query<{ id: string }>(NOT_SAID, { type: QueryTypes.SELECT });
-  if (units.length === 0) return;
-  await inTransaction(db, () =>
-    refreshDue(
+  await inTransaction(db, async () => {
+    const units = await db.sequelize.query<{ id: string }>(NOT_SAID, { type: QueryTypes.SELECT });
+    await refreshDue(
       db,
       units.map((u) => u.id),
-    ),
-  );
+    );
+  });
 }

@@ -80,10 +80,10 @@ export function Decide({
   apart: Floor['apart'];
 }) {
   const reader = useReader();
-  const isLeftOut = (a: Floor['apart'][number]) =>
-    a.outOfBand !== null && a.outOfService === null && a.left.length === 0;
-  const leftOut = apart.filter(isLeftOut);
-  const notWhole = apart.filter((a) => !isLeftOut(a));
+  const leftOut = apart.flatMap(({ outOfBand, ...a }) =>
+    outOfBand && a.left.length === 0 ? [{ ...a, outOfBand }] : [],
+  );
+  const notWhole = apart.filter((a) => !a.outOfBand || a.left.length > 0);
   const asked = findingsAsked(jobs);
   const releases = releasesWaiting(jobs);
   const estimates = jobs.filter((j) => j.estimate === 'asks');
@@ -107,10 +107,9 @@ export function Decide({
           key={`${unit.id}${position}`}
           to={`/fleet/${unit.id}?at=${position}`}
           act="Look"
-          head={`Left ${outOfBand!.verdict}: ${unit.name}, ${position}`}
+          head={`Left ${outOfBand.verdict}: ${unit.name}, ${position}`}
         >
-          {formatPlay(outOfBand!.endPlayMm, reader.length)}, read on {formatDate(outOfBand!.at)}. No job
-          since.
+          {formatPlay(outOfBand.endPlayMm, reader.length)}, read on {formatDate(outOfBand.at)}. No job since.
         </FloorLine>
       ))}
       {asked.map(({ job, position, q }) => (
