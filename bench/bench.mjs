@@ -1,5 +1,11 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import highsLoader from 'highs';
+import { rolldown } from 'rolldown';
 import { buildCore } from '../scripts/lib/build.mjs';
+import { root } from '../scripts/lib/run.mjs';
 
 /**
  * Measured speed, each heavy calculation as a ratio to a baseline named beside it, in the same run.
@@ -266,6 +272,25 @@ for (const [jobs = 0, spread = 1, kind] of /** @type {[number, number, string][]
     `${mended.moved.length} of 60 move; aim 1 s`,
   );
 }
+
+/** A job of the tests, bundled, since the built core has no tests in it. */
+async function longJob() {
+  const folder = mkdtempSync(join(tmpdir(), 'lanternwright-bench-'));
+  const file = join(folder, 'long-job.mjs');
+  const input = join(root, 'core/src/traveller/testing/long-job.ts');
+  const bundle = await rolldown({ input, platform: 'node' });
+  await bundle.write({ file });
+  const { fold, longJob } = await import(pathToFileURL(file).href);
+  rmSync(folder, { recursive: true });
+  return { fold, records: longJob(400) };
+}
+
+const { fold, records } = await longJob();
+row(
+  'a job of 400 records, folded',
+  time(() => fold(records), 300),
+  'aim 5 ms',
+);
 
 console.log('\nEvery calculation on its example, aim 20 ms:');
 for (const { name } of listCalculations()) {

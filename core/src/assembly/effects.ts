@@ -169,13 +169,17 @@ function ofAlsoUndone({ layer, id, phase }: Act): Effect {
   return { under: [], restsOn: id.endsWith('-back') ? [id.replace(/-back$/, '')] : [] };
 }
 
+const known = new WeakMap<Act, Effect>();
+
 /** What an act does to the metal of its layer. */
 export function effectOf(act: Act): Effect {
-  const { layer, disturbs } = act;
-  if (!layer) return none;
-  const effect = effects[layer][act.id];
-  if (effect) return effect;
-  return disturbs ? { shifts: true } : ofAlsoUndone(act);
+  let effect = known.get(act);
+  if (!effect) {
+    const { layer, disturbs } = act;
+    effect = layer ? (effects[layer][act.id] ?? (disturbs ? { shifts: true } : ofAlsoUndone(act))) : none;
+    known.set(act, effect);
+  }
+  return effect;
 }
 
 /**

@@ -75,6 +75,21 @@ function rimsSeen(side: Side, data: StepData | null, mark: Mark): Side {
   return data?.kind === 'choose' && isDeflated(data.option) ? breakClosures(side, ['inflated'], mark) : side;
 }
 
+/** When what an act makes was broken, ISO. @param order the layer's put-back acts */
+function brokenSince(side: Side, act: Act, order: readonly Act[]): string[] {
+  const layer = act.layer!;
+  // What was done to the nut before it was turned again is undone by that.
+  const turned = layer === 'nut' && act.id !== 'brake-again' ? side.nutMovedAt : undefined;
+  // What is done with the layer off, later than it was put on, means that it had come off again.
+  const stillOff =
+    effectOf(act).moves === 'on'
+      ? order.filter((a) => a !== act && needsLayerOff(order, a)).map((a) => side.made[a.id]?.last.at)
+      : [];
+  return [side.broken[act.id]?.at, layerAt(side, layer).moved?.at, turned, ...stillOff].filter(
+    (at) => at !== undefined,
+  );
+}
+
 function whyNotCounted(
   side: Side,
   { sheet, together }: Built,
@@ -94,19 +109,8 @@ function whyNotCounted(
     if (!after && effectOf(act).moves !== 'on' && known.is === 'on')
       return { why: 'covered', layers: [layer] };
   }
-  // What was done to the nut before it was turned again is undone by that.
-  const turned = layer === 'nut' && act.id !== 'brake-again' ? side.nutMovedAt : undefined;
-  // What is done with the layer off, later than it was put on, means that it had come off again.
-  const stillOff =
-    effectOf(act).moves === 'on'
-      ? order.filter((a) => a !== act && needsLayerOff(order, a)).map((a) => side.made[a.id]?.last.at)
-      : [];
-  const brokenAt = [side.broken[act.id]?.at, known.moved?.at, turned, ...stillOff]
-    .filter((at) => at !== undefined)
-    .sort()
-    .at(-1);
   // At the very time of what broke it, nobody knows which came first.
-  if (late && brokenAt !== undefined && mark.at <= brokenAt) return { why: 'late' };
+  if (late && brokenSince(side, act, order).some((at) => mark.at <= at)) return { why: 'late' };
   if (data?.kind === 'inspect' && !data.ok) return { why: 'no' };
   if (data?.kind === 'linings' && !data.set) return { why: 'no' };
   return data && isOffLimit({ stack: side.stack, sheet }, act, data) ? { why: 'no' } : null;

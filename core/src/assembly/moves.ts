@@ -10,9 +10,14 @@ export interface Built {
 }
 
 export const without = <T>(record: Readonly<Record<string, T>>, ids: readonly string[]): Record<string, T> =>
-  ids.some((id) => id in record)
-    ? Object.fromEntries(Object.entries(record).filter(([id]) => !ids.includes(id)))
-    : record;
+  ids.some((id) => id in record) ? left(record, ids) : record;
+
+/** A loop, since the lists of what is made are copied with every record of a job. */
+function left<T>(record: Readonly<Record<string, T>>, ids: readonly string[]): Record<string, T> {
+  const rest: Record<string, T> = {};
+  for (const id in record) if (!ids.includes(id)) rest[id] = record[id]!;
+  return rest;
+}
 
 export const idsOf = (acts: readonly Act[] | undefined) => (acts ?? []).map((a) => a.id);
 

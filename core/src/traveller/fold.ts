@@ -238,6 +238,7 @@ function shared(
 ): WheelEnd[] {
   const here = wheelEnds.find((w) => w.position === body.position)!;
   const other = oppositeOf(body.position);
+  if (!wheelEnds.some((w) => w.position === other)) return [...wheelEnds];
   return wheelEnds.map((w) => {
     if (w.position !== other || here.firstBuild) return w;
     const both = body.kind === 'step-recorded' ? bothSides(body.data) : [];
@@ -280,7 +281,7 @@ function heardStep(
   const built = { sheet: w.sheet, together: w.plan.together };
   const { stage, stepId } = body;
   const data = body.kind === 'step-recorded' ? body.data : null;
-  const waited = Date.parse(trace.at) - Date.parse(trace.doneAt) > LATE_MS;
+  const waited = trace.at !== trace.doneAt && Date.parse(trace.at) - Date.parse(trace.doneAt) > LATE_MS;
   const late = waited && !later.counted.has(trace.eventId);
   const ofEarlierRound = body.round < w.rounds.length;
   const old = oldPartIn(stepId, partsAgain(w.plan));
