@@ -274,6 +274,8 @@ export const jobAggregate: Aggregate<Job, JobCommand, EventBody, JobRows> = {
     return state ? append(state, event) : fold([event]);
   },
 
+  foldAll: (entries) => fold(entries.map(toStoredEvent)),
+
   project: (job) => ({
     job: {
       unitId: job.unitId,

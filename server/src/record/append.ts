@@ -38,7 +38,7 @@ export async function endOfRecord(db: Database): Promise<number> {
 }
 
 export async function entriesOf(db: Database, stream: StreamKind, streamId: string): Promise<Entry[]> {
-  return (await db.entry.findAll({ where: { stream, streamId }, order: ['version'] })).map(toEntry);
+  return (await entriesOfAll(db, stream, [streamId])).get(streamId)!;
 }
 
 /** The entries of several streams of a kind, by their ids; of each a list, be it empty. */
@@ -47,7 +47,12 @@ export async function entriesOfAll(
   stream: StreamKind,
   ids: readonly string[],
 ): Promise<Map<string, Entry[]>> {
-  const rows = await db.entry.findAll({ where: { stream, streamId: [...ids] }, order: ['version'] });
+  const rows = await db.entry.findAll({
+    where: { stream, streamId: [...ids] },
+    attributes: ['id', 'stream', 'streamId', 'version', 'at', 'by', 'body'],
+    order: ['version'],
+    raw: true,
+  });
   const entries = new Map<string, Entry[]>(ids.map((id) => [id, []]));
   for (const row of rows) entries.get(row.streamId)!.push(toEntry(row));
   return entries;

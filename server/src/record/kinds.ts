@@ -18,7 +18,7 @@ import { insertRows } from './insert-rows.ts';
 
 /** How the states of one kind of stream become rows. */
 export interface Kind<S> {
-  aggregate: Pick<Aggregate<S, never, never, unknown>, 'stream' | 'upcast' | 'fold'>;
+  aggregate: Pick<Aggregate<S, never, never, unknown>, 'stream' | 'upcast' | 'fold' | 'foldAll'>;
   /** Tables its rows stand in, each with the column that names the stream. */
   tables: readonly (readonly [table: string, column: string])[];
   write: (db: Database, states: readonly { id: string; state: S }[]) => Promise<void>;

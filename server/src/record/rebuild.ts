@@ -6,7 +6,7 @@ import { inTransaction } from '../database/in-transaction.ts';
 import { CHAIN_LOCK, endOfRecord, entriesOfAll } from './append.ts';
 import { fromBatches, withBatches } from './beginning.ts';
 import { jobsNumberedSchema, kindsOf, type Kind } from './kinds.ts';
-import { closeBeside, firstDifference, keepWorking, openBeside, swapIn } from './tables.ts';
+import { closeBeside, countBeside, firstDifference, keepWorking, openBeside, swapIn } from './tables.ts';
 
 /** A stream whose records come to nothing; its rows stay as they were. */
 interface Aside {
@@ -130,13 +130,13 @@ async function buildBeside(db: Database): Promise<Rebuilt> {
   };
   // Once without holding anybody up, once for what was recorded meanwhile; the rest with the chain held.
   let cursor = await follow(0);
+  await countBeside(db);
   await refreshDue(db, await unitsChangedAfter(db, null));
   const before = cursor;
   cursor = await follow(cursor);
   await db.sequelize.query(`select pg_advisory_xact_lock(${CHAIN_LOCK})`);
   await follow(cursor);
   await refreshDue(db, await unitsChangedAfter(db, before));
-  await db.sequelize.query('analyze pg_temp.job; analyze pg_temp.reading');
   await db.sequelize.query('select refresh_wheel_ends(null)');
   return { streams: seen.size, aside: [...aside.values()] };
 }

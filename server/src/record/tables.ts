@@ -184,12 +184,15 @@ export async function openBeside(db: Database): Promise<void> {
       `create temporary table ${name} on commit drop as select ${list(columns)} from public.${name} with no data`,
     );
     await run(db, `create unique index on pg_temp.${name} (${list(key)})`);
+    if (columns.includes('unit_id') && key[0] !== 'unit_id')
+      await run(db, `create index on pg_temp.${name} (unit_id)`);
   }
-  await run(
-    db,
-    `create index on pg_temp.reading (axle_id, position); create index on pg_temp.job (unit_id);
-     create index on pg_temp.service_done (unit_id); create index on pg_temp.due (unit_id)`,
-  );
+  await run(db, 'create index on pg_temp.reading (axle_id, position)');
+}
+
+/** Counts what stands in the tables beside, so that they are read by their indexes. */
+export async function countBeside(db: Database): Promise<void> {
+  for (const { name } of tables) await run(db, `analyze pg_temp.${name}`);
 }
 
 /** The working rows of a stream that is set aside stay as they are. */
