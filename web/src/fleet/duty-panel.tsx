@@ -47,7 +47,7 @@ function DutyForm({
             value={said[of] ?? ''}
             onChange={(e) => setSaid({ ...said, [of]: e.target.value })}
           >
-            <option value="">no</option>
+            <option value="">No</option>
             {dutyShares.map((share) => (
               <option key={share} value={share}>
                 {shareWords[share]} of each interval

@@ -75,7 +75,7 @@ export function IntervalFields({ sheet, set }: { sheet: Sheet; set: (part: Parti
             value={row.work}
             onChange={(e) => put(i, { work: e.target.value as Work })}
           >
-            <option value="">choose</option>
+            <option value="">Choose</option>
             {offered.map((w) => (
               <option key={w} value={w}>
                 {works[w]}

@@ -50,7 +50,7 @@ describe('a list of units', () => {
     expect((await hold()).textContent).toMatch(/^Hold 0 units/);
     expect(screen.getByText(/Does the odometer count km or miles\?/)).toBeTruthy();
     await user.type(columns.getByLabelText('Whose they are'), 'Kestrel Freight');
-    await user.selectOptions(columns.getByLabelText('The odometer counts'), 'kilometres');
+    await user.selectOptions(columns.getByLabelText('The odometer counts'), 'Kilometres');
     const kinds = within(screen.getByRole('region', { name: 'What their words mean' }));
     expect(kinds.getByLabelText<HTMLSelectElement>('curtainsider, 1 row').value).toBe('semi-trailer');
     await user.selectOptions(kinds.getByLabelText('runabout, 1 row'), 'Van or light truck');
@@ -75,7 +75,7 @@ describe('a list of units', () => {
         : { body: { ...nothingBad, goodCount: 1 } },
     );
     await user.type(await screen.findByLabelText('Whose they are'), 'Kestrel Freight');
-    await user.selectOptions(screen.getByLabelText('The odometer counts'), 'kilometres');
+    await user.selectOptions(screen.getByLabelText('The odometer counts'), 'Kilometres');
     await user.click(await hold());
     expect(await screen.findByText(/Tern 4 has the plate KF 102/)).toBeTruthy();
     // The first line of the second unit is line 3 of the list.
@@ -91,7 +91,7 @@ describe('a list of units', () => {
   it('a column that is chosen for a field is the only one for it; a change asks the shop anew', async () => {
     const { user } = await open(csv);
     await user.type(await screen.findByLabelText('Whose they are'), 'Kestrel Freight');
-    await user.selectOptions(screen.getByLabelText('The odometer counts'), 'kilometres');
+    await user.selectOptions(screen.getByLabelText('The odometer counts'), 'Kilometres');
     await user.click(await hold());
     await screen.findByRole('button', { name: /^Bring in/ });
     await user.selectOptions(screen.getByLabelText('Model'), 'Plate');

@@ -43,7 +43,7 @@ export function ColumnFields({ table, answers, set }: Props & { table: ListTable
                 value={answers.columns[at] ?? ''}
                 onChange={(e) => choose(at, e.target.value as ListField | '')}
               >
-                <option value="">left out</option>
+                <option value="">Left out</option>
                 {Object.entries(listFields).map(([field, title]) => (
                   <option key={field} value={field}>
                     {title}
@@ -72,9 +72,9 @@ export function ColumnFields({ table, answers, set }: Props & { table: ListTable
             error={answers.distanceUnit === null && 'Say which'}
             onChange={(e) => set({ distanceUnit: (e.target.value || null) as ListAnswers['distanceUnit'] })}
           >
-            <option value="">choose</option>
-            <option value="km">kilometres</option>
-            <option value="mi">miles</option>
+            <option value="">Choose</option>
+            <option value="km">Kilometres</option>
+            <option value="mi">Miles</option>
           </SelectField>
         )}
       </div>
@@ -106,7 +106,7 @@ export function KindFields({
                 set({ kinds: Object.fromEntries([...others, ...own]) as ListAnswers['kinds'] });
               }}
             >
-              <option value="">choose</option>
+              <option value="">Choose</option>
               {Object.entries(unitKinds).map(([id, title]) => (
                 <option key={id} value={id}>
                   {title}

@@ -108,7 +108,7 @@ export function RangeFields({ label, value, units, onChange }: Props) {
         </select>
       </div>
       <p className={`pt-1 text-12 ${wrong ? 'text-rust' : 'text-muted'}`}>
-        {wrong ?? (value ? describeMark(value) : 'none')}
+        {wrong ?? (value ? describeMark(value) : 'No figure')}
       </p>
     </fieldset>
   );

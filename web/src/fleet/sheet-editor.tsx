@@ -93,10 +93,10 @@ function LockFields({ lock, onChange }: { lock: Sheet['lock']; onChange: (lock: 
           );
         }}
       >
-        <option value="">not named</option>
-        <option value="castellated">slots and a pin</option>
-        <option value="indexed">places of a washer or ring</option>
-        <option value="stepless">any angle</option>
+        <option value="">Not named</option>
+        <option value="castellated">Slots and a pin</option>
+        <option value="indexed">Places of a washer or ring</option>
+        <option value="stepless">Any angle</option>
       </SelectField>
       {lock?.kind === 'castellated' && (
         <>
@@ -205,14 +205,14 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
           }}
         />
         <SelectField
-          label="given as"
+          label="Given as"
           value={perInch === false ? 'pitch' : 'tpi'}
           onChange={(e) =>
             setMarked({ thread: e.target.value === 'pitch' ? { pitchMm: 1.5 } : { threadsPerInch: 12 } })
           }
         >
-          <option value="tpi">per inch</option>
-          <option value="pitch">mm pitch</option>
+          <option value="tpi">Threads per inch</option>
+          <option value="pitch">Pitch in mm</option>
         </SelectField>
       </div>
       <RangeFields
@@ -268,7 +268,7 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
             set({ nextPlace: e.target.value === '' ? null : (e.target.value as 'on' | 'back') })
           }
         >
-          <option value="">not said</option>
+          <option value="">Not said</option>
           {Object.entries(nextPlaces).map(([id, words]) => (
             <option key={id} value={id}>
               {words}
@@ -281,10 +281,10 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
         value={sheet.verifyBy}
         onChange={(e) => set({ verifyBy: e.target.value as Sheet['verifyBy'] })}
       >
-        <option value="dial">the dial</option>
-        <option value="dial-or-feel">the dial, or no movement felt</option>
-        <option value="drag">its drag</option>
-        <option value="none">nothing to measure</option>
+        <option value="dial">The dial</option>
+        <option value="dial-or-feel">The dial, or no movement felt</option>
+        <option value="drag">Its drag</option>
+        <option value="none">Nothing to measure</option>
       </SelectField>
       <TextField
         label="Wheel studs"
@@ -301,7 +301,7 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
         inputMode="decimal"
         key={`${sheet.sheetId}/back-off`}
         defaultValue={sheet.backOff ? Math.abs(sheet.backOff.turns) : ''}
-        hint={sheet.backOff ? describeMark(sheet.backOff) : 'none'}
+        hint={sheet.backOff ? describeMark(sheet.backOff) : 'No figure'}
         onBlur={(e) => {
           const turns = e.target.value.trim() === '' ? 0 : typedNumber(e.target.value);
           if (Number.isNaN(turns) || turns === Math.abs(sheet.backOff?.turns ?? 0)) return;
@@ -313,7 +313,7 @@ export function SheetEditor({ sheet, onChange, choosing = 'free' }: EditorProps)
         value={sheet.procedureId ?? ''}
         onChange={(e) => set({ procedureId: e.target.value || null })}
       >
-        <option value="">none yet</option>
+        <option value="">None yet</option>
         {procedures
           .filter((p) => p.family === sheet.family && p === findProcedure(p.id))
           .map((p) => (

@@ -177,7 +177,7 @@ describe('the duty of a unit', () => {
     await user.click(screen.getByRole('button', { name: 'Change its duty' }));
     expect(screen.getByLabelText<HTMLSelectElement>('Works in water').value).toBe('');
     await user.selectOptions(screen.getByLabelText('Works in water'), 'half of each interval');
-    await user.selectOptions(screen.getByLabelText('Heavily loaded'), 'no');
+    await user.selectOptions(screen.getByLabelText('Heavily loaded'), 'No');
     await user.click(screen.getByRole('button', { name: 'Save' }));
     expect(asked).toEqual([
       {

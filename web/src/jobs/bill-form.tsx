@@ -121,9 +121,9 @@ export function BillForm({ start, priced, button, onSave }: Props) {
             </SelectField>
             <TextField label="What" {...field(`lines.${i}.what`)} />
             <SelectField label="Per" {...field(`lines.${i}.per`)}>
-              <option value="hour">hour</option>
-              <option value="wheel">wheel</option>
-              <option value="piece">piece</option>
+              <option value="hour">Hour</option>
+              <option value="wheel">Wheel</option>
+              <option value="piece">Piece</option>
             </SelectField>
             <TextField
               label="How many"

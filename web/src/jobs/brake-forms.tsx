@@ -181,7 +181,7 @@ export function StrokeForm({ step, wheelEnd, record }: FormProps<'stroke'>) {
               error={tried && chosen.chamber === '' ? 'Choose the chamber' : undefined}
               onChange={(e) => setChosen({ ...chosen, chamber: e.target.value })}
             >
-              <option value="">choose</option>
+              <option value="">Choose</option>
               {chambers.map((c) => (
                 <option key={c} value={c}>
                   Type {c}
@@ -198,7 +198,7 @@ export function StrokeForm({ step, wheelEnd, record }: FormProps<'stroke'>) {
                 error={tried && chosen.stroke === '' ? 'Choose the stroke' : undefined}
                 onChange={(e) => setChosen({ ...chosen, stroke: e.target.value })}
               >
-                <option value="">choose</option>
+                <option value="">Choose</option>
                 {chamberStrokes.map((s) => (
                   <option key={s} value={s}>
                     {strokeTitles[s]}

@@ -57,7 +57,7 @@ export function AddPhoto({ open, position, stage }: { open: OpenJob; position: s
               value={component}
               onChange={(e) => setComponent(e.target.value)}
             >
-              <option value="">the whole</option>
+              <option value="">The whole</option>
               {parts.map((id) => (
                 <option key={id} value={id}>
                   {componentOf(id)?.title}

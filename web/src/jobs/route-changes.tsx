@@ -117,7 +117,7 @@ function BuiltDifferently({ open, wheelEnd, done }: RouteFormProps) {
         another nut, thread or lock.
       </p>
       <SelectField label="The sheet that fits" value={sheetId} onChange={(e) => setSheetId(e.target.value)}>
-        <option value="">choose</option>
+        <option value="">Choose</option>
         {sheets.map((s) => (
           <option key={s.sheetId} value={s.sheetId}>
             {s.revisions[0]!.sheet.title}
@@ -131,7 +131,7 @@ function BuiltDifferently({ open, wheelEnd, done }: RouteFormProps) {
           value={is[id] ?? ''}
           onChange={(e) => setIs({ ...is, [id]: e.target.value as LayerId | 'never' })}
         >
-          <option value="">choose</option>
+          <option value="">Choose</option>
           {stack!.map(({ layer }) => (
             <option key={layer} value={layer}>
               {layerTitles[layer]}
@@ -182,7 +182,7 @@ function OpenAgain({ open, wheelEnd, done }: RouteFormProps) {
         What has to come off to reach it comes off first, and is put back after it. Everything else stays.
       </p>
       <SelectField label="What comes off" value={layer} onChange={(e) => setLayer(e.target.value as LayerId)}>
-        <option value="">choose</option>
+        <option value="">Choose</option>
         {backLayers(wheelEnd).map((id) => (
           <option key={id} value={id}>
             {layerTitles[id]}

@@ -91,11 +91,11 @@ export function AwayForm({ people, onDone }: { people: Floor['people']; onDone: 
       )}
       <div className="grid grid-cols-2 items-start gap-2">
         <TextField label="First day" type="date" {...field('from')} />
-        <TextField label="from, if not all day" type="time" {...field('fromTime')} />
+        <TextField label="From, if not all day" type="time" {...field('fromTime')} />
       </div>
       <div className="grid grid-cols-2 items-start gap-2">
         <TextField label="Last day" type="date" {...field('until')} />
-        <TextField label="until, if not all day" type="time" {...field('untilTime')} />
+        <TextField label="Until, if not all day" type="time" {...field('untilTime')} />
       </div>
       <TextField label="Why" maxLength={120} {...field('why')} />
       <div className="flex flex-wrap items-end gap-2 md:col-span-2 md:pt-5">

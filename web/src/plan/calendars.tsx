@@ -32,7 +32,7 @@ export function Calendars({ people }: { people: readonly { id: string; name: str
       {able('plan-work') && (
         <div className="flex flex-wrap items-end gap-3">
           <SelectField label="Whose" value={whose} onChange={(e) => setWhose(e.target.value)}>
-            <option value="">choose</option>
+            <option value="">Choose</option>
             <option value="shop">{calendarSubjects.shop}</option>
             {groups.map(([kind, list]) => (
               <optgroup key={kind} label={calendarSubjects[kind]}>

@@ -62,7 +62,7 @@ export function ShiftsSection() {
           : `Other hours than the shop: ${own.join(', ')}.`}
       </p>
       <SelectField label="Whose" value={chosen} onChange={(e) => setChosen(e.target.value)}>
-        <option value="">choose</option>
+        <option value="">Choose</option>
         {shifts.map((s) => (
           <option key={s.id} value={s.id}>
             {s.name}
