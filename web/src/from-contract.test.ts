@@ -31,7 +31,7 @@ describe('a request made from what its route is given', () => {
 
   it('leaves what it is given as it was', () => {
     const given = { id: '7', seenVersion: 3 };
-    requestOf('post', '/api/plan/bookings/:id/end', given);
+    requestOf('post', '/api/plan/bookings/:id/lock', given);
     expect(given).toEqual({ id: '7', seenVersion: 3 });
   });
 });

@@ -62,6 +62,10 @@ const router = createBrowserRouter([
     children: [
       { index: true, Component: FirstPage },
       { path: 'floor', lazy: async () => ({ Component: (await import('./plan/floor-page.tsx')).FloorPage }) },
+      {
+        path: 'floor/yard',
+        lazy: async () => ({ Component: (await import('./plan/yard-page.tsx')).YardPage }),
+      },
       { path: 'plan', lazy: async () => ({ Component: (await import('./plan/plan-page.tsx')).PlanPage }) },
       {
         path: 'plan/week',

@@ -110,7 +110,11 @@ export const openJobSchema = jobOpenedSchema
     meter: true,
     drive: true,
   })
-  .extend({ wheelEnds: z.array(wantedSchema).min(1, 'choose at least one wheel end').max(18) });
+  .extend({
+    wheelEnds: z.array(wantedSchema).min(1, 'choose at least one wheel end').max(18),
+    /** The booking that it is opened for: the two are one thing from then on. */
+    bookingId: z.uuid().optional(),
+  });
 /** The other side of an axle joins a job, with the sender's own id for the record: sent twice, stored once. */
 export const joinJobSchema = z.object({ id: z.uuid(), wheelEnd: wantedSchema });
 export type JoinJobInput = z.input<typeof joinJobSchema>;

@@ -13,6 +13,10 @@ export const bookedSchema = bookingSchema.extend({
   version: z.int(),
   /** No proposal and no mending moves it. */
   locked: z.boolean(),
+  /** When somebody said that it is here; null while it is expected. */
+  cameAt: z.iso.datetime().nullable(),
+  /** When it left its bay. */
+  leftAt: z.iso.datetime().nullable(),
   unit: unitHead,
   /** Names of the people, in their order. */
   names: z.array(z.string()),
@@ -21,6 +25,9 @@ export const bookedSchema = bookingSchema.extend({
 export type Booked = z.output<typeof bookedSchema>;
 
 export const newBookingSchema = bookingSchema;
+/** What is said of a unit that is booked. */
+const whereItIs = ['come', 'not-here', 'miss', 'end'] as const;
+export type WhereItIs = (typeof whereItIs)[number];
 export type NewBooking = z.input<typeof newBookingSchema>;
 
 export const moveBookingSchema = bookingSchema
@@ -70,8 +77,10 @@ const apartSchema = z.object({
 
 /** The shop this morning: what stands in the bays, what waits and what comes in. */
 export const floorSchema = z.object({
-  /** Of this moment and of today, in the order of their beginning. */
+  /** Of this moment and of today, what is here and has not left, and what should have come, in the order of their beginning. */
   bookings: z.array(bookedSchema),
+  /** What did not come, and is neither booked again nor in a job since. */
+  missed: z.array(bookedSchema).default([]),
   /** Open jobs, newest first; those in a bay and those in none. */
   jobs: z.array(jobSummarySchema),
   moreJobs: z.boolean(),
@@ -132,6 +141,8 @@ const proposedSchema = z.object({
   bookingId: z.uuid().nullable(),
   seenVersion: z.int().nullable(),
   tools: z.array(z.uuid()),
+  /** What is to be done, wheel end by wheel end; of an open job it says itself. */
+  works: bookingSchema.shape.works.optional(),
   was: stand.nullable(),
   to: stand,
   /** Why it begins then and not before, or why it moves: a sentence. */
@@ -252,13 +263,13 @@ export const planRoutes = {
     body: moveBookingSchema,
     answer,
   }),
-  end: defineRoute({
+  sayWhere: defineRoute({
     method: 'post',
-    path: '/api/plan/bookings/:id/end',
-    summary: 'The unit has left the bay',
+    path: '/api/plan/bookings/:id/where',
+    summary: 'Say that a booked unit is here, is not, did not come, or has left its bay',
     access: 'plan-work',
     params: idParams,
-    body: seen,
+    body: seen.extend({ what: z.enum(whereItIs) }),
     answer,
   }),
   cancel: defineRoute({

@@ -74,6 +74,9 @@ function unitEntries(
 
 const HOUR_MS = 3_600_000;
 
+/** What units are booked for that have no job yet. */
+const firstAxle = ['1L', '1R'].map((position) => ({ position, work: 'check' }));
+
 /** The newest jobs stand in the bays since a while; one unit comes tomorrow. */
 function bookingEntries({ jobs, units }: Demo, actors: readonly Actor[], clock: Clock): Entry[] {
   const now = clock.now().getTime();
@@ -88,11 +91,19 @@ function bookingEntries({ jobs, units }: Demo, actors: readonly Actor[], clock: 
   const next = units.find((u) => todays.every((j) => j.unitId !== u.id))!;
   const tomorrow = {
     ...{ unitId: next.id, jobId: null, bayId: demoShop.bays[3]!.id, from: at(19), until: at(24), note: '' },
-    people: [],
+    ...{ people: [], works: firstAxle },
   };
-  return [...there, tomorrow, ...nextWeek(units, hands, now)].map((booking) =>
-    first('booking', randomUUID(), clock.now().toISOString(), actors[0]!, { kind: 'booked', booking }),
-  );
+  const saidAt = clock.now().toISOString();
+  const booked = (booking: object) =>
+    first('booking', randomUUID(), saidAt, actors[0]!, { kind: 'booked', booking });
+  return [
+    ...there.flatMap((booking) => {
+      const entry = booked(booking);
+      const came = { kind: 'booking-came', at: booking.from };
+      return [entry, { ...entry, id: randomUUID(), version: 2, body: came }];
+    }),
+    ...[tomorrow, ...nextWeek(units, hands, now)].map(booked),
+  ];
 }
 
 /** What is booked for next week already: Monday to Friday, in the bays, by this machine's clock as the demo's is. */
@@ -102,7 +113,7 @@ function nextWeek(units: Demo['units'], hands: readonly Actor[], now: number) {
   const at = (nth: number, hour: number) =>
     new Date(today.getFullYear(), today.getMonth(), day + nth, hour).toISOString();
   return units.slice(20, 27).map(({ id }, i) => ({
-    ...{ unitId: id, jobId: null, bayId: demoShop.bays[i % 4]!.id, note: '', tools: [] },
+    ...{ unitId: id, jobId: null, bayId: demoShop.bays[i % 4]!.id, note: '', tools: [], works: firstAxle },
     ...{ from: at(i % 5, 8 + (i % 3)), until: at((i % 5) + (i === 2 ? 1 : 0), i === 2 ? 10 : 12 + (i % 4)) },
     people: hands[i % 3] ? [hands[i % 3]!.id] : [],
   }));

@@ -65,7 +65,7 @@ beforeAll(async () => {
       ...{ seenVersion: 1, bayId: 'bay-1', people: [] },
       ...{ from: '2027-01-02T08:00:00Z', until: '2027-01-02T09:00:00Z' },
     },
-    '/api/plan/bookings/:id/end': { seenVersion: 1 },
+    '/api/plan/bookings/:id/where': { seenVersion: 1, what: 'end' },
     '/api/plan/bookings/:id/cancel': { seenVersion: 1, reason: 'why' },
     '/api/plan/bookings/:id/lock': { seenVersion: 1, locked: true },
     '/api/plan/absences': {

@@ -43,6 +43,7 @@ import type { SumsService } from '../reckoner/sums.ts';
 import type { Clock } from '../shop/clock.ts';
 import { refreshDue } from '../plan/refresh-due.ts';
 import { MovedOn } from '../record/append.ts';
+import type { BookingsService } from '../plan/bookings.ts';
 import type { PartsKeeper } from '../stores/keeping.ts';
 import { insertRows } from '../record/insert-rows.ts';
 import type { SealsService } from '../record/seals.ts';
@@ -66,6 +67,7 @@ interface Neighbours {
   tools: ToolsService;
   sums: SumsService;
   keeper: Pick<PartsKeeper, 'soon'>;
+  bookings: Pick<BookingsService, 'openJobFor'>;
 }
 
 export const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role });
@@ -99,7 +101,7 @@ const notTaken = (refusal: Refusal, job: Job | null, path: string) =>
 /** Opening jobs, recording on them, reading them. */
 export function jobsService(
   db: Database,
-  { fleet, photos, tools, sums, seals, keeper }: Neighbours,
+  { fleet, photos, tools, sums, seals, keeper, bookings }: Neighbours,
   clock: Clock,
 ) {
   const folded = foldedJobs(db);
@@ -407,7 +409,7 @@ export function jobsService(
         const unit = await lockUnit(input.unitId, transaction);
         if (!unit) throw notFound('unit');
         const axles = await fleet.axles(unit.id);
-        const { wheelEnds, ...rest } = input;
+        const { wheelEnds, bookingId, ...rest } = input;
         const number = await nextNumber();
         const sorted = [...wheelEnds].sort((a, b) => (a.position < b.position ? -1 : 1));
         const opened = [];
@@ -435,6 +437,7 @@ export function jobsService(
           null,
         );
         await fleet.recordMeter(unit.id, clock.today(), input.meter, 'job', { by, at });
+        if (bookingId) await bookings.openJobFor(bookingId, { jobId: id, unitId: unit.id }, { by, at });
         return { id, number };
       });
     },

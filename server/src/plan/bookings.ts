@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
 import { bookingAggregate, type Booking, type BookingCommand } from '@lanternwright/core/record';
-import type { Booked, CancelBooking, MoveBooking } from '@lanternwright/contract/plan';
+import type { Booked, CancelBooking, MoveBooking, WhereItIs } from '@lanternwright/contract/plan';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { prepared } from '../database/prepared.ts';
@@ -21,9 +21,11 @@ export const UNIT_HEAD = `json_build_object('id', u.id, 'name', u.name, 'kind', 
   'owner', json_build_object('id', o.id, 'name', o.name))`;
 
 /** SQL: bookings with their unit, people and job. @param where a condition on b */
-export const bookedWhere = (where: string) => `
+export const bookedWhere = (where: string, of: 'standing' | 'cancelled' = 'standing') => `
   select b.id, b.version, b.bay_id as "bayId", b.unit_id as "unitId", b.job_id as "jobId", b.note, b.people,
-    b.tools, b.locked,
+    b.tools, b.locked, b.works,
+    case when b.came_at is null then null else ${isoTime('b.came_at')} end as "cameAt",
+    case when b.left_at is null then null else ${isoTime('b.left_at')} end as "leftAt",
     ${isoTime('lower(b.during)')} as from, ${isoTime('upper(b.during)')} as until,
     ${UNIT_HEAD} as unit,
     array(select coalesce(p.name, '') from unnest(b.people) with ordinality as w (id, nth)
@@ -31,7 +33,7 @@ export const bookedWhere = (where: string) => `
     case when j.id is null then null
       else json_build_object('id', j.id, 'number', j.number, 'title', j.title) end as job
   from booking b join unit u on u.id = b.unit_id join owner o on o.id = u.owner_id left join job j on j.id = b.job_id
-  where not b.cancelled and ${where} order by lower(b.during), b.id`;
+  where ${of === 'standing' ? 'not ' : ''}b.cancelled and ${where} order by lower(b.during), b.id`;
 
 /** What is booked between two moments, ISO 8601. */
 export const bookedBetween = (db: Database, from: string, until: string): Promise<Booked[]> =>
@@ -86,7 +88,7 @@ export function bookingsService(db: Database, { settings, keeper }: Neighbours, 
   async function clashOf(id: string, booking: Booking): Promise<HttpProblem> {
     const { claims } = bookingAggregate.project({
       ...booking,
-      ...{ version: 0, locked: false, cancelled: false },
+      ...{ version: 0, locked: false, cancelled: false, cameAt: null, leftAt: null, missedAt: null },
     });
     const [found] = await db.sequelize.query<Clash>(CLASH, {
       type: QueryTypes.SELECT,
@@ -199,10 +201,29 @@ export function bookingsService(db: Database, { settings, keeper }: Neighbours, 
       });
     },
 
-    async end(id: string, seenVersion: number, asked: Asked): Promise<{ id: string }> {
+    /** @throws HttpProblem 422 where that cannot be said of it now */
+    async sayWhere(
+      id: string,
+      { seenVersion, what }: { seenVersion: number; what: WhereItIs },
+      asked: Asked,
+    ): Promise<{ id: string }> {
       return changeOne(id, { ...asked, expected: seenVersion }, async () => {
         const booking = await known(id);
-        return { command: { kind: 'end', at: asked.at }, booking: { ...booking, until: asked.at } };
+        const until = what === 'end' ? asked.at : booking.until;
+        return { command: { kind: what, at: asked.at }, booking: { ...booking, until } };
+      });
+    },
+
+    /** Ties a job that is opened to the booking it is for. @throws HttpProblem 422 where that is another unit's, or has one */
+    async openJobFor(
+      id: string,
+      { jobId, unitId }: { jobId: string; unitId: string },
+      asked: Asked,
+    ): Promise<void> {
+      await changeOne(id, asked, async () => {
+        const booking = await known(id);
+        if (booking.unitId !== unitId) throw refused('That booking is of another unit', 'bookingId');
+        return { command: { kind: 'open-job', jobId }, booking: { ...booking, jobId } };
       });
     },
 

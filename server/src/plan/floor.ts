@@ -30,6 +30,20 @@ const APART = `
     and w.open_job_id is null and ($4 ::uuid[] is null or u.owner_id = any($4))
   order by w.assembly is null, u.name collate natural_order, w.position limit 8`;
 
+/**
+ * SQL: bookings of a morning, $1 and $2 the moments between which they are shown. What came and has not left stands here
+ * however late it is, and what nobody said anything of is asked about for two days.
+ */
+const AT_HAND = `(b.during && tstzrange($1, $2) or (b.came_at is not null and b.left_at is null and lower(b.during) < $2)
+  or (b.came_at is null and upper(b.during) > $1 ::timestamptz - interval '2 days' and lower(b.during) < $1))`;
+
+/** SQL: what did not come in the last four weeks, and is neither booked again nor in a job since. */
+const MISSED = `b.missed_at > $1 ::timestamptz - interval '28 days'
+  and not exists (select 1 from booking n where n.unit_id = b.unit_id and not n.cancelled
+    and upper(n.during) > b.missed_at)
+  and not exists (select 1 from booking n where n.unit_id = b.unit_id and n.missed_at > b.missed_at)
+  and not exists (select 1 from job j where j.unit_id = b.unit_id and (j.closed_at is null or j.opened_at > b.missed_at))`;
+
 /** Of the owner who is asked for, or of all. */
 const OF_OWNER = `($2 ::uuid is null or exists (select 1 from unit u where u.id = d.unit_id and u.owner_id = $2))`;
 
@@ -59,13 +73,14 @@ export const DUE_COUNTS = `
  * (null: all). One statement, since each of five waits its turn for a connection and for the processor.
  */
 export const FLOOR = `
-  with booked as materialized (${bookedWhere('b.during && tstzrange($1, $2)')}),
+  with booked as materialized (${bookedWhere(AT_HAND)}),
   open as materialized (${jobLines('open', { owners: '$4', limit: '$3', offset: '0' })}),
   doubted as materialized (${DOUBTED}),
   apart as materialized (${APART}),
   here as (select "unitId" as id from booked union select (unit ->> 'id') ::uuid from open)
   select json_build_object(
     'bookings', (select coalesce(json_agg(b), '[]') from booked b),
+    'missed', (select coalesce(json_agg(m), '[]') from (${bookedWhere(MISSED, 'cancelled')}) m),
     'jobs', (select coalesce(json_agg(j), '[]') from open j),
     'moreJobs', (select count(*) = $3 from open),
     'doubted', (select coalesce(json_agg(d), '[]') from doubted d),

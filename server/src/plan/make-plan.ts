@@ -45,6 +45,7 @@ interface Planned {
   visit: Visit;
   notBefore: NotBefore;
   what: string;
+  works: Booked['works'];
   time: WorkTime;
   dueOn: string | null;
   /** How many it would be, were each work done on its own day. */
@@ -109,6 +110,7 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
       const overdue = mine.filter((x) => x.dueOn! < today).length;
       return {
         ...{ unit: d.unit, jobId: null, time, what: describeWorks(mine), dueOn: d.dueOn },
+        works: mine.map(({ position, work }) => ({ position, work })),
         notBefore: from > now ? 'interval' : 'now',
         visits: new Set(mine.map((x) => x.dueOn)).size,
         visit: {
@@ -134,6 +136,7 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
       return [
         {
           ...{ unit: j.unit, jobId: j.jobId, time, what: j.title, dueOn: null, notBefore: 'now', visits: 1 },
+          works: [],
           visit: {
             ...{
               id: j.unit.id,
@@ -174,6 +177,7 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
         const v = of.get(b.job)!;
         return {
           ...{ unit: v.unit, jobId: v.jobId, bookingId: null, seenVersion: null, tools: [], was: null },
+          works: v.works,
           ...{ to: standOf(now, names, b), what: v.what, hours: inHours(v.time) },
           because: describeBecause(b.because, v.notBefore, nameOf),
           lateDays: v.dueOn === null ? 0 : Math.ceil(b.lateMin / (24 * 60)),

@@ -16,6 +16,10 @@ const booking = (more: object = {}) => ({
 });
 const book = (more: object = {}) => shop.technician.call.post('/api/plan/bookings').send(booking(more));
 
+const say = (id: string, seenVersion: number, what: string) =>
+  shop.technician.call.post(`/api/plan/bookings/${id}/where`).send({ seenVersion, what });
+const theFloor = async () => (await shop.supervisor.call.get('/api/plan/floor').expect(200)).body as Floor;
+
 beforeAll(async () => {
   shop = await openShop();
   units = [];
@@ -39,7 +43,8 @@ describe('bookings', () => {
     await move(1).expect(200);
     await move(1).expect(409);
     expect(await list()).toMatchObject([{ version: 2, names: [shop.technician.viewer.person.name] }]);
-    await shop.technician.call.post(`/api/plan/bookings/${id}/end`).send({ seenVersion: 2 }).expect(422);
+    const early = await say(id, 2, 'miss').expect(422);
+    expect(early.body.detail).toMatch(/has not come yet/);
     await shop.technician.call
       .post(`/api/plan/bookings/${id}/cancel`)
       .send({ seenVersion: 2, reason: 'The owner keeps it' })
@@ -123,17 +128,72 @@ describe('the floor', () => {
       .send({ date: '2026-11-25', distance: { value: 900_000, unit: 'km', si: 9e8 }, sure: true })
       .expect(200);
     const floor = (await shop.supervisor.call.get('/api/plan/floor').expect(200)).body as Floor;
-    expect(floor.bookings).toMatchObject([{ bayId: 'bay-3', job: { id: job } }]);
+    expect(floor.bookings).toMatchObject([{ bayId: 'bay-3', job: { id: job }, cameAt: null }]);
     expect(floor.jobs.map((j) => j.id)).toContain(job);
     expect(floor.units.map((u) => u.id)).toContain(units[2]);
     expect(floor.doubted).toMatchObject([{ unit: { id: units[3] } }]);
     expect(floor.people.length).toBeGreaterThan(1);
-    const left = floor.bookings[0]!;
-    await shop.technician.call
-      .post(`/api/plan/bookings/${left.id}/end`)
-      .send({ seenVersion: left.version })
-      .expect(200);
-    expect(((await shop.supervisor.call.get('/api/plan/floor')).body as Floor).bookings).toEqual([]);
+    const { id, version } = floor.bookings[0]!;
+    expect((await say(id, version, 'end').expect(422)).body.detail).toMatch(/say first that it came/);
+    await say(id, version, 'come').expect(200);
+    await say(id, version, 'come').expect(409);
+    expect((await theFloor()).bookings).toMatchObject([{ id, cameAt: expect.any(String) as string }]);
+    await say(id, version + 1, 'end').expect(200);
+    expect((await theFloor()).bookings).toEqual([]);
+  });
+
+  it('what did not come frees its bay and is asked about, until it is booked again', async () => {
+    const now = shop.clock.now().getTime();
+    const hour = (h: number) => new Date(now + h * 3_600_000).toISOString();
+    const unitId = await addUnit(shop, 'Tern 60');
+    const [from, until] = [hour(-30), hour(-26)];
+    const works = [{ position: '1L', work: 'check' }];
+    const { id } = (await book({ unitId, bayId: 'bay-2', from, until, works }).expect(200)).body;
+    expect((await theFloor()).bookings).toMatchObject([{ id, cameAt: null, works }]);
+    await say(id, 1, 'miss').expect(200);
+    const floor = await theFloor();
+    expect(floor.bookings).toEqual([]);
+    expect(floor.missed).toMatchObject([{ id, unit: { name: 'Tern 60' }, works }]);
+    await book({ unitId, bayId: 'bay-2', from: hour(-27), until: hour(2) }).expect(200);
+    expect((await theFloor()).missed).toEqual([]);
+    const again = (await theFloor()).bookings[0]!;
+    await say(again.id, 1, 'come').expect(200);
+    await say(again.id, 2, 'end').expect(200);
+    expect((await compareProjections(shop.db)).differs).toBeNull();
+  });
+
+  it('what is here and has not left stands in its bay, however late it is', async () => {
+    const now = shop.clock.now().getTime();
+    const unitId = await addUnit(shop, 'Tern 61');
+    const until = new Date(now - 3 * 86_400_000).toISOString();
+    const from = new Date(now - 4 * 86_400_000).toISOString();
+    const { id } = (await book({ unitId, bayId: 'bay-1', from, until }).expect(200)).body;
+    expect((await theFloor()).bookings).toEqual([]);
+    await say(id, 1, 'come').expect(200);
+    expect((await theFloor()).bookings).toMatchObject([{ id, leftAt: null }]);
+    await say(id, 2, 'end').expect(200);
+    expect((await theFloor()).bookings).toEqual([]);
+  });
+
+  it('a job is opened for a booking once; the two are one from then on', async () => {
+    const unitId = await addUnit(shop, 'Tern 62');
+    const { id } = (await book({ unitId, bayId: 'bay-2', from: at(8, 9), until: at(9, 9) }).expect(200)).body;
+    const open = (more: object) =>
+      shop.technician.call.post('/api/jobs').send({
+        ...{ unitId, title: 'Check', complaint: '', reportedBy: '', symptoms: [], meter: {} },
+        wheelEnds: [{ position: '1L', works: ['check'] }],
+        bookingId: id,
+        ...more,
+      });
+    const other = await open({ unitId: units[0] }).expect(422);
+    expect(other.body.detail).toMatch(/of another unit/);
+    const job = (await open({}).expect(200)).body as { id: string };
+    const list = `/api/plan/bookings?from=${at(0, 9)}&until=${at(23, 9)}`;
+    expect((await shop.technician.call.get(list)).body).toMatchObject([{ jobId: job.id, version: 2 }]);
+    const twice = await open({ wheelEnds: [{ position: '2L', works: ['check'] }] }).expect(422);
+    expect(twice.body.detail).toMatch(/open for it already/);
+    const jobs = (await shop.technician.call.get('/api/jobs?status=open').expect(200)).body as object[];
+    expect(jobs.filter((j) => 'unit' in j && (j.unit as { id: string }).id === unitId)).toHaveLength(1);
   });
 
   it('is for the shop: an owner’s contact sees nothing of it', async () => {

@@ -137,7 +137,7 @@ export function proposalsService(db: Database, { maker, bookings, pool, enqueue 
       const changes = chosen.map((r): Change => {
         const { bayId, people, from, until } = r.to;
         const to = { bayId, people, from, until, tools: r.tools };
-        const booking = { ...to, unitId: r.unit.id, jobId: r.jobId, note: '' };
+        const booking = { ...to, unitId: r.unit.id, jobId: r.jobId, works: r.works ?? [], note: '' };
         return r.bookingId !== null && r.seenVersion !== null
           ? { id: r.bookingId, command: { kind: 'move', to }, booking, expected: r.seenVersion }
           : { id: randomUUID(), command: { kind: 'book', booking }, booking };

@@ -44,8 +44,8 @@ export function planRouter(
   serve(router, planRoutes.move, ({ params, body, viewer }) =>
     bookings.move(params.id, body, asking(viewer)),
   );
-  serve(router, planRoutes.end, ({ params, body, viewer }) =>
-    bookings.end(params.id, body.seenVersion, asking(viewer)),
+  serve(router, planRoutes.sayWhere, ({ params, body, viewer }) =>
+    bookings.sayWhere(params.id, body, asking(viewer)),
   );
   serve(router, planRoutes.cancel, ({ params, body, viewer }) =>
     bookings.cancel(params.id, body, asking(viewer)),

@@ -100,7 +100,7 @@ export const tables: readonly Table[] = [
     key: ['id'],
     columns: [
       ...['id', 'unit_id', 'job_id', 'bay_id', 'during', 'people', 'tools', 'note', 'locked', 'cancelled'],
-      'version',
+      ...['version', 'works', 'came_at', 'left_at', 'missed_at'],
     ],
   },
   {

@@ -21,6 +21,7 @@ import { useUnitQuery } from './fleet-api.ts';
 import { UnitCosts } from './unit-costs.tsx';
 import { UnitHistory } from './unit-history.tsx';
 import { UnitJobs } from './unit-jobs.tsx';
+import { worksAsked } from '../jobs/job-link.ts';
 import { useReader } from '../shell/use-reader.ts';
 
 const ReadingsChart = lazy(() => import('./readings-chart.tsx').then((m) => ({ default: m.ReadingsChart })));
@@ -115,7 +116,13 @@ function Unit({ unit }: { unit: UnitDetail }) {
   const shown = reader.length;
   const able = useMay();
   const [params, setParams] = useSearchParams();
-  const [opening, setOpening] = useState(false);
+  const asked = worksAsked(params);
+  const [opening, setOpening] = useState(asked !== null);
+  const closeNew = () => {
+    setOpening(false);
+    // Opened again from this page, a job is for what is chosen then.
+    if (asked) setParams({ at: position }, { replace: true });
+  };
   const position = params.get('at') ?? firstToLookAt(unit);
   const wheelEnd = unit.wheelEnds.find((w) => w.position === position) ?? unit.wheelEnds[0]!;
   const axle = axleAt(unit.axles, wheelEnd.position)!;
@@ -214,7 +221,7 @@ function Unit({ unit }: { unit: UnitDetail }) {
           <TakenOut unit={unit} />
         </aside>
       </div>
-      <Suspense>{opening && <NewJob unit={unit} onClose={() => setOpening(false)} />}</Suspense>
+      <Suspense>{opening && <NewJob {...{ unit, asked }} onClose={closeNew} />}</Suspense>
     </main>
   );
 }

@@ -17,7 +17,9 @@ export const jobsApi = api.injectEndpoints({
       job: read<JobsRoutes['job']>('/api/jobs/:id', {
         providesTags: (_job, _error, id) => [{ type: 'job', id }],
       }),
-      openJob: write<JobsRoutes['open']>('post', '/api/jobs', { invalidatesTags: ['jobs', 'fleet', 'unit'] }),
+      openJob: write<JobsRoutes['open']>('post', '/api/jobs', {
+        invalidatesTags: ['jobs', 'fleet', 'unit', 'plan'],
+      }),
       // Its body has an id of its own beside that of the job.
       secondPerson: build.mutation<StoredEvent, SecondPersonInput & { jobId: string }>({
         query: ({ jobId, ...body }) => ({ url: `api/jobs/${jobId}/second-person`, method: 'POST', body }),

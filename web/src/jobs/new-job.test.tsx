@@ -4,6 +4,7 @@ import type { UnitDetail } from '@lanternwright/contract/fleet';
 import { layouts, positionsOf } from '@lanternwright/core/axle-plan';
 import { sessionOf } from '../people/testing/session.ts';
 import { refusedFor, serveWith, show, type Answer } from '../testing/fake-server.tsx';
+import { jobLink, worksAsked } from './job-link.ts';
 import { NewJob } from './new-job.tsx';
 
 afterEach(() => {
@@ -31,14 +32,41 @@ const unit = {
   })),
 } as Partial<UnitDetail> as UnitDetail;
 
-async function open(of: UnitDetail = unit, answer: Answer = () => ({ body: { id, number: 812 } })) {
-  const asked = serveWith(answer);
+async function open(
+  of: UnitDetail = unit,
+  answer: Answer = () => ({ body: { id, number: 812 } }),
+  address: string | null = null,
+) {
+  const requests = serveWith(answer);
+  const asked = address === null ? null : worksAsked(new URLSearchParams(address));
   const person = sessionOf({ id, name: 'D. Achterberg', login: 'achterberg', role: 'technician' });
-  const { user } = await show(<NewJob unit={of} onClose={() => undefined} />, person);
-  return { user, sent: () => asked.filter((a) => a.method === 'POST').map((a) => a.body) };
+  const { user } = await show(<NewJob unit={of} asked={asked} onClose={() => undefined} />, person);
+  return { user, sent: () => requests.filter((a) => a.method === 'POST').map((a) => a.body) };
 }
 
 describe('a new job', () => {
+  it('opened for a booking has its wheel ends and works, and says whose it is', async () => {
+    const bookingId = '00000000-0000-4000-8000-000000000031';
+    const works = [
+      { position: '2L', work: 'seal' as const },
+      { position: '2R', work: 'seal' as const },
+      // What this unit has not, or cannot have done, is left out.
+      { position: '9L', work: 'seal' as const },
+      { position: '2R', work: 'kingpin' as const },
+    ];
+    const { user, sent } = await open(unit, undefined, jobLink(id, works, bookingId).split('?')[1]!);
+    expect(screen.getByRole('checkbox', { name: '2L' })).toHaveProperty('checked', true);
+    expect(screen.getByRole('checkbox', { name: '1L' })).toHaveProperty('checked', false);
+    await user.click(screen.getByRole('button', { name: 'Open the job on 2L, 2R' }));
+    await waitFor(() => expect(sent()).toHaveLength(1));
+    expect(sent()[0]).toMatchObject({ bookingId });
+    const ends = (sent()[0] as { wheelEnds: { position: string; works: string[] }[] }).wheelEnds;
+    expect(ends).toMatchObject([
+      { position: '2L', works: ['seal'] },
+      { position: '2R', works: ['seal'] },
+    ]);
+  });
+
   it('asks for wheel ends and what is to be done on each; both sides alike until somebody says otherwise', async () => {
     const { user, sent } = await open();
     expect(screen.getByRole('button', { name: 'Choose a wheel end' })).toHaveProperty('disabled', true);

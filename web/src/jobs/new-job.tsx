@@ -6,7 +6,7 @@ import { axleAt, axleNumber } from '@lanternwright/core/axle-plan';
 import { driveActs, driveVerdict, type Symptom } from '@lanternwright/core/inspection';
 import { parseQuantity } from '@lanternwright/core/quantity';
 import { stackOfSheet } from '@lanternwright/core/procedure';
-import { missesOilLevel, type Stack } from '@lanternwright/core/stack';
+import { missesOilLevel, worksOf, type Stack } from '@lanternwright/core/stack';
 import { describeRouteRefusal, whyNotWorkable } from '@lanternwright/core/traveller';
 import { MOST_KM_A_DAY } from '@lanternwright/core/record';
 import { problemText } from '../api.ts';
@@ -14,6 +14,7 @@ import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { whyUnread } from '../ui/why-unread.tsx';
+import type { worksAsked } from './job-link.ts';
 import { useOpenJobMutation } from './jobs-api.ts';
 import { Choices } from './step-form-parts.tsx';
 import { SymptomPicker } from './symptom-picker.tsx';
@@ -72,12 +73,36 @@ function jumped(km: number, since: string): boolean {
   return km > MOST_KM_A_DAY * Math.max(1, days);
 }
 
-/** Intake: the wheel ends, what was noticed, and the meter. Left and right stay separate records. */
-export function NewJob({ unit, onClose }: { unit: UnitDetail; onClose: () => void }) {
+/** What a booking or a due line asks for, as far as these wheel ends have it and no other job works on them. */
+function wantedOf(unit: UnitDetail, asked: Asked | null): Record<string, Wanted> {
+  const wanted: Record<string, Wanted> = {};
+  for (const { position } of unit.wheelEnds) {
+    const able = whyNot(unit, position) === null ? worksOf(stackAt(unit, position) ?? []) : [];
+    const own = able.filter((w) => asked?.works.some((a) => a.position === position && a.work === w));
+    if (own.length > 0) wanted[position] = { ...nothingWanted, works: own };
+  }
+  return wanted;
+}
+
+type Asked = NonNullable<ReturnType<typeof worksAsked>>;
+
+/**
+ * Intake: the wheel ends, what was noticed, and the meter. Left and right stay separate records.
+ * @param asked what somebody booked or what is due, where the job is opened for that
+ */
+export function NewJob({
+  unit,
+  asked,
+  onClose,
+}: {
+  unit: UnitDetail;
+  asked: Asked | null;
+  onClose: () => void;
+}) {
   const navigate = useNavigate();
   const [openJob, { isLoading, error }] = useOpenJobMutation();
-  const [positions, setPositions] = useState<readonly string[]>([]);
-  const [wanted, setWanted] = useState<Readonly<Record<string, Wanted>>>({});
+  const [positions, setPositions] = useState<readonly string[]>(() => Object.keys(wantedOf(unit, asked)));
+  const [wanted, setWanted] = useState<Readonly<Record<string, Wanted>>>(() => wantedOf(unit, asked));
   const [title, setTitle] = useState('');
   const [complaint, setComplaint] = useState('');
   const [noticed, setNoticed] = useState<readonly Symptom[]>([]);
@@ -131,6 +156,7 @@ export function NewJob({ unit, onClose }: { unit: UnitDetail; onClose: () => voi
       reportedBy,
       symptoms: [...noticed],
       meter: meterValue,
+      ...(asked?.bookingId ? { bookingId: asked.bookingId } : {}),
       ...(verdict === 'do-not-move'
         ? driveAct === ''
           ? {}

@@ -1,22 +1,31 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { z } from 'zod';
 import type { Booked } from '@lanternwright/contract/plan';
 import { problemText } from '../api.ts';
 import { FormProblem } from '../form-problem.tsx';
-import { useShop } from '../people/people-api.ts';
+import { jobLink } from '../jobs/job-link.ts';
+import { useMay, useShop } from '../people/people-api.ts';
 import { ReasonForm } from '../reason-form.tsx';
 import { dayAndTime, momentOf } from '../shell/words.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { useRequestForm } from '../use-request-form.ts';
-import { useBookMutation, useCancelBookingMutation, useMoveBookingMutation } from './plan-api.ts';
+import {
+  useBookMutation,
+  useCancelBookingMutation,
+  useMoveBookingMutation,
+  useSayWhereMutation,
+} from './plan-api.ts';
 
 /** What is booked: a unit for a job or none yet, or a booking that is moved. */
 export interface Wanted {
   unit: { id: string; name: string };
   jobId: string | null;
   bayId?: string;
+  /** What is to be done, where somebody said. */
+  works?: Booked['works'];
   /** Where it is moved from. */
   booked?: Booked;
 }
@@ -29,6 +38,29 @@ interface Props {
 
 const chip = (on: boolean) =>
   `flex min-h-12 cursor-pointer items-center rounded-md border px-3 text-14 has-focus-visible:outline-2 ${on ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`;
+
+/** That it is here was said of the wrong unit, or comes before its hour. */
+function WhereItIs({ booked, onDone }: { booked: Booked; onDone: () => void }) {
+  const [sayWhere, { isLoading, error }] = useSayWhereMutation();
+  const what = booked.cameAt === null ? 'come' : 'not-here';
+  return (
+    <>
+      <Button
+        weight="quiet"
+        className="self-start"
+        disabled={isLoading}
+        onClick={() =>
+          void sayWhere({ id: booked.id, seenVersion: booked.version, what }).then(
+            (answer) => !answer.error && onDone(),
+          )
+        }
+      >
+        {what === 'come' ? 'It is here' : 'It is not here after all'}
+      </Button>
+      <FormProblem error={error} />
+    </>
+  );
+}
 
 /** A booking is taken back with why; nothing of it goes from the record. */
 function TakeBack({ booked, onDone }: { booked: Booked; onDone: () => void }) {
@@ -90,6 +122,7 @@ function startOf({ bayId, booked }: Wanted): z.input<typeof bookingSchema> {
 /** Which bay, who, from when to when. What is in the way is said in words, and what was typed stays. */
 export function BookingForm({ wanted, people, onClose }: Props) {
   const { booked } = wanted;
+  const able = useMay();
   const bays = useShop()?.bays ?? [];
   const [book, booking] = useBookMutation();
   const [move, moving] = useMoveBookingMutation();
@@ -100,7 +133,12 @@ export function BookingForm({ wanted, people, onClose }: Props) {
     const placed = { tools: booked?.tools ?? [], ...to };
     const answer = booked
       ? await move({ id: booked.id, seenVersion: booked.version, ...placed })
-      : await book({ unitId: wanted.unit.id, jobId: wanted.jobId, ...placed });
+      : await book({
+          unitId: wanted.unit.id,
+          jobId: wanted.jobId,
+          works: [...(wanted.works ?? [])],
+          ...placed,
+        });
     if (!answer.error) onClose();
   });
   const chosen = watch('people');
@@ -155,6 +193,15 @@ export function BookingForm({ wanted, people, onClose }: Props) {
               <Button onClick={onClose}>Cancel</Button>
             </div>
           </form>
+          {booked?.jobId === null && able('open-jobs') && (
+            <Link
+              to={jobLink(booked.unitId, booked.works, booked.id)}
+              className={`${buttonLook('plain')} self-start`}
+            >
+              Open the job
+            </Link>
+          )}
+          {booked && <WhereItIs booked={booked} onDone={onClose} />}
           {booked && <TakeBack booked={booked} onDone={onClose} />}
         </DialogPanel>
       </div>

@@ -5,6 +5,7 @@ import type { Shortage } from '@lanternwright/contract/stores';
 import { sessionOf } from '../people/testing/session.ts';
 import { serveWith, show, type Answer } from '../testing/fake-server.tsx';
 import { FloorPage } from './floor-page.tsx';
+import { YardPage } from './yard-page.tsx';
 
 beforeEach(() => void vi.setSystemTime(new Date('2026-11-26T10:00:00Z')));
 afterEach(() => {
@@ -37,11 +38,15 @@ const job = (n: number, more: object = {}) => ({
     },
   ],
 });
-const booking = (n: number, bayId: string, from: string, until: string) => ({
+const booking = (n: number, bayId: string, from: string, until: string, more: object = {}) => ({
+  ...{ works: [], cameAt: from < '2026-11-26T10' ? from : null, leftAt: null },
   ...{ id: `00000000-0000-4000-8000-00000000003${n}`, version: 3, bayId, from, until, note: '' },
   ...{ unitId: unit(n).id, jobId: job(n).id, people: [], names: [], unit: unit(n) },
   job: { id: job(n).id, number: n, title: 'Drive seals' },
+  ...more,
 });
+const works = [{ position: '2L', work: 'seal' }];
+const notSaid = { cameAt: null, jobId: null, job: null, works };
 const floor = {
   bookings: [
     booking(1, 'b1', '2026-11-26T08:00:00.000Z', '2026-11-26T12:00:00.000Z'),
@@ -52,6 +57,7 @@ const floor = {
   units: [],
   doubted: [{ unit: unit(4), date: '2026-11-20', km: 12, hours: null }],
   apart: [],
+  missed: [],
   people: [{ id: '00000000-0000-4000-8000-000000000099', name: 'D. Achterberg' }],
 } as unknown as Floor;
 
@@ -70,9 +76,10 @@ async function open(
   answer: Answer = () => ({ body: {} }),
   jobs: readonly object[] = floor.jobs,
   shortages = short,
+  more: object = {},
 ) {
   const asked = serveWith((one) => {
-    if (one.path === '/api/plan/floor') return { body: { ...floor, jobs } };
+    if (one.path === '/api/plan/floor') return { body: { ...floor, jobs, ...more } };
     if (one.path.startsWith('/api/plan/due')) return { body: { total: 0, overdue: 0, rows: [] } };
     if (one.path.startsWith('/api/jobs/follow-ups')) return { body: { total: 0, overdue: 0, rows: [] } };
     if (one.path === '/api/stores/shortages') return { body: shortages };
@@ -181,8 +188,89 @@ describe('the floor', () => {
     const { asked, user } = await open();
     await user.click(within(lane('Bay 1')).getByRole('button', { name: 'Unit has left Bay 1' }));
     expect(asked.find((a) => a.method === 'POST')).toMatchObject({
-      path: `/api/plan/bookings/${floor.bookings[0]!.id}/end`,
-      body: { seenVersion: 3 },
+      path: `/api/plan/bookings/${floor.bookings[0]!.id}/where`,
+      body: { seenVersion: 3, what: 'end' },
     });
+  });
+
+  it('takes nobody for arrived by the clock: somebody says that it is here, or did not come', async () => {
+    const late = booking(5, 'b3', '2026-11-26T09:00:00.000Z', '2026-11-26T09:30:00.000Z', notSaid);
+    const { asked, user } = await open(undefined, undefined, undefined, {
+      bookings: [...floor.bookings, late],
+    });
+    const bay = within(lane('Bay 3'));
+    expect(bay.getByText('Expected since 09:00').textContent).toMatch(/Renew seals 2L/);
+    expect(bay.queryByText('Free')).toBeNull();
+    expect(screen.getByText(/1 working, 1 expected, 2 free/)).toBeTruthy();
+    await user.click(bay.getByRole('button', { name: 'It did not come' }));
+    await user.click(bay.getByRole('button', { name: 'It is here' }));
+    expect(asked.filter((a) => a.method === 'POST').map((a) => [a.path, a.body])).toEqual([
+      [`/api/plan/bookings/${late.id}/where`, { seenVersion: 3, what: 'miss' }],
+      [`/api/plan/bookings/${late.id}/where`, { seenVersion: 3, what: 'come' }],
+    ]);
+  });
+
+  it('keeps what has not left in its bay, however late; beside it stands who is expected next', async () => {
+    const overdue = booking(1, 'b1', '2026-11-25T08:00:00.000Z', '2026-11-26T09:00:00.000Z');
+    const next = booking(5, 'b1', '2026-11-26T09:30:00.000Z', '2026-11-26T12:00:00.000Z', notSaid);
+    await open(undefined, undefined, undefined, { bookings: [overdue, next] });
+    const bay = within(lane('Bay 1'));
+    expect(bay.getByText('booked until 09:00')).toBeTruthy();
+    expect(bay.getByText(/2L verify, loose/)).toBeTruthy();
+    expect(bay.getByText('Expected since 09:30')).toBeTruthy();
+  });
+
+  it('leads from what is here to its job, with what it was booked for', async () => {
+    const here = booking(5, 'b3', '2026-11-26T09:00:00.000Z', '2026-11-26T12:00:00.000Z', {
+      ...notSaid,
+      cameAt: '2026-11-26T09:20:00.000Z',
+    });
+    await open(undefined, undefined, undefined, { bookings: [here] });
+    expect(within(lane('Bay 3')).getByText('since 09:20')).toBeTruthy();
+    const link = within(lane('Bay 3')).getByRole('link', { name: 'Open the job' });
+    expect(link.getAttribute('href')).toBe(`/fleet/${unit(5).id}?job=2L.seal&booking=${here.id}`);
+  });
+
+  it('asks what becomes of a unit that did not come', async () => {
+    const missed = booking(5, 'b3', '2026-11-25T09:00:00.000Z', '2026-11-25T12:00:00.000Z', notSaid);
+    const { asked, user } = await open(() => ({ body: { id: unit(5).id } }), undefined, undefined, {
+      missed: [missed],
+    });
+    const decide = screen.getByRole('region', { name: 'Decide' });
+    expect(within(decide).getByText(/Was booked for Wed 25 Nov, 09:00. Renew seals 2L/)).toBeTruthy();
+    await user.click(within(decide).getByRole('button', { name: 'Book again' }));
+    const form = await screen.findByRole('dialog');
+    const set = async (label: string, text: string) => {
+      await user.clear(within(form).getByLabelText(label));
+      await user.type(within(form).getByLabelText(label), text);
+    };
+    await user.selectOptions(within(form).getByLabelText('Bay'), 'Bay 3');
+    await set('From, day', '2026-11-27');
+    await set('From, time', '09:00');
+    await set('Until, time', '12:00');
+    await user.click(within(form).getByRole('button', { name: 'Book Tern 5' }));
+    expect(asked.find((a) => a.method === 'POST')!.body).toMatchObject({ jobId: null, works });
+  });
+});
+
+describe('the yard', () => {
+  it('lists who is here: bay, since when, work, until when, and what it waits for', async () => {
+    const overdue = booking(1, 'b1', '2026-11-25T08:00:00.000Z', '2026-11-26T09:00:00.000Z');
+    const early = booking(5, 'b3', '2026-11-26T15:00:00.000Z', '2026-11-26T17:00:00.000Z', {
+      ...notSaid,
+      cameAt: '2026-11-26T09:20:00.000Z',
+    });
+    serveWith(() => ({ body: { ...floor, bookings: [overdue, floor.bookings[1], early] } }));
+    const session = sessionOf({ id: owner.id, name: 'I. Okonedo', login: 'okonedo', role: 'supervisor' });
+    const bays = ['b1', 'b2', 'b3'].map((id, i) => ({ id, name: `Bay ${i + 1}` }));
+    await show(<YardPage />, { ...session, shop: { ...session.shop, zone: 'UTC', bays } });
+    const rowOf = async (name: string) =>
+      (await screen.findByRole('row', { name: new RegExp(name) })).textContent;
+    expect(await rowOf('Tern 1')).toMatch(/Bay 1.*Wed 25 Nov, 08:00.*Drive seals.*09:00/);
+    expect(await rowOf('Tern 5')).toMatch(/Before Bay 3.*09:20.*Renew seals 2L.*17:00.*No job is open/);
+    expect(await rowOf('Tern 2')).toMatch(/No bay.*Not said.*Drive seals.*Waits for the release/);
+    // Booked and not said to be here: it is not in the list.
+    expect(screen.queryByText('Tern 3')).toBeNull();
+    expect(screen.getByText(/^3 units/)).toBeTruthy();
   });
 });

@@ -3,18 +3,21 @@ import { Link, useSearchParams } from 'react-router';
 import type { UnitSummary } from '@lanternwright/contract/fleet';
 import type { JobSummary } from '@lanternwright/contract/jobs';
 import type { Booked, Floor } from '@lanternwright/contract/plan';
+import { describeWorks } from '@lanternwright/core/work-plan';
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { problemText } from '../api.ts';
 import { StageStrip, standWords } from '../jobs/stage-strip.tsx';
 import { useFollowUpsQuery } from '../jobs/jobs-api.ts';
+import { jobLink } from '../jobs/job-link.ts';
 import { useMay, useShop } from '../people/people-api.ts';
-import { formatClock, formatDate, formatWeekday } from '../shell/words.ts';
+import { formatClock, formatWeekday } from '../shell/words.ts';
 import { AxlePlan } from '../ui/axle-plan.tsx';
-import { Button } from '../ui/button.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { BookingForm, type Wanted } from './booking-soon.tsx';
 import { ComingIn, Decide, FollowUp, PartsShort } from './floor-side.tsx';
-import { useEndBookingMutation, useFloorQuery } from './plan-api.ts';
+import { expected, standing, standsSince, waitsFor, withoutBay } from './floor-state.ts';
+import { useFloorQuery, useSayWhereMutation } from './plan-api.ts';
 
 const numberWords = [
   'no',
@@ -31,28 +34,6 @@ const numberWords = [
   'eleven',
   'twelve',
 ];
-
-/** Why a unit waits where it stands; null where somebody can go on. */
-function waitsFor(job: JobSummary): string | null {
-  if (job.stopped) return job.stopped.reason;
-  if (job.wheelEnds.some((w) => w.asks.length > 0)) return 'waits for a decision';
-  if (job.estimate === 'asks') return 'waits for its owner';
-  const open = job.wheelEnds.filter((w) => !w.released);
-  const lacked = open.flatMap((w) => w.lacks)[0];
-  if (lacked)
-    return `waits for ${lacked.title.toLowerCase()}${lacked.by ? `, due ${formatDate(lacked.by)}` : ''}`;
-  if (open.length > 0 && open.every((w) => w.cures)) return 'sealant cures';
-  return open.length > 0 && open.every((w) => w.waitsForRelease) ? 'waits for the release' : null;
-}
-
-/** What stands in a bay at this moment. */
-const standing = ({ bookings }: Floor, now: string) => bookings.filter((b) => b.from <= now && b.until > now);
-
-/** Open jobs whose unit stands in no bay at this moment. */
-function withoutBay(floor: Floor, now: string): JobSummary[] {
-  const placed = new Set(standing(floor, now).map((b) => b.unitId));
-  return floor.jobs.filter((j) => !placed.has(j.unit.id));
-}
 
 /** The wheel end that a lane speaks of: one in trouble, else the one that is farthest behind. */
 const atHand = ({ wheelEnds }: JobSummary) =>
@@ -101,11 +82,52 @@ interface LaneProps {
   move: (booked: Booked) => void;
 }
 
+/** What should stand in a bay by now: it is here when somebody says so. */
+function Expected({ booked, move }: { booked: Booked; move: (booked: Booked) => void }) {
+  const able = useMay();
+  const [sayWhere, { isLoading, error }] = useSayWhereMutation();
+  const say = (what: 'come' | 'miss') => void sayWhere({ id: booked.id, seenVersion: booked.version, what });
+  const works = describeWorks(booked.works);
+  return (
+    <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 py-2 md:col-span-2">
+      <p className="min-w-0">
+        <Link
+          to={`/fleet/${booked.unitId}`}
+          className="inline-flex min-h-12 items-center text-16 font-semibold hover:underline wall:text-26"
+        >
+          {booked.unit.name}
+        </Link>
+        <span className="block text-13 font-semibold text-rust wall:text-18">
+          Expected since {formatClock(booked.from)}
+          {(booked.job ?? works) && (
+            <span className="font-normal text-muted">. {booked.job?.title ?? works}</span>
+          )}
+        </span>
+      </p>
+      {able('plan-work') && (
+        <div className="flex flex-wrap gap-2 wall:hidden">
+          <Button disabled={isLoading} onClick={() => say('come')}>
+            It is here
+          </Button>
+          <Button weight="quiet" disabled={isLoading} onClick={() => say('miss')}>
+            It did not come
+          </Button>
+          <Button weight="quiet" onClick={() => move(booked)}>
+            Move
+          </Button>
+        </div>
+      )}
+      {error && <Note tone="trouble">{problemText(error)}</Note>}
+    </div>
+  );
+}
+
 /** One bay: what stands in it since when and how it comes along; or that it is free, and until when. */
 function Lane({ bay, floor, now, put, move }: LaneProps) {
   const able = useMay();
-  const [end, { isLoading, error }] = useEndBookingMutation();
+  const [sayWhere, { isLoading, error }] = useSayWhereMutation();
   const here = standing(floor, now).find((b) => b.bayId === bay.id);
+  const due = expected(floor, now).filter((b) => b.bayId === bay.id);
   const next = floor.bookings.find((b) => b.bayId === bay.id && b.from > now);
   const job = here && floor.jobs.find((j) => j.id === here.jobId);
   const unit = here && floor.units.find((u) => u.id === here.unitId);
@@ -116,18 +138,34 @@ function Lane({ bay, floor, now, put, move }: LaneProps) {
     >
       <div className="py-2">
         <h2 className="text-16 wall:text-26">{bay.name}</h2>
-        {here && <p className="text-13 text-muted wall:text-18">since {formatClock(here.from)}</p>}
+        {here && <p className="text-13 text-muted wall:text-18">since {formatClock(standsSince(here))}</p>}
+        {here && here.until < now && (
+          <p className="text-13 font-semibold text-rust wall:text-18">
+            booked until {formatClock(here.until)}
+          </p>
+        )}
       </div>
       {job ? (
         <Work job={job} unit={unit} />
       ) : here ? (
-        <Link
-          to={`/fleet/${here.unitId}`}
-          className="flex min-h-[84px] flex-col justify-center rounded-md hover:bg-side"
-        >
-          <span className="text-16 font-semibold wall:text-26">{here.unit.name}</span>
-          <span className="text-13 text-muted wall:text-18">no job is open on it yet</span>
-        </Link>
+        <div className="flex min-h-[84px] flex-wrap items-center justify-between gap-3">
+          <Link to={`/fleet/${here.unitId}`} className="min-h-12 grow rounded-md py-2 hover:bg-side">
+            <span className="block text-16 font-semibold wall:text-26">{here.unit.name}</span>
+            <span className="block text-13 text-muted wall:text-18">
+              {describeWorks(here.works) || 'Nobody said what is to be done'}. No job is open yet
+            </span>
+          </Link>
+          {able('open-jobs') && (
+            <Link
+              to={jobLink(here.unitId, here.works, here.id)}
+              className={`${buttonLook('plain')} wall:hidden`}
+            >
+              Open the job
+            </Link>
+          )}
+        </div>
+      ) : due.length > 0 ? (
+        <Expected booked={due[0]!} move={move} />
       ) : (
         <p className="min-h-12 py-3 text-14 font-semibold text-muted wall:text-23">
           Free{next && ` until ${formatClock(next.from)}, then ${next.unit.name}`}
@@ -143,17 +181,22 @@ function Lane({ bay, floor, now, put, move }: LaneProps) {
               <Button
                 weight="quiet"
                 disabled={isLoading}
-                onClick={() => void end({ id: here.id, seenVersion: here.version })}
+                onClick={() => void sayWhere({ id: here.id, seenVersion: here.version, what: 'end' })}
               >
                 Unit has left {bay.name}
               </Button>
             </>
-          ) : (
+          ) : due.length === 0 ? (
             <Button onClick={put}>Assign a unit</Button>
-          )}
+          ) : null}
         </div>
       )}
       {error && <Note tone="trouble">{problemText(error)}</Note>}
+      {due.slice(here || job ? 0 : 1).map((b) => (
+        <div key={b.id} className="md:col-start-2 md:col-end-4">
+          <Expected booked={b} move={move} />
+        </div>
+      ))}
     </li>
   );
 }
@@ -201,9 +244,11 @@ function Counts({ floor, bays, now }: { floor: Floor; bays: number; now: string 
   const out = floor.jobs
     .flatMap((j) => j.wheelEnds)
     .filter((w) => !w.released && (w.trouble === 'loose' || w.trouble === 'tight')).length;
+  const due = expected(floor, now).length;
   const parts = [
     `${here.length - waiting} working`,
     waiting > 0 && `${waiting} waiting`,
+    due > 0 && `${due} expected`,
     `${Math.max(0, bays - here.length)} free`,
   ].filter(Boolean);
   return (
@@ -258,6 +303,7 @@ export function FloorPage() {
   const [choosing, setChoosing] = useState<{ id: string; name: string } | null>(null);
   const now = new Date().toISOString();
   const move = (booked: Booked) => setWanted({ unit: booked.unit, jobId: booked.jobId, booked });
+  const again = ({ unit, jobId, works }: Booked) => setWanted({ unit, jobId, works });
   const put = (job: JobSummary, bayId?: string) => {
     setChoosing(null);
     setWanted({ unit: job.unit, jobId: job.id, ...(bayId ? { bayId } : {}) });
@@ -281,7 +327,13 @@ export function FloorPage() {
             {formatWeekday()}, {numberWords[bays.length] ?? bays.length} {bays.length === 1 ? 'bay' : 'bays'}
           </h1>
           <Counts floor={floor} bays={bays.length} now={now} />
-          <Link to={wall ? '/floor' : '/floor?wall'} className="ml-auto text-13 underline underline-offset-2">
+          <Link to="/floor/yard" className="ml-auto text-13 underline underline-offset-2 wall:hidden">
+            Who is in the yard
+          </Link>
+          <Link
+            to={wall ? '/floor' : '/floor?wall'}
+            className="text-13 underline underline-offset-2 wall:ml-auto"
+          >
             {wall ? 'With hands' : 'On the wall'}
           </Link>
         </div>
@@ -313,7 +365,7 @@ export function FloorPage() {
         <WithoutBay {...{ floor, now, put }} />
       </div>
       <aside className="flex flex-col gap-7 border-t border-rule bg-side p-5 lg:border-t-0 lg:border-l">
-        <Decide jobs={floor.jobs} doubted={floor.doubted} apart={floor.apart} />
+        <Decide {...{ floor, again }} />
         <FollowUp />
         <ComingIn bookings={floor.bookings} move={move} />
         <PartsShort />

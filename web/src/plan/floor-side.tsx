@@ -1,6 +1,6 @@
 import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { JobSummary, ShopFollowUp } from '@lanternwright/contract/jobs';
+import type { ShopFollowUp } from '@lanternwright/contract/jobs';
 import type { Booked, Floor } from '@lanternwright/contract/plan';
 import { describeWorks } from '@lanternwright/core/work-plan';
 import { DueBy, followUpWords } from '../jobs/due-by.tsx';
@@ -71,14 +71,13 @@ const Nothing = ({ children }: { children: ReactNode }) => (
 
 /** What waits for a decision: findings, releases, answers of owners, meters that do not fit. */
 export function Decide({
-  jobs,
-  doubted,
-  apart,
+  floor: { jobs, doubted, apart, missed },
+  again,
 }: {
-  jobs: readonly JobSummary[];
-  doubted: Floor['doubted'];
-  apart: Floor['apart'];
+  floor: Floor;
+  again: (booked: Booked) => void;
 }) {
+  const able = useMay();
   const reader = useReader();
   const leftOut = apart.flatMap(({ outOfBand, ...a }) =>
     outOfBand && a.left.length === 0 ? [{ ...a, outOfBand }] : [],
@@ -93,7 +92,14 @@ export function Decide({
     return order ? holdsUp.map((job) => ({ part, order, job })) : [];
   });
   const none =
-    asked.length + releases.length + estimates.length + doubted.length + apart.length + heldUp.length === 0;
+    asked.length +
+      releases.length +
+      estimates.length +
+      doubted.length +
+      apart.length +
+      heldUp.length +
+      missed.length ===
+    0;
   return (
     <FloorPart title="Decide">
       {none && <Nothing>Nothing waits for a decision.</Nothing>}
@@ -111,6 +117,21 @@ export function Decide({
         >
           {formatPlay(outOfBand.endPlayMm, reader.length)}, read on {formatDate(outOfBand.at)}. No job since.
         </FloorLine>
+      ))}
+      {missed.map((b) => (
+        <li key={b.id} className="flex items-center justify-between gap-3 border-b border-rule">
+          <Link to={`/fleet/${b.unitId}`} className="min-h-12 min-w-0 grow py-2 hover:bg-panel">
+            <span className="block text-14 font-semibold wall:text-18">Did not come: {b.unit.name}</span>
+            <span className="block text-13 text-muted wall:text-16">
+              {`Was booked for ${formatClock(b.from)}. ${describeWorks(b.works)}`.trim()}
+            </span>
+          </Link>
+          {able('plan-work') && (
+            <Button className="shrink-0 text-14! wall:hidden" onClick={() => again(b)}>
+              Book again
+            </Button>
+          )}
+        </li>
       ))}
       {asked.map(({ job, position, q }) => (
         <FloorLine
@@ -297,7 +318,8 @@ export function ComingIn({
               {b.unit.name}, {formatClock(b.from)}
             </span>
             <span className="block text-13 text-muted wall:text-16">
-              {b.job ? b.job.title : 'No job opened'}
+              {b.cameAt && `In the yard since ${formatClock(b.cameAt)}. `}
+              {b.job ? b.job.title : describeWorks(b.works) || 'No job opened'}
               {b.names.length > 0 ? `. ${b.names.join(', ')}` : '. No technician assigned'}
             </span>
           </Link>

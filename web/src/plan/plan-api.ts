@@ -15,7 +15,7 @@ const planApi = api.injectEndpoints({
       shortages: read<StoresRoutes['shortages']>('/api/stores/shortages', { providesTags: ['parts'] }),
       book: write<PlanRoutes['book']>('post', '/api/plan/bookings', { invalidatesTags: ['plan'] }),
       moveBooking: write<PlanRoutes['move']>('put', '/api/plan/bookings/:id', { invalidatesTags: ['plan'] }),
-      endBooking: write<PlanRoutes['end']>('post', '/api/plan/bookings/:id/end', {
+      sayWhere: write<PlanRoutes['sayWhere']>('post', '/api/plan/bookings/:id/where', {
         invalidatesTags: ['plan'],
       }),
       cancelBooking: write<PlanRoutes['cancel']>('post', '/api/plan/bookings/:id/cancel', {
@@ -75,6 +75,6 @@ export const {
   useDueQuery,
   useBookMutation,
   useMoveBookingMutation,
-  useEndBookingMutation,
+  useSayWhereMutation,
   useCancelBookingMutation,
 } = planApi;

@@ -4,6 +4,7 @@ import { DUE_A_PAGE, type DueUnit } from '@lanternwright/contract/plan';
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { mondayOf, describeWorks } from '@lanternwright/core/work-plan';
 import { problemText } from '../api.ts';
+import { jobLink } from '../jobs/job-link.ts';
 import { describeDue } from '../fleet/due-panel.tsx';
 import { useOwnersQuery } from '../fleet/fleet-api.ts';
 import { useMay } from '../people/people-api.ts';
@@ -54,7 +55,7 @@ function Row({ row, book }: { row: DueUnit; book: () => void }) {
           </>
         )}
       </span>
-      <span className="flex min-w-[150px] justify-end">
+      <span className="flex min-w-[150px] items-center justify-end gap-4">
         {row.openJobId ? (
           <Link to={`/jobs/${row.openJobId}`} className="text-14 underline underline-offset-2">
             in a job now
@@ -66,7 +67,17 @@ function Row({ row, book }: { row: DueUnit; book: () => void }) {
             say when
           </Link>
         ) : (
-          able('plan-work') && <Button onClick={book}>Book</Button>
+          <>
+            {able('open-jobs') && (
+              <Link
+                to={jobLink(row.unit.id, row.due)}
+                className="inline-flex min-h-12 items-center text-14 underline underline-offset-2"
+              >
+                Open the job
+              </Link>
+            )}
+            {able('plan-work') && <Button onClick={book}>Book</Button>}
+          </>
         )}
       </span>
     </li>
@@ -162,7 +173,13 @@ export function PlanPage() {
               <Row
                 key={row.unit.id}
                 row={row}
-                book={() => setWanted({ unit: row.unit, jobId: row.openJobId })}
+                book={() =>
+                  setWanted({
+                    unit: row.unit,
+                    jobId: row.openJobId,
+                    works: row.due.map(({ position, work }) => ({ position, work })),
+                  })
+                }
               />
             ))}
           </ul>

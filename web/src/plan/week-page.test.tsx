@@ -27,6 +27,7 @@ const unit = (n: number) => ({
 });
 const booked: Booked = {
   ...{ id: id(30), version: 4, locked: false, bayId: 'b1', people: [], tools: [], names: [], note: '' },
+  ...{ works: [], cameAt: null, leftAt: null },
   ...{ from: '2026-11-27T08:00:00.000Z', until: '2026-11-27T12:00:00.000Z' },
   ...{ unitId: id(10), unit: unit(10), jobId: null, job: null },
 };

@@ -1,0 +1,22 @@
+import type { Booked } from '@lanternwright/contract/plan';
+
+export type WorkAsked = Booked['works'][number];
+
+/** Where a job is opened on a unit for what is due or booked: the address holds it, nothing is typed twice. */
+export function jobLink(unitId: string, works: readonly WorkAsked[], bookingId?: string): string {
+  const job = works.map(({ position, work }) => `${position}.${work}`).join('~');
+  return `/fleet/${unitId}?${new URLSearchParams({ job, ...(bookingId ? { booking: bookingId } : {}) }).toString()}`;
+}
+
+/** What an address asks to be done, as far as it can be read; null where it opens no job. */
+export function worksAsked(
+  params: URLSearchParams,
+): { works: { position: string; work: string }[]; bookingId: string | null } | null {
+  const job = params.get('job');
+  if (job === null) return null;
+  const works = job.split('~').flatMap((part) => {
+    const [position, work] = part.split('.');
+    return position && work ? [{ position, work }] : [];
+  });
+  return { works, bookingId: params.get('booking') };
+}
