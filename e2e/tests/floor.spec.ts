@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test';
-import { browserOf, newJob, shopUrl, signedIn, test } from '../helpers/shop.ts';
+import { layouts } from '@lanternwright/core/axle-plan';
+import { addUnit, browserOf, newJob, shopUrl, signedIn, test } from '../helpers/shop.ts';
 
 const lane = (page: Page, bay: string) =>
   page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: bay, exact: true }) });
@@ -32,7 +33,9 @@ test('a morning: a unit goes into a bay, everybody sees it, a clash is told in w
   await supervisor.getByRole('button', { name: 'Book Beacon 81' }).click();
   await expect(supervisor.getByRole('dialog')).toBeHidden();
   // Nobody loads a page again.
-  await expect(lane(technician, 'Yard').getByText('Beacon 81')).toBeVisible();
+  await expect(lane(technician, 'Yard').getByText(/^Expected since/)).toBeVisible();
+  await lane(technician, 'Yard').getByRole('button', { name: 'It is here' }).click();
+  await expect(lane(supervisor, 'Yard').getByText(/^since/)).toBeVisible();
   await lane(technician, 'Yard').getByText('Beacon 81').click();
   await expect(technician).toHaveURL(new RegExp(`/jobs/${job}`));
 
@@ -45,6 +48,47 @@ test('a morning: a unit goes into a bay, everybody sees it, a clash is told in w
   await technician.goto(`${shopUrl()}/floor`);
   await lane(technician, 'Yard').getByRole('button', { name: 'Unit has left Yard' }).click();
   await expect(lane(supervisor, 'Yard').getByText('Free')).toBeVisible();
+});
+
+test('who does not come is booked again, comes, and gets the job it was booked for', async ({ browser }) => {
+  const page = await browserOf(browser, 'I. Okonedo');
+  const unitId = await addUnit(page, 'Beacon 83', layouts.find((l) => l.id === 'tractor-2')!.axles);
+  const hour = (h: number) => new Date(Date.now() + h * 3_600_000).toISOString();
+  const booked = await page.request.post(`${shopUrl()}/api/plan/bookings`, {
+    data: {
+      ...{ unitId, jobId: null, bayId: 'bay-4', people: [], note: '', from: hour(-40), until: hour(-39) },
+      works: ['2L', '2R'].map((position) => ({ position, work: 'seal' })),
+    },
+  });
+  expect(booked.ok(), await booked.text()).toBe(true);
+  await page.goto(`${shopUrl()}/floor`);
+  const bay = lane(page, 'Bay 4');
+  await expect(
+    bay.getByRole('link', { name: /Beacon 83.*Expected since.*Renew seals 2L, 2R/ }),
+  ).toBeVisible();
+  await bay.getByRole('button', { name: 'It did not come' }).click();
+  const decide = page.getByRole('region', { name: 'Decide' });
+  const missed = decide.getByRole('listitem').filter({ hasText: 'Did not come: Beacon 83' });
+  await missed.getByRole('button', { name: 'Book again' }).click();
+  await page.getByRole('dialog').getByLabel('Bay').selectOption('Bay 4');
+  const [from, until] = [hour(-1), hour(1)];
+  await say(page, 'From, day', from.slice(0, 10));
+  await say(page, 'From, time', from.slice(11, 16));
+  await say(page, 'Until, day', until.slice(0, 10));
+  await say(page, 'Until, time', until.slice(11, 16));
+  await page.getByRole('button', { name: 'Book Beacon 83' }).click();
+  await expect(missed).toBeHidden();
+  await bay.getByRole('button', { name: 'It is here' }).click();
+  await bay.getByRole('link', { name: 'Open the job' }).click();
+  const open = page.getByRole('button', { name: 'Open the job on 2L, 2R' });
+  await open.press('Enter');
+  await expect(page).toHaveURL(/\/jobs\/[0-9a-f-]{36}/);
+  await page.goto(`${shopUrl()}/floor/yard`);
+  const row = page.getByRole('row', { name: /Beacon 83.*Bay 4/ });
+  await expect(row.getByRole('link', { name: /Beacon 83/ })).toHaveAttribute('href', /^\/jobs\//);
+  await page.goto(`${shopUrl()}/floor`);
+  await bay.getByRole('button', { name: 'Unit has left Bay 4' }).click();
+  await expect(bay.getByText(/^Free/)).toBeVisible();
 });
 
 test('a meter is swapped half way: the distance is counted on, and the wall says the rest without hands', async ({
@@ -120,6 +164,13 @@ test('a retorque is done where it is seen: on the Floor, with the wrench it was 
 test('the first screen does not grow: under 180 kB of JavaScript as it is sent', async ({ browser }) => {
   // Nothing is kept from an earlier page.
   const page = await signedIn(browser, 'I. Okonedo');
+  // A morning on which everybody came, whatever other tests do meanwhile.
+  await page.route('**/api/plan/floor', async (route) => {
+    const answer = await route.fetch();
+    const floor = (await answer.json()) as { bookings: { cameAt: string | null }[] };
+    const bookings = floor.bookings.filter((b) => b.cameAt !== null);
+    await route.fulfill({ response: answer, json: { ...floor, bookings, missed: [], apart: [] } });
+  });
   await page.goto(`${shopUrl()}/floor`);
   await expect(page.getByRole('heading', { level: 1, name: /bays$/ })).toBeVisible();
   // Each file once: a busy machine asks its cache for some of them again.

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { UnitSummary } from '@lanternwright/contract/fleet';
 import type { JobSummary } from '@lanternwright/contract/jobs';
@@ -18,6 +18,8 @@ import { BookingForm, type Wanted } from './booking-soon.tsx';
 import { ComingIn, Decide, FollowUp, PartsShort } from './floor-side.tsx';
 import { expected, standing, standsSince, waitsFor, withoutBay } from './floor-state.ts';
 import { useFloorQuery, useSayWhereMutation } from './plan-api.ts';
+
+const Expected = lazy(() => import('./arrivals.tsx').then((m) => ({ default: m.Expected })));
 
 const numberWords = [
   'no',
@@ -82,46 +84,6 @@ interface LaneProps {
   move: (booked: Booked) => void;
 }
 
-/** What should stand in a bay by now: it is here when somebody says so. */
-function Expected({ booked, move }: { booked: Booked; move: (booked: Booked) => void }) {
-  const able = useMay();
-  const [sayWhere, { isLoading, error }] = useSayWhereMutation();
-  const say = (what: 'come' | 'miss') => void sayWhere({ id: booked.id, seenVersion: booked.version, what });
-  const works = describeWorks(booked.works);
-  return (
-    <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 py-2 md:col-span-2">
-      <p className="min-w-0">
-        <Link
-          to={`/fleet/${booked.unitId}`}
-          className="inline-flex min-h-12 items-center text-16 font-semibold hover:underline wall:text-26"
-        >
-          {booked.unit.name}
-        </Link>
-        <span className="block text-13 font-semibold text-rust wall:text-18">
-          Expected since {formatClock(booked.from)}
-          {(booked.job ?? works) && (
-            <span className="font-normal text-muted">. {booked.job?.title ?? works}</span>
-          )}
-        </span>
-      </p>
-      {able('plan-work') && (
-        <div className="flex flex-wrap gap-2 wall:hidden">
-          <Button disabled={isLoading} onClick={() => say('come')}>
-            It is here
-          </Button>
-          <Button weight="quiet" disabled={isLoading} onClick={() => say('miss')}>
-            It did not come
-          </Button>
-          <Button weight="quiet" onClick={() => move(booked)}>
-            Move
-          </Button>
-        </div>
-      )}
-      {error && <Note tone="trouble">{problemText(error)}</Note>}
-    </div>
-  );
-}
-
 /** One bay: what stands in it since when and how it comes along; or that it is free, and until when. */
 function Lane({ bay, floor, now, put, move }: LaneProps) {
   const able = useMay();
@@ -165,7 +127,9 @@ function Lane({ bay, floor, now, put, move }: LaneProps) {
           )}
         </div>
       ) : due.length > 0 ? (
-        <Expected booked={due[0]!} move={move} />
+        <Suspense>
+          <Expected booked={due[0]!} move={move} />
+        </Suspense>
       ) : (
         <p className="min-h-12 py-3 text-14 font-semibold text-muted wall:text-23">
           Free{next && ` until ${formatClock(next.from)}, then ${next.unit.name}`}
@@ -194,7 +158,9 @@ function Lane({ bay, floor, now, put, move }: LaneProps) {
       {error && <Note tone="trouble">{problemText(error)}</Note>}
       {due.slice(here || job ? 0 : 1).map((b) => (
         <div key={b.id} className="md:col-start-2 md:col-end-4">
-          <Expected booked={b} move={move} />
+          <Suspense>
+            <Expected booked={b} move={move} />
+          </Suspense>
         </div>
       ))}
     </li>

@@ -25,6 +25,8 @@ import type { ReaderUnits } from '@lanternwright/core/quantity';
 
 const LookAfter = lazy(() => import('../jobs/look-after.tsx').then((m) => ({ default: m.LookAfter })));
 
+const Missed = lazy(() => import('./arrivals.tsx').then((m) => ({ default: m.Missed })));
+
 const ApartLines = lazy(() => import('./apart-lines.tsx').then((m) => ({ default: m.ApartLines })));
 
 /** What is planned moves through the day; what is short of it is looked at now and then. */
@@ -77,7 +79,6 @@ export function Decide({
   floor: Floor;
   again: (booked: Booked) => void;
 }) {
-  const able = useMay();
   const reader = useReader();
   const leftOut = apart.flatMap(({ outOfBand, ...a }) =>
     outOfBand && a.left.length === 0 ? [{ ...a, outOfBand }] : [],
@@ -118,21 +119,11 @@ export function Decide({
           {formatPlay(outOfBand.endPlayMm, reader.length)}, read on {formatDate(outOfBand.at)}. No job since.
         </FloorLine>
       ))}
-      {missed.map((b) => (
-        <li key={b.id} className="flex items-center justify-between gap-3 border-b border-rule">
-          <Link to={`/fleet/${b.unitId}`} className="min-h-12 min-w-0 grow py-2 hover:bg-panel">
-            <span className="block text-14 font-semibold wall:text-18">Did not come: {b.unit.name}</span>
-            <span className="block text-13 text-muted wall:text-16">
-              {`Was booked for ${formatClock(b.from)}. ${describeWorks(b.works)}`.trim()}
-            </span>
-          </Link>
-          {able('plan-work') && (
-            <Button className="shrink-0 text-14! wall:hidden" onClick={() => again(b)}>
-              Book again
-            </Button>
-          )}
-        </li>
-      ))}
+      {missed.length > 0 && (
+        <Suspense>
+          <Missed missed={missed} again={again} />
+        </Suspense>
+      )}
       {asked.map(({ job, position, q }) => (
         <FloorLine
           key={`${job.id}${position}${q.component}`}

@@ -22,9 +22,15 @@ interface InYard {
   waits: string;
 }
 
-const waitsOf = (job: JobSummary | undefined) => (job ? (waitsFor(job) ?? '') : 'No job is open');
+/** What the head “Waits for” goes on with. */
+function waitsOf(job: JobSummary | undefined): string {
+  const words = job ? (waitsFor(job) ?? '').replace(/^waits for /, '') : 'somebody to open its job';
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
 
-function unitsIn(floor: Floor, now: string, bayName: (id: string) => string): InYard[] {
+function unitsIn(floor: Floor, now: string, bays: readonly { id: string; name: string }[]): InYard[] {
+  const nth = ({ bayId }: Booked) => bays.findIndex((b) => b.id === bayId);
+  const bayName = (id: string) => bays.find((b) => b.id === id)?.name ?? 'a bay that is gone';
   const rowOf = (b: Booked, where: string): InYard => {
     const job = floor.jobs.find((j) => j.id === b.jobId);
     return {
@@ -33,7 +39,7 @@ function unitsIn(floor: Floor, now: string, bayName: (id: string) => string): In
       ...{ work: b.job?.title ?? describeWorks(b.works), waits: waitsOf(job) },
     };
   };
-  const here = standing(floor, now);
+  const here = [...standing(floor, now)].sort((a, b) => nth(a) - nth(b));
   const early = floor.bookings.filter((b) => b.cameAt !== null && b.leftAt === null && b.from > now);
   return [
     ...here.map((b) => rowOf(b, bayName(b.bayId))),
@@ -59,14 +65,14 @@ export function YardPage() {
     );
   if (!floor) return <p className="p-5 text-muted">Opening.</p>;
   const now = new Date().toISOString();
-  const rows = unitsIn(floor, now, (id) => bays.find((b) => b.id === id)?.name ?? 'A bay that is gone');
+  const rows = unitsIn(floor, now, bays);
   const late = (until: string | null) => until !== null && until < now;
   return (
     <main className="flex flex-col gap-4 p-5">
       <div className="flex flex-wrap items-baseline gap-x-4">
         <h1 className="text-23">Who is in the yard</h1>
         <p className="text-13 text-muted">
-          {rows.length === 1 ? '1 unit' : `${rows.length} units`}, as somebody said that they came
+          {rows.length === 1 ? '1 unit' : `${rows.length} units`} that came, or have an open job
         </p>
         <Link to="/floor" className="ml-auto text-13 underline underline-offset-2">
           Floor
@@ -100,7 +106,7 @@ export function YardPage() {
                   <td className={`figure pr-4 ${late(r.until) ? 'font-semibold text-rust' : ''}`}>
                     {r.until ? formatClock(r.until) : 'Not said'}
                   </td>
-                  <td className="pr-4">{r.waits.charAt(0).toUpperCase() + r.waits.slice(1)}</td>
+                  <td className="pr-4">{r.waits}</td>
                 </tr>
               ))}
             </tbody>

@@ -10,13 +10,13 @@ import { useAppDispatch, useAppSelector } from '../store.ts';
 import { FindSoon } from './find-soon.tsx';
 import { themeChosen } from './preferences.ts';
 import { TopBand } from './top-band.tsx';
+import { FirstHour } from '../shop/first-hour.tsx';
 import { useKeys } from './use-keys.ts';
 import { useChooseUnits, useReader } from './use-reader.ts';
 import { useFocusPlace } from './use-focus-place.ts';
 import { useScrollPlace } from './use-scroll-place.ts';
 
 const Find = lazy(() => import('./find.tsx').then((m) => ({ default: m.Find })));
-const FirstHour = lazy(() => import('../shop/first-hour.tsx').then((m) => ({ default: m.FirstHour })));
 const KeysSheet = lazy(() => import('./keys-sheet.tsx').then((m) => ({ default: m.KeysSheet })));
 const PersonSheet = lazy(() => import('./person-sheet.tsx').then((m) => ({ default: m.PersonSheet })));
 const ChangePerson = lazy(() =>
@@ -61,11 +61,7 @@ export function Shell() {
       <NewVersion />
       <OfflineBar />
       <OutboxBar />
-      {able('change-settings') && (
-        <Suspense>
-          <FirstHour />
-        </Suspense>
-      )}
+      {able('change-settings') && <FirstHour />}
       <Suspense fallback={<p className="p-6 text-muted">Opening.</p>}>
         <Outlet />
       </Suspense>

@@ -1,37 +1,9 @@
-import { Check } from 'lucide-react';
-import { useState } from 'react';
-import { Link } from 'react-router';
-import { firstHourSteps, nextStep, type FirstHourStep } from '@lanternwright/contract/shop';
+import { lazy, Suspense, useState } from 'react';
+import { nextStep } from '@lanternwright/contract/shop';
 import { useFirstHourQuery } from '../people/people-api.ts';
-import { Button } from '../ui/button.tsx';
 
-/** What each step is called, where it is done, and what to do there. */
-const steps: Record<FirstHourStep, { title: string; to: string; words: string }> = {
-  settings: {
-    title: 'The shop',
-    to: '/settings',
-    words: 'Its name as it stands on papers, its clock, its units and when it works. Save them.',
-  },
-  people: {
-    title: 'People',
-    to: '/people',
-    words: 'Add whoever records work with you. Each gets a code, shown once, and chooses a password with it.',
-  },
-  bays: { title: 'Bays', to: '/settings', words: 'Name the places where units stand to be worked on.' },
-  tools: {
-    title: 'Tools',
-    to: '/fleet/tools',
-    words: 'Torque wrenches, dials and scales, each with its range and how long it is in calibration.',
-  },
-  units: {
-    title: 'Units',
-    to: '/fleet/list',
-    words:
-      'Bring in the list your office has, or add three units one by one. Check that every axle has its sheet.',
-  },
-  jobs: { title: 'First job', to: '/fleet', words: 'Open a unit, choose a wheel end, and open a job on it.' },
-};
-const all = Object.keys(steps) as FirstHourStep[];
+/** A shop that stands never fetches them. */
+const Steps = lazy(() => import('./first-hour-steps.tsx').then((m) => ({ default: m.FirstHourSteps })));
 
 const HIDDEN = 'lanternwright.first-hour';
 
@@ -44,49 +16,13 @@ export function FirstHour() {
   const next = data && nextStep(data);
   if (next === null && !complete) setComplete(true);
   if (!data || !next || hidden || complete) return null;
-  const { title, to, words } = steps[next];
-  const count = firstHourSteps[next];
+  const hide = () => {
+    localStorage.setItem(HIDDEN, 'hidden');
+    setHidden(true);
+  };
   return (
-    <section
-      aria-label="Setting up the shop"
-      className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-lamp-edge bg-lamp px-5 py-3"
-    >
-      <ol className="flex flex-wrap gap-x-4 gap-y-1 text-13">
-        {all.map((step, i) => {
-          const done = data[step] >= firstHourSteps[step];
-          return (
-            <li
-              key={step}
-              aria-current={step === next ? 'step' : undefined}
-              className={`flex items-center gap-1 ${step === next ? 'font-semibold' : 'text-muted'}`}
-            >
-              {done ? <Check size={14} aria-label="done" className="text-pine" /> : `${i + 1}.`}{' '}
-              {steps[step].title}
-            </li>
-          );
-        })}
-      </ol>
-      <p className="min-w-60 grow basis-80 text-14">
-        {words}
-        {count > 1 && ` ${data[next]} of ${count} so far.`}
-      </p>
-      <div className="flex gap-2">
-        <Link
-          to={to}
-          className="flex min-h-11 items-center rounded-md bg-action px-4 text-14 font-semibold text-band-ink hover:opacity-90"
-        >
-          {title}
-        </Link>
-        <Button
-          weight="quiet"
-          onClick={() => {
-            localStorage.setItem(HIDDEN, 'hidden');
-            setHidden(true);
-          }}
-        >
-          Hide
-        </Button>
-      </div>
-    </section>
+    <Suspense>
+      <Steps there={data} next={next} onHide={hide} />
+    </Suspense>
   );
 }
