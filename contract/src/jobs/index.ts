@@ -42,6 +42,9 @@ export const wheelEndStandSchema = z.object({
   lacks: z.array(z.object({ title: z.string(), by: z.string().nullable() })).default([]),
   /** What was sealed has to cure before it goes on. */
   cures: z.boolean().default(false),
+  works: z.array(workSchema).default([]),
+  /** Which part of its steps is not done yet, 0 to 1. */
+  left: z.number().min(0).max(1).default(1),
 });
 export type WheelEndStand = z.infer<typeof wheelEndStandSchema>;
 

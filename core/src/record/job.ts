@@ -12,6 +12,7 @@ import {
   lastVerdict,
   meterKm,
   openQuestions,
+  progressOf,
   readingsOf,
   stageAtHand,
   stageMinutes,
@@ -58,6 +59,9 @@ interface Stand {
   lacks: { title: string; by: string | null }[];
   /** What was sealed has to cure before it goes on. */
   cures: boolean;
+  works: readonly Work[];
+  /** Which part of its steps is not done yet, 0 to 1. */
+  left: number;
 }
 
 /** One settled set of readings of a wheel end. */
@@ -140,6 +144,12 @@ function standOf(w: WheelEnd): Stand & { axleId: string } {
   return stand;
 }
 
+function partLeft(w: WheelEnd): number {
+  if (w.release !== null) return 0;
+  const steps = progressOf(w);
+  return steps.length === 0 ? 1 : steps.filter((p) => p.record === null).length / steps.length;
+}
+
 function reckonStand(w: WheelEnd): Stand & { axleId: string } {
   const states = stageStates(w);
   const troubled = Object.entries(states).find(([, state]) => state === 'trouble')?.[0];
@@ -158,6 +168,8 @@ function reckonStand(w: WheelEnd): Stand & { axleId: string } {
     asks: openQuestions(w),
     lacks: w.release === null ? lackedLines(w).map(({ title, by }) => ({ title, by })) : [],
     cures: stepAtHand(w)?.kind === 'cure',
+    works: w.plan.works,
+    left: partLeft(w),
   };
 }
 

@@ -62,15 +62,20 @@ export function workTime(work: Work, kind: UnitKind, measured: readonly Measured
   return { low: 0.75 * usual, usual, high: 1.5 * usual, measured: 0 };
 }
 
-/** How long a visit takes, wheel end by wheel end, one after another. */
+/**
+ * How long a visit takes, wheel end by wheel end, one after another.
+ * @param wheelEnds each with its works, and which part of them is left, 0 to 1: all, if left out
+ */
 export function visitTime(
-  wheelEnds: readonly { works: readonly Work[] }[],
+  wheelEnds: readonly { works: readonly Work[]; left?: number }[],
   kind: UnitKind,
   measured: readonly MeasuredTime[],
 ): WorkTime {
-  const times = wheelEnds.flatMap(({ works }) => {
+  const times = wheelEnds.flatMap(({ works, left = 1 }) => {
     const work = heaviest(works);
-    return work ? [workTime(work, kind, measured)] : [];
+    if (!work) return [];
+    const { low, usual, high, measured: times } = workTime(work, kind, measured);
+    return [{ low: left * low, usual: left * usual, high: left * high, measured: times }];
   });
   const sum = (of: (t: WorkTime) => number) => IN_AND_OUT_MIN + times.reduce((s, t) => s + of(t), 0);
   return {

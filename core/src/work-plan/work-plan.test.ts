@@ -112,6 +112,15 @@ describe('how long work takes', () => {
     expect(heaviest([])).toBeNull();
     const time = visitTime([{ works: ['check', 'seal'] }, { works: ['seal'] }], 'tractor', [own]);
     expect(time).toEqual({ low: 170, usual: 190, high: 220, measured: 6 });
+    const half = visitTime(
+      [
+        { works: ['seal'], left: 0.5 },
+        { works: ['seal'], left: 0 },
+      ],
+      'tractor',
+      [own],
+    );
+    expect(half).toEqual({ low: 65, usual: 70, high: 77.5, measured: 6 });
   });
 });
 

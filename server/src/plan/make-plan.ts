@@ -131,11 +131,12 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
     const fromJobs = jobs.flatMap((j): Planned[] => {
       if (known.has(j.unit.id)) return [];
       known.add(j.unit.id);
-      const ends = Array.from({ length: Math.max(1, j.wheelEnds) }, () => ({ works: ['seal' as const] }));
-      const time = visitTime(ends, j.unit.kind, measured);
+      const time = visitTime(j.ends, j.unit.kind, measured);
+      const from = j.partsBy === null ? now : Math.max(now, dayBegins(j.partsBy, zone, 0));
       return [
         {
-          ...{ unit: j.unit, jobId: j.jobId, time, what: j.title, dueOn: null, notBefore: 'now', visits: 1 },
+          ...{ unit: j.unit, jobId: j.jobId, time, what: j.title, dueOn: null, visits: 1 },
+          notBefore: from > now ? 'part' : 'now',
           works: [],
           visit: {
             ...{
@@ -144,8 +145,8 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
               minutes: time.usual,
               people: 1,
               tools: [],
-              from: now,
-              due: now + 2 * DAY_MS,
+              from,
+              due: from + 2 * DAY_MS,
             },
             weight: 2,
           },

@@ -6,7 +6,9 @@ import type { Proposal } from '@lanternwright/contract/plan';
 import { prepareQueue, startQueue } from '../queue/queue.ts';
 import { compareProjections } from '../record/rebuild.ts';
 import { verifyRecord } from '../record/verify.ts';
-import { addUnit, openShop, type Shop } from '../testing/shop.ts';
+import { linesToAnswer } from '@lanternwright/core/traveller';
+import { leaveLoose } from '../../../core/src/traveller/testing/work.ts';
+import { addUnit, mirrored, openJobOn, openShop, type Shop } from '../testing/shop.ts';
 
 const DAY_MS = 86_400_000;
 let shop: Shop;
@@ -295,5 +297,50 @@ describe('hours of one person', () => {
     await change(null, mornings).expect(200);
     const { body: after } = await shop.technician.call.get('/api/plan/capacity').expect(200);
     expect(after[1].capacity).toBeCloseTo(7 * 24, 6);
+  }, 90_000);
+});
+
+describe('what a plan makes of the shop as it stands', () => {
+  const rowsOf = async () => {
+    const { rows } = (await ready(await ask({ kind: 'propose' }))).result!;
+    return new Map(rows.map((r) => [r.unit.id, r]));
+  };
+
+  it('begins with a wheel end that was left out of its band, before what is overdue', async () => {
+    await dueUnit('Tern 70', '2020-01-10');
+    const unitId = await addUnit(shop, 'Tern 71');
+    const { t, flush } = mirrored(shop, await openJobOn(shop, unitId, ['2L'], ['check']), ['2L'], ['check']);
+    leaveLoose(t, '2L', 'Goes to the yard, adjusted when the parts are here');
+    await flush();
+    const rows = [...(await rowsOf()).values()].sort((a, b) => (a.to.from < b.to.from ? -1 : 1));
+    expect(rows.map((r) => r.unit.name)).toContain('Tern 70');
+    expect(rows[0]).toMatchObject({ unit: { name: 'Tern 71' }, works: [{ position: '2L', work: 'adjust' }] });
+  }, 90_000);
+
+  it('takes an open job for the work it has left, and not before its parts come', async () => {
+    const [fresh, half, waits] = [
+      await addUnit(shop, 'Tern 72'),
+      await addUnit(shop, 'Tern 73'),
+      await addUnit(shop, 'Tern 74'),
+    ];
+    await openJobOn(shop, fresh);
+    const worked = mirrored(shop, await openJobOn(shop, half), ['2L', '2R']);
+    worked.t.workTo('2L');
+    await worked.flush();
+    const lacking = mirrored(shop, await openJobOn(shop, waits), ['2L', '2R']);
+    lacking.t.workTo('2L', 'readiness');
+    const by = addDays(shop.clock.today(), 6);
+    const lines = linesToAnswer(lacking.t.at('2L')).map(({ what }, i) =>
+      i === 0 ? { what, state: 'ordered' as const, by } : { what, state: 'have' as const },
+    );
+    lacking.t.recordStep('2L', { kind: 'ready', lines, note: 'It is opened as far as it goes' });
+    await lacking.flush();
+    const rows = await rowsOf();
+    // Renewing a seal takes 105 minutes where the shop has not measured it; in and out of a bay takes 30.
+    expect(rows.get(fresh)!.hours!.usual).toBeCloseTo((30 + 2 * 105) / 60, 6);
+    expect(rows.get(half)!.hours!.usual).toBeCloseTo((30 + 105) / 60, 6);
+    const late = rows.get(waits)!;
+    expect(late.to.from >= by).toBe(true);
+    expect(late.because).toMatch(/part/i);
   }, 90_000);
 });

@@ -44,7 +44,10 @@ const VISITS = `
 
 const WAITING_JOBS = `
   select ${UNIT_HEAD} as unit, j.id as "jobId", j.title,
-    (select count(*) ::int from wheel_end w where w.open_job_id = j.id) as "wheelEnds"
+    (select coalesce(json_agg(json_build_object('works', w -> 'works', 'left', w -> 'left')), '[]')
+      from jsonb_array_elements(j.wheel_ends) w where not (w ->> 'released') ::boolean) as ends,
+    (select max(l ->> 'by') from jsonb_array_elements(j.wheel_ends) w, jsonb_array_elements(w -> 'lacks') l)
+      as "partsBy"
   from job j join unit u on u.id = j.unit_id join owner o on o.id = u.owner_id
   where j.closed_at is null and j.stopped is null and ($1 ::uuid is null or o.id = $1)
     and not exists (select 1 from booking b
@@ -66,7 +69,10 @@ interface WaitingJob {
   unit: UnitHead;
   jobId: string;
   title: string;
-  wheelEnds: number;
+  /** Wheel ends that are not released, with the part of their works that is left. */
+  ends: { works: Work[]; left: number }[];
+  /** When the last of what is ordered is promised, a day; null where nothing is. */
+  partsBy: string | null;
 }
 
 /** What a plan is made from: people, hours, what is booked and away, what is due, and how long work takes here. */

@@ -7,7 +7,8 @@ export function longJob(records: number): StoredEvent[] {
   const work = new TestJob(openingOn(positions, 'a-drive-tang', ['seal', 'linings']));
   while (work.job.events.length < records) {
     for (const position of positions) work.workTo(position);
-    for (const position of positions) work.do({ kind: 'layer-opened', position, layer: 'hub' });
+    for (const position of positions)
+      work.do({ kind: 'layer-opened', position, layer: 'hub', reason: 'Once more' });
   }
   return work.job.events.slice(0, records);
 }
