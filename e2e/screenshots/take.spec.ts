@@ -153,7 +153,7 @@ test('the pictures', async ({ browser }) => {
   await page.getByText('Arriving').waitFor();
   await page
     .getByRole('button', { name: 'Plan' })
-    .or(page.getByText(/No job opened/))
+    .or(page.getByText(/No technician assigned/))
     .first()
     .waitFor();
   await picture(page, 'floor');

@@ -55,7 +55,7 @@ function Row({ row, book }: { row: DueUnit; book: () => void }) {
           </>
         )}
       </span>
-      <span className="flex min-w-[150px] items-center justify-end gap-4">
+      <span className="flex min-w-[164px] items-center justify-end gap-4">
         {row.openJobId ? (
           <Link to={`/jobs/${row.openJobId}`} className="text-14 underline underline-offset-2">
             in a job now
