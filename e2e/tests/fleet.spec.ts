@@ -28,7 +28,13 @@ test('the fleet is filtered by owner, kind and state, and found with /', async (
   await page.getByRole('option', { name: /^Drift 11/ }).click();
   await expect(page.getByRole('heading', { name: 'Drift 11', level: 1 })).toBeVisible();
   await page.getByRole('button', { name: /^2R/ }).press('Enter');
-  await expect(page.getByRole('heading', { name: 'What was done on 2R' })).toBeVisible();
+  const done = page.getByRole('region', { name: 'What was done on 2R' });
+  await expect(done.getByRole('heading')).toBeVisible();
+  // What was done two years ago: in two steps from Find.
+  await done.getByLabel('Search its visits').fill('bearings renew');
+  await expect(done.getByText(/^Bearings, renew/).first()).toBeVisible();
+  await done.getByRole('button', { name: 'Every record' }).last().press('Enter');
+  await expect(done.getByText(/opened the job on/)).toBeVisible();
 });
 
 test('a fleet file is previewed, brought in and exported again', async ({ browser }) => {

@@ -249,6 +249,35 @@ export const historyLineSchema = z.object({
 });
 export type HistoryLine = z.infer<typeof historyLineSchema>;
 
+/** What one job did on one wheel end. */
+export const visitSchema = z.object({
+  jobId: z.uuid(),
+  jobNumber: z.int(),
+  title: z.string(),
+  openedAt: z.iso.datetime(),
+  closedAt: z.iso.datetime().nullable(),
+  works: z.array(workSchema),
+  /** End play as it came and as it left, mm; null where it was not measured. */
+  asFoundMm: z.number().nullable(),
+  asLeftMm: z.number().nullable(),
+  verdict: z.string().nullable(),
+  /** Parts that were used on it, each with the batch that its maker printed; none for an owner's contact. */
+  parts: z.array(
+    z.object({
+      id: z.uuid(),
+      number: z.string(),
+      title: z.string(),
+      quantity: z.int(),
+      batch: z.string().nullable(),
+    }),
+  ),
+  /** Who recorded last on it. */
+  who: z.string().nullable(),
+  photos: z.array(historyLineSchema.extend({ photoId: z.uuid() })),
+});
+export type Visit = z.infer<typeof visitSchema>;
+export const VISITS_A_PAGE = 10;
+
 /** Units and open jobs by words, parts by number or words; who may not see one kind is told of none. */
 export const foundSchema = z.object({
   units: z.array(
@@ -301,8 +330,22 @@ export const fleetRoutes = {
     summary: 'What was done on a unit, when and by whom, newest first',
     access: 'see-units',
     params: idParams,
-    query: z.object({ position: positionSchema.optional() }),
+    query: z.object({ position: positionSchema.optional(), job: z.uuid().optional() }),
     answer: z.array(historyLineSchema),
+  }),
+  visits: defineRoute({
+    method: 'get',
+    path: '/api/fleet/units/:id/visits',
+    summary: 'Jobs on a wheel end, a line each, newest first, a page at a time',
+    access: 'see-units',
+    params: idParams,
+    query: z.object({
+      position: positionSchema,
+      page: pageNumber,
+      /** Words that are all in it: a work, a year, a part, a batch, a person. */
+      search: z.string().trim().max(80).default(''),
+    }),
+    answer: z.object({ total: z.int(), rows: z.array(visitSchema) }),
   }),
   add: defineRoute({
     method: 'post',

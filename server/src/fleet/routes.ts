@@ -18,7 +18,10 @@ export function fleetRouter(fleet: FleetService, clock: Clock, standby: StandbyR
   serve(router, fleetRoutes.find, ({ query, viewer }) => fleet.find(query.text, viewer));
   serve(router, fleetRoutes.unit, ({ params, viewer }) => fleet.unit(params.id, viewer));
   serve(router, fleetRoutes.history, ({ params, query, viewer }) =>
-    fleet.history(params.id, query.position, viewer),
+    fleet.history.lines(params.id, query, viewer),
+  );
+  serve(router, fleetRoutes.visits, ({ params, query, viewer }) =>
+    fleet.history.visits(params.id, query, viewer),
   );
   serve(router, fleetRoutes.add, ({ body, viewer }) => fleet.add(body, asking(viewer)));
   serve(router, fleetRoutes.replaceAxles, ({ params, body, viewer }) =>

@@ -338,6 +338,28 @@ describe('projections', () => {
     ).body;
     expect(history[0].text).toBe('2L, retorque: 450 lbf·ft with TW-05');
     expect(history.at(-1).text).toBe('opened the job on 2L');
+    const second = await openJobOn(shop, unitId, ['2L'], ['check']);
+    const visits = async (query: object) =>
+      (await shop.technician.call.get(`/api/fleet/units/${unitId}/visits`).query(query).expect(200)).body;
+    expect(await visits({ position: '2L' })).toMatchObject({
+      total: 2,
+      rows: [
+        { jobId: second, closedAt: null, works: ['check'], asLeftMm: null },
+        {
+          jobId,
+          works: ['seal'],
+          asLeftMm: before.wheelEnds.find(({ position }: { position: string }) => position === '2L')!
+            .endPlayMm,
+        },
+      ],
+    });
+    expect(await visits({ position: '2L', search: 'renew' })).toMatchObject({ total: 1, rows: [{ jobId }] });
+    expect(await visits({ position: '3L' })).toEqual({ total: 0, rows: [] });
+    expect(await visits({ position: '2L', page: 2 })).toMatchObject({ rows: [] });
+    const ofOne = `/api/fleet/units/${unitId}/history?position=2L&job=${second}`;
+    expect((await shop.technician.call.get(ofOne).expect(200)).body).toMatchObject([
+      { text: 'opened the job on 2L', jobId: second },
+    ]);
   });
 });
 

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { partSchema, type Part } from '@lanternwright/core/part';
 import { stockMoves, type Movement, type StockMove } from '@lanternwright/core/record';
 import { quantity } from '@lanternwright/core/quantity';
-import type { Found } from '@lanternwright/contract/fleet';
+import type { Found, Visit } from '@lanternwright/contract/fleet';
 import type { MeasuredPart, PartsPage, StorePart, UnitCosts } from '@lanternwright/contract/stores';
 import { seededRandom } from '../demo/random.ts';
 import { compareProjections, rebuildProjections } from '../record/rebuild.ts';
@@ -72,6 +72,39 @@ describe('the store', () => {
       ['received', 4, 'P. Quill'],
     ]);
     expect(found.movements[1]).toMatchObject({ jobId, position: '2L', price: { minor: 4185 } });
+  });
+
+  it('what was used stands with its batch among the visits of its wheel end, and is found by it', async () => {
+    const part = await list(seal('50-1003'));
+    await moving(keeper.call, part, { what: 'received', quantity: 3 }).expect(200);
+    await using(shop.technician.call, part, 2, { batch: 'L 4712' }).expect(200);
+    await using(shop.technician.call, part, 1, { what: 'returned', batch: 'L 4712' }).expect(200);
+    const { unitId, ownerId } = (
+      await shop.db.sequelize.query<{ unitId: string; ownerId: string }>(
+        `select unit_id as "unitId", owner_id as "ownerId" from job join unit u on u.id = unit_id where job.id = $1`,
+        { bind: [jobId], type: QueryTypes.SELECT },
+      )
+    )[0]!;
+    const visits = async (search: string, call = shop.technician.call) =>
+      (await call.get(`/api/fleet/units/${unitId}/visits`).query({ position: '2L', search }).expect(200))
+        .body as {
+        total: number;
+        rows: Visit[];
+      };
+    const { rows } = await visits('seal 4712');
+    expect(rows).toMatchObject([{ jobId, works: ['seal'], asFoundMm: null, verdict: null, photos: [] }]);
+    expect(rows[0]!.parts).toContainEqual({
+      ...{ id: part.id, number: '50-1003', title: part.title, quantity: 1, batch: 'L 4712' },
+    });
+    expect((await visits(`${new Date().getFullYear()} RENEW`)).total).toBe(1);
+    expect((await visits('50-1003 kingpin')).total).toBe(0);
+    expect((await visits('100%')).total).toBe(0);
+    // An owner’s contact sees the visit, and nothing of the store.
+    const contact = await shop.signedIn({
+      ...{ name: 'O. Contact', login: 'visits', role: 'owner-contact', password: 'correct horse battery' },
+      owners: [ownerId],
+    });
+    expect((await visits('', contact.call)).rows).toMatchObject([{ jobId, parts: [] }]);
   });
 
   it('prices are shown to whom they concern', async () => {

@@ -22,6 +22,7 @@ export const fleetApi = api.injectEndpoints({
       }),
       unit: read<FleetRoutes['unit']>('/api/fleet/units/:id', { providesTags: ['unit'] }),
       history: read<FleetRoutes['history']>('/api/fleet/units/:id/history', { providesTags: ['unit'] }),
+      visits: read<FleetRoutes['visits']>('/api/fleet/units/:id/visits', { providesTags: ['unit'] }),
       owners: read<FleetRoutes['owners']>('/api/fleet/owners', { providesTags: ['fleet'] }),
       addUnit: write<FleetRoutes['add']>('post', '/api/fleet/units', { invalidatesTags: ['fleet'] }),
       replaceAxles: write<FleetRoutes['replaceAxles']>('put', '/api/fleet/units/:id/axles', {
@@ -63,6 +64,7 @@ export const {
   useFleetQuery,
   useUnitQuery,
   useHistoryQuery,
+  useVisitsQuery,
   useOwnersQuery,
   useAddUnitMutation,
   useReplaceAxlesMutation,

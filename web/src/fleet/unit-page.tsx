@@ -19,7 +19,7 @@ import { DuePanel } from './due-panel.tsx';
 import { MetersPanel } from './meters-panel.tsx';
 import { useUnitQuery } from './fleet-api.ts';
 import { UnitCosts } from './unit-costs.tsx';
-import { UnitHistory } from './unit-history.tsx';
+import { UnitVisits } from './unit-visits.tsx';
 import { UnitJobs } from './unit-jobs.tsx';
 import { worksAsked } from '../jobs/job-link.ts';
 import { useReader } from '../shell/use-reader.ts';
@@ -208,7 +208,7 @@ function Unit({ unit }: { unit: UnitDetail }) {
               </p>
             )}
           </section>
-          <UnitHistory key={wheelEnd.position} id={unit.id} position={wheelEnd.position} />
+          <UnitVisits key={wheelEnd.position} id={unit.id} position={wheelEnd.position} />
           <UnitJobs jobs={unit.jobs} />
         </div>
         <aside className="flex flex-col gap-6 border-t border-rule bg-side p-5 lg:border-t-0 lg:border-l">
