@@ -52,6 +52,37 @@ interface Planned {
   visits: number;
 }
 
+/** What one unit comes for, with the day that decides. */
+interface Visitor {
+  unit: UnitHead;
+  dueOn: string;
+  due: (Booked['works'][number] & { dueOn: string; outOfBand: boolean })[];
+}
+
+/** What is due and what is to be looked after, each unit once: a retorque is done where the unit comes anyway. */
+function together(
+  due: Awaited<ReturnType<ShopAhead['dueVisits']>>,
+  after: Awaited<ReturnType<ShopAhead['lookedAfter']>>,
+): Visitor[] {
+  const visitors = new Map<string, Visitor>();
+  for (const d of due) {
+    const works = d.due.flatMap(({ position, work, dueOn, dueBy }) =>
+      dueOn === null ? [] : [{ position, work, dueOn, outOfBand: dueBy === 'out-of-band' }],
+    );
+    visitors.set(d.unit.id, { unit: d.unit, dueOn: d.dueOn, due: works });
+  }
+  for (const { unit, due: works } of after) {
+    const known = visitors.get(unit.id);
+    const wanted = works.filter(
+      (w) => !known?.due.some((x) => x.position === w.position && x.work === w.work),
+    );
+    const all = [...(known?.due ?? []), ...wanted.map((w) => ({ ...w, outOfBand: false }))];
+    const dueOn = all.map((w) => w.dueOn).sort()[0]!;
+    visitors.set(unit.id, { unit, dueOn, due: all });
+  }
+  return [...visitors.values()];
+}
+
 type Stand = Proposed['to'];
 interface PlanPeople extends PlanShop {
   people: { id: string; name: string; hours: TimeSpan[] | undefined }[];
@@ -92,22 +123,23 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
   /** What is to come in: units on which something is due, and open jobs that stand nowhere. */
   async function plannedVisits(now: number, days: number, owner: string | null): Promise<Planned[]> {
     const today = clock.today();
-    const [due, jobs, measured] = await Promise.all([
+    const [due, after, jobs, measured] = await Promise.all([
       ahead.dueVisits(addDays(today, days), owner),
+      ahead.lookedAfter(owner),
       ahead.waitingJobs(owner),
       ahead.measured(),
     ]);
     const { zone } = settings.current();
     const endOfDay = (day: string) => dayBegins(day, zone, 1);
-    const fromDue = due.map((d): Planned => {
+    const fromDue = together(due, after).map((d): Planned => {
       const last = addDays(d.dueOn > today ? d.dueOn : today, ONE_VISIT_DAYS);
-      const mine = d.due.filter((x) => x.dueOn !== null && x.dueOn <= last);
+      const mine = d.due.filter((x) => x.dueOn <= last);
       const ends = [...new Set(mine.map((x) => x.position))].map((position) => ({
         works: mine.filter((x) => x.position === position).map((x) => x.work),
       }));
       const time = visitTime(ends, d.unit.kind, measured);
       const from = Math.max(now, endOfDay(d.dueOn) - SOONER_DAYS * DAY_MS);
-      const overdue = mine.filter((x) => x.dueOn! < today).length;
+      const overdue = mine.filter((x) => x.dueOn < today).length;
       return {
         ...{ unit: d.unit, jobId: null, time, what: describeWorks(mine), dueOn: d.dueOn },
         works: mine.map(({ position, work }) => ({ position, work })),
@@ -123,7 +155,7 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
             from,
             due: endOfDay(d.dueOn),
           },
-          weight: 1 + overdue + (mine.some((x) => x.dueBy === 'out-of-band') ? OUT_OF_BAND_WEIGHT : 0),
+          weight: 1 + overdue + (mine.some((x) => x.outOfBand) ? OUT_OF_BAND_WEIGHT : 0),
         },
       };
     });

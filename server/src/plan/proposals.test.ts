@@ -7,7 +7,7 @@ import { prepareQueue, startQueue } from '../queue/queue.ts';
 import { compareProjections } from '../record/rebuild.ts';
 import { verifyRecord } from '../record/verify.ts';
 import { linesToAnswer } from '@lanternwright/core/traveller';
-import { leaveLoose } from '../../../core/src/traveller/testing/work.ts';
+import { leaveLoose, supervisor } from '../../../core/src/traveller/testing/work.ts';
 import { addUnit, mirrored, openJobOn, openShop, type Shop } from '../testing/shop.ts';
 
 const DAY_MS = 86_400_000;
@@ -315,6 +315,29 @@ describe('what a plan makes of the shop as it stands', () => {
     const rows = [...(await rowsOf()).values()].sort((a, b) => (a.to.from < b.to.from ? -1 : 1));
     expect(rows.map((r) => r.unit.name)).toContain('Tern 70');
     expect(rows[0]).toMatchObject({ unit: { name: 'Tern 71' }, works: [{ position: '2L', work: 'adjust' }] });
+  }, 90_000);
+
+  it('takes in retorques whose time has come: minutes of their own, or with what the unit comes for anyway', async () => {
+    const [alone, comes] = [await addUnit(shop, 'Tern 75'), await dueUnit('Tern 76', '2020-02-10')];
+    for (const unitId of [alone, comes]) {
+      const jobId = await openJobOn(shop, unitId, ['2L'], ['wheel-off']);
+      const { t, flush } = mirrored(shop, jobId, ['2L'], ['wheel-off']);
+      t.workTo('2L');
+      t.do({ kind: 'wheel-end-released', position: '2L' }, supervisor);
+      await flush();
+    }
+    expect((await rowsOf()).get(alone)).toBeUndefined();
+    await shop.db.followUp.update(
+      { byDate: addDays(shop.clock.today(), -3) },
+      { where: { kind: 'retorque' } },
+    );
+    const rows = await rowsOf();
+    expect(rows.get(alone)).toMatchObject({
+      what: 'Retorque wheel nuts 2L',
+      works: [{ position: '2L', work: 'retorque' }],
+      hours: { usual: (30 + 10) / 60 },
+    });
+    expect(rows.get(comes)!.what).toBe('Renew seals 2L, 2R; Retorque wheel nuts 2L');
   }, 90_000);
 
   it('takes an open job for the work it has left, and not before its parts come', async () => {

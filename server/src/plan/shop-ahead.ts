@@ -17,6 +17,7 @@ import type { Clock } from '../shop/clock.ts';
 import type { SettingsService } from '../shop/settings.ts';
 import type { AbsencesService } from './absences.ts';
 import { bookedBetween, UNIT_HEAD } from './bookings.ts';
+import { OPEN_FOLLOW_UPS } from '../jobs/follow-ups.ts';
 import { dueOfUnit } from './due-sql.ts';
 import type { ShiftsService } from './shifts.ts';
 
@@ -42,6 +43,19 @@ const VISITS = `
     and not exists (select 1 from wheel_end w where w.unit_id = u.id and w.open_job_id is not null)
   order by d.due_on, u.name, u.id limit ${MOST_VISITS}`;
 
+/** Retorques and oil levels whose time has come on units that are neither booked nor in a job. */
+const LOOKED_AFTER = `
+  select ${UNIT_HEAD} as unit,
+    json_agg(json_build_object('position', f.position, 'work', f.kind,
+      'dueOn', to_char(least(f.by_date, $1 ::date), 'YYYY-MM-DD'))) as due
+  from (${OPEN_FOLLOW_UPS('$1 ::date')}) f
+  join unit u on u.id = f.unit_id join owner o on o.id = u.owner_id
+  where f.kind in ('retorque', 'oil-level') and f.state <> 'early' and ($2 ::uuid is null or o.id = $2)
+    and not exists (select 1 from booking b
+      where b.unit_id = u.id and not b.cancelled and upper(b.during) > $3 ::timestamptz)
+    and not exists (select 1 from wheel_end w where w.unit_id = u.id and w.open_job_id is not null)
+  group by u.id, o.id order by min(f.by_date), u.id limit ${MOST_VISITS}`;
+
 const WAITING_JOBS = `
   select ${UNIT_HEAD} as unit, j.id as "jobId", j.title,
     (select coalesce(json_agg(json_build_object('works', w -> 'works', 'left', w -> 'left')), '[]')
@@ -64,6 +78,10 @@ interface DueVisit {
   unit: UnitHead;
   dueOn: string;
   due: Omit<Due, 'state'>[];
+}
+interface LookedAfter {
+  unit: UnitHead;
+  due: { position: string; work: 'retorque' | 'oil-level'; dueOn: string }[];
 }
 interface WaitingJob {
   unit: UnitHead;
@@ -161,6 +179,14 @@ export function shopAhead(
     /** Units on which something is due until a day, neither booked nor in a job. */
     dueVisits: (until: string, owner: string | null): Promise<DueVisit[]> =>
       prepared<DueVisit>(db, 'due-visits', VISITS, [until, owner, clock.now().toISOString()]),
+
+    /** What is to be looked after by now on units that are neither booked nor in a job. */
+    lookedAfter: (owner: string | null): Promise<LookedAfter[]> =>
+      prepared<LookedAfter>(db, 'looked-after', LOOKED_AFTER, [
+        clock.today(),
+        owner,
+        clock.now().toISOString(),
+      ]),
 
     /** Open jobs whose unit is not booked. */
     waitingJobs: (owner: string | null): Promise<WaitingJob[]> =>
