@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { roleSchema } from '@lanternwright/core/access';
 import { placeSchema } from '@lanternwright/core/assembly';
 import { axlesSchema, placedAxleSchema, positionSchema, unitKindSchema } from '@lanternwright/core/axle-plan';
 import { duties, saidDutiesSchema, type Duty } from '@lanternwright/core/due';
@@ -278,7 +279,7 @@ export const visitSchema = z.object({
 export type Visit = z.infer<typeof visitSchema>;
 export const VISITS_A_PAGE = 10;
 
-/** Units and open jobs by words, parts by number or words; who may not see one kind is told of none. */
+/** Units, open jobs, tools, orders and people by words, parts by number; who may not see one kind is told of none. */
 export const foundSchema = z.object({
   units: z.array(
     z.object({ id: z.uuid(), name: z.string(), kind: unitKindSchema, plate: z.string(), owner: z.string() }),
@@ -287,6 +288,11 @@ export const foundSchema = z.object({
     z.object({ id: z.uuid(), number: z.int(), title: z.string(), unit: z.string(), open: z.boolean() }),
   ),
   parts: z.array(z.object({ id: z.uuid(), number: z.string(), title: z.string(), onHand: z.int() })),
+  tools: z.array(z.object({ id: z.uuid(), code: z.string(), title: z.string() })).default([]),
+  orders: z
+    .array(z.object({ id: z.uuid(), number: z.int(), supplier: z.string(), status: z.string() }))
+    .default([]),
+  people: z.array(z.object({ id: z.uuid(), name: z.string(), role: roleSchema })).default([]),
 });
 export type Found = z.infer<typeof foundSchema>;
 
@@ -295,7 +301,7 @@ export const fleetRoutes = {
     method: 'get',
     path: '/api/find',
     summary:
-      'Units by name, plate, owner or kind, jobs by number, unit or title, parts by number; the likeliest first',
+      'Units by name, plate, owner or kind, jobs by number, unit or title, parts by number, tools, orders and people; the likeliest first',
     access: 'signed-in',
     query: z.object({ text: z.string().trim().min(1).max(80) }),
     answer: foundSchema,

@@ -38,35 +38,55 @@ const FIND_PARTS = `
   where p.id in (select part_id from part_number where plain like $1 || '%' limit 50)
   order by p.on_hand > 0 desc, p.title, p.id limit ${MOST_PARTS}`;
 
+const FIND_TOOLS = `
+  select id, code, tool ->> 'title' as title from tool
+  where retired_at is null and concat_ws(' ', code, tool ->> 'title') ilike all($1 ::text[])
+  order by ${likeliest('code', '$2')}, code limit ${MOST_PARTS}`;
+
+const FIND_ORDERS = `
+  select id, number, supplier, status from purchase
+  where concat_ws(' ', 'order', number, supplier, reference) ilike all($1 ::text[])
+  order by number = $2 ::int desc nulls last, number desc limit ${MOST_PARTS}`;
+
+const FIND_PEOPLE = `
+  select id, name, role from person where switched_off_at is null and name ilike all($1 ::text[])
+  order by name, id limit ${MOST_PARTS}`;
+
 /** Fewer signs begin too many numbers. */
 const LEAST_READ = 3;
 
-/** A job's number where the text is one: `1042`, `job 1042`. */
+/** A number of a job or an order where the text is one: `1042`, `job 1042`. */
 function numberIn(text: string): number | null {
-  const digits = /^(?:job\s*)?(\d{1,9})$/i.exec(text)?.[1];
+  const digits = /^(?:(?:job|order)\s*)?(\d{1,9})$/i.exec(text)?.[1];
   return digits === undefined ? null : Number(digits);
 }
 
-/** Finds units and jobs by words, parts by number; an owner's contact finds their own, which the database keeps to. */
+/** Finds units, jobs, tools, orders and people by words, parts by number; an owner's contact finds their own, which the database keeps to. */
 export function finder(db: Database) {
   return async (text: string, { person }: Viewer): Promise<Found> => {
     const [sql, values] = findUnits(text);
     const plain = plainNumber(text);
-    const [units, jobs, parts] = await Promise.all([
+    const [patterns, number] = [patternsOf(text), numberIn(text)];
+    const [units, jobs, parts, tools, orders, people] = await Promise.all([
       may(person.role, 'see-units')
         ? prepared<Found['units'][number]>(db, ...named('find-units', sql), values)
         : [],
       may(person.role, 'see-jobs')
-        ? prepared<Found['jobs'][number]>(db, 'find-jobs', FIND_JOBS, [
-            patternsOf(text),
-            text,
-            numberIn(text),
-          ])
+        ? prepared<Found['jobs'][number]>(db, 'find-jobs', FIND_JOBS, [patterns, text, number])
         : [],
       may(person.role, 'see-stores') && plain.length >= LEAST_READ
         ? prepared<Found['parts'][number]>(db, 'find-parts', FIND_PARTS, [plain])
         : [],
+      may(person.role, 'see-tools')
+        ? prepared<Found['tools'][number]>(db, 'find-tools', FIND_TOOLS, [patterns, text])
+        : [],
+      may(person.role, 'see-stores')
+        ? prepared<Found['orders'][number]>(db, 'find-orders', FIND_ORDERS, [patterns, number])
+        : [],
+      may(person.role, 'manage-people')
+        ? prepared<Found['people'][number]>(db, 'find-people', FIND_PEOPLE, [patterns])
+        : [],
     ]);
-    return { units, jobs, parts };
+    return { units, jobs, parts, tools, orders, people };
   };
 }

@@ -135,6 +135,34 @@ describe('find', () => {
       expect((await find(text)).jobs[0]!.id).toBe(ids['job']);
   });
 
+  it('finds tools by code and title, orders by number and supplier, and people for who looks after them', async () => {
+    const wrench = {
+      ...{
+        kind: 'torque-wrench',
+        code: 'TW-77',
+        title: 'Long wrench',
+        torque: { min: 100, max: 800, unit: 'lbf-ft' },
+      },
+    };
+    await shop.db.sequelize.query(
+      `insert into tool (id, code, tool, changed_at, changed_by, version)
+       values (gen_random_uuid(), 'TW-77', $1 ::jsonb, now(), 'a test', 1)`,
+      { bind: [JSON.stringify(wrench)] },
+    );
+    await shop.db.sequelize.query(
+      `insert into purchase (id, number, supplier, status, lines, reference, version, changed_at, changed_by)
+       values (gen_random_uuid(), 88, 'Fenland Seals', 'sent', '[]', '', 1, now(), 'a test')`,
+    );
+    expect((await find('long wrench')).tools).toMatchObject([{ code: 'TW-77', title: 'Long wrench' }]);
+    expect((await find('tw-77')).tools).toHaveLength(1);
+    expect((await find('fenland')).orders).toMatchObject([{ number: 88, supplier: 'Fenland Seals' }]);
+    expect((await find('Order 88')).orders).toHaveLength(1);
+    const { name } = shop.technician.viewer.person;
+    expect((await find(name)).people).toEqual([]);
+    const forSupervisor = await shop.supervisor.call.get('/api/find').query({ text: name }).expect(200);
+    expect((forSupervisor.body as Found).people).toMatchObject([{ name, role: 'technician' }]);
+  });
+
   it('asks for words', async () => {
     await shop.technician.call.get('/api/find').query({ text: '  ' }).expect(422);
     await shop.anyone().get('/api/find').query({ text: 'tern' }).expect(401);

@@ -172,7 +172,11 @@ describe('an owner’s contact', () => {
       fleet: { units: 1 },
     });
     expect(await get('/api/find?text=tern')).toMatchObject({ units: [{ id: own.unit }] });
-    expect(await get('/api/find?text=marrow')).toEqual({ units: [], jobs: [], parts: [] });
+    expect(await get('/api/find?text=marrow')).toEqual({
+      ...{ units: [], jobs: [], parts: [] },
+      // Tools, orders and people are the shop's.
+      ...{ tools: [], orders: [], people: [] },
+    });
     expect(ids(await get('/api/fleet/owners'))).toEqual([own.owner]);
     expect(ids(await get('/api/jobs'))).toEqual([own.job]);
     expect(await get('/api/jobs/follow-ups')).toMatchObject({ total: 0 });

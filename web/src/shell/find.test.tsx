@@ -22,6 +22,10 @@ const found = {
     { id, name: 'Sluice 3', kind: 'work-machine', plate: 'FCF 732', owner: 'Saltmarsh Drainage Board' },
   ],
   jobs: [{ id: id.replace(/1$/, '2'), number: 811, title: 'Steer hubs', unit: 'Sluice 3', open: false }],
+  parts: [],
+  tools: [{ id: id.replace(/1$/, '3'), code: 'TW-77', title: 'Wrench for sluices' }],
+  orders: [{ id: id.replace(/1$/, '4'), number: 88, supplier: 'Sluice Supplies', status: 'sent' }],
+  people: [{ id: id.replace(/1$/, '5'), name: 'S. Luice', role: 'technician' }],
 };
 const sums = [{ name: 'nut-travel', title: 'Nut travel', summary: 'How far a nut moves' }];
 
@@ -56,6 +60,8 @@ it('goes on from what was typed before it stood, and asks once somebody pauses',
   expect(input.value).toBe('slu');
   expect(await screen.findByRole('option', { name: /Sluice 3.*Saltmarsh/ })).toBeTruthy();
   expect(screen.getByRole('option', { name: /Job 811, Sluice 3.*Steer hubs · closed/ })).toBeTruthy();
+  expect(screen.getByRole('option', { name: /TW-77.*Wrench for sluices/ })).toBeTruthy();
+  expect(screen.getByRole('option', { name: /S. Luice.*Technician/i })).toBeTruthy();
   await user.type(input, 'ice');
   await waitFor(() => expect(asked.some((a) => a.path === '/api/find?text=sluice')).toBe(true));
   expect(asked.filter((a) => a.path.startsWith('/api/find')).length).toBeLessThan(4);
@@ -86,4 +92,10 @@ it('without the server looks through what this device has, and says so', async (
   await open('sluice', () => false);
   expect(await screen.findByText(/only what this device has/)).toBeTruthy();
   expect(await screen.findByRole('option', { name: /Sluice 3/ })).toBeTruthy();
+});
+
+it('leads to an order by its number', async () => {
+  const { user } = await open('order 88');
+  await user.click(await screen.findByRole('option', { name: /Order 88.*Sluice Supplies/ }));
+  expect(screen.getByTestId('address').textContent).toBe(`/stores/orders/${found.orders[0]!.id}`);
 });

@@ -9,7 +9,7 @@ import {
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Found } from '@lanternwright/contract/fleet';
-import type { Capability } from '@lanternwright/core/access';
+import { roles, type Capability } from '@lanternwright/core/access';
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { useFindQuery, useFleetQuery } from '../fleet/fleet-api.ts';
 import { useJobsQuery } from '../jobs/jobs-api.ts';
@@ -76,7 +76,28 @@ const partHit = (p: Found['parts'][number]): Hit => ({
   detail: `${p.title} · ${p.onHand} here`,
 });
 
-/** Units, jobs and parts that the server finds; without it, those this device has. */
+const toolHit = (t: Found['tools'][number]): Hit => ({
+  key: t.id,
+  to: '/fleet/tools',
+  title: t.code,
+  detail: t.title,
+});
+
+const orderHit = (o: Found['orders'][number]): Hit => ({
+  key: o.id,
+  to: `/stores/orders/${o.id}`,
+  title: `Order ${o.number}`,
+  detail: o.supplier,
+});
+
+const personHit = (p: Found['people'][number]): Hit => ({
+  key: p.id,
+  to: '/people',
+  title: p.name,
+  detail: roles[p.role],
+});
+
+/** What the server finds; without it, the units and jobs this device has. */
 function useFound(text: string): { hits: Hit[]; onlyHere: boolean; isSettled: boolean } {
   const able = useMay();
   const asked = usePaused(text.trim());
@@ -93,6 +114,9 @@ function useFound(text: string): { hits: Hit[]; onlyHere: boolean; isSettled: bo
         ...(currentData?.units ?? []).map(unitHit),
         ...(currentData?.jobs ?? []).map(jobHit),
         ...(currentData?.parts ?? []).map(partHit),
+        ...(currentData?.tools ?? []).map(toolHit),
+        ...(currentData?.orders ?? []).map(orderHit),
+        ...(currentData?.people ?? []).map(personHit),
       ],
       onlyHere,
       isSettled,
@@ -150,7 +174,7 @@ export function Find({ onClose, begun = '' }: { onClose: () => void; begun?: str
                   autoFocus
                   displayValue={() => begun}
                   aria-label="Find a unit, a job, a part or a calculation"
-                  placeholder="Unit, plate, owner, job, part or calculation"
+                  placeholder="Unit, plate, owner, job, part, tool, order"
                   className="min-h-14 w-full bg-lamp px-4 text-18 text-ink outline-none"
                   onChange={(e) => {
                     setEntered(false);
