@@ -293,6 +293,18 @@ export const foundSchema = z.object({
     .array(z.object({ id: z.uuid(), number: z.int(), supplier: z.string(), status: z.string() }))
     .default([]),
   people: z.array(z.object({ id: z.uuid(), name: z.string(), role: roleSchema })).default([]),
+  /** What makers printed on parts, each with how many units it is on. */
+  batches: z
+    .array(
+      z.object({
+        partId: z.uuid(),
+        batch: z.string(),
+        number: z.string(),
+        title: z.string(),
+        units: z.int(),
+      }),
+    )
+    .default([]),
 });
 export type Found = z.infer<typeof foundSchema>;
 

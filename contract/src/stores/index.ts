@@ -174,6 +174,8 @@ const jobPartsSchema = z.object({
   /** Parts that fit the sheet of this wheel end here. */
   fitting: z.array(
     partLineSchema.extend({
+      /** Batches that came last: what the maker printed on them. */
+      batches: z.array(z.string()).default([]),
       /** For which other jobs it is kept, those that come last first. */
       keptFor: z.array(
         z.object({
@@ -200,10 +202,25 @@ const jobPartsSchema = z.object({
       title: z.string(),
       quantity: z.int(),
       price: priceSchema.nullable(),
+      /** Of the last that was used. */
+      batch: z.string().nullable().default(null),
     }),
   ),
 });
 export type JobParts = z.output<typeof jobPartsSchema>;
+
+/** Where one batch of a part went, the last first. */
+const batchUseSchema = z.object({
+  unitId: z.uuid(),
+  unit: z.string(),
+  owner: z.string(),
+  position: z.string(),
+  jobId: z.uuid(),
+  jobNumber: z.int(),
+  at: z.iso.datetime(),
+  quantity: z.int(),
+});
+export type BatchUse = z.output<typeof batchUseSchema>;
 
 const shortageSchema = z.object({
   part: partLineSchema,
@@ -256,6 +273,15 @@ export const storesRoutes = {
     access: 'see-stores',
     params: idParams,
     answer: storePartSchema,
+  }),
+  batch: defineRoute({
+    method: 'get',
+    path: '/api/stores/parts/:id/batch',
+    summary: 'On which units a batch of a part is, the last first',
+    access: 'see-stores',
+    params: idParams,
+    query: z.object({ batch: z.string().trim().min(1).max(40) }),
+    answer: z.array(batchUseSchema),
   }),
   list: defineRoute({
     method: 'put',

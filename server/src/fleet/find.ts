@@ -43,6 +43,14 @@ const FIND_TOOLS = `
   where retired_at is null and concat_ws(' ', code, tool ->> 'title') ilike all($1 ::text[])
   order by ${likeliest('code', '$2')}, code limit ${MOST_PARTS}`;
 
+/** SQL: batches that begin as $1 says, with how many units each is on. */
+const FIND_BATCHES = `
+  select m.part_id as "partId", m.batch, p.part ->> 'number' as number, p.title,
+    count(distinct j.unit_id) filter (where m.what = 'used') ::int as units
+  from stock_movement m join part p on p.id = m.part_id left join job j on j.id = m.job_id
+  where starts_with(lower(m.batch), lower($1))
+  group by m.part_id, m.batch, p.part, p.title order by max(m.at) desc limit ${MOST_PARTS}`;
+
 const FIND_ORDERS = `
   select id, number, supplier, status from purchase
   where concat_ws(' ', 'order', number, supplier, reference) ilike all($1 ::text[])
@@ -61,13 +69,13 @@ function numberIn(text: string): number | null {
   return digits === undefined ? null : Number(digits);
 }
 
-/** Finds units, jobs, tools, orders and people by words, parts by number; an owner's contact finds their own, which the database keeps to. */
+/** Finds units, jobs, tools, orders and people by words, parts by number, batches; an owner's contact finds their own, which the database keeps to. */
 export function finder(db: Database) {
   return async (text: string, { person }: Viewer): Promise<Found> => {
     const [sql, values] = findUnits(text);
     const plain = plainNumber(text);
     const [patterns, number] = [patternsOf(text), numberIn(text)];
-    const [units, jobs, parts, tools, orders, people] = await Promise.all([
+    const [units, jobs, parts, tools, orders, people, batches] = await Promise.all([
       may(person.role, 'see-units')
         ? prepared<Found['units'][number]>(db, ...named('find-units', sql), values)
         : [],
@@ -86,7 +94,10 @@ export function finder(db: Database) {
       may(person.role, 'manage-people')
         ? prepared<Found['people'][number]>(db, 'find-people', FIND_PEOPLE, [patterns])
         : [],
+      may(person.role, 'see-stores') && text.length >= LEAST_READ
+        ? prepared<Found['batches'][number]>(db, 'find-batches', FIND_BATCHES, [text])
+        : [],
     ]);
-    return { units, jobs, parts, tools, orders, people };
+    return { units, jobs, parts, tools, orders, people, batches };
   };
 }

@@ -59,7 +59,9 @@ afterAll(async () => {
 
 /** A path with everything in it filled in; a route with a parameter nobody has said anything about fails here. */
 function pathOf({ path }: Route, whose: Owned): string {
-  return path.replace(/:(\w+)/g, (_, name: string) => {
+  // Without these a stranger would be told what is missing before it is known that they are one.
+  const query = { '/api/fleet/units/:id/visits': '?position=2L' }[path] ?? '';
+  const filled = path.replace(/:(\w+)/g, (_, name: string) => {
     if (name === 'reservationId' || name === 'certificateId') return randomUUID();
     if (name === 'id' && path.startsWith('/api/stores/jobs/:id')) return whose.job;
     if (name === 'id' && path === '/api/stores/units/:id/costs') return whose.unit;
@@ -75,6 +77,7 @@ function pathOf({ path }: Route, whose: Owned): string {
     if (name === 'id' && /^\/api\/(people|tools|stores|plan|exchange)\//.test(path)) return randomUUID();
     throw new Error(`Say what :${name} is in ${path}`);
   });
+  return filled + query;
 }
 
 const cookies = new Map<Role, string>();
@@ -175,7 +178,7 @@ describe('an owner’s contact', () => {
     expect(await get('/api/find?text=marrow')).toEqual({
       ...{ units: [], jobs: [], parts: [] },
       // Tools, orders and people are the shop's.
-      ...{ tools: [], orders: [], people: [] },
+      ...{ tools: [], orders: [], people: [], batches: [] },
     });
     expect(ids(await get('/api/fleet/owners'))).toEqual([own.owner]);
     expect(ids(await get('/api/jobs'))).toEqual([own.job]);

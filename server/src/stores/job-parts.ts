@@ -9,7 +9,9 @@ import { COMING, type Coming } from './shortages.ts';
 
 /** SQL: parts that fit lines ($2) of sheets ($1); those that another one has replaced only while some lie here. */
 const FITTING = `
-  select w.sheet, w.line, p.part -> 'dims' as dims, ${PART_LINE}
+  select w.sheet, w.line, p.part -> 'dims' as dims, ${PART_LINE},
+    array(select m.batch from stock_movement m where m.part_id = p.id and m.what = 'received' and m.batch is not null
+      group by m.batch order by max(m.version) desc limit 4) as batches
   from unnest($1 ::text[], $2 ::text[]) as w(sheet, line)
   join part p on p.part -> 'fits' @> jsonb_build_array(jsonb_build_object('sheetId', w.sheet, 'line', w.line))
   where p.on_hand > 0 or p.part ->> 'supersededBy' is null
@@ -36,14 +38,15 @@ const USED = `
   select m.part_id as "partId", m.position, coalesce(m.line, '') as line, p.part ->> 'number' as number, p.title,
     sum(case m.what when 'used' then m.quantity else -m.quantity end) ::int as quantity,
     (array_agg(case when m.minor is null then null else json_build_object('currency', m.currency, 'minor', m.minor) end
-      order by m.version desc))[1] as price
+      order by m.version desc))[1] as price,
+    (array_agg(m.batch order by m.version desc) filter (where m.what = 'used'))[1] as batch
   from stock_movement m join part p on p.id = m.part_id
   where m.job_id = $1 and m.what in ('used', 'returned')
   group by m.part_id, m.position, m.line, p.part, p.title
   having sum(case m.what when 'used' then m.quantity else -m.quantity end) > 0
   order by m.position, number`;
 
-type Fitting = PartLine & { sheet: string; line: string; dims: Part['dims'] };
+type Fitting = PartLine & { sheet: string; line: string; dims: Part['dims']; batches: string[] };
 type At = Pick<JobParts, 'position' | 'line'>;
 const isAt = (a: At) => (b: At) => a.position === b.position && a.line === b.line;
 
@@ -121,12 +124,8 @@ export async function jobPartsOf(db: Database, job: Job, clock: Clock): Promise<
         kept: kept
           .filter(isAt(at))
           .map(({ id, partId, number, quantity, planned }) => ({ id, partId, number, quantity, planned })),
-        used: used.filter(isAt(at)).map(({ partId, number, title: of, quantity, price }) => ({
-          partId,
-          number,
-          title: of,
-          quantity,
-          price,
+        used: used.filter(isAt(at)).map(({ partId, number, title: of, quantity, price, batch }) => ({
+          ...{ partId, number, title: of, quantity, price, batch },
         })),
       };
     },

@@ -43,6 +43,7 @@ export function storesRouter({ stores, orders, supplier, settings, pool }: Servi
   serve(router, storesRoutes.use, ({ params, body: { recordId: id, movement, instead }, viewer }) =>
     stores.move(params.id, movement, { ...asking(viewer), id }, viewer, instead),
   );
+  serve(router, storesRoutes.batch, ({ params, query }) => stores.batch(params.id, query.batch));
   serve(router, storesRoutes.jobParts, ({ params, viewer }) => stores.ofJob(params.id, viewer));
   serve(router, storesRoutes.reserve, async ({ params, body: { reservation }, viewer }) => {
     await stores.reserve(params.id, reservation, asking(viewer), viewer);

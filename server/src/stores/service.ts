@@ -8,12 +8,14 @@ import { fold, isClosed, lackedLines, wheelEndAt } from '@lanternwright/core/tra
 import {
   MOVEMENTS_SHOWN,
   PAID_SHOWN,
+  type BatchUse,
   type JobParts,
   type Shortage,
   type StorePart,
 } from '@lanternwright/contract/stores';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
+import { prepared } from '../database/prepared.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { notFound, refused } from '../http/problem.ts';
 import type { Viewer } from '../http/viewer.ts';
@@ -28,6 +30,9 @@ import { changeStock, type StockAsked } from './stock.ts';
 const counts = (what: string, name: string) => `
   (select coalesce(json_agg(json_build_object('${name}', s.of, 'quantity', s.quantity) order by s.of), '[]')
     from stock s where s.part_id = p.id and s.what = '${what}')`;
+
+/** More units than one batch of seals or bearings is ever on. */
+const BATCH_SHOWN = 1_000;
 
 const PART = `
   select p.part, p.version, ${isoTime('p.changed_at')} as "changedAt", p.changed_by as "changedBy",
@@ -52,6 +57,16 @@ const PART = `
       from (select * from stock_movement where part_id = p.id and what = 'received' and minor is not null
         order by version desc limit ${PAID_SHOWN}) m left join purchase o on o.id = m.order_id) as paid
   from part p where p.id = $1`;
+
+/** SQL: what is in of a batch ($2) of a part ($1): used on a wheel end and not returned. */
+const BATCH = `
+  select u.id as "unitId", u.name as unit, o.name as owner, m.position, j.id as "jobId", j.number as "jobNumber",
+    ${isoTime('max(m.at)')} as at, sum(case m.what when 'used' then m.quantity else -m.quantity end) ::int as quantity
+  from stock_movement m join job j on j.id = m.job_id join unit u on u.id = j.unit_id join owner o on o.id = u.owner_id
+  where m.part_id = $1 and m.batch = $2 and m.what in ('used', 'returned')
+  group by u.id, o.id, m.position, j.id
+  having sum(case m.what when 'used' then m.quantity else -m.quantity end) > 0
+  order by max(m.at) desc, j.number desc, m.position limit ${BATCH_SHOWN}`;
 
 /** SQL: a part, what takes its place, what takes the place of that. */
 const SUCCESSORS = `
@@ -152,6 +167,10 @@ export function storesService(
     costsOf: (unitId: string, currency: string) => unitCosts(db, unitId, currency),
 
     ofJob,
+
+    /** On which units a batch of a part is. */
+    batch: (partId: string, batch: string): Promise<BatchUse[]> =>
+      prepared<BatchUse>(db, 'batch-uses', BATCH, [partId, batch]),
 
     /** Keeps parts for a job. @throws HttpProblem 404 for no such part or job, 422 where the job is closed */
     async reserve(

@@ -5,7 +5,7 @@ import { partSchema, type Part } from '@lanternwright/core/part';
 import { stockMoves, type Movement, type StockMove } from '@lanternwright/core/record';
 import { quantity } from '@lanternwright/core/quantity';
 import type { Found, Visit } from '@lanternwright/contract/fleet';
-import type { MeasuredPart, PartsPage, StorePart, UnitCosts } from '@lanternwright/contract/stores';
+import type { BatchUse, MeasuredPart, PartsPage, StorePart, UnitCosts } from '@lanternwright/contract/stores';
 import { seededRandom } from '../demo/random.ts';
 import { compareProjections, rebuildProjections } from '../record/rebuild.ts';
 import { verifyChain } from '../record/verify-chain.ts';
@@ -99,6 +99,23 @@ describe('the store', () => {
     expect((await visits(`${new Date().getFullYear()} RENEW`)).total).toBe(1);
     expect((await visits('50-1003 kingpin')).total).toBe(0);
     expect((await visits('100%')).total).toBe(0);
+    // From the batch to the units that it is on, and back.
+    const uses = async () =>
+      (
+        await shop.technician.call
+          .get(`/api/stores/parts/${part.id}/batch`)
+          .query({ batch: 'L 4712' })
+          .expect(200)
+      ).body as BatchUse[];
+    expect(await uses()).toMatchObject([{ unitId, unit: 'Tern 650', position: '2L', jobId, quantity: 1 }]);
+    const found = (await shop.technician.call.get('/api/find').query({ text: 'l 47' }).expect(200))
+      .body as Found;
+    expect(found.batches).toContainEqual({
+      ...{ partId: part.id, batch: 'L 4712', number: '50-1003', title: part.title, units: 1 },
+    });
+    await using(shop.technician.call, part, 1, { what: 'returned', batch: 'L 4712' }).expect(200);
+    expect(await uses()).toEqual([]);
+    await using(shop.technician.call, part, 1, { batch: 'L 4712' }).expect(200);
     // An owner’s contact sees the visit, and nothing of the store.
     const contact = await shop.signedIn({
       ...{ name: 'O. Contact', login: 'visits', role: 'owner-contact', password: 'correct horse battery' },

@@ -23,6 +23,7 @@ const seal: JobParts['fitting'][number] = {
     reorderLevel: null,
     supersededBy: null,
     keptFor: [],
+    batches: [],
   },
 };
 const needed = (more: Partial<JobParts> = {}): JobParts => ({
@@ -30,7 +31,7 @@ const needed = (more: Partial<JobParts> = {}): JobParts => ({
   stand: { state: 'here', parts: [{ number: '47-2210', place: 'A3' }] },
   ...more,
 });
-const used = [{ partId: id, number: '47-2210', title: seal.title, quantity: 1, price: null }];
+const used = [{ partId: id, number: '47-2210', title: seal.title, quantity: 1, price: null, batch: null }];
 
 async function open(
   lines: () => JobParts[],
@@ -87,6 +88,28 @@ describe('the parts of a job', () => {
     await user.click(screen.getByRole('button', { name: 'Return one to A3' }));
     await waitFor(() =>
       expect(sent()[3]!.body).toMatchObject({ movement: { what: 'returned', place: 'A3' } }),
+    );
+  });
+
+  it('says which batch it was, where somebody read it; it goes back with that', async () => {
+    const batched = { ...seal, batches: ['L 4712', 'L 4711'] };
+    let lines = [needed({ fitting: [batched] })];
+    const { user, sent } = await open(
+      () => lines,
+      () => ({ body: {} }),
+    );
+    const field = await screen.findByLabelText<HTMLSelectElement>('Batch on it');
+    expect(field.value).toBe('');
+    await user.selectOptions(field, 'L 4711');
+    lines = [needed({ fitting: [batched], used: used.map((u) => ({ ...u, batch: 'L 4711' })) })];
+    await user.click(screen.getByRole('button', { name: 'Use one 47-2210 from A3' }));
+    expect((await screen.findByText(/Used: 1 ×/)).textContent).toMatch(/batch L 4711/);
+    await user.click(screen.getByRole('button', { name: 'Return one to A3' }));
+    await waitFor(() =>
+      expect(sent().map((s) => s.body)).toMatchObject([
+        { movement: { what: 'used', batch: 'L 4711' } },
+        { movement: { what: 'returned', batch: 'L 4711' } },
+      ]),
     );
   });
 

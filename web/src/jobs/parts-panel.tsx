@@ -15,6 +15,7 @@ import {
   useUsePartMutation,
 } from '../stores/stores-api.ts';
 import { Button } from '../ui/button.tsx';
+import { SelectField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import type { OpenJob } from './use-job.ts';
 
@@ -29,9 +30,9 @@ function useLine({ position, line }: JobParts, jobId: string) {
     id: string,
     what: 'used' | 'returned',
     place: string,
-    instead: readonly string[] = [],
+    { batch, instead = [] }: { batch?: string | null; instead?: readonly string[] } = {},
   ) => {
-    const movement = { what, quantity: 1, place, ...at };
+    const movement = { what, quantity: 1, place, ...at, ...(batch ? { batch } : {}) };
     const { data } = await record({ id, recordId, movement, instead: [...instead] });
     if (data) setRecordId(uuid());
   };
@@ -108,6 +109,9 @@ function TakeInstead({
 function Line({ needed, jobId, mayUse }: { needed: JobParts; jobId: string; mayUse: boolean }) {
   const { title, stand, fitting, kept, used } = needed;
   const act = useLine(needed, jobId);
+  /** What was read on a part, by its id; nothing until somebody says. */
+  const [batches, setBatches] = useState<Readonly<Record<string, string>>>({});
+  const batchOf = (part: Fitting) => batches[part.id] ?? '';
   const of = (id: string) => fitting.find((f) => f.id === id);
   const keptOf = (part: PartLine) =>
     kept.filter((k) => k.partId === part.id).reduce((n, k) => n + k.quantity, 0);
@@ -123,12 +127,13 @@ function Line({ needed, jobId, mayUse }: { needed: JobParts; jobId: string; mayU
         <div key={u.partId} className="flex flex-wrap items-center justify-between gap-2">
           <span className="text-14">
             Used: {u.quantity} × <span className="figure">{u.number}</span>
+            {u.batch && `, batch ${u.batch}`}
           </span>
           {mayUse && (
             <Button
               weight="quiet"
               disabled={act.busy}
-              onClick={() => void act.move(u.partId, 'returned', backTo(of(u.partId)))}
+              onClick={() => void act.move(u.partId, 'returned', backTo(of(u.partId)), { batch: u.batch })}
             >
               Return one to {backTo(of(u.partId))}
             </Button>
@@ -161,6 +166,20 @@ function Line({ needed, jobId, mayUse }: { needed: JobParts; jobId: string; mayU
             {part.title}
             <span className="block text-13 text-muted">{stockWords(part)}</span>
           </span>
+          {mayUse && part.batches.length > 0 && (
+            <SelectField
+              label="Batch on it"
+              value={batchOf(part)}
+              onChange={(e) => setBatches({ ...batches, [part.id]: e.target.value })}
+            >
+              <option value="">Not read</option>
+              {part.batches.map((b) => (
+                <option key={b} value={b}>
+                  {b}
+                </option>
+              ))}
+            </SelectField>
+          )}
           {mayUse && (
             <span className="flex flex-wrap gap-2">
               {part.places.length > 0 && keptInTheWay(part).length > 0 && (
@@ -169,12 +188,10 @@ function Line({ needed, jobId, mayUse }: { needed: JobParts; jobId: string; mayU
                   inTheWay={keptInTheWay(part)}
                   busy={act.busy}
                   onTake={(place) =>
-                    void act.move(
-                      part.id,
-                      'used',
-                      place,
-                      keptInTheWay(part).map((k) => k.id),
-                    )
+                    void act.move(part.id, 'used', place, {
+                      batch: batchOf(part),
+                      instead: keptInTheWay(part).map((k) => k.id),
+                    })
                   }
                 />
               )}
@@ -182,7 +199,7 @@ function Line({ needed, jobId, mayUse }: { needed: JobParts; jobId: string; mayU
                 <Button
                   key={place}
                   disabled={act.busy}
-                  onClick={() => void act.move(part.id, 'used', place)}
+                  onClick={() => void act.move(part.id, 'used', place, { batch: batchOf(part) })}
                   aria-label={`Use one ${part.number} from ${place}`}
                 >
                   Use one from {place}

@@ -21,7 +21,7 @@ const needed = (
   ...{ position, line, title: 'Hub seal', stand: { state: 'none' }, fitting: [], kept: [] },
   used: used.map((u) => ({
     ...{ partId: 'p', number: '47-2210', title: 'Hub seal of the drive axle', quantity: 1 },
-    ...{ price: { currency: 'GBP', minor: 4185 }, ...u },
+    ...{ price: { currency: 'GBP', minor: 4185 }, batch: null, ...u },
   })),
 });
 

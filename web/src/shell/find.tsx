@@ -90,6 +90,13 @@ const orderHit = (o: Found['orders'][number]): Hit => ({
   detail: o.supplier,
 });
 
+const batchHit = (b: Found['batches'][number]): Hit => ({
+  key: `${b.partId} ${b.batch}`,
+  to: `/stores/${b.partId}?${new URLSearchParams({ batch: b.batch }).toString()}`,
+  title: `Batch ${b.batch}`,
+  detail: `${b.number}, ${b.title} · on ${b.units === 1 ? '1 unit' : `${b.units} units`}`,
+});
+
 const personHit = (p: Found['people'][number]): Hit => ({
   key: p.id,
   to: '/people',
@@ -117,6 +124,7 @@ function useFound(text: string): { hits: Hit[]; onlyHere: boolean; isSettled: bo
         ...(currentData?.tools ?? []).map(toolHit),
         ...(currentData?.orders ?? []).map(orderHit),
         ...(currentData?.people ?? []).map(personHit),
+        ...(currentData?.batches ?? []).map(batchHit),
       ],
       onlyHere,
       isSettled,

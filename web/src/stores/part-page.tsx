@@ -1,11 +1,12 @@
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import type { MovementRow, StorePart } from '@lanternwright/contract/stores';
 import { formatMoney } from '@lanternwright/core/cost';
 import { thickeners } from '@lanternwright/core/lubricant';
 import { lipFacings, partKinds } from '@lanternwright/core/part';
 import { stockMoves } from '@lanternwright/core/record';
 import { partLines } from '@lanternwright/core/route';
+import { problemText } from '../api.ts';
 import { PageProblem } from '../form-problem.tsx';
 import { useMay } from '../people/people-api.ts';
 import { useNewestSheets } from '../sheets/sheets-api.ts';
@@ -17,7 +18,7 @@ import { keeperMoves, MovementForm, type KeeperMove } from './movement-form.tsx'
 import { PartForm } from './part-form.tsx';
 import { PartSection } from './part-section.tsx';
 import { dimsInMm, dimsWords, stockWords } from './part-words.ts';
-import { usePartQuery } from './stores-api.ts';
+import { useBatchQuery, usePartQuery } from './stores-api.ts';
 
 /** What may be told of a part as it stands: nothing can come back that is not lent. */
 const movesOf = ({ onHand, lent, cores }: StorePart): KeeperMove[] => [
@@ -62,7 +63,17 @@ function Movement({ row }: { row: MovementRow }) {
           </>
         )}
         {price && <span className="figure text-13"> at {formatMoney(price.minor, price.currency)}</span>}
-        {batch && `, batch ${batch}`}
+        {batch && (
+          <>
+            , batch{' '}
+            <Link
+              className="underline underline-offset-2"
+              to={`?${new URLSearchParams({ batch }).toString()}`}
+            >
+              {batch}
+            </Link>
+          </>
+        )}
         {reference && `, their number ${reference}`}
         {reason && `: ${reason}`} <span className="text-muted">{row.byName}</span>
       </span>
@@ -171,11 +182,53 @@ function Shelves({ found }: { found: StorePart }) {
   );
 }
 
+/** On which units a batch is, so that they can be called back. */
+function BatchUses({ partId, batch }: { partId: string; batch: string }) {
+  const { data, error } = useBatchQuery({ id: partId, batch });
+  const units = new Set(data?.map((u) => u.unitId)).size;
+  return (
+    <section aria-label={`Batch ${batch}`} className="rounded-md border border-lamp-edge bg-lamp p-4">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2 className="text-18">
+          Batch {batch}
+          {data && ` is on ${units === 1 ? '1 unit' : `${units} units`}`}
+        </h2>
+        <Link to="?" className="inline-flex min-h-11 items-center text-14 underline underline-offset-2">
+          Close
+        </Link>
+      </div>
+      {error && <Note tone="trouble">{problemText(error)}</Note>}
+      <ul className="text-14">
+        {data?.map((u) => (
+          <li
+            key={`${u.jobId} ${u.position}`}
+            className="flex flex-wrap justify-between gap-x-4 border-t border-rule"
+          >
+            <Link
+              className="min-h-11 py-2.5 font-semibold underline underline-offset-2"
+              to={`/fleet/${u.unitId}?at=${u.position}`}
+            >
+              {u.unit}, {u.position}
+            </Link>
+            <span className="py-2.5 text-13">
+              {u.owner}. {u.quantity} on {formatDate(u.at)},{' '}
+              <Link className="underline underline-offset-2" to={`/jobs/${u.jobId}?at=${u.position}`}>
+                job {u.jobNumber}
+              </Link>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 function PartView({ found }: { found: StorePart }) {
   const reader = useReader();
   const able = useMay();
   const [doing, setDoing] = useState<KeeperMove | 'change' | null>(null);
   const { part, movements, supersededBy } = found;
+  const batch = useSearchParams()[0].get('batch');
   const dims = dimsInMm(part.dims);
   const done = () => setDoing(null);
   return (
@@ -220,6 +273,7 @@ function PartView({ found }: { found: StorePart }) {
           {doing && doing !== 'change' && (
             <MovementForm key={doing} found={found} what={doing} onDone={done} />
           )}
+          {batch && <BatchUses partId={part.id} batch={batch} />}
           <Shelves found={found} />
           <section>
             <h2 className="pb-1 text-18">What happened to it</h2>

@@ -22,6 +22,7 @@ const storesApi = api.injectEndpoints({
       unitCosts: read<StoresRoutes['unitCosts']>('/api/stores/units/:id/costs', {
         providesTags: ['parts', 'unit'],
       }),
+      batch: read<StoresRoutes['batch']>('/api/stores/parts/:id/batch', { providesTags: ['parts'] }),
       jobParts: read<StoresRoutes['jobParts']>('/api/stores/jobs/:id', { providesTags: ['parts'] }),
       reservePart: write<StoresRoutes['reserve']>('post', '/api/stores/parts/:id/reservations', {
         invalidatesTags: ['parts'],
@@ -76,6 +77,7 @@ export const {
   useSupplierQuery,
   useAskSupplierMutation,
   useUnitCostsQuery,
+  useBatchQuery,
   useJobPartsQuery,
   useReservePartMutation,
   useReserveAllPartsMutation,
