@@ -38,6 +38,7 @@ it('a database of the version before is brought up whole: no hash changes, every
     '0029-retorque-by-hours',
     '0030-write-proof',
     '0031-closed-by-reading',
+    '0032-arrivals',
   ]);
   const kept = await db.entry.findAll({ where: { stream: 'job' }, order: ['seq'] });
   expect(new Map(kept.map((e) => [e.id, e.hash]))).toEqual(hashes);
