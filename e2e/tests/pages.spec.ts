@@ -5,6 +5,7 @@ import { shopUrl, signedIn, test } from '../helpers/shop.ts';
 /** Every main page, with a heading that is there once it stands. */
 const pages: readonly [path: string, heading: string | RegExp][] = [
   ['/floor', /bays?$/],
+  ['/floor/yard', 'Who is in the yard'],
   ['/plan', 'Plan'],
   ['/plan/week', 'Plan'],
   ['/plan/load', 'Plan'],
