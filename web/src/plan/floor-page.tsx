@@ -127,7 +127,7 @@ function Lane({ bay, floor, now, put, move }: LaneProps) {
           )}
         </div>
       ) : due.length > 0 ? (
-        <Suspense>
+        <Suspense fallback={<div className="min-h-16" />}>
           <Expected booked={due[0]!} move={move} />
         </Suspense>
       ) : (
@@ -158,7 +158,7 @@ function Lane({ bay, floor, now, put, move }: LaneProps) {
       {error && <Note tone="trouble">{problemText(error)}</Note>}
       {due.slice(here || job ? 0 : 1).map((b) => (
         <div key={b.id} className="md:col-start-2 md:col-end-4">
-          <Suspense>
+          <Suspense fallback={<div className="min-h-16" />}>
             <Expected booked={b} move={move} />
           </Suspense>
         </div>

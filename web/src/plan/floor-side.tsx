@@ -120,7 +120,11 @@ export function Decide({
         </FloorLine>
       ))}
       {missed.length > 0 && (
-        <Suspense>
+        <Suspense
+          fallback={missed.map((b) => (
+            <li key={b.id} className="h-[77px]" />
+          ))}
+        >
           <Missed missed={missed} again={again} />
         </Suspense>
       )}
