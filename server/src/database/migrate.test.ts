@@ -35,6 +35,7 @@ const all = [
   '0029-retorque-by-hours',
   '0030-write-proof',
   '0031-closed-by-reading',
+  '0032-arrivals',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {
