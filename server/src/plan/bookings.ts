@@ -173,6 +173,20 @@ export function bookingsService(db: Database, { settings, keeper }: Neighbours, 
     if (job?.unitId !== unitId) throw refused('That job is not on this unit', 'jobId');
   }
 
+  /** @throws HttpProblem 422 for a unit of which nobody said that it left the bay it came into before */
+  async function mustStandNowhere(id: string, unitId: string): Promise<void> {
+    // Two tablets at once: the second looks once the first is done.
+    await db.sequelize.query('select 1 from unit where id = $1 for no key update', { bind: [unitId] });
+    const [other] = await db.sequelize.query<Booked>(
+      bookedWhere('b.unit_id = $1 and b.id <> $2 and b.came_at is not null and b.left_at is null'),
+      { type: QueryTypes.SELECT, bind: [unitId, id] },
+    );
+    if (other)
+      throw refused(
+        `It is in ${bayName(other.bayId)} since ${clock.say(other.cameAt!)}: say first that it left there`,
+      );
+  }
+
   return {
     async between(from: string, until: string): Promise<Booked[]> {
       if (Date.parse(until) - Date.parse(from) > SIX_WEEKS_MS)
@@ -209,6 +223,7 @@ export function bookingsService(db: Database, { settings, keeper }: Neighbours, 
     ): Promise<{ id: string }> {
       return changeOne(id, { ...asked, expected: seenVersion }, async () => {
         const booking = await known(id);
+        if (what === 'come') await mustStandNowhere(id, booking.unitId);
         const until = what === 'end' ? asked.at : booking.until;
         return { command: { kind: what, at: asked.at }, booking: { ...booking, until } };
       });

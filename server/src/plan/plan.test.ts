@@ -171,8 +171,15 @@ describe('the floor', () => {
     expect((await theFloor()).bookings).toEqual([]);
     await say(id, 1, 'come').expect(200);
     expect((await theFloor()).bookings).toMatchObject([{ id, leftAt: null }]);
+    // It is nowhere else until somebody says that it left.
+    const next = { unitId, bayId: 'bay-3', from: at(20, 6), until: at(21, 6) };
+    const { id: second } = (await book(next).expect(200)).body;
+    expect((await say(second, 1, 'come').expect(422)).body.detail).toMatch(
+      /^It is in Bay 1 since .*left there/,
+    );
     await say(id, 2, 'end').expect(200);
     expect((await theFloor()).bookings).toEqual([]);
+    await say(second, 1, 'come').expect(200);
   });
 
   it('a job is opened for a booking once; the two are one from then on', async () => {

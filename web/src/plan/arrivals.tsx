@@ -46,6 +46,32 @@ export function Expected({ booked, move }: { booked: Booked; move: (booked: Book
   );
 }
 
+/** Of this unit nobody said that it left its bay, in which another one stands. */
+export function NotLeft({ booked }: { booked: Booked }) {
+  const able = useMay();
+  const [sayWhere, { isLoading, error }] = useSayWhereMutation();
+  const leave = () => void sayWhere({ id: booked.id, seenVersion: booked.version, what: 'end' });
+  return (
+    <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 py-2">
+      <Link
+        to={`/fleet/${booked.unitId}`}
+        className="flex min-h-12 min-w-0 grow flex-col justify-center rounded-md hover:bg-side"
+      >
+        <span className="text-16 font-semibold wall:text-26">{booked.unit.name}</span>
+        <span className="text-13 font-semibold text-rust wall:text-18">
+          Nobody said that it left. Booked until {formatClock(booked.until)}
+        </span>
+      </Link>
+      {able('plan-work') && (
+        <Button className="wall:hidden" disabled={isLoading} onClick={leave}>
+          {booked.unit.name} has left
+        </Button>
+      )}
+      {error && <Note tone="trouble">{problemText(error)}</Note>}
+    </div>
+  );
+}
+
 /** Units that did not come, each to be booked again. */
 export function Missed({ missed, again }: { missed: readonly Booked[]; again: (booked: Booked) => void }) {
   const able = useMay();

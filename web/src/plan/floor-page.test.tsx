@@ -220,6 +220,23 @@ describe('the floor', () => {
     expect(await bay.findByText('Expected since 09:30')).toBeTruthy();
   });
 
+  it('shows both where two are said to stand in one bay, and lets the first leave', async () => {
+    const overdue = booking(1, 'b1', '2026-11-25T08:00:00.000Z', '2026-11-26T09:00:00.000Z');
+    const second = booking(5, 'b1', '2026-11-26T09:30:00.000Z', '2026-11-26T12:00:00.000Z', {
+      ...notSaid,
+      cameAt: '2026-11-26T09:40:00.000Z',
+    });
+    const { asked, user } = await open(undefined, undefined, undefined, { bookings: [overdue, second] });
+    const bay = within(lane('Bay 1'));
+    expect(bay.getByText('since 09:40')).toBeTruthy();
+    expect(await bay.findByText('Nobody said that it left. Booked until 09:00')).toBeTruthy();
+    await user.click(bay.getByRole('button', { name: 'Tern 1 has left' }));
+    expect(asked.find((a) => a.method === 'POST')).toMatchObject({
+      path: `/api/plan/bookings/${overdue.id}/where`,
+      body: { what: 'end' },
+    });
+  });
+
   it('leads from what is here to its job, with what it was booked for', async () => {
     const here = booking(5, 'b3', '2026-11-26T09:00:00.000Z', '2026-11-26T12:00:00.000Z', {
       ...notSaid,

@@ -19,6 +19,7 @@ import { ComingIn, Decide, FollowUp, PartsShort } from './floor-side.tsx';
 import { expected, standing, standsSince, waitsFor, withoutBay } from './floor-state.ts';
 import { useFloorQuery, useSayWhereMutation } from './plan-api.ts';
 
+const NotLeft = lazy(() => import('./arrivals.tsx').then((m) => ({ default: m.NotLeft })));
 const Expected = lazy(() => import('./arrivals.tsx').then((m) => ({ default: m.Expected })));
 
 const numberWords = [
@@ -88,7 +89,9 @@ interface LaneProps {
 function Lane({ bay, floor, now, put, move }: LaneProps) {
   const able = useMay();
   const [sayWhere, { isLoading, error }] = useSayWhereMutation();
-  const here = standing(floor, now).find((b) => b.bayId === bay.id);
+  // Two may be said to stand in one bay: of the first nobody said yet that it left.
+  const standingHere = standing(floor, now).filter((b) => b.bayId === bay.id);
+  const [here, notLeft] = [standingHere.at(-1), standingHere.slice(0, -1)];
   const due = expected(floor, now).filter((b) => b.bayId === bay.id);
   const next = floor.bookings.find((b) => b.bayId === bay.id && b.from > now);
   const job = here && floor.jobs.find((j) => j.id === here.jobId);
@@ -156,6 +159,13 @@ function Lane({ bay, floor, now, put, move }: LaneProps) {
         </div>
       )}
       {error && <Note tone="trouble">{problemText(error)}</Note>}
+      {notLeft.map((b) => (
+        <div key={b.id} className="md:col-start-2 md:col-end-4">
+          <Suspense fallback={<div className="min-h-16" />}>
+            <NotLeft booked={b} />
+          </Suspense>
+        </div>
+      ))}
       {due.slice(here || job ? 0 : 1).map((b) => (
         <div key={b.id} className="md:col-start-2 md:col-end-4">
           <Suspense fallback={<div className="min-h-16" />}>
