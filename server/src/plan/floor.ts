@@ -35,7 +35,7 @@ const APART = `
  * however late it is, and what nobody said anything of is asked about for two days.
  */
 const AT_HAND = `(b.during && tstzrange($1, $2) or (b.came_at is not null and b.left_at is null and lower(b.during) < $2)
-  or (b.came_at is null and upper(b.during) > $1 ::timestamptz - interval '2 days' and lower(b.during) < $1))`;
+  or (b.came_at is null and b.during && tstzrange($1 ::timestamptz - interval '2 days', $1)))`;
 
 /** SQL: what did not come in the last four weeks, and is neither booked again nor in a job since. */
 const MISSED = `b.missed_at > $1 ::timestamptz - interval '28 days'
