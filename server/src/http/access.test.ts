@@ -60,7 +60,7 @@ afterAll(async () => {
 /** A path with everything in it filled in; a route with a parameter nobody has said anything about fails here. */
 function pathOf({ path }: Route, whose: Owned): string {
   // Without these a stranger would be told what is missing before it is known that they are one.
-  const query = { '/api/fleet/units/:id/visits': '?position=2L' }[path] ?? '';
+  const query = path === '/api/fleet/units/:id/visits' ? '?position=2L' : '';
   const filled = path.replace(/:(\w+)/g, (_, name: string) => {
     if (name === 'reservationId' || name === 'certificateId') return randomUUID();
     if (name === 'id' && path.startsWith('/api/stores/jobs/:id')) return whose.job;
