@@ -35,7 +35,8 @@ test('a morning: a unit goes into a bay, everybody sees it, a clash is told in w
   // Nobody loads a page again.
   await expect(lane(technician, 'Yard').getByText(/^Expected since/)).toBeVisible();
   await lane(technician, 'Yard').getByRole('button', { name: 'It is here' }).click();
-  await expect(lane(supervisor, 'Yard').getByText(/^since/)).toBeVisible();
+  for (const page of [supervisor, technician])
+    await expect(lane(page, 'Yard').getByText(/^since/)).toBeVisible();
   await lane(technician, 'Yard').getByText('Beacon 81').click();
   await expect(technician).toHaveURL(new RegExp(`/jobs/${job}`));
 

@@ -17,7 +17,7 @@ export function Expected({ booked, move }: { booked: Booked; move: (booked: Book
   return (
     <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 py-2 md:col-span-2">
       <Link
-        to={`/fleet/${booked.unitId}`}
+        to={booked.jobId ? `/jobs/${booked.jobId}` : `/fleet/${booked.unitId}`}
         className="flex min-h-12 min-w-0 grow flex-col justify-center rounded-md hover:bg-side"
       >
         <span className="text-16 font-semibold wall:text-26">{booked.unit.name}</span>
