@@ -10,6 +10,7 @@ import { patternsOf } from './find-words.ts';
 import { notFound } from '../http/problem.ts';
 import { seesOwner, type Viewer } from '../http/viewer.ts';
 import { eventsOf } from '../jobs/record.ts';
+import { NET_USED } from '../stores/net-used.ts';
 
 /** Newest jobs of a unit whose lines are told. */
 const MOST_JOBS = 20;
@@ -38,7 +39,7 @@ const VISITS = `
   with visit as (
     select j.id as "jobId", j.number as "jobNumber", j.title, j.version, j.opened_at,
       ${isoTime('j.opened_at')} as "openedAt",
-      case when j.closed_at is null then null else ${isoTime('j.closed_at')} end as "closedAt",
+      ${isoTime('j.closed_at')} as "closedAt",
       w -> 'works' as works, w ->> 'who' as who, found.end_play_mm as "asFoundMm",
       last.end_play_mm as "asLeftMm", last.verdict, coalesce(used.parts, '[]') as parts,
       concat_ws(' ', j.number, j.title, to_char(j.opened_at, 'YYYY FMMonth FMDD'), w ->> 'who', last.verdict,
@@ -52,16 +53,18 @@ const VISITS = `
         string_agg(concat_ws(' ', u.number, u.title, u.batch), ' ') as words
       from (
         select m.part_id as id, p.part ->> 'number' as number, p.title, m.batch,
-          sum(case m.what when 'used' then m.quantity else -m.quantity end) ::int as quantity
+          ${NET_USED} ::int as quantity
         from stock_movement m join part p on p.id = m.part_id
         where m.job_id = j.id and m.position = $2 and m.what in ('used', 'returned')
         group by m.part_id, p.part, p.title, m.batch
-        having sum(case m.what when 'used' then m.quantity else -m.quantity end) > 0
+        having ${NET_USED} > 0
       ) u
     ) used on true
     where j.unit_id = $1 and w ->> 'position' = $2 and w ->> 'axleId' = $3 ::text
   )
   select version, count(*) over () ::int as total,
+    exists (select 1 from entry e where e.stream = 'job' and e.stream_id = "jobId" ::text
+      and e.body ->> 'photoId' is not null) as "hasPhotos",
     json_build_object('jobId', "jobId", 'jobNumber', "jobNumber", 'title', title, 'openedAt', "openedAt",
       'closedAt', "closedAt", 'works', works, 'who', who, 'asFoundMm', "asFoundMm", 'asLeftMm', "asLeftMm",
       'verdict', verdict, 'parts', parts) as visit
@@ -156,17 +159,22 @@ export function unitHistory(db: Database) {
       const [first] = await jobsOf(unitId, viewer);
       const axleId = first!.axles?.[axleNumber(position)];
       if (!axleId) return { total: 0, rows: [] };
-      const rows = await prepared<{ total: number; version: number; visit: Omit<Visit, 'photos'> }>(
-        db,
-        'visits',
-        VISITS,
-        [
-          ...[unitId, position, axleId, patternsOf(search), works],
-          ...[VISITS_A_PAGE, (page - 1) * VISITS_A_PAGE],
-        ],
-      );
+      const rows = await prepared<{
+        total: number;
+        version: number;
+        hasPhotos: boolean;
+        visit: Omit<Visit, 'photos'>;
+      }>(db, 'visits', VISITS, [
+        ...[unitId, position, axleId, patternsOf(search), works],
+        ...[VISITS_A_PAGE, (page - 1) * VISITS_A_PAGE],
+      ]);
       const visits: Visit[] = [];
-      for (const { version, visit } of rows) {
+      for (const { version, hasPhotos, visit } of rows) {
+        // A job without photos is not folded for them.
+        if (!hasPhotos) {
+          visits.push({ ...visit, photos: [] });
+          continue;
+        }
         const lines = await linesOf(visit.jobId, visit.jobNumber, version, viewer.units);
         const wanted = wheelEndOf(position, axleId);
         const photos = lines.flatMap(({ line, about }) =>

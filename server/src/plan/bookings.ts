@@ -24,8 +24,8 @@ export const UNIT_HEAD = `json_build_object('id', u.id, 'name', u.name, 'kind', 
 export const bookedWhere = (where: string, of: 'standing' | 'cancelled' = 'standing') => `
   select b.id, b.version, b.bay_id as "bayId", b.unit_id as "unitId", b.job_id as "jobId", b.note, b.people,
     b.tools, b.locked, b.works,
-    case when b.came_at is null then null else ${isoTime('b.came_at')} end as "cameAt",
-    case when b.left_at is null then null else ${isoTime('b.left_at')} end as "leftAt",
+    ${isoTime('b.came_at')} as "cameAt",
+    ${isoTime('b.left_at')} as "leftAt",
     ${isoTime('lower(b.during)')} as from, ${isoTime('upper(b.during)')} as until,
     ${UNIT_HEAD} as unit,
     array(select coalesce(p.name, '') from unnest(b.people) with ordinality as w (id, nth)

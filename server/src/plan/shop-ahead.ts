@@ -34,13 +34,19 @@ const MEASURED = `
     from service_done s join unit u on u.id = s.unit_id where s.minutes > 0) t
   where nth <= 60 group by kind, works`;
 
+/** SQL: whether a unit `u` has no booking that goes on after a moment. @param now what names the moment */
+const notBooked = (now: string) => `not exists (select 1 from booking b
+      where b.unit_id = u.id and not b.cancelled and upper(b.during) > ${now} ::timestamptz)`;
+
+/** SQL: whether a unit `u` is in no open job. */
+const IN_NO_JOB = `not exists (select 1 from wheel_end w where w.unit_id = u.id and w.open_job_id is not null)`;
+
 const VISITS = `
   select ${UNIT_HEAD} as unit, to_char(d.due_on, 'YYYY-MM-DD') as "dueOn", ${dueOfUnit('u.id')} as due
   from unit_due d join unit u on u.id = d.unit_id join owner o on o.id = u.owner_id
   where d.due_on <= $1 ::date and ($2 ::uuid is null or o.id = $2)
-    and not exists (select 1 from booking b
-      where b.unit_id = u.id and not b.cancelled and upper(b.during) > $3 ::timestamptz)
-    and not exists (select 1 from wheel_end w where w.unit_id = u.id and w.open_job_id is not null)
+    and ${notBooked('$3')}
+    and ${IN_NO_JOB}
   order by d.due_on, u.name, u.id limit ${MOST_VISITS}`;
 
 /** Retorques and oil levels whose time has come on units that are neither booked nor in a job. */
@@ -51,9 +57,8 @@ const LOOKED_AFTER = `
   from (${OPEN_FOLLOW_UPS('$1 ::date')}) f
   join unit u on u.id = f.unit_id join owner o on o.id = u.owner_id
   where f.kind in ('retorque', 'oil-level') and f.state <> 'early' and ($2 ::uuid is null or o.id = $2)
-    and not exists (select 1 from booking b
-      where b.unit_id = u.id and not b.cancelled and upper(b.during) > $3 ::timestamptz)
-    and not exists (select 1 from wheel_end w where w.unit_id = u.id and w.open_job_id is not null)
+    and ${notBooked('$3')}
+    and ${IN_NO_JOB}
   group by u.id, o.id order by min(f.by_date), u.id limit ${MOST_VISITS}`;
 
 const WAITING_JOBS = `
@@ -64,8 +69,7 @@ const WAITING_JOBS = `
       as "partsBy"
   from job j join unit u on u.id = j.unit_id join owner o on o.id = u.owner_id
   where j.closed_at is null and j.stopped is null and ($1 ::uuid is null or o.id = $1)
-    and not exists (select 1 from booking b
-      where b.unit_id = u.id and not b.cancelled and upper(b.during) > $2 ::timestamptz)
+    and ${notBooked('$2')}
   order by j.opened_at, j.id limit ${MOST_VISITS}`;
 
 export interface UnitHead {

@@ -4,6 +4,7 @@ import type { JobParts, PartLine } from '@lanternwright/contract/stores';
 import type { Database } from '../database/connect.ts';
 import { prepared } from '../database/prepared.ts';
 import type { Clock } from '../shop/clock.ts';
+import { NET_USED } from './net-used.ts';
 import { PART_LINE } from './search.ts';
 import { COMING, type Coming } from './shortages.ts';
 
@@ -36,14 +37,14 @@ const KEPT = `
 /** SQL: what a job used and did not return, each at the price it was used at last. */
 const USED = `
   select m.part_id as "partId", m.position, coalesce(m.line, '') as line, p.part ->> 'number' as number, p.title,
-    sum(case m.what when 'used' then m.quantity else -m.quantity end) ::int as quantity,
+    ${NET_USED} ::int as quantity,
     (array_agg(case when m.minor is null then null else json_build_object('currency', m.currency, 'minor', m.minor) end
       order by m.version desc))[1] as price,
     (array_agg(m.batch order by m.version desc) filter (where m.what = 'used'))[1] as batch
   from stock_movement m join part p on p.id = m.part_id
   where m.job_id = $1 and m.what in ('used', 'returned')
   group by m.part_id, m.position, m.line, p.part, p.title
-  having sum(case m.what when 'used' then m.quantity else -m.quantity end) > 0
+  having ${NET_USED} > 0
   order by m.position, number`;
 
 type Fitting = PartLine & { sheet: string; line: string; dims: Part['dims']; batches: string[] };

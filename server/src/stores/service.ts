@@ -23,6 +23,7 @@ import type { JobsService } from '../jobs/service.ts';
 import type { Clock } from '../shop/clock.ts';
 import { jobPartsOf } from './job-parts.ts';
 import { keepWhatIsHere } from './keeping.ts';
+import { NET_USED } from './net-used.ts';
 import { partSearch } from './search.ts';
 import { unitCosts } from './unit-costs.ts';
 import { changeStock, type StockAsked } from './stock.ts';
@@ -61,11 +62,11 @@ const PART = `
 /** SQL: what is in of a batch ($2) of a part ($1): used on a wheel end and not returned. */
 const BATCH = `
   select u.id as "unitId", u.name as unit, o.name as owner, m.position, j.id as "jobId", j.number as "jobNumber",
-    ${isoTime('max(m.at)')} as at, sum(case m.what when 'used' then m.quantity else -m.quantity end) ::int as quantity
+    ${isoTime('max(m.at)')} as at, ${NET_USED} ::int as quantity
   from stock_movement m join job j on j.id = m.job_id join unit u on u.id = j.unit_id join owner o on o.id = u.owner_id
   where m.part_id = $1 and m.batch = $2 and m.what in ('used', 'returned')
   group by u.id, o.id, m.position, j.id
-  having sum(case m.what when 'used' then m.quantity else -m.quantity end) > 0
+  having ${NET_USED} > 0
   order by max(m.at) desc, j.number desc, m.position limit ${BATCH_SHOWN}`;
 
 /** SQL: a part, what takes its place, what takes the place of that. */
