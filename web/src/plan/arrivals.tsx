@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Booked } from '@lanternwright/contract/plan';
 import { describeWorks } from '@lanternwright/core/work-plan';
@@ -8,67 +9,76 @@ import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useSayWhereMutation } from './plan-api.ts';
 
+/** A unit in a lane of which somebody has to say where it is, with what can be said. */
+function Asked({
+  booked,
+  to,
+  words,
+  error,
+  children,
+}: {
+  booked: Booked;
+  to: string;
+  words: ReactNode;
+  error: unknown;
+  children: ReactNode;
+}) {
+  const able = useMay();
+  return (
+    <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 py-2">
+      <Link to={to} className="flex min-h-12 min-w-0 grow flex-col justify-center rounded-md hover:bg-side">
+        <span className="text-16 font-semibold wall:text-26">{booked.unit.name}</span>
+        <span className="text-13 font-semibold text-rust wall:text-18">{words}</span>
+      </Link>
+      {able('plan-work') && <div className="flex flex-wrap gap-2 wall:hidden">{children}</div>}
+      {error !== undefined && <Note tone="trouble">{problemText(error)}</Note>}
+    </div>
+  );
+}
+
 /** What should stand in a bay by now: it is here when somebody says so. */
 export function Expected({ booked, move }: { booked: Booked; move: (booked: Booked) => void }) {
-  const able = useMay();
   const [sayWhere, { isLoading, error }] = useSayWhereMutation();
   const say = (what: 'come' | 'miss') => void sayWhere({ id: booked.id, seenVersion: booked.version, what });
-  const works = describeWorks(booked.works);
+  const work = booked.job?.title ?? describeWorks(booked.works);
   return (
-    <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 py-2 md:col-span-2">
-      <Link
-        to={booked.jobId ? `/jobs/${booked.jobId}` : `/fleet/${booked.unitId}`}
-        className="flex min-h-12 min-w-0 grow flex-col justify-center rounded-md hover:bg-side"
-      >
-        <span className="text-16 font-semibold wall:text-26">{booked.unit.name}</span>
-        <span className="text-13 font-semibold text-rust wall:text-18">
+    <Asked
+      {...{ booked, error }}
+      to={booked.jobId ? `/jobs/${booked.jobId}` : `/fleet/${booked.unitId}`}
+      words={
+        <>
           Expected since {formatClock(booked.from)}
-          {(booked.job ?? works) && (
-            <span className="font-normal text-muted">. {booked.job?.title ?? works}</span>
-          )}
-        </span>
-      </Link>
-      {able('plan-work') && (
-        <div className="flex flex-wrap gap-2 wall:hidden">
-          <Button disabled={isLoading} onClick={() => say('come')}>
-            It is here
-          </Button>
-          <Button weight="quiet" disabled={isLoading} onClick={() => say('miss')}>
-            It did not come
-          </Button>
-          <Button weight="quiet" onClick={() => move(booked)}>
-            Move
-          </Button>
-        </div>
-      )}
-      {error && <Note tone="trouble">{problemText(error)}</Note>}
-    </div>
+          {work && <span className="font-normal text-muted">. {work}</span>}
+        </>
+      }
+    >
+      <Button disabled={isLoading} onClick={() => say('come')}>
+        It is here
+      </Button>
+      <Button weight="quiet" disabled={isLoading} onClick={() => say('miss')}>
+        It did not come
+      </Button>
+      <Button weight="quiet" onClick={() => move(booked)}>
+        Move
+      </Button>
+    </Asked>
   );
 }
 
 /** Of this unit nobody said that it left its bay, in which another one stands. */
 export function NotLeft({ booked }: { booked: Booked }) {
-  const able = useMay();
   const [sayWhere, { isLoading, error }] = useSayWhereMutation();
   const leave = () => void sayWhere({ id: booked.id, seenVersion: booked.version, what: 'end' });
   return (
-    <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 py-2">
-      <Link
-        to={`/fleet/${booked.unitId}`}
-        className="flex min-h-12 min-w-0 grow flex-col justify-center rounded-md hover:bg-side"
-      >
-        <span className="text-16 font-semibold wall:text-26">{booked.unit.name}</span>
-        <span className="text-13 font-semibold text-rust wall:text-18">
-          Nobody said that it left. Booked until {formatClock(booked.until)}
-        </span>
-      </Link>
-      {able('plan-work') && (
-        <Button className="wall:hidden" disabled={isLoading} onClick={leave}>
-          {booked.unit.name} has left
-        </Button>
-      )}
-      {error && <Note tone="trouble">{problemText(error)}</Note>}
-    </div>
+    <Asked
+      {...{ booked, error }}
+      to={`/fleet/${booked.unitId}`}
+      words={`Nobody said that it left. Booked until ${formatClock(booked.until)}`}
+    >
+      <Button disabled={isLoading} onClick={leave}>
+        {booked.unit.name} has left
+      </Button>
+    </Asked>
   );
 }
 

@@ -166,7 +166,7 @@ function Lane({ bay, floor, now, put, move }: LaneProps) {
           </Suspense>
         </div>
       ))}
-      {due.slice(here || job ? 0 : 1).map((b) => (
+      {due.slice(here ? 0 : 1).map((b) => (
         <div key={b.id} className="md:col-start-2 md:col-end-4">
           <Suspense fallback={<div className="min-h-16" />}>
             <Expected booked={b} move={move} />

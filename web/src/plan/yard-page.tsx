@@ -2,10 +2,9 @@ import { Link } from 'react-router';
 import type { JobSummary } from '@lanternwright/contract/jobs';
 import type { Booked, Floor } from '@lanternwright/contract/plan';
 import { describeWorks } from '@lanternwright/core/work-plan';
-import { problemText } from '../api.ts';
+import { PageProblem } from '../form-problem.tsx';
 import { useShop } from '../people/people-api.ts';
 import { formatClock } from '../shell/words.ts';
-import { Note } from '../ui/problem-note.tsx';
 import { standing, standsSince, waitsFor, withoutBay } from './floor-state.ts';
 import { useFloorQuery } from './plan-api.ts';
 
@@ -57,12 +56,7 @@ function unitsIn(floor: Floor, now: string, bays: readonly { id: string; name: s
 export function YardPage() {
   const { data: floor, error } = useFloorQuery(undefined, { pollingInterval: 60_000 });
   const bays = useShop()?.bays ?? [];
-  if (error && !floor)
-    return (
-      <div className="p-5">
-        <Note tone="trouble">{problemText(error)}</Note>
-      </div>
-    );
+  if (error && !floor) return <PageProblem error={error} />;
   if (!floor) return <p className="p-5 text-muted">Opening.</p>;
   const now = new Date().toISOString();
   const rows = unitsIn(floor, now, bays);
