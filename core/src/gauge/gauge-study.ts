@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BadInput, defineCalculation } from '../calculation/index.ts';
+import { bandSchema, BadInput, defineCalculation } from '../calculation/index.ts';
 import { fTail } from '../statistics/index.ts';
 
 const reading = z.number().min(-1e6).max(1e6);
@@ -14,6 +14,10 @@ const inputSchema = z.object({
     )
     .min(2, 'needs two parts or more')
     .max(200),
+  /** Band the readings are judged by; they are in mm then. */
+  band: bandSchema
+    .refine((b) => b.maxMm > b.minMm, { message: 'must be over minMm', path: ['maxMm'] })
+    .optional(),
 });
 const outputSchema = z.object({
   repeatability: z.number(),
@@ -25,7 +29,11 @@ const outputSchema = z.object({
   percentOfTotal: z.number(),
   distinctCategories: z.int().nullable(),
   pooled: z.boolean(),
+  percentOfBand: z.number().optional(),
 });
+
+/** As many standard deviations of the gauge are held against the band. @source AIAG MSA */
+const SPREAD = 6;
 
 /** Interaction is pooled into repeatability when it is this likely to be chance. @source AIAG MSA */
 const POOL_OVER = 0.25;
@@ -53,11 +61,16 @@ function checkBalance(measurements: readonly (readonly (readonly number[])[])[])
  *
  * `reproducibility` is the appraisers' own; the interaction of part and appraiser stands beside it, and
  * both are in `gaugeRr`. The interaction is pooled when p > 0.25; a negative component is 0.
- * @returns `percentOfTotal` = 100·gaugeRr/total; `distinctCategories` null when the gauge shows no spread
+ * @param band where it is given, each measurement is the mean as it is used, in mm
+ * @returns `percentOfTotal` = 100·gaugeRr/total; `distinctCategories` null when the gauge shows no spread; `percentOfBand`
+ *   six standard deviations of the gauge over the band’s width: up to 10 is good, over 30 is not
  * @source AIAG, Measurement Systems Analysis, analysis-of-variance method
  * @throws BadInput when the study is not balanced
  */
-export function gaugeStudy({ measurements }: z.output<typeof inputSchema>): z.output<typeof outputSchema> {
+export function gaugeStudy({
+  measurements,
+  band,
+}: z.output<typeof inputSchema>): z.output<typeof outputSchema> {
   checkBalance(measurements);
   const p = measurements.length;
   const a = measurements[0]!.length;
@@ -102,6 +115,7 @@ export function gaugeStudy({ measurements }: z.output<typeof inputSchema>): z.ou
     distinctCategories:
       gauge === 0 ? null : Math.min(Number.MAX_SAFE_INTEGER, Math.floor(1.41 * Math.sqrt(part / gauge))),
     pooled,
+    ...(band ? { percentOfBand: (100 * SPREAD * Math.sqrt(gauge)) / (band.maxMm - band.minMm) } : {}),
   };
 }
 

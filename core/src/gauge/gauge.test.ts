@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { fTail, gammaP, lnGamma } from '../statistics/index.ts';
-import { controlChart, gaugeStudy } from './index.ts';
+import { chiSquareTail, fTail, gammaP, lnGamma } from '../statistics/index.ts';
+import { controlChart, gaugeStudy, gaugeStudyCalculation } from './index.ts';
 
 /** The worked gauge study of the AIAG manual, ten parts, three appraisers, three trials (data from memory). */
 const aiag = [
@@ -67,6 +67,15 @@ describe('gaugeStudy', () => {
     expect(study).toMatchObject({ interaction: 0, pooled: true, distinctCategories: 4 });
   });
 
+  it('holds six standard deviations of the gauge against the band, and wants a band with a width', () => {
+    const { percentOfBand, gaugeRr } = gaugeStudy({ measurements: aiag, band: { minMm: 0, maxMm: 4 } });
+    expect(percentOfBand).toBeCloseTo((100 * 6 * gaugeRr) / 4, 12);
+    expect(percentOfBand).toBeCloseTo(45.4, 1);
+    expect(gaugeStudy({ measurements: aiag })).not.toHaveProperty('percentOfBand');
+    const { inputSchema } = gaugeStudyCalculation;
+    expect(inputSchema.safeParse({ measurements: aiag, band: { minMm: 1, maxMm: 1 } }).success).toBe(false);
+  });
+
   it('says nothing about categories where the gauge shows no spread, and wants a balanced study', () => {
     const part = (v: number) => [
       [v, v],
@@ -113,6 +122,8 @@ describe('special functions', () => {
     expect(lnGamma(6)).toBeCloseTo(Math.log(120), 12);
     expect(gammaP(1, 2)).toBeCloseTo(1 - Math.exp(-2), 12);
     expect(gammaP(0.5, 2)).toBeCloseTo(0.954499736, 8);
+    expect(chiSquareTail(3.841458820694124, 1)).toBeCloseTo(0.05, 10);
+    expect(chiSquareTail(200, 2)).toBeCloseTo(Math.exp(-100), 50);
     expect(fTail(4.26, 2, 9)).toBeCloseTo(0.05, 3);
     expect(fTail(4.96, 1, 10)).toBeCloseTo(0.05, 3);
   });

@@ -89,6 +89,11 @@ const own: Readonly<Record<string, string>> = {
   discardMm: 'Discard figure cast into it',
   soonDays: 'Soon means within, days',
   measurements: 'Readings of the study',
+  entry: 'Known only from',
+  cause: 'What ended it',
+  stratum: 'Compared within',
+  estimate: 'Slope',
+  slopes: 'Slopes, each with its standard error',
 };
 
 /** Choices in words of the trade, by what they are called in a calculation. */

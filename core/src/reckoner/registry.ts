@@ -16,6 +16,8 @@ import { greaseFillCalculation } from '../lubricant/index.ts';
 import { nutSettingCalculation, nutTravelCalculation } from '../nut/index.ts';
 import { convertCalculation } from '../quantity/index.ts';
 import {
+  competingRisksCalculation,
+  logRankCalculation,
   replacementAgeCalculation,
   survivalCalculation,
   weibullFitCalculation,
@@ -28,7 +30,7 @@ import {
   torqueSettingCalculation,
 } from '../torque/index.ts';
 import { shopPlanCalculation } from '../shop-plan/index.ts';
-import { wearTrendCalculation } from '../wear/index.ts';
+import { pooledSlopesCalculation, wearTrendCalculation } from '../wear/index.ts';
 
 /** Every calculation, once, in the order of the work. */
 export const calculations = [
@@ -53,12 +55,15 @@ export const calculations = [
   clampLoadCalculation,
   dueCalculation,
   wearTrendCalculation,
+  pooledSlopesCalculation,
   bearingLifeCalculation,
   bearingPairCalculation,
   loadDistributionCalculation,
   settingLifeCalculation,
   weibullFitCalculation,
   survivalCalculation,
+  competingRisksCalculation,
+  logRankCalculation,
   replacementAgeCalculation,
   gaugeStudyCalculation,
   controlChartCalculation,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { BadInput, defineCalculation } from '../calculation/index.ts';
-import { unitsSchema, type LifeUnit } from './units.ts';
+import { isBetweenVisits, livesOf, unitsSchema, type Life, type LifeUnit } from './units.ts';
+import { mostLikelyWeibull } from './weibull-likelihood.ts';
 
 const outputSchema = z.object({
   shape: z.number(),
@@ -12,20 +13,46 @@ const outputSchema = z.object({
 const STEEPEST = 1e6;
 
 /**
- * Maximum likelihood of a two-parameter Weibull life with right censoring.
+ * Maximum likelihood of a two-parameter Weibull life: with failures of a known time or found between two visits, units
+ * that still run, and units known only from an age on.
  *
- * The shape solves Σ tᵏ·ln t / Σ tᵏ − 1/k = mean of ln t of the failures; times are taken against the
+ * Where every time is known the shape solves Σ tᵏ·ln t / Σ tᵏ − 1/k = mean of ln t of the failures; times are taken against the
  * longest so that no power overflows. The left side rises with k, so halving finds the one root.
  * @returns shape, scale and b10 (time by which 10 % have failed) in the unit of time, log-likelihood
  * @source Lawless, Statistical Models and Methods for Lifetime Data
- * @throws BadInput under two failures, or when all failures are at the longest time
+ * @throws BadInput under two failures, or where they leave the shape open
  */
 export function fitWeibull(units: readonly LifeUnit[]): z.output<typeof outputSchema> {
-  const failures = units.filter((u) => u.failed);
-  if (failures.length < 2) throw new BadInput('needs two failures or more', 'units');
-  const longest = units.reduce((m, u) => Math.max(m, u.time), 0);
-  const logs = Float64Array.from(units, (u) => Math.log(u.time / longest));
-  const meanFailed = failures.reduce((s, u) => s + Math.log(u.time / longest), 0) / failures.length;
+  const lives = livesOf(units);
+  if (lives.filter((l) => l.to !== Infinity).length < 2)
+    throw new BadInput('needs two failures or more', 'units');
+  const plain = lives.every((l) => l.entry === 0 && !isBetweenVisits(l));
+  const fit = plain ? fitByTimes(lives) : mostLikelyWeibull(lives);
+  return { ...fit, b10: fit.scale * (-Math.log(0.9)) ** (1 / fit.shape) };
+}
+
+/** Where a rising function is 0 between a place below and one above it. @source regula falsi, the Illinois way */
+function rootBetween(f: (x: number) => number, low: number, high: number): number {
+  let [atLow, atHigh, last, kept] = [f(low), f(high), high, 0];
+  for (let i = 0; i < 100; i++) {
+    const x = (low * atHigh - high * atLow) / (atHigh - atLow);
+    const at = f(x);
+    if (at === 0 || Math.abs(x - last) <= x * 1e-14) return x;
+    // An end that stays for a second time counts half: the line swings round to it.
+    if (at > 0) [high, atHigh, atLow, kept] = [x, at, kept > 0 ? atLow / 2 : atLow, 1];
+    else [low, atLow, atHigh, kept] = [x, at, kept < 0 ? atHigh / 2 : atHigh, -1];
+    last = x;
+  }
+  return last;
+}
+
+/** The fit where every failure has a time and every unit was watched from new. */
+function fitByTimes(lives: readonly Life[]): { shape: number; scale: number; logLikelihood: number } {
+  const times = lives.map((l) => l.from);
+  const failed = lives.flatMap((l) => (l.to === Infinity ? [] : [l.to]));
+  const longest = times.reduce((m, t) => Math.max(m, t), 0);
+  const logs = Float64Array.from(times, (t) => Math.log(t / longest));
+  const meanFailed = failed.reduce((s, t) => s + Math.log(t / longest), 0) / failed.length;
   if (meanFailed > -1e-12) throw new BadInput('failures all at the longest time have no spread', 'units');
   const excess = (k: number) => {
     let sum = 0;
@@ -44,19 +71,14 @@ export function fitWeibull(units: readonly LifeUnit[]): z.output<typeof outputSc
   }
   let low = high / 2;
   while (excess(low) > 0) low /= 2;
-  for (let i = 0; i < 100 && high - low > high * 1e-15; i++) {
-    const middle = (low + high) / 2;
-    if (excess(middle) > 0) high = middle;
-    else low = middle;
-  }
-  const shape = (low + high) / 2;
+  const shape = rootBetween(excess, low, high);
   const power = logs.reduce((s, log) => s + Math.exp(shape * log), 0);
-  const scale = longest * (power / failures.length) ** (1 / shape);
+  const scale = longest * (power / failed.length) ** (1 / shape);
   const logLikelihood =
-    failures.length * (Math.log(shape) - shape * Math.log(scale)) +
-    (shape - 1) * failures.reduce((s, u) => s + Math.log(u.time), 0) -
-    failures.length;
-  return { shape, scale, logLikelihood, b10: scale * (-Math.log(0.9)) ** (1 / shape) };
+    failed.length * (Math.log(shape) - shape * Math.log(scale)) +
+    (shape - 1) * failed.reduce((s, t) => s + Math.log(t), 0) -
+    failed.length;
+  return { shape, scale, logLikelihood };
 }
 
 /** `weibull-fit`: the life of a kind of part from failures and survivors. */

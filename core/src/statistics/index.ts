@@ -1,2 +1,2 @@
 export { median, medianSlope, rankedSlopes, type Point } from './slopes.ts';
-export { betaI, fTail, gammaP, lnGamma } from './special-functions.ts';
+export { betaI, chiSquareTail, fTail, gammaP, lnGamma } from './special-functions.ts';

@@ -14,9 +14,9 @@ export function lnGamma(x: number): number {
 const MANY = 10_000;
 const TINY = 1e-300;
 
-/** Regularised lower incomplete gamma function P(a, x). @source series and continued fraction, Abramowitz and Stegun 6.5 */
-export function gammaP(a: number, x: number): number {
-  if (x <= 0) return 0;
+/** Lower and upper regularised incomplete gamma functions, P(a, x) and Q(a, x), each exact where it is small. */
+function gammaParts(a: number, x: number): { lower: number; upper: number } {
+  if (x <= 0) return { lower: 0, upper: 1 };
   const front = Math.exp(-x + a * Math.log(x) - lnGamma(a));
   if (x < a + 1) {
     let term = 1 / a;
@@ -25,7 +25,8 @@ export function gammaP(a: number, x: number): number {
       term *= x / (a + n);
       sum += term;
     }
-    return Math.min(1, sum * front);
+    const lower = Math.min(1, sum * front);
+    return { lower, upper: 1 - lower };
   }
   let b = x + 1 - a;
   let c = 1 / TINY;
@@ -40,8 +41,16 @@ export function gammaP(a: number, x: number): number {
     h *= delta;
     if (Math.abs(delta - 1) < 1e-15) break;
   }
-  return Math.max(0, 1 - front * h);
+  const upper = Math.min(1, front * h);
+  return { lower: 1 - upper, upper };
 }
+
+/** Regularised lower incomplete gamma function P(a, x). @source series and continued fraction, Abramowitz and Stegun 6.5 */
+export const gammaP = (a: number, x: number): number => gammaParts(a, x).lower;
+
+/** Chance of a chi-square variable at or above a value, over 0 degrees of freedom. @source Abramowitz and Stegun 26.4 */
+export const chiSquareTail = (value: number, degrees: number): number =>
+  gammaParts(degrees / 2, value / 2).upper;
 
 /** Regularised incomplete beta function I_x(a, b). @source continued fraction, Abramowitz and Stegun 26.5.8 */
 export function betaI(x: number, a: number, b: number): number {

@@ -13,7 +13,13 @@ export const groups = [
   { title: 'Wheel on', names: ['tightening-sequence', 'clamp-load'] },
   { title: 'Intervals and wear', names: ['due', 'wear-trend', 'replacement-age'] },
   { title: 'Bearings', names: ['bearing-life', 'bearing-pair', 'setting-life', 'load-distribution'] },
-  { title: 'Findings', names: ['weibull-fit', 'survival', 'gauge-study', 'control-chart'] },
+  {
+    title: 'Findings',
+    names: [
+      ...['survival', 'weibull-fit', 'log-rank', 'competing-risks', 'pooled-slopes'],
+      ...['gauge-study', 'control-chart'],
+    ],
+  },
   { title: 'Units', names: ['convert'] },
 ] as const;
 
@@ -153,12 +159,29 @@ export const notes: Record<string, SumNote> = {
     notCovered: 'Flexible rings and clearance between rollers and cage.',
   },
   'weibull-fit': {
-    formula: 'Shape and scale that make the failures and the survivors seen most likely.',
+    formula:
+      'Shape and scale that make the failures and the survivors seen most likely. A failure found between two visits counts as between them, a part known only from an age on counts from there.',
     notCovered: 'Two causes of failure mixed in one list: part them first.',
   },
   survival: {
-    formula: 'At each failure, the share of those still at risk that goes on, multiplied up.',
+    formula:
+      'At each failure, the share of those still at risk that goes on, multiplied up. Failures found between two visits are shared out over the time between them.',
     notCovered: 'Units taken out because they were about to fail.',
+  },
+  'log-rank': {
+    formula:
+      'At each failure, every group is expected to fail by its share of the parts still running. What it failed more or less, against how far chance reaches.',
+    notCovered:
+      'What else was different between the groups, such as units, routes and hands. Compare within strata, and ask before blaming a part.',
+  },
+  'competing-risks': {
+    formula: 'At each failure, the share still running times the part of it that this cause ended, added up.',
+    notCovered: 'What one cause would do if another were taken away.',
+  },
+  'pooled-slopes': {
+    formula:
+      'The mean of the kind, weighted by doubt. Each slope is drawn toward it by its own variance over all its variance.',
+    notCovered: 'Wheel ends of different kinds: pool each kind by itself.',
   },
   'gauge-study': {
     formula: 'Analysis of variance of parts, people and trials; interaction is pooled when it may be chance.',

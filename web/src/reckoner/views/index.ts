@@ -17,6 +17,7 @@ import {
   SpindleFitView,
   WearLimitView,
 } from './fit-views.tsx';
+import { CompetingRisksView, LogRankView, PooledSlopesView, SurvivalView } from './life-views.tsx';
 import { BearingPairView } from './pair-view.tsx';
 import { ShopPlanView } from './plan-view.tsx';
 import type { ViewProps } from './types.ts';
@@ -43,6 +44,10 @@ export const views = {
   'control-chart': ControlChartView,
   'gauge-study': GaugeStudyView,
   'replacement-age': ReplacementView,
+  survival: SurvivalView,
+  'log-rank': LogRankView,
+  'competing-risks': CompetingRisksView,
+  'pooled-slopes': PooledSlopesView,
   due: DueView,
   'bearing-pair': BearingPairView,
   'shop-plan': ShopPlanView,
