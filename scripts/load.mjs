@@ -4,14 +4,14 @@ import { run } from './lib/run.mjs';
 import { main, Trouble } from './lib/output.mjs';
 
 /**
- * `faults` (FAULTS, SEED), `speed` (SECONDS, SERVERS), `fleet` (UNITS, READINGS, SECONDS), `stores` (PARTS, SECONDS)
+ * `faults` (FAULTS, SEED), `speed` (SECONDS, SERVERS), `fleet` (UNITS, READINGS, SECONDS), `stores` (PARTS, SECONDS), `rebuild` (UNITS)
  * or `steady` (MINUTES): the built servers as processes of their own
  * on a PostgreSQL of their own, on loopback.
  */
 await main(async () => {
   const [what = ''] = process.argv.slice(2);
-  if (!['faults', 'speed', 'fleet', 'stores', 'steady'].includes(what))
-    throw new Trouble('Say faults, speed, fleet, stores or steady.');
+  if (!['faults', 'speed', 'fleet', 'stores', 'rebuild', 'steady'].includes(what))
+    throw new Trouble('Say faults, speed, fleet, stores, rebuild or steady.');
   checkNode();
   await ensurePackages();
   await buildServer();

@@ -7,13 +7,15 @@ import { main, Trouble } from './lib/output.mjs';
 
 /**
  * Starts a stand-in: `npm run instruments` (dial indicator, torque wrench, hub thermometer), `telematics` (the feed of the
- * units’ own readings), `mailbox` (a mail server with its mailbox) or `supplier` (who takes orders online).
+ * units’ own readings), `mailbox` (a mail server with its mailbox) , `supplier` (who takes orders online) or `listener` (who is told by a
+ * webhook).
  */
 const programs = {
   instruments: 'instruments/simulate.js',
   telematics: 'feed/simulate.js',
   mailbox: 'morning/simulate.js',
   supplier: 'supplier/simulate.js',
+  listener: 'programs/simulate.js',
 };
 
 await main(async () => {

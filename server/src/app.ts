@@ -1,10 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { may } from '@lanternwright/core/access';
 import { join } from 'node:path';
 import { constants } from 'node:zlib';
 import compression from 'compression';
 import cookieParser from 'cookie-parser';
-import express, { type RequestHandler } from 'express';
+import express, { type RequestHandler, type Response } from 'express';
 import session from 'express-session';
 import helmet from 'helmet';
 import pg from 'pg';
@@ -28,7 +27,7 @@ import { ownHostOnly } from './http/own-host.ts';
 import { HttpProblem, notFound, problemHandler } from './http/problem.ts';
 import type { ReadAs } from './http/serve.ts';
 import { metricsPage, statusRouter } from './http/status.ts';
-import { viewerOf } from './http/viewer.ts';
+import { able, viewerOf } from './http/viewer.ts';
 import { instrumentsFeed } from './instruments/routes.ts';
 import { lineInstrument } from './instruments/line-instrument.ts';
 import { shopFollowUps } from './jobs/follow-ups.ts';
@@ -47,6 +46,9 @@ import { planMaker } from './plan/make-plan.ts';
 import { proposalsService } from './plan/proposals.ts';
 import { planRouter } from './plan/routes.ts';
 import { shopAhead } from './plan/shop-ahead.ts';
+import { programsRouter } from './programs/routes.ts';
+import { tokensService } from './programs/tokens.ts';
+import { webhooksService } from './programs/webhooks.ts';
 import { addToQueue } from './queue/queue.ts';
 import { sealsService } from './record/seals.ts';
 import { rightsService } from './people/rights.ts';
@@ -92,6 +94,12 @@ const sameOrigin: RequestHandler = (req, _res, next) => {
   next();
 };
 
+/** A program that came with a key has no session. */
+const unlessProgram =
+  (handler: RequestHandler): RequestHandler =>
+  (req, res, next) =>
+    viewerOf(res) ? next() : handler(req, res, next);
+
 /** Bodies: whoever is signed in may send a photo or a fleet file, a stranger what signs them in. */
 function readBodies(): RequestHandler {
   const known = express.json({ limit: '3mb', strict: false });
@@ -102,7 +110,7 @@ function readBodies(): RequestHandler {
     const viewer = viewerOf(res);
     if (!viewer) stranger(req, res, next);
     // As large as a fleet's own, and only of whom it is taken.
-    else if (req.path === '/exchange/meters' && req.is('text/csv') && may(viewer.person.role, 'change-fleet'))
+    else if (req.path === '/exchange/meters' && req.is('text/csv') && able(viewer, 'change-fleet'))
       file(req, res, next);
     // A sum is read where it is reckoned: on a thread.
     else if (req.path.startsWith('/reckon/')) sum(req, res, next);
@@ -130,6 +138,12 @@ function withoutSecret(req: { url: string; params?: unknown }): object {
   return { ...req, url: '/api/calendars/[Redacted].ics', params: {} };
 }
 
+/** The program that asks, for the log. */
+function programIn(res: Response): object {
+  const viewer = viewerOf(res);
+  return viewer?.by === 'key' ? { program: viewer.person.name, key: viewer.person.id } : {};
+}
+
 /** A count of proxies or a list of their addresses, as Express takes it. */
 const trusted = (text: string) => (/^\d+$/.test(text) ? Number(text) : text.split(',').map((a) => a.trim()));
 
@@ -141,6 +155,8 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const clock = shopClock(() => settings.current().zone);
   const pool = workPool();
   const rights = rightsService(db, settings);
+  const tokens = tokensService(db, settings, clock);
+  const webhooks = webhooksService(db, { enqueue: (id) => addToQueue(db, 'deliver', { id }) }, clock);
   const people = peopleService(db, rights, clock, config);
   const fleet = fleetService(db, clock);
   const photos = photosService(db, clock);
@@ -192,6 +208,8 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
       redact: { paths: ['req.headers.cookie', 'req.headers.authorization', 'res.headers["set-cookie"]'] },
       genReqId: () => randomUUID(),
       serializers: { req: withoutSecret },
+      // What a program asks for stands in the log under the name of its key.
+      customProps: (_req, res) => programIn(res as Response),
       autoLogging: log.isLevelEnabled('info') && { ignore: (req) => req.url === '/api/health' },
     }),
   );
@@ -223,26 +241,32 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.use(
     '/api',
     sameOrigin,
+    tokens.admit,
     cookieParser(config.sessionSecret),
-    session({
-      name: 'lanternwright',
-      secret: config.sessionSecret,
-      store,
-      resave: false,
-      saveUninitialized: false,
-      cookie: {
-        httpOnly: true,
-        sameSite: 'strict',
-        secure: config.shopAddress?.startsWith('https:') ? true : 'auto',
-        maxAge: TEN_HOURS,
-      },
-    }),
-    async (req, res, next) => {
+    unlessProgram(
+      session({
+        name: 'lanternwright',
+        secret: config.sessionSecret,
+        store,
+        resave: false,
+        saveUninitialized: false,
+        cookie: {
+          httpOnly: true,
+          sameSite: 'strict',
+          secure: config.shopAddress?.startsWith('https:') ? true : 'auto',
+          maxAge: TEN_HOURS,
+        },
+      }),
+    ),
+    unlessProgram(async (req, res, next) => {
       const { personId, by } = req.session;
       const standing = store.standingOf(req.session.id);
       res.locals['viewer'] = personId
         ? rights.viewerFrom(standing ?? (await rights.standing(personId)), by ?? 'password', req.session.id)
         : null;
+      next();
+    }),
+    (_req, res, next) => {
       const reads: ReadAs = (viewer, work) =>
         viewer.owners === 'all' ? work() : readAs(db, viewer.owners, work);
       res.locals['readAs'] = reads;
@@ -254,6 +278,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   app.get('/api/metrics', metricsPage(measured, config.metricsToken));
   app.use(reckonerRouter(sums));
   app.use(peopleRouter(people, rights, tries, { settings, clock, seals }));
+  app.use(programsRouter(tokens, webhooks));
   app.use(
     shopRouter(settings, beginOwnShop(config, { people, settings, clock, seals }), tries, {
       db,
@@ -328,6 +353,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
     supplier,
     keeper,
     morning,
+    webhooks,
     bring,
     async close(): Promise<void> {
       instruments.stop();

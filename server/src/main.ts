@@ -69,6 +69,8 @@ const queue = await startQueue(
     'meter-file': (id) => app.meterFiles.run(id),
     morning: () => app.morning.run(),
     'keep-parts': () => app.keeper.keep(),
+    'tell-programs': () => app.webhooks.tell(),
+    deliver: (id) => app.webhooks.deliver(id),
     supplier: config.supplier && (async () => void (await app.supplier.ask())),
     feed: config.feed.url === null ? null : async () => void (await app.feed.ask()),
     backup: backups && (async () => void (await nextBackup(config, backups.folder, backups.kept))),

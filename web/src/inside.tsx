@@ -169,6 +169,10 @@ const router = createBrowserRouter([
         path: 'settings',
         lazy: async () => ({ Component: (await import('./shop/settings-page.tsx')).SettingsPage }),
       },
+      {
+        path: 'settings/programs',
+        lazy: async () => ({ Component: (await import('./programs/programs-page.tsx')).ProgramsPage }),
+      },
       { path: '*', Component: NoPage },
     ],
   },

@@ -63,8 +63,8 @@ export const problemSchema = z.object({
   title: z.string(),
   status: z.int(),
   detail: z.string(),
-  /** What was refused, for a client that does not read the words. */
-  code: z.string().optional(),
+  /** What was refused, for a client that does not read the words; `type` ends with it. */
+  code: z.string(),
   issues: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
 });
 export type Problem = z.infer<typeof problemSchema>;

@@ -36,6 +36,7 @@ const all = [
   '0030-write-proof',
   '0031-closed-by-reading',
   '0032-arrivals',
+  '0033-programs',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

@@ -1,9 +1,8 @@
 import type { Found } from '@lanternwright/contract/fleet';
-import { may } from '@lanternwright/core/access';
 import { plainNumber } from '@lanternwright/core/part';
 import type { Database } from '../database/connect.ts';
 import { named, prepared } from '../database/prepared.ts';
-import type { Viewer } from '../http/viewer.ts';
+import { able, type Viewer } from '../http/viewer.ts';
 import { patternsOf, wordsFound } from './find-words.ts';
 import { places } from './fleet-page.ts';
 
@@ -71,30 +70,30 @@ function numberIn(text: string): number | null {
 
 /** Finds units, jobs, tools, orders and people by words, parts by number, batches; an owner's contact finds their own, which the database keeps to. */
 export function finder(db: Database) {
-  return async (text: string, { person }: Viewer): Promise<Found> => {
+  return async (text: string, viewer: Viewer): Promise<Found> => {
     const [sql, values] = findUnits(text);
     const plain = plainNumber(text);
     const [patterns, number] = [patternsOf(text), numberIn(text)];
     const [units, jobs, parts, tools, orders, people, batches] = await Promise.all([
-      may(person.role, 'see-units')
+      able(viewer, 'see-units')
         ? prepared<Found['units'][number]>(db, ...named('find-units', sql), values)
         : [],
-      may(person.role, 'see-jobs')
+      able(viewer, 'see-jobs')
         ? prepared<Found['jobs'][number]>(db, 'find-jobs', FIND_JOBS, [patterns, text, number])
         : [],
-      may(person.role, 'see-stores') && plain.length >= LEAST_READ
+      able(viewer, 'see-stores') && plain.length >= LEAST_READ
         ? prepared<Found['parts'][number]>(db, 'find-parts', FIND_PARTS, [plain])
         : [],
-      may(person.role, 'see-tools')
+      able(viewer, 'see-tools')
         ? prepared<Found['tools'][number]>(db, 'find-tools', FIND_TOOLS, [patterns, text])
         : [],
-      may(person.role, 'see-stores')
+      able(viewer, 'see-stores')
         ? prepared<Found['orders'][number]>(db, 'find-orders', FIND_ORDERS, [patterns, number])
         : [],
-      may(person.role, 'manage-people')
+      able(viewer, 'manage-people')
         ? prepared<Found['people'][number]>(db, 'find-people', FIND_PEOPLE, [patterns])
         : [],
-      may(person.role, 'see-stores') && text.length >= LEAST_READ
+      able(viewer, 'see-stores') && text.length >= LEAST_READ
         ? prepared<Found['batches'][number]>(db, 'find-batches', FIND_BATCHES, [text])
         : [],
     ]);

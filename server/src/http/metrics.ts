@@ -1,6 +1,7 @@
 import type { RequestHandler } from 'express';
 import type { Alarm } from './alarms.ts';
-import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client';
+import { viewerOf } from './viewer.ts';
+import { collectDefaultMetrics, Counter, Gauge, Histogram, Registry } from 'prom-client';
 
 interface Watched {
   streams: () => number;
@@ -17,6 +18,12 @@ export function metrics({ streams, pool, alarms }: Watched) {
     help: 'Time from request to answer',
     labelNames: ['method', 'route', 'status'],
     buckets: [0.01, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10],
+    registers: [registry],
+  });
+  const programs = new Counter({
+    name: 'program_requests_total',
+    help: 'Requests of programs, by the name of their key',
+    labelNames: ['program', 'status'],
     registers: [registry],
   });
   const gauge = (name: string, help: string, read: () => number | Promise<number>) =>
@@ -38,7 +45,10 @@ export function metrics({ streams, pool, alarms }: Watched) {
     const end = requests.startTimer({ method: req.method });
     res.on('finish', () => {
       const { path } = (req.route as { path?: string } | undefined) ?? {};
-      end({ route: path ?? 'none', status: String(res.statusCode) });
+      const status = String(res.statusCode);
+      end({ route: path ?? 'none', status });
+      const viewer = viewerOf(res);
+      if (viewer?.by === 'key') programs.inc({ program: viewer.person.name, status });
     });
     next();
   };

@@ -95,6 +95,10 @@ beforeAll(async () => {
     '/api/exchange/fleet/preview': { csv: 'owner,unit,kind,axle,role,sheet\n"a,b' },
     '/api/people': { name: 'New One', login: 'new.one', role: 'technician', owners: [] },
     '/api/people/:id': { name: 'New One', role: 'trainee', owners: [], seenVersion: 1 },
+    '/api/programs/tokens': {
+      ...{ name: 'Depot screen', capabilities: ['see-units'], ownerId: null, days: 30 },
+    },
+    '/api/programs/webhooks': { name: 'Haulier', url: 'http://127.0.0.1:9/', events: ['release'] },
     '/api/shop/morning': { at: '06:30', to: ['okonedo@shop.example'] },
     '/api/shop/settings': { ...shop.settings.current(), bays: [{ id: 'bay-1', name: 'Bay 1' }] },
     '/api/people/:id/off': { seenVersion: 1 },

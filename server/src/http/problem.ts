@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler, Response } from 'express';
 import type { z } from 'zod';
-import { NOT_RECORDING } from '@lanternwright/contract/problem';
+import { NOT_RECORDING, problemCodes, problemType } from '@lanternwright/contract/problem';
 import type { Problem } from '@lanternwright/contract/route';
 import { whyNotRecorded } from '../database/why-not-recorded.ts';
 
@@ -41,7 +41,7 @@ export function badFields(where: string, error: z.ZodError): HttpProblem {
     422,
     'Some fields do not fit',
     first ? `${first.path}: ${first.message}` : 'The input does not fit',
-    { issues },
+    { issues, extra: { code: 'fields' } },
   );
 }
 
@@ -62,13 +62,14 @@ const broke = new HttpProblem(
 );
 
 function sendProblem(res: Response, problem: HttpProblem): void {
-  const { status, title, message, issues, extra } = problem;
+  const { status, title, message, issues } = problem;
+  const extra = { code: problemCodes[status] ?? `status-${status}`, ...problem.extra };
   res
     .status(status)
     .type('application/problem+json')
     .send(
       JSON.stringify({
-        type: 'about:blank',
+        type: problemType(extra.code),
         title,
         status,
         detail: message,

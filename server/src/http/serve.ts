@@ -3,11 +3,11 @@ import { text } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
 import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
-import { may, pinIsEnough } from '@lanternwright/core/access';
+import { pinIsEnough, programCapabilities, type Capability } from '@lanternwright/core/access';
 import type { Route } from '@lanternwright/contract/route';
 import { cleanInput } from './clean-input.ts';
 import { badFields, HttpProblem } from './problem.ts';
-import { viewerOf, whoMay, type Viewer } from './viewer.ts';
+import { able, forPeople, viewerOf, whoMay, type Viewer } from './viewer.ts';
 
 interface Call<P, Q, B, Who> {
   params: P;
@@ -33,12 +33,22 @@ function parse<T>(where: string, schema: z.ZodType<T>, value: unknown): T {
   return parsed.data;
 }
 
+/** Why a program is turned away. */
+const notGiven = (access: Capability) =>
+  access in programCapabilities
+    ? new HttpProblem(403, 'Not allowed', `This key was not given “${access}”`, {
+        extra: { code: 'not-given' },
+      })
+    : forPeople();
+
 /** @throws HttpProblem 401 or 403 for whom a route is not meant */
 function admit(access: Route['access'], viewer: Viewer | null): void {
+  if (viewer?.by === 'key' && (access === 'anyone' || access === 'signed-in')) throw forPeople();
   if (access === 'anyone') return;
   if (!viewer) throw new HttpProblem(401, 'Sign in', 'Sign in first');
   if (access === 'signed-in') return;
-  if (!may(viewer.person.role, access)) throw new HttpProblem(403, 'Not allowed', whoMay(access));
+  if (!able(viewer, access))
+    throw viewer.given ? notGiven(access) : new HttpProblem(403, 'Not allowed', whoMay(access));
   if (viewer.by === 'pin' && !pinIsEnough(access))
     throw new HttpProblem(403, 'Not allowed', 'Sign in with your password for this: a PIN is not enough');
 }

@@ -1,12 +1,11 @@
 import { timingSafeEqual } from 'node:crypto';
 import { Router, type Request, type RequestHandler } from 'express';
-import { may } from '@lanternwright/core/access';
 import type { Database } from '../database/connect.ts';
 import { whyNotRecorded } from '../database/why-not-recorded.ts';
 import { brokenBy } from '../start/guard.ts';
 import type { metrics } from './metrics.ts';
 import { HttpProblem } from './problem.ts';
-import { viewerOf } from './viewer.ts';
+import { able, viewerOf } from './viewer.ts';
 
 /** How long a write that went well stands for those after it. */
 const PROVED_FOR_MS = 10_000;
@@ -69,7 +68,7 @@ export function metricsPage(
 ): RequestHandler {
   return async (req, res) => {
     const viewer = viewerOf(res);
-    const seen = isLocal(req) || hasToken(req, token) || (viewer && may(viewer.person.role, 'see-metrics'));
+    const seen = isLocal(req) || hasToken(req, token) || (viewer && able(viewer, 'see-metrics'));
     if (!seen)
       throw new HttpProblem(403, 'Not allowed', 'Metrics are for supervisors and for whoever has the token');
     res.type(type).send(await text());

@@ -7,7 +7,7 @@ import type { Person } from '@lanternwright/contract/people';
 import type { StandbyReads } from '../database/standby.ts';
 import { HttpProblem } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
-import { whoMay, type Viewer } from '../http/viewer.ts';
+import { able, personOf, whoMay, type Viewer } from '../http/viewer.ts';
 import { addressOf } from '../people/routes.ts';
 import type { PeopleService } from '../people/service.ts';
 import type { TriesService } from '../people/tries.ts';
@@ -35,10 +35,11 @@ export function jobsRouter(
   /** Whose record it is, where another person may send it. */
   async function recorderOf(
     { recordedBy }: z.output<typeof postEventSchema>,
-    { person }: Viewer,
+    viewer: Viewer,
   ): Promise<Actor> {
+    const person = personOf(viewer);
     if (recordedBy === undefined || recordedBy === person.id) return actorOf(person);
-    if (!may(person.role, 'send-for-others'))
+    if (!able(viewer, 'send-for-others'))
       throw new HttpProblem(403, 'Not allowed', whoMay('send-for-others'));
     const recorder = await people.named(recordedBy);
     if (!recorder || !may(recorder.role, 'work-on-jobs'))

@@ -38,7 +38,7 @@ import { prepared } from '../database/prepared.ts';
 import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
 import { JsonText } from '../http/serve.ts';
-import { seesOwner, type Viewer } from '../http/viewer.ts';
+import { personOf, seesOwner, type Viewer } from '../http/viewer.ts';
 import type { SumsService } from '../reckoner/sums.ts';
 import type { Clock } from '../shop/clock.ts';
 import { refreshDue } from '../plan/refresh-due.ts';
@@ -285,7 +285,7 @@ export function jobsService(
     viewer: Viewer,
     by: Actor,
   ): Promise<StoredEvent> {
-    const { person } = viewer;
+    const person = personOf(viewer);
     const { job, ownerId } = before;
     const command = await verifyReckoning(ownWords(input.command, person), sums, person.id);
     await photos.verify(job.id, command);
@@ -339,10 +339,10 @@ export function jobsService(
   async function joinTo(
     before: Folded,
     { id, wheelEnd }: z.output<typeof joinJobSchema>,
-    { person }: Viewer,
+    viewer: Viewer,
   ): Promise<StoredEvent> {
     const { job, ownerId } = before;
-    const [at, by] = [clock.now().toISOString(), actorOf(person)];
+    const [at, by] = [clock.now().toISOString(), actorOf(personOf(viewer))];
     const kept = await inTransaction(db, async (transaction) => {
       await lockUnit(job.unitId, transaction);
       const opened = await wheelEndFrom(await fleet.axles(job.unitId), wheelEnd);
@@ -403,7 +403,7 @@ export function jobsService(
 
     async open(
       input: z.output<typeof openJobSchema>,
-      { person }: Viewer,
+      viewer: Viewer,
     ): Promise<{ id: string; number: number }> {
       return inTransaction(db, async (transaction) => {
         const unit = await lockUnit(input.unitId, transaction);
@@ -420,7 +420,7 @@ export function jobsService(
           axles.filter((a) => wheelEnds.some((w) => axleNumber(w.position) === a.number)),
         );
         const [id, now] = [randomUUID(), clock.now()];
-        const [at, by] = [now.toISOString(), actorOf(person)];
+        const [at, by] = [now.toISOString(), actorOf(personOf(viewer))];
         await db.job.create({
           id,
           number,
@@ -455,7 +455,7 @@ export function jobsService(
       jobId: string,
       input: z.output<typeof postEventSchema>,
       viewer: Viewer,
-      by: Actor = actorOf(viewer.person),
+      by: Actor = actorOf(personOf(viewer)),
     ): Promise<StoredEvent> =>
       onFresh(jobId, input.id, viewer, (before) => recordOn(before, input, viewer, by)),
   };

@@ -363,7 +363,12 @@ describe('the door', () => {
       .send({ csv: 'x'.repeat(4_000_000) })
       .expect(413);
     const lost = await call.get('/api/nowhere').expect(404);
-    expect(lost.body).toMatchObject({ type: 'about:blank', status: 404, title: 'Not found' });
+    expect(lost.body).toMatchObject({
+      type: 'urn:lanternwright:problem:not-found',
+      code: 'not-found',
+      status: 404,
+      title: 'Not found',
+    });
   });
 
   it('is healthy, sends a strict content policy and describes itself', async () => {

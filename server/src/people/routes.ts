@@ -1,7 +1,7 @@
 import { Router, type Request, type Response } from 'express';
-import { peopleRoutes, type Person } from '@lanternwright/contract/people';
+import { peopleRoutes, type Person, type Session } from '@lanternwright/contract/people';
 import { serve } from '../http/serve.ts';
-import { askingBy, type Viewer } from '../http/viewer.ts';
+import { askingBy, personOf, type Viewer } from '../http/viewer.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { SealsService } from '../record/seals.ts';
 import type { SettingsService } from '../shop/settings.ts';
@@ -52,9 +52,11 @@ export function peopleRouter(
   const asking = askingBy(clock);
   const router = Router();
   const done = { ok: true as const };
+  /** Who is signed in: a program never is. */
+  const signedIn = (viewer: Viewer | null): Pick<Session, 'person' | 'by'> =>
+    viewer && viewer.by !== 'key' ? { person: personOf(viewer), by: viewer.by } : { person: null, by: null };
   serve(router, peopleRoutes.session, async ({ viewer }) => ({
-    person: viewer?.person ?? null,
-    by: viewer?.by ?? null,
+    ...signedIn(viewer),
     hasPin: viewer ? await people.hasPin(viewer.person.id) : false,
     demoPeople: await people.demoPeople(),
     needsFirstPerson: await people.isEmpty(),

@@ -7,6 +7,7 @@ import { inTransaction } from '../database/in-transaction.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { change, type Asked } from '../record/append.ts';
+import { insertTables } from '../record/insert-rows.ts';
 import { kindsOf } from '../record/kinds.ts';
 import type { SettingsService } from '../shop/settings.ts';
 
@@ -29,7 +30,7 @@ export function absencesService(db: Database, settings: SettingsService) {
     await inTransaction(db, async () => {
       const state = await change(db, absenceAggregate, id, command, asked);
       await db.sequelize.query('delete from absence where id = $1', { bind: [id] });
-      await kind.write(db, [{ id, state }]);
+      await insertTables(db, kind.rowsOf([{ id, state }]));
     });
     return { id };
   }

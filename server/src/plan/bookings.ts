@@ -9,6 +9,7 @@ import { isoTime } from '../database/sql-time.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
 import { change, type Asked } from '../record/append.ts';
 import { ABSENT_NAME, NAMED_ABSENCES } from './absences.ts';
+import { insertTables } from '../record/insert-rows.ts';
 import { kindsOf } from '../record/kinds.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { SettingsService } from '../shop/settings.ts';
@@ -125,7 +126,7 @@ export function bookingsService(db: Database, { settings, keeper }: Neighbours, 
           });
           for (const [table, column] of kind.tables)
             await db.sequelize.query(`delete from ${table} where ${column} = $1`, { bind: [id] });
-          await kind.write(db, [{ id, state }]);
+          await insertTables(db, kind.rowsOf([{ id, state }]));
         }
         await db.sequelize.query('set constraints booking_claim_clash immediate');
       });

@@ -78,6 +78,8 @@ beforeAll(async () => {
       ...{ seal: () => shop.seals.sealEnd(), plan: (id) => shop.proposals.run(id) },
       ...{ backup: null, supplier: null, feed: null },
       'keep-parts': () => Promise.resolve(),
+      'tell-programs': () => shop.webhooks.tell(),
+      deliver: (id) => shop.webhooks.deliver(id),
       morning: () => shop.morning.run(),
       'meter-file': (id) => shop.meterFiles.run(id),
     },

@@ -15,6 +15,7 @@ import { readMeterCsv, type MeterFileRead } from '../exchange/meter-csv.ts';
 import { cleanInput } from '../http/clean-input.ts';
 import { HttpProblem } from '../http/problem.ts';
 import { setPaper, type WantedPaper } from '../papers/set-paper.ts';
+import { foldJobs, type Folded, type JobsToFold } from '../record/fold-streams.ts';
 import { verifySum, type ClaimedSum, type VerifiedSum } from '../reckoner/verify-sum.ts';
 
 /** What a thread of the pool does, and what it gives. Problems come back as data: an error's class is lost on the way. */
@@ -32,6 +33,8 @@ interface Work {
   plan: { input: { shop: ShopPlanInput; seconds: number }; output: ShopPlan };
   mend: { input: { shop: ShopPlanInput; places: Place[] }; output: Mended };
   'open-api': { input: { version: string }; output: string };
+  /** Jobs of a rebuild, a page at a time. */
+  'fold-jobs': { input: JobsToFold; output: Folded };
   paper: { input: WantedPaper; output: Uint8Array<ArrayBuffer> };
 }
 export type WorkName = keyof Work;
@@ -102,6 +105,8 @@ export async function work({
         return mendPlan(input.shop, input.places);
       case 'open-api':
         return JSON.stringify(openApi(input.version));
+      case 'fold-jobs':
+        return foldJobs(input);
       case 'paper':
         return await setPaper(input);
     }

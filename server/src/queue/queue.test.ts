@@ -16,6 +16,8 @@ const nothing = {
   supplier: null,
   morning: () => Promise.resolve(),
   'keep-parts': () => Promise.resolve(),
+  'tell-programs': () => Promise.resolve(),
+  deliver: () => Promise.resolve(),
   seal: () => Promise.resolve(),
   backup: null,
 };
@@ -64,7 +66,7 @@ it('a database that fails just as it looks at the clock ends no server: it looks
   await rename('gone', '_private_known_crontabs');
   const known = async () =>
     (await shop.db.sequelize.query('select 1 from graphile_worker._private_known_crontabs'))[0].length;
-  await expect.poll(known, { timeout: 20_000 }).toBe(3);
+  await expect.poll(known, { timeout: 20_000 }).toBe(4);
   await queue.stop();
   await shop.close();
 }, 60_000);

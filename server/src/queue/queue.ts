@@ -31,6 +31,10 @@ export interface Background {
   supplier: (() => Promise<void>) | null;
   /** Keeps parts for what is booked, and lets go what nobody needs. */
   'keep-parts': () => Promise<void>;
+  /** Writes what programs are told of. */
+  'tell-programs': () => Promise<void>;
+  /** Sends a message to a program. */
+  deliver: (id: string) => Promise<void>;
   /** Mails the morning's summary, where it is time. */
   morning: () => Promise<void>;
   /** Makes the plan that was asked for. */
@@ -42,7 +46,7 @@ export interface Background {
 const HOURLY = '0 * * * * seal ?fill=2h&max=5';
 const QUARTERLY = (task: 'feed' | 'supplier') => `*/15 * * * * ${task} ?max=3`;
 const MORNINGS = '*/15 * * * * morning ?max=2';
-const MINUTELY = '* * * * * keep-parts ?max=1';
+const MINUTELY = ['* * * * * keep-parts ?max=1', '* * * * * tell-programs ?max=1'];
 const NIGHTLY = '30 2 * * * backup ?fill=12h&max=3';
 
 function loggerOf(log: Logger): QueueLogger {
@@ -118,6 +122,8 @@ export async function startQueue(
     seal,
     morning: () => tasks.morning(),
     'keep-parts': () => tasks['keep-parts'](),
+    'tell-programs': () => tasks['tell-programs'](),
+    deliver: (payload) => tasks.deliver(idIn(payload)),
     ...(backup ? { backup } : {}),
     ...(feed ? { feed } : {}),
     ...(supplier ? { supplier } : {}),
@@ -134,7 +140,7 @@ export async function startQueue(
       schema: SCHEMA,
       taskList,
       crontab: [
-        ...[HOURLY, MORNINGS, MINUTELY],
+        ...[HOURLY, MORNINGS, ...MINUTELY],
         ...(backup ? [NIGHTLY] : []),
         ...(feed ? [QUARTERLY('feed')] : []),
         ...(supplier ? [QUARTERLY('supplier')] : []),

@@ -15,10 +15,15 @@ export function asColumns(rows: readonly object[]): string {
  * out. An owner that is there already stays.
  */
 export async function insertRows(db: Database, table: string, rows: readonly object[]): Promise<void> {
-  if (rows.length === 0) return;
-  await db.sequelize.query(
-    `insert into ${table} select * from jsonb_populate_recordset(null ::${table}, $1 ::jsonb)
-     ${table === 'owner' ? 'on conflict do nothing' : ''}`,
-    { type: QueryTypes.RAW, bind: [asColumns(rows)] },
-  );
+  if (rows.length > 0) await insertTables(db, { [table]: asColumns(rows) });
+}
+
+/** The same for several tables in their order; their rows are as `asColumns` writes them. */
+export async function insertTables(db: Database, tables: Readonly<Record<string, string>>): Promise<void> {
+  for (const [table, rows] of Object.entries(tables))
+    await db.sequelize.query(
+      `insert into ${table} select * from jsonb_populate_recordset(null ::${table}, $1 ::jsonb)
+       ${table === 'owner' ? 'on conflict do nothing' : ''}`,
+      { type: QueryTypes.RAW, bind: [rows] },
+    );
 }

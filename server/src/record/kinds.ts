@@ -12,16 +12,16 @@ import {
   unitAggregate,
   type Aggregate,
 } from '@lanternwright/core/record';
-import type { Database } from '../database/connect.ts';
 import { stockRows } from '../stores/rows.ts';
-import { insertRows } from './insert-rows.ts';
+import { asColumns } from './insert-rows.ts';
 
 /** How the states of one kind of stream become rows. */
 export interface Kind<S> {
   aggregate: Pick<Aggregate<S, never, never, unknown>, 'stream' | 'upcast' | 'fold' | 'foldAll'>;
   /** Tables its rows stand in, each with the column that names the stream. */
   tables: readonly (readonly [table: string, column: string])[];
-  write: (db: Database, states: readonly { id: string; state: S }[]) => Promise<void>;
+  /** Rows by table, as JSON whose members are named as columns are. */
+  rowsOf: (states: readonly { id: string; state: S }[]) => Record<string, string>;
 }
 
 const kind = <S, C, B, R>(
@@ -31,14 +31,12 @@ const kind = <S, C, B, R>(
 ): Kind<S> => ({
   aggregate: aggregate as never,
   tables,
-  async write(db, states) {
+  rowsOf(states) {
     const all = states.map(({ id, state }) => rowsOf(id, aggregate.project(state)));
-    for (const table of new Set(all.flatMap((rows) => Object.keys(rows))))
-      await insertRows(
-        db,
-        table,
-        all.flatMap((rows) => rows[table] ?? []),
-      );
+    const named = [...new Set(all.flatMap((rows) => Object.keys(rows)))];
+    return Object.fromEntries(
+      named.map((table) => [table, asColumns(all.flatMap((rows) => rows[table] ?? []))]),
+    );
   },
 });
 

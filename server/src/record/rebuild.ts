@@ -1,11 +1,13 @@
 import { QueryTypes } from 'sequelize';
-import { replay, type StreamKind } from '@lanternwright/core/record';
+import type { StreamKind } from '@lanternwright/core/record';
 import type { Database } from '../database/connect.ts';
 import { refreshDue } from '../plan/refresh-due.ts';
 import { inTransaction } from '../database/in-transaction.ts';
-import { CHAIN_LOCK, endOfRecord, entriesOfAll } from './append.ts';
-import { fromBatches, withBatches } from './beginning.ts';
-import { jobsNumberedSchema, kindsOf, type Kind } from './kinds.ts';
+import { CHAIN_LOCK, endOfRecord } from './append.ts';
+import type { Folded } from './fold-streams.ts';
+import { A_PAGE, hasBatches, openFolding, type Folding, type Page } from './folding.ts';
+import { insertTables } from './insert-rows.ts';
+import { kindsOf, type Kind } from './kinds.ts';
 import { closeBeside, countBeside, firstDifference, keepWorking, openBeside, swapIn } from './tables.ts';
 
 /** A stream whose records come to nothing; its rows stay as they were. */
@@ -20,19 +22,8 @@ export interface Rebuilt {
   aside: Aside[];
 }
 
-/** Streams, or rows of batches, that are read at once. */
-const A_PAGE = 200;
-
-/** Numbers that a migration gave to jobs from before a job's opening named its own. */
-async function jobNumbers(db: Database): Promise<ReadonlyMap<string, number>> {
-  const rows = await db.entry.findAll({ where: { stream: 'shop' }, attributes: ['body'], raw: true });
-  return new Map(
-    rows.flatMap(({ body }) => {
-      const numbered = jobsNumberedSchema.safeParse(body);
-      return numbered.success ? Object.entries(numbered.data.numbers) : [];
-    }),
-  );
-}
+/** Pages that are folded while the rows of an earlier one are written. */
+const PAGES_AHEAD = 4;
 
 const ENTERED = 'select stream_id as id from entry where stream = $1 and seq > $2 and stream_id > $3';
 /** Units of which a batch after `seq` holds something: they came in with it, or their readings did. */
@@ -41,10 +32,8 @@ const IN_BATCHES = `
     unnest(array['id', 'unitId']) key
   where e.stream = 'batch' and e.seq > $2 and b.row ->> key > $3`;
 
-const hasBatches = (stream: StreamKind): stream is keyof typeof withBatches => stream in withBatches;
-
 /** The streams of a kind of which something was recorded after `seq`, a page at a time. */
-async function* streamsAfter(db: Database, stream: StreamKind, seq: number): AsyncGenerator<string[]> {
+export async function* streamsAfter(db: Database, stream: StreamKind, seq: number): AsyncGenerator<string[]> {
   const source = hasBatches(stream) ? `${ENTERED} union ${IN_BATCHES}` : ENTERED;
   for (let after = ''; ;) {
     const rows = await db.sequelize.query<{ id: string }>(
@@ -71,32 +60,18 @@ async function unitsChangedAfter(db: Database, seq: number | null): Promise<stri
   return rows.map((r) => r.id);
 }
 
-/** Folds streams and writes their rows beside; those that do not fold keep the working ones. */
-async function writeStreams(
+/** Writes the rows of folded streams beside; those that do not fold keep the working ones. */
+async function writeRows(
   db: Database,
-  { aggregate, tables, write }: Kind<unknown>,
+  { tables }: Kind<unknown>,
   ids: readonly string[],
-): Promise<Aside[]> {
-  const { stream } = aggregate;
-  const entries = await entriesOfAll(db, stream, ids);
-  const held = hasBatches(stream) ? await fromBatches(db, ids) : null;
-  const aside: Aside[] = [];
-  const states: { id: string; state: unknown }[] = [];
-  for (const [id, list] of entries) {
-    try {
-      const state =
-        held && hasBatches(stream) ? withBatches[stream](list, held.get(id)!) : replay(aggregate, list);
-      // A unit of a fleet file that said nothing of its meters has none.
-      if (state !== null) states.push({ id, state });
-    } catch (error) {
-      aside.push({ stream, streamId: id, reason: error instanceof Error ? error.message : String(error) });
-    }
-  }
+  { rows, aside }: Folded,
+): Promise<void> {
   for (const [table, column] of tables)
     await db.sequelize.query(`delete from pg_temp.${table} where ${column} ::text = any($1 ::text[])`, {
-      bind: [[...entries.keys()]],
+      bind: [ids],
     });
-  await write(db, states);
+  await insertTables(db, rows);
   for (const [table, column] of tables)
     await keepWorking(
       db,
@@ -104,27 +79,44 @@ async function writeStreams(
       column,
       aside.map((a) => a.streamId),
     );
-  return aside;
+}
+
+/** Writes the rows of a kind of which something was recorded after `seq` beside; tells of each page. */
+async function followKind(
+  db: Database,
+  { folding, kind, after }: { folding: Folding; kind: Kind<unknown>; after: number },
+  tell: (ids: readonly string[], aside: Folded['aside']) => void,
+): Promise<void> {
+  const ahead: Page[] = [];
+  const writeNext = async () => {
+    const { ids, folded } = ahead.shift()!;
+    const page = await folded;
+    await writeRows(db, kind, ids, page);
+    tell(ids, page.aside);
+  };
+  for await (const ids of streamsAfter(db, kind.aggregate.stream, after)) {
+    ahead.push(await folding.begin(kind, ids));
+    if (ahead.length > PAGES_AHEAD) await writeNext();
+  }
+  while (ahead.length > 0) await writeNext();
 }
 
 /** Writes every row beside the working ones, following the record; the chain is locked only for what came last. */
-async function buildBeside(db: Database): Promise<Rebuilt> {
-  await openBeside(db);
-  const numbers = await jobNumbers(db);
-  const kinds = kindsOf((jobId) => numbers.get(jobId));
+async function followRecord(db: Database, folding: Folding): Promise<Rebuilt> {
   const aside = new Map<string, Aside>();
   const seen = new Set<string>();
-  const follow = async (cursor: number): Promise<number> => {
+  const kinds = kindsOf((jobId) => folding.numbers.get(jobId));
+  const follow = async (after: number): Promise<number> => {
     const end = await endOfRecord(db);
     for (const kind of kinds) {
       const { stream } = kind.aggregate;
-      for await (const ids of streamsAfter(db, stream, cursor)) {
+      await followKind(db, { folding, kind, after }, (ids, refused) => {
         for (const id of ids) {
           seen.add(`${stream} ${id}`);
           aside.delete(`${stream} ${id}`);
         }
-        for (const a of await writeStreams(db, kind, ids)) aside.set(`${stream} ${a.streamId}`, a);
-      }
+        for (const a of refused) aside.set(`${stream} ${a.streamId}`, { stream, ...a });
+      });
     }
     return end;
   };
@@ -139,6 +131,16 @@ async function buildBeside(db: Database): Promise<Rebuilt> {
   await refreshDue(db, await unitsChangedAfter(db, before));
   await db.sequelize.query('select refresh_wheel_ends(null)');
   return { streams: seen.size, aside: [...aside.values()] };
+}
+
+async function buildBeside(db: Database): Promise<Rebuilt> {
+  await openBeside(db);
+  const folding = await openFolding(db);
+  try {
+    return await followRecord(db, folding);
+  } finally {
+    await folding.close();
+  }
 }
 
 /**

@@ -73,7 +73,7 @@ const server = createServer((req, res) => {
     return;
   }
   const problem = {
-    ...{ type: 'about:blank', title: 'Starting', status: 503, code: 'starting' },
+    ...{ type: 'urn:lanternwright:problem:starting', title: 'Starting', status: 503, code: 'starting' },
     detail: `${now.what}: ${now.percent} of 100. Try again in a moment.`,
     ...now,
   };

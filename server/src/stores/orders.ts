@@ -8,6 +8,7 @@ import { inTransaction } from '../database/in-transaction.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { change, type Asked } from '../record/append.ts';
+import { insertTables } from '../record/insert-rows.ts';
 import { kindsOf } from '../record/kinds.ts';
 import type { Clock } from '../shop/clock.ts';
 import { changeStock } from './stock.ts';
@@ -62,7 +63,7 @@ export function ordersService(
   async function decide(id: string, command: OrderCommand, asked: Asked): Promise<void> {
     const state = await change(db, orderAggregate, id, command, asked);
     await db.sequelize.query('delete from purchase where id = $1', { bind: [id] });
-    await kind.write(db, [{ id, state }]);
+    await insertTables(db, kind.rowsOf([{ id, state }]));
   }
 
   async function tell(id: string, command: OrderCommand, asked: Asked): Promise<Order> {

@@ -1,7 +1,6 @@
 import { QueryTypes } from 'sequelize';
 import { randomUUID } from 'node:crypto';
 import { v5 as uuidFrom } from 'uuid';
-import { may } from '@lanternwright/core/access';
 import type { Part } from '@lanternwright/core/part';
 import type { Movement, Reservation } from '@lanternwright/core/record';
 import { fold, isClosed, lackedLines, wheelEndAt } from '@lanternwright/core/traveller';
@@ -18,7 +17,7 @@ import { inTransaction } from '../database/in-transaction.ts';
 import { prepared } from '../database/prepared.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { notFound, refused } from '../http/problem.ts';
-import type { Viewer } from '../http/viewer.ts';
+import { able, type Viewer } from '../http/viewer.ts';
 import type { JobsService } from '../jobs/service.ts';
 import type { Clock } from '../shop/clock.ts';
 import { jobPartsOf } from './job-parts.ts';
@@ -95,10 +94,10 @@ export function storesService(
   online: string | null,
   clock: Clock,
 ) {
-  async function part(id: string, { person }: Pick<Viewer, 'person'>): Promise<StorePart> {
+  async function part(id: string, viewer: Viewer): Promise<StorePart> {
     const [row] = await db.sequelize.query<StorePart>(PART, { type: QueryTypes.SELECT, bind: [id] });
     if (!row) throw notFound('part');
-    return may(person.role, 'see-prices') ? row : withoutPrices(row);
+    return able(viewer, 'see-prices') ? row : withoutPrices(row);
   }
 
   /** @throws HttpProblem 422 where the job is closed or does not have this wheel end */
@@ -130,7 +129,7 @@ export function storesService(
   async function ofJob(id: string, viewer: Viewer): Promise<JobParts[]> {
     const { events } = await jobs.detail(id, viewer);
     const lines = await jobPartsOf(db, fold(events), clock);
-    if (may(viewer.person.role, 'see-prices')) return lines;
+    if (able(viewer, 'see-prices')) return lines;
     return lines.map((line) => ({ ...line, used: line.used.map((u) => ({ ...u, price: null })) }));
   }
 

@@ -1,10 +1,11 @@
+import { Link } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import { z } from 'zod';
 import { currencies, type ShopSettings } from '@lanternwright/contract/shop';
 import { problemFields } from '../api.ts';
 import { FormProblem } from '../form-problem.tsx';
 import { useChangeSettingsMutation, useShop } from '../people/people-api.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
 import { AreaField, SelectField, TextField } from '../ui/field.tsx';
 import { BackupsSection } from './backups-section.tsx';
 import { MorningSection } from './morning-section.tsx';
@@ -136,6 +137,17 @@ export function SettingsPage() {
       <ShiftsSection />
       <MorningSection />
       <BackupsSection />
+      <section aria-label="Other programs" className="flex flex-col gap-3 border-t border-rule pt-5">
+        <h2 className="text-18 font-semibold">Other programs</h2>
+        <p className="max-w-[70ch] text-14">
+          Keys with which other programs read from this shop, and webhooks that tell them what happens here.
+        </p>
+        <div>
+          <Link className={buttonLook()} to="/settings/programs">
+            Keys and webhooks
+          </Link>
+        </div>
+      </section>
     </main>
   );
 }

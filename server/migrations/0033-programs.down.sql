@@ -1,0 +1,3 @@
+drop table delivery;
+drop table webhook;
+drop table program_token;
