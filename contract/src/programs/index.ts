@@ -100,7 +100,7 @@ export const programsRoutes = {
   makeToken: defineRoute({
     method: 'post',
     path: '/api/programs/tokens',
-    summary: 'Make a key for a program; it is told once',
+    summary: 'Make a key for a program; it is shown once',
     access: 'change-settings',
     body: newTokenSchema,
     answer: z.object({ id: z.uuid(), token: z.string() }),
@@ -116,14 +116,14 @@ export const programsRoutes = {
   webhooks: defineRoute({
     method: 'get',
     path: '/api/programs/webhooks',
-    summary: 'Who is told of what happens here, those that ended last',
+    summary: 'Addresses that are notified, those that ended last',
     access: 'change-settings',
     answer: z.array(webhookSchema),
   }),
   makeWebhook: defineRoute({
     method: 'post',
     path: '/api/programs/webhooks',
-    summary: 'Tell a program of what happens from now on; the secret that signs is told once',
+    summary: 'Notify an address of what happens from now on; the secret that signs is shown once',
     access: 'change-settings',
     body: newWebhookSchema,
     answer: madeWebhookSchema,
@@ -131,7 +131,7 @@ export const programsRoutes = {
   endWebhook: defineRoute({
     method: 'post',
     path: '/api/programs/webhooks/:id/end',
-    summary: 'Tell it no more; what waits is dropped',
+    summary: 'End a webhook; messages that wait are dropped',
     access: 'change-settings',
     params: idParams,
     answer: idParams,
@@ -139,7 +139,7 @@ export const programsRoutes = {
   tryWebhook: defineRoute({
     method: 'post',
     path: '/api/programs/webhooks/:id/try',
-    summary: 'Send it a message that says nothing, to see whether it comes',
+    summary: 'Send a test message',
     access: 'change-settings',
     params: idParams,
     answer: idParams,

@@ -5,16 +5,16 @@ import type { Capability } from './capability.ts';
  * first two may be of one owner only.
  */
 export const programCapabilities = {
-  'see-units': 'Read units and their past',
+  'see-units': 'Read units and their history',
   'see-jobs': 'Read jobs, their papers and photos',
   'see-plan': 'Read the plan, what is due and who is booked',
   'see-sheets': 'Read sheets',
   'see-tools': 'Read tools',
   'see-stores': 'Read parts and orders',
-  'see-prices': 'Read what parts cost',
-  'read-meters': 'Record what meters show',
-  'run-sums': 'Run the sums of the reckoner',
-  'see-metrics': 'Read how the server does',
+  'see-prices': 'Read part prices',
+  'read-meters': 'Record meter readings',
+  'run-sums': 'Run calculations',
+  'see-metrics': 'Read server metrics',
 } as const satisfies Partial<Record<Capability, string>>;
 export type ProgramCapability = keyof typeof programCapabilities;
 

@@ -74,7 +74,8 @@ function pathOf({ path }: Route, whose: Owned): string {
     if (name === 'id' && path.startsWith('/api/jobs/photos/')) return whose.photo;
     if (name === 'id' && /^\/api\/(exchange\/)?jobs\//.test(path)) return whose.job;
     // Nobody is switched off and no tool retired by this test.
-    if (name === 'id' && /^\/api\/(people|programs|tools|stores|plan|exchange)\//.test(path)) return randomUUID();
+    if (name === 'id' && /^\/api\/(people|programs|tools|stores|plan|exchange)\//.test(path))
+      return randomUUID();
     throw new Error(`Say what :${name} is in ${path}`);
   });
   return filled + query;

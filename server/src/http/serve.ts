@@ -36,7 +36,7 @@ function parse<T>(where: string, schema: z.ZodType<T>, value: unknown): T {
 /** Why a program is turned away. */
 const notGiven = (access: Capability) =>
   access in programCapabilities
-    ? new HttpProblem(403, 'Not allowed', `This key was not given “${access}”`, {
+    ? new HttpProblem(403, 'Not allowed', `This key does not include “${access}”`, {
         extra: { code: 'not-given' },
       })
     : forPeople();

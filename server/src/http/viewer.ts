@@ -34,7 +34,7 @@ export function personOf({ person }: Pick<Viewer, 'person'>): Person {
 
 /** Told to a program that asks for what people answer for. */
 export const forPeople = () =>
-  new HttpProblem(403, 'Not allowed', 'This is for people, not for programs', {
+  new HttpProblem(403, 'Not allowed', 'Only people can do this. The key of a program cannot.', {
     extra: { code: 'for-people' },
   });
 

@@ -44,7 +44,7 @@ describe('the key of a program', () => {
     const { id, token } = await keyFor();
     await as(token).get('/api/fleet/overview?page=1').expect(200);
     const { body } = await as(token).get('/api/tools').expect(403);
-    expect(body).toMatchObject({ code: 'not-given', detail: 'This key was not given “see-tools”' });
+    expect(body).toMatchObject({ code: 'not-given', detail: 'This key does not include “see-tools”' });
     const told = JSON.stringify(await tokens());
     expect(told).toContain(id);
     expect(told).not.toContain(token);

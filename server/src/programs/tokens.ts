@@ -42,7 +42,7 @@ const HELD = `
 /** Told to whoever comes with a key that does not hold. @source RFC 6750, section 3.1 */
 class NotHeld extends HttpProblem {
   constructor() {
-    super(401, 'Key not valid', 'This key is not valid, or it has ended. A supervisor makes another.', {
+    super(401, 'Key not valid', 'This key is not valid, or it has ended. Ask a supervisor for another.', {
       extra: { code: 'key-not-valid' },
     });
   }
@@ -94,7 +94,7 @@ export function tokensService(db: Database, settings: Pick<SettingsService, 'cur
       const wide = ownerId === null ? [] : notOfOneOwner(capabilities);
       if (wide.length > 0)
         throw refused(
-          `Of one owner a program may read units and jobs only. This is of the whole shop: ${wide.map((c) => programCapabilities[c]).join('; ')}`,
+          `For one owner, choose units and jobs only. These are of the whole shop: ${wide.map((c) => programCapabilities[c]).join('; ')}`,
           'capabilities',
         );
       if (ownerId !== null) {

@@ -53,6 +53,7 @@ function MakeKey() {
       }}
       onChange={() => data && reset()}
     >
+      <h3 className="text-16 font-semibold">New key</h3>
       <div className="grid gap-4 md:grid-cols-3">
         <TextField
           label="Name of the program"
@@ -155,8 +156,8 @@ export function KeysSection() {
     <section aria-label="Keys" className="flex flex-col gap-4">
       <h2 className="text-18 font-semibold">Keys for programs</h2>
       <p className="max-w-[70ch] text-14 text-muted">
-        A program sends its key with every request. It reads what you choose here and records meters at most:
-        what a person answers for stays with people. What it can ask is described at{' '}
+        A program sends its key with every request. It can do what you choose here and nothing else. Jobs,
+        releases and settings stay with people. The requests are described at{' '}
         <a className="underline" href="/api/openapi.json">
           /api/openapi.json
         </a>

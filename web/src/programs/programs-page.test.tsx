@@ -51,7 +51,7 @@ it('makes a key of what was chosen, and shows it once', async () => {
   await user.type(keys.getByLabelText('Name of the program'), 'Fuel pump');
   await user.selectOptions(keys.getByLabelText('Valid for'), '90');
   await user.click(keys.getByLabelText('Read the plan, what is due and who is booked'));
-  await user.click(keys.getByLabelText('Read units and their past'));
+  await user.click(keys.getByLabelText('Read units and their history'));
   // Of one owner the plan is not to be had.
   await user.selectOptions(keys.getByLabelText('Whose units it sees'), 'Osprey Contract Farming');
   expect(keys.queryByLabelText('Read the plan, what is due and who is booked')).toBeNull();
@@ -81,7 +81,7 @@ it('adds a webhook, keeps what was typed where the address is refused, and sends
   );
   const hooks = within(screen.getByRole('region', { name: 'Webhooks' }));
   expect(hooks.getByText(/1 waiting/)).toBeTruthy();
-  await user.type(hooks.getByLabelText('Who is told'), 'Depot');
+  await user.type(hooks.getByLabelText('Receiver'), 'Depot');
   await user.type(hooks.getByLabelText('Address'), 'https://depot.example/');
   await user.click(hooks.getByLabelText('A wheel end is released'));
   await user.click(hooks.getByRole('button', { name: 'Add this webhook' }));

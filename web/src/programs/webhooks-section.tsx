@@ -43,9 +43,10 @@ function MakeWebhook() {
       }}
       onChange={() => data && reset()}
     >
+      <h3 className="text-16 font-semibold">New webhook</h3>
       <div className="grid gap-4 md:grid-cols-[1fr_2fr]">
         <TextField
-          label="Who is told"
+          label="Receiver"
           required
           value={name}
           error={fields['name']}
@@ -62,7 +63,7 @@ function MakeWebhook() {
         />
       </div>
       <CheckList
-        legend="What it is told of"
+        legend="Events"
         choices={webhookEvents}
         chosen={events}
         error={fields['events']}
@@ -96,7 +97,7 @@ function Deliveries({ webhook }: { webhook: Webhook }) {
   const { data } = useDeliveriesQuery(webhook.id, { pollingInterval: 5_000 });
   const [again, { error, isLoading }] = useSendAgainMutation();
   if (!data) return null;
-  if (data.length === 0) return <p className="py-2 text-14 text-muted">Nothing was sent yet.</p>;
+  if (data.length === 0) return <p className="py-2 text-14 text-muted">No messages yet.</p>;
   return (
     <>
       {error && <Note tone="trouble">{problemText(error)}</Note>}
@@ -170,15 +171,15 @@ function WebhookLine({ webhook }: { webhook: Webhook }) {
   );
 }
 
-/** Programs that are told of what happens here. */
+/** Addresses that are notified of what happens here. */
 export function WebhooksSection() {
   const { data, error } = useWebhooksQuery();
   return (
     <section aria-label="Webhooks" className="flex flex-col gap-4 border-t border-rule pt-5">
       <h2 className="text-18 font-semibold">Webhooks</h2>
       <p className="max-w-[70ch] text-14 text-muted">
-        Lanternwright sends a signed message to an address of yours when something happens. Where nobody
-        answers, it tries again for about 19 hours.
+        Lanternwright sends a signed message to an address of yours when something happens. If the address
+        does not answer, it tries again for about 19 hours.
       </p>
       {error && <Note tone="trouble">{problemText(error)}</Note>}
       {data && data.length > 0 && (
