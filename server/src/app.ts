@@ -43,6 +43,7 @@ import { calendarsService } from './plan/calendars.ts';
 import { capacityAhead } from './plan/capacity.ts';
 import { floorService } from './plan/floor.ts';
 import { planMaker } from './plan/make-plan.ts';
+import { promiseMaker } from './plan/promise.ts';
 import { proposalsService } from './plan/proposals.ts';
 import { planRouter } from './plan/routes.ts';
 import { shopAhead } from './plan/shop-ahead.ts';
@@ -172,7 +173,13 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   const maker = planMaker(settings, ahead, clock);
   const proposals = proposalsService(
     db,
-    { maker, bookings, pool, enqueue: (id) => addToQueue(db, 'plan', { id }) },
+    {
+      maker,
+      promises: promiseMaker(db, { maker, ahead, settings }, clock),
+      bookings,
+      pool,
+      enqueue: (id) => addToQueue(db, 'plan', { id }),
+    },
     clock,
   );
   const bring = bringMeters(db);

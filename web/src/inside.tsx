@@ -76,6 +76,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./plan/load-page.tsx')).LoadPage }),
       },
       {
+        path: 'plan/promise',
+        lazy: async () => ({ Component: (await import('./plan/promise-page.tsx')).PromisePage }),
+      },
+      {
         path: 'plan/proposals/:id',
         lazy: async () => ({ Component: (await import('./plan/proposal-page.tsx')).ProposalPage }),
       },

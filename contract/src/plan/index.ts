@@ -115,14 +115,30 @@ export type Shift = z.output<typeof shiftSchema>;
 const changeShiftSchema = z.object({ week: weekOrShops, seen: weekOrShops });
 export type ChangeShift = z.input<typeof changeShiftSchema>;
 
-export const askProposalSchema = z.object({
-  kind: z.enum(['propose', 'mend']),
-  /** What is due within so many days is planned. */
-  days: z.int().min(1).max(84).default(28),
-  owner: z.uuid().optional(),
-  /** How long a better plan is looked for, seconds. */
-  seconds: z.int().min(1).max(20).default(5),
+/** A unit and its work, for which a time is looked for. */
+export const promiseAskedSchema = z.object({
+  unitId: z.uuid(),
+  works: bookingSchema.shape.works.unwrap().min(1, 'choose the work'),
+  /** The day on which it is to be finished; null: as soon as can be. */
+  by: z.iso.date().nullable(),
 });
+export type PromiseAsked = z.output<typeof promiseAskedSchema>;
+
+const proposalKind = z.enum(['propose', 'mend', 'promise']);
+export const askProposalSchema = z
+  .object({
+    kind: proposalKind,
+    /** What is due within so many days is planned. */
+    days: z.int().min(1).max(84).default(28),
+    owner: z.uuid().optional(),
+    /** How long a better plan is looked for, seconds. */
+    seconds: z.int().min(1).max(20).default(5),
+    promise: promiseAskedSchema.optional(),
+  })
+  .refine((asked) => (asked.kind === 'promise') === (asked.promise !== undefined), {
+    message: 'is needed for a promise, and for nothing else',
+    path: ['promise'],
+  });
 export type AskProposal = z.input<typeof askProposalSchema>;
 
 const stand = z.object({
@@ -155,6 +171,23 @@ const proposedSchema = z.object({
 });
 export type Proposed = z.output<typeof proposedSchema>;
 
+/** What work needs of the store and is not free there. */
+const partNotHereSchema = z.object({
+  title: z.string(),
+  quantity: z.int(),
+  /** The day on which it can be had; null where nobody knows. */
+  by: z.iso.date().nullable(),
+  how: z.enum(['on-order', 'to-order', 'unknown']),
+});
+export type PartNotHere = z.output<typeof partNotHereSchema>;
+
+const promisedSchema = z.object({
+  by: z.iso.date().nullable(),
+  /** Whether the day holds: with nothing else moved, with the other rows moved, or not at all. */
+  holds: z.enum(['free', 'moving', 'late']),
+  parts: z.array(partNotHereSchema),
+});
+
 const proposalResultSchema = z.object({
   rows: z.array(proposedSchema),
   /** Units that found no place, with why. */
@@ -163,12 +196,14 @@ const proposalResultSchema = z.object({
   gap: z.number().nullable(),
   /** Visits that are saved by doing at once what is due close together. */
   visitsSaved: z.int(),
+  /** Of a promise: the first row is its unit. */
+  promise: promisedSchema.optional(),
 });
 export type ProposalResult = z.output<typeof proposalResultSchema>;
 
 const proposalSchema = z.object({
   id: z.uuid(),
-  kind: z.enum(['propose', 'mend']),
+  kind: proposalKind,
   askedAt: z.iso.datetime(),
   state: z.enum(['waiting', 'running', 'ready', 'stopped', 'failed']),
   done: z.number(),

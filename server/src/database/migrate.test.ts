@@ -37,6 +37,7 @@ const all = [
   '0031-closed-by-reading',
   '0032-arrivals',
   '0033-programs',
+  '0034-promises',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

@@ -88,7 +88,26 @@ interface PlanPeople extends PlanShop {
   people: { id: string; name: string; hours: TimeSpan[] | undefined }[];
 }
 
-const inHours = ({ low, usual, high, measured }: WorkTime) => ({
+interface Earliest {
+  now: number;
+  taken: readonly Taken[];
+  visit: Visit;
+  notBefore: NotBefore;
+}
+
+/** Who works a plan out. */
+interface Runs {
+  plan: (shop: ShopPlanInput) => Promise<ShopPlan>;
+  mendWith: (shop: ShopPlanInput, places: Place[]) => Promise<Mended>;
+}
+
+/** A time that can be promised: with nothing else moved, with others moved, or later than it was asked for. */
+export interface PromisedTime extends Pick<Proposed, 'to' | 'because'> {
+  holds: 'free' | 'moving' | 'late';
+  moved: Proposed[];
+}
+
+export const inHours = ({ low, usual, high, measured }: WorkTime) => ({
   ...{ low: low / 60, usual: usual / 60, high: high / 60 },
   measured,
 });
@@ -245,17 +264,26 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
       .map((b) => ({ ...b, until: iso(now + STAYS_YET_MS) }));
   }
 
-  async function mend(
-    run: (shop: ShopPlanInput, places: Place[]) => Promise<Mended>,
-  ): Promise<ProposalResult> {
-    const now = ahead.begin();
+  /** What of the bookings no plan moves, as what is taken, and those that may move. */
+  async function movable(now: number, shop: PlanPeople): Promise<{ taken: Taken[]; free: Booked[] }> {
     const booked = await ahead.bookings(now, now + AHEAD_DAYS * DAY_MS);
-    const shop = await shopFrom(now, []);
-    const planned = new Set(shop.people.map((p) => p.id));
     const fixed = (b: Booked) =>
       b.locked || Date.parse(b.from) < now || b.people.length > 2 || workedMin(shop, b) < LEAST_MIN;
-    const taken = [...booked.filter(fixed), ...(await stuck(now, booked))].flatMap(takenBy);
-    const free = booked.filter((b) => !fixed(b));
+    return {
+      taken: [...booked.filter(fixed), ...(await stuck(now, booked))].flatMap(takenBy),
+      free: booked.filter((b) => !fixed(b)),
+    };
+  }
+
+  /** @param more what is taken besides what is booked */
+  async function mend(
+    run: (shop: ShopPlanInput, places: Place[]) => Promise<Mended>,
+    more: readonly Taken[] = [],
+  ): Promise<ProposalResult> {
+    const now = ahead.begin();
+    const shop = await shopFrom(now, []);
+    const planned = new Set(shop.people.map((p) => p.id));
+    const { taken, free } = await movable(now, shop);
     /** Who stays with a booking whatever happens: nobody, or somebody who is not planned otherwise. */
     const own = (b: Booked) =>
       b.people.length === 0 ? NOBODY + b.id : b.people.find((p) => !planned.has(p));
@@ -264,7 +292,7 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
       {
         ...shop,
         people: [...shop.people, ...[...others].map((id) => ({ id }))],
-        taken: [...shop.taken, ...taken],
+        taken: [...shop.taken, ...taken, ...more],
       },
       free.map((b) => {
         const people = b.people.length > 1 ? 2 : 1;
@@ -312,9 +340,55 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
     };
   }
 
+  /** The earliest time of one visit, with nothing moved that is taken already; null where there is none. */
+  async function earliest(
+    { now, taken, visit, notBefore }: Earliest,
+    run: (shop: ShopPlanInput) => Promise<ShopPlan>,
+  ): Promise<Pick<Proposed, 'to' | 'because'> | null> {
+    const shop = await shopFrom(now, taken);
+    const names = new Map(shop.people.map((p) => [p.id, p.name]));
+    const [found] = (await run(shopPlanInputOf(shop, [visit]))).bookings;
+    return found
+      ? {
+          to: standOf(now, names, found),
+          because: describeBecause(found.because, notBefore, () => 'another'),
+        }
+      : null;
+  }
+
+  /**
+   * The earliest time that can be promised for some work, with its parts; where it must be sooner, what has to move.
+   * @param asked the visit, and the moment by which it is to be finished
+   */
+  async function promise(
+    { visit, notBefore, by }: { visit: Omit<Visit, 'from' | 'due'>; notBefore: number; by: number | null },
+    { plan, mendWith }: Runs,
+  ): Promise<PromisedTime | null> {
+    const now = ahead.begin();
+    const from = Math.max(now, notBefore);
+    const wanted = { ...visit, from, due: from };
+    const asked = { now, visit: wanted, notBefore: from > now ? ('part' as const) : ('now' as const) };
+    const booked = await ahead.bookings(now, now + AHEAD_DAYS * DAY_MS);
+    const free = await earliest({ ...asked, taken: booked.flatMap(takenBy) }, plan);
+    const inTime = (time: typeof free) => time !== null && (by === null || Date.parse(time.to.until) <= by);
+    if (inTime(free)) return { ...free!, holds: 'free', moved: [] };
+    const { taken } = await movable(now, await shopFrom(now, []));
+    const sooner = by === null ? null : await earliest({ ...asked, taken }, plan);
+    if (sooner && inTime(sooner)) {
+      const mended = await mend(
+        mendWith,
+        takenBy({ ...sooner.to, unitId: visit.unitId, tools: [...visit.tools] }),
+      );
+      // Nobody is turned away for a promise to another.
+      if (mended.unplaced.length === 0) return { ...sooner, holds: 'moving', moved: mended.rows };
+    }
+    return free && { ...free, holds: 'late', moved: [] };
+  }
+
   return {
     propose,
     mend,
+    promise,
     /** @throws HttpProblem 422 where the settings lack what a plan needs */
     mustBeAble: async () => void (await shopFrom(ahead.begin(), [])),
     plannedVisits: (days: number) => plannedVisits(ahead.begin(), days, null),

@@ -1,6 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
-import { askProposalSchema, type AskProposal, type Proposal } from '@lanternwright/contract/plan';
+import {
+  askProposalSchema,
+  promiseAskedSchema,
+  type AskProposal,
+  type Proposal,
+} from '@lanternwright/contract/plan';
+import type { Place, ShopPlanInput } from '@lanternwright/core/shop-plan';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { isoTime } from '../database/sql-time.ts';
@@ -11,6 +17,7 @@ import type { Asked } from '../record/append.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { BookingsService, Change } from './bookings.ts';
 import type { PlanMaker } from './make-plan.ts';
+import type { PromiseMaker } from './promise.ts';
 
 /** A running plan of which nothing was heard so long went with its server. */
 const LOST_MS = 60_000;
@@ -28,6 +35,7 @@ const ROW = `
 
 interface Neighbours {
   maker: PlanMaker;
+  promises: PromiseMaker;
   bookings: BookingsService;
   pool: WorkPool;
   /** Has a plan made in the background, in the open transaction. */
@@ -35,7 +43,11 @@ interface Neighbours {
 }
 
 /** Plans that are asked for, made in the background, and accepted in whole or in part. */
-export function proposalsService(db: Database, { maker, bookings, pool, enqueue }: Neighbours, clock: Clock) {
+export function proposalsService(
+  db: Database,
+  { maker, promises, bookings, pool, enqueue }: Neighbours,
+  clock: Clock,
+) {
   async function row(id: string): Promise<Row> {
     const [found] = await db.sequelize.query<Row>(ROW, { type: QueryTypes.SELECT, bind: [id] });
     if (!found) throw notFound('plan');
@@ -56,6 +68,7 @@ export function proposalsService(db: Database, { maker, bookings, pool, enqueue 
     /** @throws HttpProblem 422 where the settings lack bays, hours or people */
     async ask(asked: AskProposal, { person }: Viewer): Promise<{ id: string }> {
       await maker.mustBeAble();
+      if (asked.promise) await promises.mustBeAble(promiseAskedSchema.parse(asked.promise));
       const id = randomUUID();
       await inTransaction(db, async () => {
         await db.sequelize.query(
@@ -106,12 +119,14 @@ export function proposalsService(db: Database, { maker, bookings, pool, enqueue 
         },
       };
       try {
-        const result =
-          wanted.kind === 'mend'
-            ? await maker.mend((shop, places) => pool.run('mend', { shop, places }, asked))
-            : await maker.propose(wanted, (shop) =>
-                pool.run('plan', { shop, seconds: wanted.seconds }, asked),
-              );
+        const planFor = (seconds: number) => (shop: ShopPlanInput) =>
+          pool.run('plan', { shop, seconds }, asked);
+        const mendWith = (shop: ShopPlanInput, places: Place[]) => pool.run('mend', { shop, places }, asked);
+        const result = wanted.promise
+          ? await promises.make(wanted.promise, { plan: planFor(1), mendWith })
+          : wanted.kind === 'mend'
+            ? await maker.mend(mendWith)
+            : await maker.propose(wanted, planFor(wanted.seconds));
         await db.sequelize.query(
           `update proposal set state = 'ready', done = 1, result = $2 ::jsonb where id = $1 and state = 'running'`,
           { bind: [id, JSON.stringify(result)] },
@@ -134,6 +149,9 @@ export function proposalsService(db: Database, { maker, bookings, pool, enqueue 
       if (state !== 'ready' || !result) throw new HttpProblem(409, 'Not ready', 'This plan is not ready');
       const chosen = result.rows.filter((r) => units.includes(r.bookingId ?? r.unit.id));
       if (chosen.length === 0) throw refused('None of these is in this plan', 'units');
+      // The time that is promised is free only once the others have moved.
+      if (result.promise && chosen.length < result.rows.length)
+        throw refused('This is accepted as a whole: the booking and all that moves for it', 'units');
       const changes = chosen.map((r): Change => {
         const { bayId, people, from, until } = r.to;
         const to = { bayId, people, from, until, tools: r.tools };

@@ -40,6 +40,7 @@ it('a database of the version before is brought up whole: no hash changes, every
     '0031-closed-by-reading',
     '0032-arrivals',
     '0033-programs',
+    '0034-promises',
   ]);
   const kept = await db.entry.findAll({ where: { stream: 'job' }, order: ['seq'] });
   expect(new Map(kept.map((e) => [e.id, e.hash]))).toEqual(hashes);

@@ -8,6 +8,12 @@ export function jobLink(unitId: string, works: readonly WorkAsked[], bookingId?:
   return `/fleet/${unitId}?${new URLSearchParams({ job, ...(bookingId ? { booking: bookingId } : {}) }).toString()}`;
 }
 
+/** Where a time is looked for, for work on a unit. */
+export function promiseLink(unitId: string, works: readonly WorkAsked[] = []): string {
+  const job = works.map(({ position, work }) => `${position}.${work}`).join('~');
+  return `/plan/promise?${new URLSearchParams({ unit: unitId, job }).toString()}`;
+}
+
 /** What an address asks to be done, as far as it can be read; null where it opens no job. */
 export function worksAsked(
   params: URLSearchParams,

@@ -4,7 +4,7 @@ import { DUE_A_PAGE, type DueUnit } from '@lanternwright/contract/plan';
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { mondayOf, describeWorks } from '@lanternwright/core/work-plan';
 import { problemText } from '../api.ts';
-import { jobLink } from '../jobs/job-link.ts';
+import { jobLink, promiseLink } from '../jobs/job-link.ts';
 import { describeDue } from '../fleet/due-panel.tsx';
 import { useOwnersQuery } from '../fleet/fleet-api.ts';
 import { useMay } from '../people/people-api.ts';
@@ -74,6 +74,14 @@ function Row({ row, book }: { row: DueUnit; book: () => void }) {
                 className="inline-flex min-h-12 items-center text-14 underline underline-offset-2"
               >
                 Open the job
+              </Link>
+            )}
+            {able('plan-work') && (
+              <Link
+                to={promiseLink(row.unit.id, row.due)}
+                className="inline-flex min-h-12 items-center text-14 underline underline-offset-2"
+              >
+                Find a time
               </Link>
             )}
             {able('plan-work') && <Button onClick={book}>Book</Button>}

@@ -3,7 +3,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import type { Proposal, Proposed } from '@lanternwright/contract/plan';
 import { problemText } from '../api.ts';
 import { useMay, useShop } from '../people/people-api.ts';
-import { formatRange } from '../shell/words.ts';
+import { formatDate, formatRange, formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useAcceptProposalMutation, useProposalQuery, useStopProposalMutation } from './plan-api.ts';
@@ -69,6 +69,49 @@ function Row({ row, on, able, toggle }: { row: Proposed; on: boolean; able: bool
   );
 }
 
+const titles: Record<Proposal['kind'], string> = {
+  propose: 'A plan for what is due',
+  mend: 'Proposed changes',
+  promise: 'A time that can be promised',
+};
+
+type Result = NonNullable<Proposal['result']>;
+
+/** Whether a day can be promised, in a sentence. */
+function describePromise({ rows: [own, ...moved], promise }: Result): string {
+  if (!own || !promise) return 'No time was found.';
+  const end = formatTime(own.to.until);
+  if (promise.holds === 'late')
+    return `${promise.by === null ? 'Not' : `${formatDate(promise.by)} cannot be promised. Finished`} ${end} at the earliest.`;
+  const yes = promise.by === null ? 'Finished' : 'Yes: finished';
+  return promise.holds === 'free'
+    ? `${yes} ${end}. No other booking moves.`
+    : `${yes} ${end}, if ${moved.length === 1 ? 'one booking moves' : `${moved.length} bookings move`}.`;
+}
+
+/** Parts that are not here, each with the day on which it can be had. */
+function PartsNotHere({ parts }: { parts: NonNullable<Result['promise']>['parts'] }) {
+  const words = ({ by, how }: (typeof parts)[number]) =>
+    by === null
+      ? 'Not in stock, delivery time unknown: not counted here'
+      : how === 'on-order'
+        ? `On order for ${formatDate(by)}`
+        : `Not in stock. Ordered today, it arrives ${formatDate(by)}`;
+  return (
+    <ul className="border-b border-rule px-5 py-3 text-14">
+      {parts.map((part) => (
+        <li key={part.title} className="py-1">
+          <b>
+            {part.quantity > 1 && `${part.quantity} × `}
+            {part.title}
+          </b>{' '}
+          <span className={part.by === null ? 'text-rust' : ''}>{words(part)}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 function Progress({ proposal }: { proposal: Proposal }) {
   const [stop, { isLoading }] = useStopProposalMutation();
   const able = useMay();
@@ -96,7 +139,7 @@ function Ready({ proposal, result }: { proposal: Proposal; result: NonNullable<P
   const go = useNavigate();
   const [on, setOn] = useState<ReadonlySet<string>>(new Set());
   const [accept, { error, isLoading }] = useAcceptProposalMutation();
-  const { rows, unplaced, gap, visitsSaved } = result;
+  const { rows, unplaced, gap, visitsSaved, promise } = result;
   const late = rows.filter((r) => r.lateDays > 0).length;
   const mends = proposal.kind === 'mend';
   const toggle = (key: string) => {
@@ -104,8 +147,8 @@ function Ready({ proposal, result }: { proposal: Proposal; result: NonNullable<P
     if (!next.delete(key)) next.add(key);
     setOn(next);
   };
-  const book = async () => {
-    const answer = await accept({ id: proposal.id, units: [...on] });
+  const book = async (units: readonly string[]) => {
+    const answer = await accept({ id: proposal.id, units: [...units] });
     if (!answer.error) await go(`/plan/week`);
   };
   const quality =
@@ -118,19 +161,33 @@ function Ready({ proposal, result }: { proposal: Proposal; result: NonNullable<P
     <>
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-rule px-5 py-3 text-14">
         <p>
-          {mends
-            ? `${rows.length === 0 ? 'Nothing has to move' : rows.length === 1 ? 'One booking moves' : `${rows.length} bookings move`}, all others stay. `
-            : `${rows.length === 1 ? 'One visit' : `${rows.length} visits`}, ${late === 0 ? 'all on time' : `${late} of them late`}. `}
+          {promise
+            ? describePromise(result)
+            : mends
+              ? `${rows.length === 0 ? 'Nothing has to move' : rows.length === 1 ? 'One booking moves' : `${rows.length} bookings move`}, all others stay. `
+              : `${rows.length === 1 ? 'One visit' : `${rows.length} visits`}, ${late === 0 ? 'all on time' : `${late} of them late`}. `}
           {quality}
           {visitsSaved > 0 &&
             ` Combining work saves ${visitsSaved === 1 ? 'a visit' : `${visitsSaved} visits`}.`}
         </p>
-        {able && rows.length > 0 && (
+        {able && promise && rows[0] && (
+          <Button
+            weight="main"
+            className="ml-auto"
+            disabled={isLoading}
+            onClick={() => void book(rows.map(keyOf))}
+          >
+            {`Book ${rows[0].unit.name}`}
+            {rows.length > 1 &&
+              ` and move ${rows.length === 2 ? 'one booking' : `${rows.length - 1} bookings`}`}
+          </Button>
+        )}
+        {able && !promise && rows.length > 0 && (
           <div className="ml-auto flex flex-wrap gap-2">
             <Button onClick={() => setOn(on.size === rows.length ? new Set() : new Set(rows.map(keyOf)))}>
               {on.size === rows.length ? 'None' : 'All'}
             </Button>
-            <Button weight="main" disabled={on.size === 0 || isLoading} onClick={() => void book()}>
+            <Button weight="main" disabled={on.size === 0 || isLoading} onClick={() => void book([...on])}>
               {on.size === 0
                 ? 'Choose what to accept'
                 : mends
@@ -145,6 +202,7 @@ function Ready({ proposal, result }: { proposal: Proposal; result: NonNullable<P
           <Note tone="trouble">{problemText(error)}</Note>
         </div>
       )}
+      {promise && promise.parts.length > 0 && <PartsNotHere parts={promise.parts} />}
       {unplaced.map((u) => (
         <p key={u.unit.id} className="border-b border-rule px-5 py-3 text-14 text-rust">
           <span className="font-semibold">{u.unit.name}</span>: {u.why}
@@ -159,7 +217,7 @@ function Ready({ proposal, result }: { proposal: Proposal; result: NonNullable<P
         {rows.map((row) => (
           <Row
             key={keyOf(row)}
-            {...{ row, able }}
+            {...{ row, able: able && !promise }}
             on={on.has(keyOf(row))}
             toggle={() => toggle(keyOf(row))}
           />
@@ -182,7 +240,7 @@ export function ProposalPage() {
   return (
     <main>
       <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule px-5 py-4">
-        <h1 className="text-23">{data?.kind === 'mend' ? 'Proposed changes' : 'A plan for what is due'}</h1>
+        <h1 className="text-23">{data ? titles[data.kind] : 'Plan'}</h1>
         <Link to="/plan/week" className="text-14 underline underline-offset-2">
           Schedule
         </Link>
