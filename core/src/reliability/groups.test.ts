@@ -83,7 +83,7 @@ describe('logRank', () => {
     const a = { id: 'a', units: [...of('steer', [50, 55, 60, 65, 70, 75]), ...of('drive', [5])] };
     const b = { id: 'b', units: [...of('steer', [62]), ...of('drive', [3, 4, 5, 5, 6, 7])] };
     const mixed = logRank({
-      groups: [a, b].map((g) => ({ ...g, units: g.units.map(({ stratum: _, ...u }) => u) })),
+      groups: [a, b].map((g) => ({ ...g, units: g.units.map(({ time, failed }) => ({ time, failed })) })),
     });
     const within = logRank({ groups: [a, b] });
     expect(mixed.chiSquare).toBeGreaterThan(2);

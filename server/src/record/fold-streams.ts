@@ -15,7 +15,7 @@ export interface Folded {
 export function foldStreams(
   { aggregate, rowsOf }: Kind<unknown>,
   streams: Iterable<[id: string, entries: Entry[]]>,
-  replayOf = (entries: Entry[], _id: string): unknown => replay(aggregate, entries),
+  replayOf: (entries: Entry[], id: string) => unknown = (entries) => replay(aggregate, entries),
 ): Folded {
   const aside: Folded['aside'] = [];
   const states: { id: string; state: unknown }[] = [];

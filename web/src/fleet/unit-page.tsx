@@ -21,7 +21,7 @@ import { useUnitQuery } from './fleet-api.ts';
 import { UnitCosts } from './unit-costs.tsx';
 import { UnitVisits } from './unit-visits.tsx';
 import { UnitJobs } from './unit-jobs.tsx';
-import { worksAsked } from '../jobs/job-link.ts';
+import { promiseLink, worksAsked } from '../jobs/job-link.ts';
 import { useReader } from '../shell/use-reader.ts';
 
 const ReadingsChart = lazy(() => import('./readings-chart.tsx').then((m) => ({ default: m.ReadingsChart })));
@@ -148,6 +148,11 @@ function Unit({ unit }: { unit: UnitDetail }) {
           {unit.openJobId && (
             <Link to={`/jobs/${unit.openJobId}`} className={buttonLook('plain')}>
               Go to its open job
+            </Link>
+          )}
+          {able('plan-work') && (
+            <Link to={promiseLink(unit.id)} className={buttonLook('plain')}>
+              Find a time
             </Link>
           )}
           {able('open-jobs') && (

@@ -160,7 +160,7 @@ function Ready({ proposal, result }: { proposal: Proposal; result: NonNullable<P
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-rule px-5 py-3 text-14">
-        <p>
+        <p className={promise ? 'text-18 font-semibold' : ''}>
           {promise
             ? describePromise(result)
             : mends

@@ -140,7 +140,8 @@ export function SettingsPage() {
       <section aria-label="Other programs" className="flex flex-col gap-3 border-t border-rule pt-5">
         <h2 className="text-18 font-semibold">Other programs</h2>
         <p className="max-w-[70ch] text-14">
-          Keys with which other programs read from this shop, and webhooks that notify them of what happens here.
+          Keys with which other programs read from this shop, and webhooks that notify them of what happens
+          here.
         </p>
         <div>
           <Link className={buttonLook()} to="/settings/programs">
