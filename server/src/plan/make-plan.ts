@@ -139,6 +139,10 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
     return { now, bays, people, hours, taken: [...taken, ...away] };
   }
 
+  /** Days from the end of a day to a moment, begun ones too; 0 where it is not after it. */
+  const daysAfter = (day: string, ms: number) =>
+    Math.max(0, Math.ceil((ms - dayBegins(day, settings.current().zone, 1)) / DAY_MS));
+
   /** What is to come in: units on which something is due, and open jobs that stand nowhere. */
   async function plannedVisits(now: number, days: number, owner: string | null): Promise<Planned[]> {
     const today = clock.today();
@@ -159,6 +163,7 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
       const time = visitTime(ends, d.unit.kind, measured);
       const from = Math.max(now, endOfDay(d.dueOn) - SOONER_DAYS * DAY_MS);
       const overdue = mine.filter((x) => x.dueOn < today).length;
+      const outOfBand = mine.some((x) => x.outOfBand);
       return {
         ...{ unit: d.unit, jobId: null, time, what: describeWorks(mine), dueOn: d.dueOn },
         works: mine.map(({ position, work }) => ({ position, work })),
@@ -172,9 +177,10 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
             people: 1,
             tools: [],
             from,
-            due: endOfDay(d.dueOn),
+            // Out of its band it is late from the first hour, and not only at the end of today.
+            due: outOfBand ? from : endOfDay(d.dueOn),
           },
-          weight: 1 + overdue + (mine.some((x) => x.outOfBand) ? OUT_OF_BAND_WEIGHT : 0),
+          weight: 1 + overdue + (outOfBand ? OUT_OF_BAND_WEIGHT : 0),
         },
       };
     });
@@ -232,7 +238,7 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
           works: v.works,
           ...{ to: standOf(now, names, b), what: v.what, hours: inHours(v.time) },
           because: describeBecause(b.because, v.notBefore, nameOf),
-          lateDays: v.dueOn === null ? 0 : Math.ceil(b.lateMin / (24 * 60)),
+          lateDays: v.dueOn === null ? 0 : daysAfter(v.dueOn, momentOfMinute(now, b.endMin)),
         };
       }),
       unplaced: plan.unplaced.map((id) => ({
@@ -389,6 +395,7 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
     propose,
     mend,
     promise,
+    daysAfter,
     /** @throws HttpProblem 422 where the settings lack what a plan needs */
     mustBeAble: async () => void (await shopFrom(ahead.begin(), [])),
     plannedVisits: (days: number) => plannedVisits(ahead.begin(), days, null),

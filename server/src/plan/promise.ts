@@ -76,10 +76,7 @@ export function promiseMaker(
           unplaced: [{ unit, why: 'No time in the next twelve weeks has a technician and a bay free.' }],
         };
       const { holds, moved, to, because } = found;
-      const lateDays =
-        asked.by === null
-          ? 0
-          : Math.max(0, Math.ceil((Date.parse(to.until) - dayBegins(asked.by, zone, 1)) / 86_400_000));
+      const lateDays = asked.by === null ? 0 : maker.daysAfter(asked.by, Date.parse(to.until));
       const own = {
         ...{
           unit,
