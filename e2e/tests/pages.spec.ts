@@ -25,6 +25,11 @@ const pages: readonly [path: string, heading: string | RegExp][] = [
   ['/reckoner/gauge-study', 'Gauge study'],
   ['/people', 'People'],
   ['/settings', 'Settings of the shop'],
+  ['/settings/programs', 'Other programs'],
+  ['/reckoner/survival', 'Survival'],
+  ['/reckoner/log-rank', 'Log-rank test'],
+  ['/reckoner/competing-risks', 'Competing causes'],
+  ['/reckoner/pooled-slopes', 'Pooled slopes'],
   ['/me', 'I. Okonedo'],
   ['/waiting', 'Waiting on this device'],
 ];
@@ -62,7 +67,7 @@ for (const part of [0, 1])
   test(`every page passes axe by day and by night, and none of it moves by itself, part ${part + 1}`, async ({
     browser,
   }) => {
-    test.setTimeout(240_000);
+    test.setTimeout(360_000);
     const page = await signedIn(browser, 'I. Okonedo');
     const moved: string[] = [];
     for (const [path, heading] of pages.filter((_, i) => i % 2 === part)) {

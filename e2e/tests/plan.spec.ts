@@ -40,6 +40,29 @@ async function drag(page: Page, name: string, dx: number, dy: number): Promise<v
   await page.mouse.up();
 }
 
+test('a time is found for work on a unit by touch, with what decides it, and nothing is booked before somebody says so', async ({
+  browser,
+}) => {
+  const { layouts } = await import('@lanternwright/core/axle-plan');
+  const page = await browserOf(browser, 'I. Okonedo');
+  const unitId = await addUnit(page, 'Swift 19', layouts.find((l) => l.id === 'tractor-2')!.axles);
+  await page.goto(`${shopUrl()}/fleet/${unitId}`);
+  await page.getByRole('link', { name: 'Find a time' }).click();
+  await page.getByRole('button', { name: '2L', exact: true }).click();
+  await page.getByRole('button', { name: 'Seal, renew' }).click();
+  await page.getByRole('button', { name: '2R', exact: true }).click();
+  await axe(page, 'find a time');
+  await page.getByRole('button', { name: 'Find a time' }).click();
+  await expect(page.getByRole('heading', { name: 'A time that can be promised' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Book Swift 19' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/^Finished .* No other booking moves\.$/)).toBeVisible();
+  await expect(page.getByText('Renew seals 2L, 2R')).toBeVisible();
+  await axe(page, 'promise');
+  const span = `from=${new Date().toISOString()}&until=${mondayIn(5).toISOString()}`;
+  const booked = await (await page.request.get(`${shopUrl()}/api/plan/bookings?${span}`)).json();
+  expect((booked as { unitId: string }[]).some((b) => b.unitId === unitId)).toBe(false);
+});
+
 test('the plan of four weeks is proposed, explained, accepted in part, and stands in the bays', async ({
   browser,
 }) => {

@@ -92,6 +92,16 @@ describe('fields', () => {
     expect('chamber' in value()).toBe(false);
   });
 
+  it('take a word or none: empty is none', () => {
+    const { value } = form('competing-risks');
+    const [first] = screen.getAllByLabelText<HTMLInputElement>('What ended it (optional)');
+    expect(first!.value).toBe('leak');
+    fireEvent.change(first!, { target: { value: '' } });
+    expect(value()['units']![0]).toEqual({ time: 90, cause: null });
+    fireEvent.change(first!, { target: { value: 'spun' } });
+    expect(value()['units']![0]).toEqual({ time: 90, cause: 'spun' });
+  });
+
   it('take a gauge study as a table: shaped, typed, pasted; while a cell is empty the result stays', () => {
     const { value } = form('gauge-study');
     const cell = (part: number, person: number, trial: number) =>

@@ -5,7 +5,15 @@ import { SelectField, TextField, AreaField } from '../ui/field.tsx';
 import { choiceWords, labelOf, formatNumber, unitOf } from '@lanternwright/core/reckoner';
 import { parseNumber, typedNumber } from '@lanternwright/core/quantity';
 import { StudyField } from './study-field.tsx';
-import { choiceOf, choicesOf, isNumber, isTable, startValue, type JsonSchema } from './schema.ts';
+import {
+  choiceOf,
+  choicesOf,
+  isNumber,
+  isTable,
+  isTextOrNull,
+  startValue,
+  type JsonSchema,
+} from './schema.ts';
 
 interface Props {
   schema: JsonSchema;
@@ -257,6 +265,15 @@ function EnumField({ schema, name, path, value, required, issues, onChange }: Pr
 /** One field of a calculation's input, made from its schema. */
 function SchemaField(props: Props) {
   const { schema, name, path, value, required, issues, onChange } = props;
+  if (isTextOrNull(schema))
+    return (
+      <TextField
+        label={`${labelOf(name)} (optional)`}
+        value={String(value ?? '')}
+        onChange={(e) => onChange(e.target.value === '' ? null : e.target.value)}
+        error={issues[path]}
+      />
+    );
   if (choicesOf(schema).length > 0) return <ChoiceField {...props} />;
   if (schema.enum) return <EnumField {...props} />;
   if (isNumber(schema)) return <NumberField {...props} />;

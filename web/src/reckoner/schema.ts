@@ -42,11 +42,23 @@ export function startValue(schema: JsonSchema): unknown {
   return schema.type === 'boolean' ? false : '';
 }
 
+/** A word, or null where there is none. */
+export const isTextOrNull = (schema: JsonSchema): boolean =>
+  choicesOf(schema)
+    .map((c) => c.type)
+    .sort()
+    .join() === 'null,string';
+
 export const isNumber = (schema: JsonSchema | undefined) =>
   schema?.type === 'number' || schema?.type === 'integer';
 /** A list of rows whose cells are single values. */
 export const isTable = (schema: JsonSchema | undefined) =>
   schema?.type === 'object' &&
   Object.values(schema.properties ?? {}).every(
-    (p) => isNumber(p) || p.type === 'string' || p.type === 'boolean' || p.items?.type === 'string',
+    (p) =>
+      isNumber(p) ||
+      isTextOrNull(p) ||
+      p.type === 'string' ||
+      p.type === 'boolean' ||
+      p.items?.type === 'string',
   );
