@@ -9,7 +9,7 @@ import { main, say, Trouble } from './lib/output.mjs';
 /** `backup FILE` or `restore FILE`, on DATABASE_OWNER_URL, on the shop that `npm start` runs now, or on its stopped data. */
 await main(async () => {
   const [task = '', file, ...options] = process.argv.slice(2);
-  if (!file) throw new Trouble(`Say which file: npm run ${task || 'backup'} -- shop.tar`);
+  if (!file) throw new Trouble(`Name the file: npm run ${task || 'backup'} -- shop.tar`);
   checkNode();
   await ensurePackages('to-run');
   await buildServer();

@@ -11,7 +11,7 @@ import { main, Trouble } from './lib/output.mjs';
 await main(async () => {
   const [what = ''] = process.argv.slice(2);
   if (!['faults', 'speed', 'fleet', 'stores', 'rebuild', 'steady'].includes(what))
-    throw new Trouble('Say faults, speed, fleet, stores, rebuild or steady.');
+    throw new Trouble('Name one: faults, speed, fleet, stores, rebuild or steady.');
   checkNode();
   await ensurePackages();
   await buildServer();

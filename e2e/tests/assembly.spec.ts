@@ -138,7 +138,7 @@ test('a slip typed three steps ago is corrected by whoever made it; what was don
     .first()
     .press('Enter');
   await line.getByRole('button', { name: 'Record the torque' }).press('Enter');
-  await expect(line.getByText('Say why')).toBeVisible();
+  await expect(line.getByText('Enter a reason')).toBeVisible();
   await line.getByLabel('Why the first entry is wrong').fill('Read the scale of the wrench wrong');
   await line.getByRole('button', { name: 'Record the torque' }).press('Enter');
   await expect(line.getByText(/Corrected by I\. Okonedo: Read the scale/)).toBeVisible();

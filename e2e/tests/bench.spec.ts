@@ -142,7 +142,7 @@ test('cycles are pasted from a gauge, all lines or none; a slip is corrected or 
   await page.getByRole('button', { name: 'Correct', exact: true }).nth(1).click();
   await page.getByLabel('Should be pulled out').fill('0.0032');
   await page.getByRole('button', { name: 'Correct this cycle' }).click();
-  await expect(page.getByText('Say why')).toBeVisible();
+  await expect(page.getByText('Enter a reason')).toBeVisible();
   await page.getByLabel('Why it is wrong').fill('read again');
   await page.getByRole('button', { name: 'Correct this cycle' }).click();
   await expect(page.getByText('0.0031', { exact: true })).toHaveCount(2);

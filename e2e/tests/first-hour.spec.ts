@@ -44,7 +44,7 @@ test('an empty shop is led from its first person to its first released job, with
     await follow(page, 'The shop');
     await page.getByLabel('Name of the shop').fill('Kestrel Works');
     await page.getByLabel('Address', { exact: true }).fill('1 Quarry Road');
-    await page.getByLabel('The shop’s clock goes by').selectOption('Europe/Dublin');
+    await page.getByLabel('Time zone of the shop').selectOption('Europe/Dublin');
     await page.getByLabel('Distances').selectOption('Miles');
     await page.getByRole('button', { name: 'Add hours on Monday' }).click();
     await page.getByLabel('Monday, from').fill('07:30');

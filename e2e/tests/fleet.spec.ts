@@ -185,7 +185,7 @@ test('an office’s own list, a workbook of 40 rows with bad ones, becomes units
     buffer: workbook([head, ...trucks, ...trailers, ...bad]),
   });
   await expect(page.getByLabel('Registration')).toHaveValue('plate');
-  await expect(page.getByText('Say which')).toBeVisible();
+  await expect(page.getByText('Choose one')).toBeVisible();
   await page.getByLabel('The odometer counts').selectOption('km');
   await page
     .getByRole('region', { name: 'Plan of Semi-trailer' })

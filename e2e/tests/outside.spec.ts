@@ -42,7 +42,7 @@ test('the morning goes to the mailbox; an address that is none is named and the 
   const page = await signedIn(browser, 'I. Okonedo');
   await page.goto(`${shopUrl()}/settings`);
   const mail = page.getByRole('region', { name: 'The morning by mail' });
-  const to = mail.getByLabel(/^To these addresses/);
+  const to = mail.getByLabel(/^Addresses, one per line/);
   await to.fill('okonedo@marrowbank.example\nthistlewood at marrowbank');
   await mail.getByRole('button', { name: 'Save who gets it' }).click();
   await expect(mail.getByText(/is no mail address/)).toBeVisible();

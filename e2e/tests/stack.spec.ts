@@ -214,10 +214,10 @@ test('a job ends out of service and is taken up again by a later one', async ({ 
   await page.getByRole('button', { name: 'End out of service' }).click();
   await expect(page.getByText(/1L: wheel off, .*hub off/)).toBeVisible();
   await page.getByRole('button', { name: 'End it out of service' }).click();
-  await expect(page.getByText('Say why, how it leaves, and who was told')).toBeVisible();
+  await expect(page.getByText('Enter the reason, how it leaves, and who was informed')).toBeVisible();
   await page.getByLabel('Why it ends without a release').fill('Spindle is scrap, a new one in three weeks');
   await page.getByLabel('Leaves on a bed').check();
-  await page.getByLabel('Who was told').fill('Q. Fenmoor');
+  await page.getByLabel('Who was informed').fill('Q. Fenmoor');
   await page.getByRole('button', { name: 'End it out of service' }).click();
   await expect(page.getByText(/Out of service: Spindle is scrap/)).toBeVisible();
   await page.goto(`${shopUrl()}/fleet/${unitId}`);

@@ -65,7 +65,7 @@ test('parts come, are counted with why they are fewer, and are kept for a job', 
   await keeper.getByRole('button', { name: 'Count' }).click();
   await keeper.getByLabel('Quantity on hand').fill('1');
   await keeper.getByRole('button', { name: 'Record the count' }).click();
-  await expect(keeper.getByText(/say why it is otherwise/)).toBeVisible();
+  await expect(keeper.getByText(/Enter a reason for the difference/)).toBeVisible();
   await keeper.getByLabel(/Why it is otherwise/).fill('The box was wet');
   await keeper.getByRole('button', { name: 'Record the count' }).click();
   await expect(keeper.getByRole('heading', { level: 2, name: '1 here' })).toBeVisible();

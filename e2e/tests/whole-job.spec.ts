@@ -16,7 +16,7 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await page.getByRole('button', { name: 'Everything is at hand' }).click();
     await page.getByRole('radiogroup', { name: 'Hub seal' }).getByRole('radio', { name: 'Missing' }).click();
     await page.getByRole('button', { name: 'Start all the same' }).click();
-    await expect(page.getByText('Say why, or wait for it')).toBeVisible();
+    await expect(page.getByText('Enter a reason, or wait for it')).toBeVisible();
     await axe(page, 'Ready', stepPart);
     await page.getByLabel(/why the work starts all the same/i).fill('Comes with the noon delivery');
     await page.getByRole('button', { name: 'Start all the same' }).click();

@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { restoreBackup, writeBackup } from './backup/backup.ts';
+import { passphraseSchema } from './config.ts';
 import { migrateAndGrant, withOwner } from './database/owner.ts';
 import { SECRET_KEY } from './record/seals.ts';
 
@@ -12,21 +13,25 @@ const [, , task, file, option] = process.argv;
 const withKey = option === '--with-key';
 const ownerUrl = process.env['DATABASE_OWNER_URL'];
 if (!ownerUrl) throw new Error('DATABASE_OWNER_URL is not set');
+const passphrase = passphraseSchema.nullable().safeParse(process.env['BACKUP_PASSPHRASE'] ?? null);
 const places = { ownerUrl, seals: process.env['SEALS'] ?? null };
 
 try {
+  if (!passphrase.success) throw new Error(`BACKUP_PASSPHRASE ${passphrase.error.issues[0]!.message}`);
   if (!file || (task !== 'backup' && task !== 'restore') || (option !== undefined && !withKey)) {
-    console.error('Say backup or restore, and which file; of a backup --with-key, where the key goes along.');
+    console.error('Name backup or restore, and the file. For a backup, --with-key adds the key.');
     process.exitCode = 2;
   } else if (task === 'backup') {
-    const { entries } = await writeBackup(places, file, { withKey });
-    console.log(`${entries} records with their photos and seals are in ${file}. Copy it to another machine.`);
+    const { entries } = await writeBackup(places, file, { withKey, passphrase: passphrase.data });
+    console.log(
+      `${entries} records with their photos and seals are in ${file}${passphrase.data === null ? '' : ', locked with BACKUP_PASSPHRASE'}. Copy it to another machine.`,
+    );
     if (places.seals !== null && !withKey)
       console.log(
         `The key that seals is not in it: keep a copy of ${join(places.seals, SECRET_KEY)} elsewhere.`,
       );
   } else {
-    const { entries, made } = await restoreBackup(places, file);
+    const { entries, made } = await restoreBackup(places, file, passphrase.data);
     // Brought up to date, and the server's role let in, so that what is restored can be proved at once.
     await withOwner(places, migrateAndGrant(process.env['DATABASE_URL'] ?? ownerUrl));
     console.log(`${entries} records as of ${made} are restored. Prove them: npm run verify-records.`);

@@ -1,5 +1,8 @@
 import { z } from 'zod';
 
+/** What locks backups: long enough that nobody tries them all. @source common practice, no source */
+export const passphraseSchema = z.string().min(12, 'must have twelve characters or more').max(500);
+
 const schema = z.object({
   DATABASE_URL: z.string().regex(/^postgres(ql)?:\/\//, 'must begin with postgres://'),
   /** The role that owns the tables, for migrations and the end of a demo; the server's own role if left out. */
@@ -43,6 +46,8 @@ const schema = z.object({
   BACKUPS: z.string().optional(),
   /** How many of them are kept. */
   BACKUPS_KEPT: z.coerce.number().int().min(1).default(14),
+  /** Locks every backup; without it they are open to whoever can read them. */
+  BACKUP_PASSPHRASE: passphraseSchema.optional(),
   /** Whether the made-up people of a demo shop are let in without a password. */
   DEMO: z.enum(['yes', 'no']).default('no'),
   /** What the first person of an empty shop must type; nobody is the first without it. */
@@ -71,7 +76,7 @@ export interface Config {
   shopZone: string;
   signInTries: number;
   seals: string | null;
-  backups: { folder: string; kept: number } | null;
+  backups: { folder: string; kept: number; passphrase: string | null } | null;
   demo: boolean;
   firstCode: string | undefined;
   databasePool: number;
@@ -109,7 +114,9 @@ export function readConfig(env: Record<string, string | undefined>): Config {
     shopZone: e.SHOP_ZONE,
     signInTries: e.SIGN_IN_TRIES,
     seals: e.SEALS ?? null,
-    backups: e.BACKUPS ? { folder: e.BACKUPS, kept: e.BACKUPS_KEPT } : null,
+    backups: e.BACKUPS
+      ? { folder: e.BACKUPS, kept: e.BACKUPS_KEPT, passphrase: e.BACKUP_PASSPHRASE ?? null }
+      : null,
     demo: e.DEMO === 'yes',
     firstCode: e.FIRST_CODE,
     databasePool: e.DATABASE_POOL,

@@ -73,7 +73,7 @@ const queue = await startQueue(
     deliver: (id) => app.webhooks.deliver(id),
     supplier: config.supplier && (async () => void (await app.supplier.ask())),
     feed: config.feed.url === null ? null : async () => void (await app.feed.ask()),
-    backup: backups && (async () => void (await nextBackup(config, backups.folder, backups.kept))),
+    backup: backups && (async () => void (await nextBackup(config, backups))),
   },
   app.log,
 );

@@ -30,7 +30,7 @@ async function verify(db: Database): Promise<void> {
 async function writeExport(db: Database): Promise<void> {
   const folder = process.argv[3];
   if (!folder) {
-    console.error('Say into which folder.');
+    console.error('Name the folder.');
     process.exitCode = 2;
     return;
   }
@@ -79,7 +79,7 @@ else if (task === 'export') await writeExport(db);
 else if (task === 'note') await note(db);
 else if (task === 'rebuild') await rebuild(db);
 else {
-  console.error('Say verify, export, note or rebuild.');
+  console.error('Name one: verify, export, note or rebuild.');
   process.exitCode = 2;
 }
 await db.sequelize.close();

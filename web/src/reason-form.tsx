@@ -3,7 +3,7 @@ import { Button } from './ui/button.tsx';
 import { TextField } from './ui/field.tsx';
 import { useRequestForm } from './use-request-form.ts';
 
-const reasonSchema = z.object({ reason: z.string().trim().min(1, 'Say why') });
+const reasonSchema = z.object({ reason: z.string().trim().min(1, 'Enter a reason') });
 
 interface Props {
   label: string;

@@ -56,7 +56,7 @@ export const exchangeRoutes = {
   importFleet: defineRoute({
     method: 'post',
     path: '/api/exchange/fleet',
-    summary: 'Bring in the good units of a fleet file, all of them or none',
+    summary: 'Import the good units of a fleet file, all of them or none',
     access: 'change-fleet',
     body: fleetFileSchema,
     answer: fleetPreviewSchema,

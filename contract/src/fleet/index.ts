@@ -394,7 +394,7 @@ export const fleetRoutes = {
   setDuty: defineRoute({
     method: 'put',
     path: '/api/fleet/units/:id/duty',
-    summary: "Say what makes a unit's work come sooner than its sheets say",
+    summary: "Set the duty that shortens a unit's intervals",
     access: 'change-fleet',
     params: idParams,
     body: setDutySchema,

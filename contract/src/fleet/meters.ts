@@ -60,7 +60,7 @@ export const meterRoutes = {
   add: defineRoute({
     method: 'post',
     path,
-    summary: "Say what a unit's meters read on a day",
+    summary: "Record what a unit's meters show on a day",
     access: 'read-meters',
     params: idParams,
     body: newMeterReadSchema,
@@ -69,7 +69,7 @@ export const meterRoutes = {
   swap: defineRoute({
     method: 'post',
     path: `${path}/swaps` as const,
-    summary: 'Say that a meter was changed for another, or set back',
+    summary: 'Record that a meter was replaced or set back',
     access: 'read-meters',
     params: idParams,
     body: meterSwapSchema,

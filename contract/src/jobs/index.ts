@@ -95,7 +95,7 @@ export type JobDetail = z.output<typeof jobDetailSchema>;
 /** A wheel end of a new job, with what is wanted of it. */
 const wantedSchema = z.object({
   position: positionSchema,
-  works: z.array(workSchema).min(1, 'say what is to be done').max(12),
+  works: z.array(workSchema).min(1, 'choose the work').max(12),
   /** Layers that are off already where the unit comes in pieces. */
   alreadyOff: z.array(z.enum(layerIds)).max(12).default([]),
   /** Wheel, drum and hub in one on a dolly. */

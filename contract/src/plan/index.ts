@@ -36,7 +36,9 @@ export const moveBookingSchema = bookingSchema
 export type MoveBooking = z.input<typeof moveBookingSchema>;
 
 const seen = z.object({ seenVersion: z.int().min(1) });
-export const cancelBookingSchema = seen.extend({ reason: z.string().trim().min(1, 'say why').max(200) });
+export const cancelBookingSchema = seen.extend({
+  reason: z.string().trim().min(1, 'enter a reason').max(200),
+});
 export type CancelBooking = z.output<typeof cancelBookingSchema>;
 
 /** A unit that comes due, with everything that is due on it within the days asked for: one visit for all of it. */
@@ -301,7 +303,7 @@ export const planRoutes = {
   sayWhere: defineRoute({
     method: 'post',
     path: '/api/plan/bookings/:id/where',
-    summary: 'Say that a booked unit is here, is not, did not come, or has left its bay',
+    summary: 'Mark a booked unit as arrived, not here, missed, or gone from its bay',
     access: 'plan-work',
     params: idParams,
     body: seen.extend({ what: z.enum(whereItIs) }),
@@ -319,7 +321,7 @@ export const planRoutes = {
   lock: defineRoute({
     method: 'post',
     path: '/api/plan/bookings/:id/lock',
-    summary: 'Say whether a proposal or a mending may move a booking',
+    summary: 'Lock or unlock a booking',
     access: 'plan-work',
     params: idParams,
     body: seen.extend({ locked: z.boolean() }),
@@ -336,7 +338,7 @@ export const planRoutes = {
   tellAbsence: defineRoute({
     method: 'post',
     path: '/api/plan/absences',
-    summary: 'Say that somebody or something is away',
+    summary: 'Add an absence',
     access: 'plan-work',
     body: absenceSchema,
     answer,
@@ -360,7 +362,7 @@ export const planRoutes = {
   changeShift: defineRoute({
     method: 'put',
     path: '/api/plan/shifts/:id',
-    summary: 'Say when somebody works, or that they work when the shop does',
+    summary: 'Set the hours of a person, or the hours of the shop for them',
     access: 'plan-work',
     params: idParams,
     body: changeShiftSchema,

@@ -20,7 +20,7 @@ export const revisedSheetSchema = z.object({
 });
 export type RevisedSheet = z.output<typeof revisedSheetSchema>;
 
-const note = z.string().trim().min(1, 'say what changed and why').max(500);
+const note = z.string().trim().min(1, 'enter what changed and why').max(500);
 
 export const reviseSheetSchema = z.object({
   /** Revision the change was made on: another one since then is answered 409. */

@@ -56,7 +56,7 @@ export const shopRoutes = {
   changeMorning: defineRoute({
     method: 'put',
     path: '/api/shop/morning',
-    summary: "Say who gets the morning's summary by mail, and when",
+    summary: "Set the addresses and the time of the morning's summary",
     access: 'change-settings',
     body: morningMailSchema,
     answer: morningStandSchema,

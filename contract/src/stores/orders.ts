@@ -60,8 +60,8 @@ const proposedSchema = z.object({
 export type Proposed = z.output<typeof proposedSchema>;
 
 const seenVersion = z.int().min(0);
-const reason = z.string().trim().min(1, 'say why').max(200);
-const place = z.string().trim().min(1, 'say where').max(40);
+const reason = z.string().trim().min(1, 'enter a reason').max(200);
+const place = z.string().trim().min(1, 'enter the place').max(40);
 const many = z.int().min(1).max(10_000);
 
 export const ordersRoutes = {
@@ -96,7 +96,7 @@ export const ordersRoutes = {
     body: z.object({
       seenVersion,
       id: z.uuid(),
-      supplier: z.string().trim().min(1, 'say from whom').max(80),
+      supplier: z.string().trim().min(1, 'enter the supplier').max(80),
       lines: z
         .array(z.object({ partId: z.uuid(), quantity: many }))
         .min(1, 'there is no part on it')
@@ -139,7 +139,7 @@ export const ordersRoutes = {
       /** Where a part goes; left out, to where the rest of it lies. */
       lines: z
         .array(z.object({ partId: z.uuid(), quantity: many, place: place.optional() }))
-        .min(1, 'say what came')
+        .min(1, 'enter what came')
         .max(200),
     }),
     answer: orderSchema,

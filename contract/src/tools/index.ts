@@ -99,7 +99,7 @@ export const toolsRoutes = {
     body: z.object({
       seenVersion,
       lastGood: z.iso.date(),
-      reason: z.string().trim().min(1, 'say why').max(200),
+      reason: z.string().trim().min(1, 'enter a reason').max(200),
     }),
     answer: listedToolSchema,
   }),

@@ -10,9 +10,9 @@ export type Taxed = (typeof taxed)[number];
 const percent = z.number().nonnegative().max(100);
 const taxSchema = z.object({
   /** As it is called on papers: VAT, GST, sales tax. */
-  name: z.string().trim().min(1, 'say what it is called').max(40),
+  name: z.string().trim().min(1, 'enter its name').max(40),
   percent,
-  on: z.array(z.enum(taxed)).min(1, 'say what it falls on').max(taxed.length),
+  on: z.array(z.enum(taxed)).min(1, 'choose what it is charged on').max(taxed.length),
 });
 export type Tax = z.output<typeof taxSchema>;
 

@@ -11,7 +11,7 @@ const partNumberSchema = z
   .refine((text) => plainNumber(text).length >= 2, 'two letters or figures at the least');
 
 /** Where something lies: a shelf, a drawer. */
-export const placeNameSchema = z.string().trim().min(1, 'say where').max(40);
+export const placeNameSchema = z.string().trim().min(1, 'enter the place').max(40);
 
 export const priceSchema = z.object({
   currency: z.string().regex(/^[A-Z]{3}$/, 'three letters, as in ISO 4217'),
@@ -32,7 +32,7 @@ export const partSchema = z
   .object({
     id: z.uuid(),
     kind: z.enum(partKindIds),
-    title: z.string().trim().min(1, 'say it in words').max(120),
+    title: z.string().trim().min(1, 'enter a title').max(120),
     number: partNumberSchema,
     /** Other numbers under which the same part is sold. */
     crossings: z.array(partNumberSchema).max(40).default([]),

@@ -8,7 +8,7 @@ export const absenceSchema = z.object({
   /** ISO 8601, UTC. */
   from: z.iso.datetime(),
   until: z.iso.datetime(),
-  why: z.string().trim().min(1, 'say why').max(120),
+  why: z.string().trim().min(1, 'enter a reason').max(120),
 });
 export type Absence = z.output<typeof absenceSchema>;
 

@@ -46,7 +46,7 @@ it('what did not come frees its bay, once its time has come', () => {
 
 it('only what came leaves, and it leaves once', () => {
   expect(decide(after(), { kind: 'end', at: at('11:00') })).toMatchObject({
-    reason: 'Nobody said that it is here: say first that it came',
+    reason: 'It is not marked as arrived. Mark it as arrived first',
   });
   const early = after({ kind: 'booking-came', at: at('07:00') });
   expect(decide(early, { kind: 'end', at: at('08:00') })).toMatchObject({
@@ -61,7 +61,7 @@ it('only what came leaves, and it leaves once', () => {
 
 it('what was said of the wrong unit is taken back, until it left', () => {
   expect(decide(after(), { kind: 'not-here', at: at('09:00') })).toMatchObject({
-    reason: 'Nobody said that it is here',
+    reason: 'It is not marked as arrived',
   });
   const here = after({ kind: 'booking-came', at: at('08:00') });
   expect(decide(here, { kind: 'not-here', at: at('09:00') }).ok).toBe(true);

@@ -95,7 +95,7 @@ function sayWhereItIs(
         : refuse('It is here already');
     case 'not-here':
       return cameAt === null
-        ? refuse('Nobody said that it is here')
+        ? refuse('It is not marked as arrived')
         : { ok: true, bodies: [{ kind: 'booking-not-here' }] };
     case 'miss':
       if (cameAt !== null) return refuse('It is here: it did come');
@@ -103,7 +103,7 @@ function sayWhereItIs(
         ? refuse('Its time has not come yet: cancel it')
         : { ok: true, bodies: [{ kind: 'booking-missed', at }] };
     case 'end':
-      if (cameAt === null) return refuse('Nobody said that it is here: say first that it came');
+      if (cameAt === null) return refuse('It is not marked as arrived. Mark it as arrived first');
       return at <= from
         ? refuse('It has not begun: cancel it')
         : { ok: true, bodies: [{ kind: 'booking-ended', at }] };

@@ -14,8 +14,8 @@ const orderLineSchema = z.object({
 });
 export type OrderLine = z.output<typeof orderLineSchema>;
 
-const supplier = z.string().trim().min(1, 'say from whom').max(80);
-const reason = z.string().trim().min(1, 'say why').max(200);
+const supplier = z.string().trim().min(1, 'enter the supplier').max(80);
+const reason = z.string().trim().min(1, 'enter a reason').max(200);
 
 const orderBodySchema = z.discriminatedUnion('kind', [
   z.object({

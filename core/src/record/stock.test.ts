@@ -50,12 +50,12 @@ describe('the stock of a part', () => {
     expect(s.move('returned', 1, { jobId: job(1) })).toBeNull();
     expect(s.now().cores).toBe(2);
     expect(s.move('core-returned', 3)).toBe('2 old ones wait to go back');
-    expect(s.move('counted', 3)).toBe('The record says 4 at A3: say why it is otherwise');
+    expect(s.move('counted', 3)).toBe('The record shows 4 at A3. Enter a reason for the difference');
     expect(s.move('counted', 3, { reason: 'One went without a record' })).toBeNull();
     expect(s.move('moved', 1, { to: 'B1' })).toBeNull();
     expect(s.move('lent', 1, { who: 'The yard next door' })).toBeNull();
     expect(s.move('lent-back', 2, { who: 'The yard next door' })).toBe('The yard next door has 1 of them');
-    expect(s.move('scrapped', 1)).toBe('Say why');
+    expect(s.move('scrapped', 1)).toBe('Enter a reason');
     expect(s.move('scrapped', 1, { reason: 'Lip cut in its box' })).toBeNull();
     expect(s.now().places).toEqual({ B1: 1 });
     expect(s.move('used', 1, { jobId: job(1) })).toBe('None lies at A3');

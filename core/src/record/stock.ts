@@ -122,11 +122,11 @@ const many = (n: number) => (n === 0 ? 'None lies' : n === 1 ? 'Only 1 lies' : `
 function whyNot(state: StockState, m: Movement): [reason: string, field: string] | null {
   const here = state.places[m.place] ?? 0;
   const takes = ['used', 'scrapped', 'moved', 'lent'].includes(m.what);
-  if (m.what !== 'counted' && m.quantity === 0) return ['Say how many', 'quantity'];
+  if (m.what !== 'counted' && m.quantity === 0) return ['Enter the quantity', 'quantity'];
   if (takes && m.quantity > here) return [`${many(here)} at ${m.place}`, 'quantity'];
   switch (m.what) {
     case 'used': {
-      if (!m.jobId) return ['Say on which job', 'jobId'];
+      if (!m.jobId) return ['Choose the job', 'jobId'];
       const kept = keptForOthers(state, m.jobId);
       return onHand(state) - kept < m.quantity
         ? [
@@ -141,14 +141,14 @@ function whyNot(state: StockState, m: Movement): [reason: string, field: string]
     }
     case 'counted':
       return m.quantity !== here && !m.reason
-        ? [`The record says ${here} at ${m.place}: say why it is otherwise`, 'reason']
+        ? [`The record shows ${here} at ${m.place}. Enter a reason for the difference`, 'reason']
         : null;
     case 'scrapped':
-      return m.reason ? null : ['Say why', 'reason'];
+      return m.reason ? null : ['Enter a reason', 'reason'];
     case 'moved':
-      return !m.to || m.to === m.place ? ['Say where it goes', 'to'] : null;
+      return !m.to || m.to === m.place ? ['Enter where it goes', 'to'] : null;
     case 'lent':
-      return m.who ? null : ['Say to whom', 'who'];
+      return m.who ? null : ['Enter who takes it', 'who'];
     case 'lent-back': {
       const lent = (m.who && state.lent[m.who]) || 0;
       return lent < m.quantity ? [`${m.who ?? 'Nobody'} has ${lent || 'none'} of them`, 'quantity'] : null;
@@ -161,7 +161,9 @@ function whyNot(state: StockState, m: Movement): [reason: string, field: string]
           ]
         : null;
     case 'core-credited':
-      return m.returnOf && m.reference ? null : ['Say for which return, and their number for it', 'returnOf'];
+      return m.returnOf && m.reference
+        ? null
+        : ['Choose the return, and enter the supplier’s number for it', 'returnOf'];
     case 'received':
       return null;
   }

@@ -57,7 +57,7 @@ describe('a crawler', () => {
   it('records the grease that the seal was packed with', () => {
     const t = on('crawler', ['seal']);
     t.workTo('1L', 'pack-seal');
-    expect(t.recordStep('1L', { kind: 'pack', lubricant: 'Something else', by: 'hand' })).toMatch(/asks for/);
+    expect(t.recordStep('1L', { kind: 'pack', lubricant: 'Something else', by: 'hand' })).toMatch(/calls for/);
   });
 });
 
@@ -83,7 +83,7 @@ describe('a C-clip axle', () => {
     t.workTo('1L', 'shaft-seal-in');
     expect(t.step('1L')?.kind).toBe('seal');
     t.workTo('1L', 'axle-oil');
-    expect(t.recordStep('1L', { kind: 'fill', lubricant: 'Something else' })).toMatch(/asks for/);
+    expect(t.recordStep('1L', { kind: 'fill', lubricant: 'Something else' })).toMatch(/calls for/);
     t.workTo('1L');
     t.do(release('1L'), supervisor);
     expect(whatIsLeft(t.job, t.at('1L'))).toBeNull();

@@ -81,7 +81,7 @@ describe('the seal', () => {
       ...(depth === undefined ? {} : { depth: mm(depth) }),
       ...(note ? { note } : {}),
     });
-    expect(t.recordStep('2L', seal())).toMatch(/how deep/);
+    expect(t.recordStep('2L', seal())).toMatch(/depth of the seal/);
     expect(t.recordStep('2L', seal(10))).toMatch(/does not run on sound journal/);
     expect(t.recordStep('2L', seal(5))).toBeNull();
     expect(lastWords(t)).toBe('2L, Seal in: 5 mm below the hub face, outside dry');
@@ -108,7 +108,7 @@ describe('lubricant and joint', () => {
     const t = jobAt('pack', {}, 'd-towed');
     const pack = { kind: 'pack', lubricant: t.at('2L').sheet.lubricant.name, by: 'hand' } as const;
     expect(t.recordStep('2L', { ...pack, by: 'oiled' })).toMatch(/runs in grease/);
-    expect(t.recordStep('2L', { ...pack, lubricant: 'Moly, lithium 12' })).toMatch(/say why another/);
+    expect(t.recordStep('2L', { ...pack, lubricant: 'Moly, lithium 12' })).toMatch(/Enter why another/);
     expect(t.recordStep('2L', { ...pack, amount: quantity(180, 'g') })).toBeNull();
     expect(lastWords(t)).toMatch(/by hand, 180 g/);
   });

@@ -260,7 +260,7 @@ const endedOutOfService = z.object({
   kind: z.literal('ended-out-of-service'),
   reason: words,
   leaves: z.enum(['stays', 'on-a-bed', 'axle-lifted']),
-  /** Who was told, on the owner's side. */
+  /** Who was informed, on the owner's side. */
   told: name,
 });
 

@@ -79,7 +79,7 @@ it('the oil level as a job of its own leaves wheel and cap on; what it looks lik
     '2L, Oil as it stands: below the mark, wet at the cap, plug or seal',
   );
   const added = { kind: 'fill', lubricant: 'Gear oil of the other drum' } as const;
-  expect(t.redo('2L', 'oil-added', added)).toMatch(/say why another/);
+  expect(t.redo('2L', 'oil-added', added)).toMatch(/Enter why another/);
   expect(t.redo('2L', 'oil-added', { ...added, note: 'The owner asks for it; the old is out' })).toBeNull();
   t.workTo('2L', 'oil-leak-outside');
   expect(t.recordStep('2L', { kind: 'choose', option: 'plug' })).toBeNull();
@@ -290,7 +290,7 @@ it('what is undone with a layer besides is done again: a ball joint with its tor
   expect(t.step('1L')).toMatchObject({ kind: 'torque', figure: 'jointTorque', guard: 'never' });
   expect(
     t.recordStep('1L', { kind: 'torque', torque: quantity(80, 'lbf-ft'), tool: 'TW-03', rounds: 1 }),
-  ).toMatch(/Say what the maker/);
+  ).toMatch(/figure of the maker/);
   t.workTo('1L');
   const ids = progressOf(t.at('1L')).map((p) => p.step.id);
   expect(ids.indexOf('unit-hub-ball-joint-nut-off')).toBeLessThan(ids.indexOf('unit-hub-ball-joint-nut'));

@@ -64,7 +64,7 @@ export const refusalWords = {
   'not-held': () => 'The job is not held',
   'named-twice': ({ position }: At) => `${position} is named twice`,
   'not-to-be-moved': () => 'It is not to be moved: say that it was recovered, or looked at where it stood',
-  'nothing-wanted': ({ position }: At) => `Say what is to be done on ${position}`,
+  'nothing-wanted': ({ position }: At) => `Choose the work on ${position}`,
   'joined-already': ({ position }: At) => `${position} is in this job already`,
   'another-axle': ({ position }: At) => `${position} is on another axle: open a job for it`,
   'not-in-job': ({ position }: At) => `${position} is not in this job`,
@@ -82,14 +82,14 @@ export const refusalWords = {
     `“${option}” is not a choice of “${names.step(at)}”`,
   'no-such-lock': ({ method }: { method: string }) => `“${method}” is not a way to lock this nut`,
   'no-such-sign': ({ sign }: { sign: string }) => `“${sign}” is not on the list: say it in the note`,
-  'say-what-was-found': () => 'Say what was found',
+  'say-what-was-found': () => 'Enter what was found',
   'not-sent': ({ name }: { name: string }) =>
     `${name} signs that in person: it waits here until ${name} is signed in`,
   'same-person': () => 'Another person looks at this than who made it',
   'tool-unfit': ({ why }: { why: ToolRefusal }) => describeToolRefusal(why),
 
   // Torques and turns.
-  'no-figure-named': () => 'Say what the maker’s sheet asks for',
+  'no-figure-named': () => 'Enter the figure of the maker’s sheet',
   'figure-out-of-bounds': ({ least, most }: { least: number; most: number }) =>
     `A figure between ${least} and ${most} N·m is expected here: check it and its unit`,
   'figure-told-otherwise': ({ value, unit, ...at }: AtStep & { value: number; unit: string }, names: Names) =>
@@ -117,24 +117,24 @@ export const refusalWords = {
   'moved-on': ({ position }: At) => `${position} has moved on since`,
   'reading-accepted': ({ position }: At) => `The reading of ${position} is accepted already`,
   'nothing-measured': ({ position }: At) => `Nothing is measured on ${position}`,
-  'no-tip-distance': () => 'Say how far from the middle of the axle the tip stood',
+  'no-tip-distance': () => 'Enter how far from the middle of the axle the tip stood',
   'rocking-against-band': () => 'A rocking is not held against an end-play band',
   'no-kingpin': ({ position }: At) => `${position} has no kingpin to measure`,
-  'no-kingpin-limit': () => 'Say what the maker allows at the kingpin',
+  'no-kingpin-limit': () => 'Enter what the maker allows at the kingpin',
   'movement-negative': () => 'A movement is not negative',
   'movement-not-measured': () => 'It moves: set the indicator from knuckle to hub, or say why not',
-  'no-air-temperature': () => 'Say how warm the air is',
+  'no-air-temperature': () => 'Enter the air temperature',
   'hub-under-air': () => 'A hub is not colder than the air: measure again',
   'hub-hot': () => 'Much warmer than the air or the other side: say what was looked at, bearing and brake',
   'under-zero': () => 'It is not under zero',
-  'no-limits': () => 'Say between what it must lie: the maker’s figure, or the part’s own size',
+  'no-limits': () => 'Enter its limits: the maker’s figure, or the part’s own size',
   'dimension-off': () => 'It is off its figure: put it right, or say what was found',
   'cover-not-tight': () => 'First the cover is tightened',
   'still-cures': ({ minutes }: { minutes: number }) => `It cures for another ${minutes} min`,
 
   // Lists and parts.
   'line-open': ({ position, what }: At & { what: string }, names: Names) =>
-    `Say how it stands with “${names.line(position, what)}”`,
+    `Choose the state of “${names.line(position, what)}”`,
   'line-undated': ({ position, what }: At & { what: string }, names: Names) =>
     `When does “${names.line(position, what)}” arrive`,
   'lines-lacking': ({ position, lines }: At & { lines: readonly string[] }, names: Names) =>
@@ -181,19 +181,19 @@ export const refusalWords = {
   'seat-fault': ({ fault }: { fault: SeatFault }) => seatFaults[fault],
   'seat-not-as-measured': () => 'The seat is not what was measured: reckon it again',
   'no-sound-depth': () => 'No depth keeps the lips on sound journal: say what is done',
-  'no-seal-depth': () => 'Say how deep the seal sits',
+  'no-seal-depth': () => 'Enter the depth of the seal',
   'seal-depth-off': () => 'At this depth a lip does not run on sound journal: set it again, or say why',
   'grease-oiled': () => 'This hub runs in grease: say why it is oiled',
   'oil-packed': () => 'This hub runs in oil: say why it is packed',
   'packed-otherwise': ({ by }: { by: 'hand' | 'packer' }) =>
     `The sheet packs ${by === 'hand' ? 'by hand' : 'with a packer'}: say why not`,
-  'no-joint': () => 'Say what closes the cap: gasket, sealant, or neither',
+  'no-joint': () => 'Choose what closes the cap: gasket, sealant, or neither',
   'joint-otherwise': ({ joint }: { joint: 'gasket' | 'sealant' }) =>
     `The sheet closes the cap with ${joint === 'gasket' ? 'a gasket' : 'sealant'}: say why not`,
   'two-lubricants': ({ packed }: { packed: string }) =>
     `The bearings have ${packed}: one lubricant in one place, or say that the first is all out`,
   'other-lubricant': ({ asked }: { asked: string }) =>
-    `The sheet asks for ${asked}: say why another, and that the old is all out`,
+    `The sheet calls for ${asked}. Enter why another is used, and that the old is all out`,
 
   // What a step waits for.
   'waits-for-shaft': ({ position }: At) => `Put the shaft of ${position} back first: the axle is closed once`,
@@ -218,12 +218,12 @@ export const refusalWords = {
   'followed-up-already': () => 'It is recorded already',
   'measure-before': ({ position }: At) =>
     `${position} was released out of its band: open a job on it and measure it in band first`,
-  'say-what-was-seen': () => 'Say in a sentence what was looked at and how it is now',
+  'say-what-was-seen': () => 'Enter what was looked at and how it is now, in a sentence',
 
   // The owner.
   'no-estimate': () => 'There is no estimate to answer yet',
   'estimate-newer': () => 'The estimate has changed: review it before you answer',
-  'no-estimate-named': () => 'Say which estimate is answered',
+  'no-estimate-named': () => 'Name the estimate that is answered',
   'owner-answered': ({ by }: { by: string }) =>
     `${by} answered for the owner themselves: only a new estimate asks again`,
   'deferred-without-date': () => 'Deferred needs a date and the risk in words',

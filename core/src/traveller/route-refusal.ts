@@ -19,7 +19,7 @@ const routeWords = {
     `The sheet “${sheet}” backs off less than the least end play of its band: one of them is wrong`,
   'sheet-lacks-thread': ({ sheet }: OfSheet) => `The sheet “${sheet}” names no thread and lock`,
   'sheet-lacks-band': ({ sheet }: OfSheet) => `The sheet “${sheet}” has no end-play band`,
-  'nobody-said-stack': ({ sheet }: OfSheet) => `Nobody has said how “${sheet}” is built`,
+  'nobody-said-stack': ({ sheet }: OfSheet) => `The construction of “${sheet}” is not set`,
 } as const;
 
 /** Why a wheel end cannot be worked on as it is built and wanted. */

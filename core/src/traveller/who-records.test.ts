@@ -52,7 +52,7 @@ describe('who records what', () => {
 
   it('an owner’s contact answers the estimate they saw, by name; the shop may answer for them on the telephone', () => {
     const { t, answer } = asked();
-    expect(t.try(answer({ estimate: undefined }), contact)).toBe('Say which estimate is answered');
+    expect(t.try(answer({ estimate: undefined }), contact)).toBe('Name the estimate that is answered');
     expect(t.try(answer({ estimate: undefined, answer: 'decline' }), technician)).toBeNull();
     const first = answer();
     t.do(estimate, supervisor);

@@ -16,7 +16,7 @@ export type Week = z.output<typeof weekSchema>;
 
 export const holidaySchema = z.object({
   date: z.iso.date(),
-  name: z.string().trim().min(1, 'say what day it is').max(60),
+  name: z.string().trim().min(1, 'enter the name of the day').max(60),
 });
 
 export interface ShopHours {

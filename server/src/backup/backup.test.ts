@@ -4,6 +4,7 @@ import {
   existsSync,
   mkdirSync,
   mkdtempSync,
+  readFileSync,
   readdirSync,
   rmSync,
   writeFileSync,
@@ -141,6 +142,41 @@ describe('a backup', () => {
     ).rejects.toThrow(/There are seals in/);
   });
 
+  it('is locked by a passphrase and opened by no other; one that was changed anywhere is not restored', async () => {
+    const folder = join(home, 'locked');
+    const passphrase = 'seven quiet herons on a slipway';
+    const file = await nextBackup(places(), { folder, kept: 3, passphrase });
+    expect((await backupsIn(folder)).map((b) => join(folder, b.file))).toEqual([file]);
+    expect(file).toMatch(/\.tar\.age$/);
+    const bytes = readFileSync(file);
+    expect(bytes.subarray(0, 22).toString()).toBe('age-encryption.org/v1\n');
+    for (const word of ['manifest.json', 'PGDMP', 'okonedo']) expect(bytes.includes(word)).toBe(false);
+    const { ownerUrl } = await freshDatabase();
+    const target = { ownerUrl, seals: join(home, 'unlocked') };
+    await expect(restoreBackup(target, file)).rejects.toThrow(/is locked: set BACKUP_PASSPHRASE/);
+    await expect(restoreBackup(target, file, 'six quiet herons on a slipway')).rejects.toThrow(/passphrase/);
+    bytes[bytes.length - 100]! ^= 1;
+    writeFileSync(join(folder, 'changed.tar.age'), bytes);
+    await expect(restoreBackup(target, join(folder, 'changed.tar.age'), passphrase)).rejects.toThrow(
+      /damaged/,
+    );
+    expect(existsSync(target.seals)).toBe(false);
+    await restoreBackup(target, file, passphrase);
+    const db = connectDatabase(ownerUrl);
+    expect(await verifyRecord(db, target.seals)).toMatchObject({ ok: true });
+    await db.sequelize.close();
+    expect(
+      readConfig({ DATABASE_URL: 'postgres://x', SESSION_SECRET: 'x'.repeat(20), BACKUPS: folder }).backups,
+    ).toMatchObject({ passphrase: null });
+    expect(() =>
+      readConfig({
+        DATABASE_URL: 'postgres://x',
+        SESSION_SECRET: 'x'.repeat(20),
+        BACKUP_PASSPHRASE: 'short',
+      }),
+    ).toThrow();
+  });
+
   it('of the version before restores into this one', async () => {
     const before = await freshDatabase();
     const old = connectDatabase(before.ownerUrl);
@@ -165,7 +201,7 @@ describe('a backup', () => {
     const folder = join(home, 'kept');
     for (const day of ['01', '02', '03'])
       writeFileSync(join(home, `lanternwright-2020-01-${day}T02-30-00Z.tar`), '');
-    await nextBackup(places(), home, 2);
+    await nextBackup(places(), { folder: home, kept: 2, passphrase: null });
     const there = await backupsIn(home);
     expect(there.map((b) => b.made.slice(0, 10))).toEqual([
       new Date().toISOString().slice(0, 10),

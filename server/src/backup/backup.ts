@@ -8,6 +8,7 @@ import { z } from 'zod';
 import { ensureExtensions } from '../database/extensions.ts';
 import { connectDatabase } from '../database/connect.ts';
 import { SECRET_KEY } from '../record/seals.ts';
+import { isLocked, lockFile, unlockFile } from './locked.ts';
 
 const DEBIAN = '/usr/lib/postgresql';
 const DUMP = 'database.dump';
@@ -86,11 +87,12 @@ interface Places {
  * Writes a backup, one file, while the shop goes on: the database as it stands at one moment with its photos, and the
  * seals. Who is signed in is not in it. It holds passwords as hashes: keep it as you keep the shop's own data.
  * @param withKey whether the key that seals goes along; whoever has both can write another record and seal it
+ * @param passphrase what locks the file; null leaves it open to whoever can read it
  */
 export async function writeBackup(
   { ownerUrl, seals }: Places,
   file: string,
-  { withKey = false }: { withKey?: boolean } = {},
+  { withKey = false, passphrase = null }: { withKey?: boolean; passphrase?: string | null } = {},
 ): Promise<Manifest> {
   const work = await mkdtemp(join(tmpdir(), 'lanternwright-backup-'));
   try {
@@ -108,7 +110,9 @@ export async function writeBackup(
     await writeFile(join(work, MANIFEST), `${JSON.stringify(manifest, null, 2)}\n`);
     await mkdir(dirname(file), { recursive: true });
     // Whole or not there: what is half written has another name.
-    await tar.create({ cwd: work, file: `${file}.part` }, [MANIFEST, SEALS, DUMP]);
+    const open = passphrase === null ? `${file}.part` : join(work, 'open.tar');
+    await tar.create({ cwd: work, file: open }, [MANIFEST, SEALS, DUMP]);
+    if (passphrase !== null) await lockFile(open, `${file}.part`, passphrase);
     await rename(`${file}.part`, file);
     return manifest;
   } finally {
@@ -143,13 +147,23 @@ async function prepareEmpty(url: string, seals: string | null): Promise<void> {
 /**
  * Restores a backup into an empty database, and its seals into an empty folder. The next start of the server brings an
  * older schema up to date.
- * @throws Error where there is a shop already, or the file is no backup
+ * @param passphrase opens a locked file; not asked for where it is open
+ * @throws Error where there is a shop already, the file is no backup, or the passphrase is another one
  */
-export async function restoreBackup({ ownerUrl, seals }: Places, file: string): Promise<Manifest> {
+export async function restoreBackup(
+  { ownerUrl, seals }: Places,
+  file: string,
+  passphrase: string | null = null,
+): Promise<Manifest> {
+  const locked = await isLocked(file);
+  if (locked && passphrase === null)
+    throw new Error(`${basename(file)} is locked: set BACKUP_PASSPHRASE to its passphrase`);
   await prepareEmpty(ownerUrl, seals);
   const work = await mkdtemp(join(tmpdir(), 'lanternwright-restore-'));
   try {
-    await tar.extract({ cwd: work, file });
+    const open = locked ? join(work, 'open.tar') : file;
+    if (locked) await unlockFile(file, open, passphrase!);
+    await tar.extract({ cwd: work, file: open });
     const read = await readFile(join(work, MANIFEST), 'utf8').catch(() => null);
     const manifest = manifestSchema.safeParse(read === null ? null : JSON.parse(read));
     if (!manifest.success) throw new Error(`${basename(file)} is no backup of a shop`);
@@ -176,7 +190,7 @@ export async function restoreBackup({ ownerUrl, seals }: Places, file: string): 
   }
 }
 
-const NAME = /^lanternwright-(\d{4}-\d{2}-\d{2}T\d{2}-\d{2}-\d{2})Z\.tar$/;
+const NAME = /^lanternwright-(\d{4}-\d{2}-\d{2}T\d{2}-\d{2}-\d{2})Z\.tar(?:\.age)?$/;
 
 /** When each backup of a folder was made, newest first. */
 export async function backupsIn(folder: string): Promise<{ file: string; made: string }[]> {
@@ -190,10 +204,13 @@ export async function backupsIn(folder: string): Promise<{ file: string; made: s
 }
 
 /** Writes the next backup of a folder and takes the oldest away where there are more than are kept. */
-export async function nextBackup(places: Places, folder: string, keep: number): Promise<string> {
+export async function nextBackup(
+  places: Places,
+  { folder, kept, passphrase }: { folder: string; kept: number; passphrase: string | null },
+): Promise<string> {
   const at = new Date().toISOString().slice(0, 19).replaceAll(':', '-');
-  const file = join(folder, `lanternwright-${at}Z.tar`);
-  await writeBackup(places, file);
-  for (const { file: old } of (await backupsIn(folder)).slice(keep)) await rm(join(folder, old));
+  const file = join(folder, `lanternwright-${at}Z.tar${passphrase === null ? '' : '.age'}`);
+  await writeBackup(places, file, { passphrase });
+  for (const { file: old } of (await backupsIn(folder)).slice(kept)) await rm(join(folder, old));
   return file;
 }

@@ -136,7 +136,7 @@ export function metersService(db: Database, clock: Clock) {
     /** @throws HttpProblem 422 where it does not fit what was read before */
     async add(unitId: string, { date, sure, ...meter }: NewMeterRead, asked: Asked): Promise<{ id: string }> {
       const read = readOf(notLater(date), meter, 'by-hand');
-      if (!read) throw refused('Say what the odometer or the hour meter reads', 'distance');
+      if (!read) throw refused('Enter the odometer or the hour meter', 'distance');
       return changeOne(unitId, { kind: 'read', read, sure }, asked);
     },
 

@@ -244,7 +244,7 @@ export function jobsService(
     const { sheet, role } = axle;
     const stack = stackOfSheet(sheet, axle);
     if (!stack)
-      throw refused(`Nobody has said how ${position} is built: its sheet has no stack`, 'wheelEnds');
+      throw refused(`The construction of ${position} is not set: its sheet has no stack`, 'wheelEnds');
     const route = { rules: 1 as const, stack: [...stack], works, alreadyOff, together };
     const known = await db.wheelEnd.findOne({ where: { axleId: axle.id, position } });
     const began = known?.assembly ? sideSchema.parse(known.assembly) : undefined;

@@ -82,7 +82,7 @@ export function morningService(
         'No mail server is set: whoever looks after the server sets SMTP_URL.',
       );
     if (to.length === 0)
-      throw new HttpProblem(422, 'Nobody', 'Nobody is named who gets the morning’s summary.');
+      throw new HttpProblem(422, 'Nobody', 'No addresses are set for the morning’s summary.');
     const url = new URL(mail.url);
     for (const limit of ['connectionTimeout', 'greetingTimeout', 'socketTimeout'])
       url.searchParams.set(limit, String(PATIENCE_MS));

@@ -133,8 +133,8 @@ export function planMaker(settings: SettingsService, ahead: ShopAhead, clock: Cl
     const [people, away] = await Promise.all([ahead.people(now, until), ahead.away(now, until)]);
     const hours = ahead.hours(now, until);
     const { bays } = settings.current();
-    if (bays.length === 0) throw refused('Say in the settings which bays the shop has', 'kind');
-    if (hours.length === 0) throw refused('Say in the settings when the shop works', 'kind');
+    if (bays.length === 0) throw refused('Add the bays of the shop in the settings', 'kind');
+    if (hours.length === 0) throw refused('Enter the hours of the shop in the settings', 'kind');
     if (people.length === 0) throw refused('There is no technician to plan for', 'kind');
     return { now, bays, people, hours, taken: [...taken, ...away] };
   }

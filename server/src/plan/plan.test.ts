@@ -134,7 +134,7 @@ describe('the floor', () => {
     expect(floor.doubted).toMatchObject([{ unit: { id: units[3] } }]);
     expect(floor.people.length).toBeGreaterThan(1);
     const { id, version } = floor.bookings[0]!;
-    expect((await say(id, version, 'end').expect(422)).body.detail).toMatch(/say first that it came/);
+    expect((await say(id, version, 'end').expect(422)).body.detail).toMatch(/Mark it as arrived first/);
     await say(id, version, 'come').expect(200);
     await say(id, version, 'come').expect(409);
     expect((await theFloor()).bookings).toMatchObject([{ id, cameAt: expect.any(String) as string }]);

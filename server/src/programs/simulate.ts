@@ -2,7 +2,7 @@ import { startListener } from './listener.ts';
 
 const secret = process.env['WEBHOOK_SECRET'];
 if (!secret) {
-  console.error('Say the secret of the webhook: WEBHOOK_SECRET=whsec_… npm run listener');
+  console.error('Set the secret of the webhook: WEBHOOK_SECRET=whsec_… npm run listener');
   process.exit(1);
 }
 const port = Number(process.env['LISTENER_PORT'] ?? 7640);

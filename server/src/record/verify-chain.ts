@@ -85,7 +85,7 @@ export async function noteBreak(
 ): Promise<{ seq: number; reason: string }> {
   const person = await people.withPassword(login, password);
   if (person.role !== 'supervisor') throw new HttpProblem(403, 'Not allowed', 'A supervisor signs a note');
-  if (reason.trim().length < SHORTEST_REASON) throw refused('Say in a sentence what happened', 'reason');
+  if (reason.trim().length < SHORTEST_REASON) throw refused('Enter what happened, in a sentence', 'reason');
   const report = await walk(db);
   if (report.ok || !report.broken) throw refused('No link is broken: there is nothing to note');
   const { seq, found, reason: fault } = report.broken;

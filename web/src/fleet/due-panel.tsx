@@ -70,7 +70,7 @@ function grouped(due: readonly Due[]): (Due & { positions: string[] })[] {
   return [...groups.values()];
 }
 
-const SERVICE = 'Say the day, and on which wheel ends';
+const SERVICE = 'Enter the date and the wheel ends';
 const serviceSchema = z.object({
   date: z.string().min(1, SERVICE),
   positions: z.array(z.string()).min(1, SERVICE),
@@ -157,7 +157,7 @@ export function DuePanel({ unitId, due }: { unitId: string; due: readonly Due[] 
                   <TellService unitId={unitId} due={d} onDone={() => setTelling(null)} />
                 ) : (
                   <Button weight="quiet" onClick={() => setTelling(key)}>
-                    Say when
+                    Enter the date
                   </Button>
                 ))}
             </li>

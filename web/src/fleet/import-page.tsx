@@ -65,7 +65,7 @@ export function ImportPage() {
       <h1 className="text-23">Import a fleet</h1>
       <p className="max-w-[70ch] text-muted">
         A CSV with one line per axle: owner, unit, kind, plate, distance, hours, axle, role, wheels, brake,
-        sheet. The export has the same form, so the easiest start is to export and change it. Nothing is kept
+        sheet. The export has the same form, so the easiest start is to export and change it. Nothing is saved
         until you say so.
       </p>
       <div className="flex flex-wrap items-center gap-3">

@@ -281,7 +281,7 @@ export function FleetListPage() {
       <h1 className="text-23">Import units from a list</h1>
       <p className="max-w-[70ch] text-muted">
         A list as the office keeps it, CSV or XLSX, a row a unit: number, plate, owner, make, model, meter, in
-        whatever columns. What it does not tell is asked once for all rows alike. Nothing is kept until you
+        whatever columns. What it does not tell is asked once for all rows alike. Nothing is saved until you
         say so.
       </p>
       <div className="flex flex-wrap items-center gap-4">

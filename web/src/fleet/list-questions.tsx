@@ -61,7 +61,7 @@ export function ColumnFields({ table, answers, set }: Props & { table: ListTable
             list="list-owners"
             hint="A new name makes a new owner"
             value={answers.owner}
-            error={answers.owner.trim() === '' && 'Say whose. A new name makes a new owner'}
+            error={answers.owner.trim() === '' && 'Enter the owner. A new name creates a new owner'}
             onChange={(e) => set({ owner: e.target.value })}
           />
         )}
@@ -69,7 +69,7 @@ export function ColumnFields({ table, answers, set }: Props & { table: ListTable
           <SelectField
             label="The odometer counts"
             value={answers.distanceUnit ?? ''}
-            error={answers.distanceUnit === null && 'Say which'}
+            error={answers.distanceUnit === null && 'Choose one'}
             onChange={(e) => set({ distanceUnit: (e.target.value || null) as ListAnswers['distanceUnit'] })}
           >
             <option value="">Choose</option>
@@ -99,7 +99,7 @@ export function KindFields({
             <SelectField
               label={`${w.words || 'Nothing said'}, ${w.rows} ${w.rows === 1 ? 'row' : 'rows'}`}
               value={answers.kinds[w.words] ?? ''}
-              error={!answers.kinds[w.words] && 'Say which'}
+              error={!answers.kinds[w.words] && 'Choose one'}
               onChange={(e) => {
                 const others = Object.entries(answers.kinds).filter(([words]) => words !== w.words);
                 const own = e.target.value === '' ? [] : [[w.words, e.target.value as UnitKind]];

@@ -53,7 +53,7 @@ describe('a file of meter readings', () => {
     expect(
       screen.getByText(/Of 61 units, from 1 Mar 2026 to 31 Mar 2026. The odometer is read in miles/),
     ).toBeTruthy();
-    expect(screen.getByText(/asked about on the Floor/)).toBeTruthy();
+    expect(screen.getByText(/listed on the Floor/)).toBeTruthy();
     expect(screen.getByText('no unit is called Nobody')).toBeTruthy();
     expect(screen.getByText('and 2 more lines')).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Bring in 12,340 readings' }));

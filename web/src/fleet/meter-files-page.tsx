@@ -41,7 +41,7 @@ function Report({ id, report }: { id: string; report: MeterReport }) {
         {from && until && `, from ${formatDate(from)} to ${formatDate(until)}`}. The odometer is read in{' '}
         {distanceIn === 'km' ? 'km' : 'miles'}.
         {doubtful > 0 &&
-          ' What does not fit is kept, not reckoned with, and asked about on the Floor: an odometer may have been changed.'}
+          ' Readings that do not fit are saved, not counted, and listed on the Floor: an odometer may have been changed.'}
       </p>
       {bad.length > 0 && (
         <section aria-label="Lines that cannot be taken">
@@ -93,7 +93,7 @@ function Sent({ file, away }: { file: MeterFile; away: () => void }) {
         <div className="flex max-w-[560px] flex-col gap-2">
           <p className="text-16">
             {state === 'reading'
-              ? 'It is being read. Nothing is kept yet.'
+              ? 'The file is being read. Nothing is saved yet.'
               : 'It is being brought in, all of it or nothing.'}
           </p>
           <progress className="h-3 w-full accent-action" max={1} value={file.done} aria-label="Progress" />

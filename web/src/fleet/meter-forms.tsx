@@ -12,7 +12,7 @@ import { useRequestForm } from '../use-request-form.ts';
 import { useAddMeterMutation, useSwapMeterMutation } from './fleet-api.ts';
 import { PanelForm } from './panel-form.tsx';
 
-const day = z.string().min(1, 'Say the day');
+const day = z.string().min(1, 'Enter the date');
 const distanceOf = (text: string, reader: ReaderUnits) => parseQuantity(text, ['km', 'mi'], reader.distance);
 const hoursOf = (text: string) => parseQuantity(text, ['h'], 'h');
 
@@ -25,7 +25,7 @@ const readSchema = (reader: ReaderUnits) =>
     })
     .refine(({ distance, hours }) => distance !== null || hours !== null, {
       path: ['distance'],
-      error: 'Say what one of them reads',
+      error: 'Enter one of the two meters',
     })
     .transform(({ date, distance, hours }) => ({
       date,
@@ -77,7 +77,7 @@ const reasons = [
   ['swapped', 'Another one was put in'],
   ['set-back', 'It was set back, or ran over'],
 ] as const;
-const WHICH = 'Say which one, and why';
+const WHICH = 'Choose one, and enter a reason';
 
 const swapSchema = (reader: ReaderUnits) =>
   z
@@ -98,9 +98,9 @@ const swapSchema = (reader: ReaderUnits) =>
         context.addIssue({ code: 'custom', message, path: [path] });
       const [old, now] = [valueOf(last), valueOf(first)];
       if (of === '' || why === '') wrong('of', WHICH);
-      if (date === '') wrong('date', 'Say the day');
-      if (old === null) wrong('last', 'Say what the old one read at its end');
-      if (now === null) wrong('first', 'Say what it began at');
+      if (date === '') wrong('date', 'Enter the date');
+      if (old === null) wrong('last', 'Enter the last reading of the old meter');
+      if (now === null) wrong('first', 'Enter the first reading of the new meter');
       if (of === '' || why === '' || date === '' || old === null || now === null) return z.NEVER;
       return { of, why, date, last: old, first: now };
     });

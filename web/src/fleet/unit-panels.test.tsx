@@ -80,9 +80,9 @@ describe('what is due on a unit', () => {
       supervisor,
     );
     expect(screen.getByText('No last service date')).toBeTruthy();
-    await user.click(screen.getByRole('button', { name: 'Say when' }));
+    await user.click(screen.getByRole('button', { name: 'Enter the date' }));
     await user.click(screen.getByRole('button', { name: 'Save' }));
-    expect(screen.getByText('Say the day, and on which wheel ends')).toBeTruthy();
+    expect(screen.getByText('Enter the date and the wheel ends')).toBeTruthy();
     expect(asked).toHaveLength(0);
     await user.click(screen.getByRole('checkbox', { name: '2L' }));
     await user.click(screen.getByRole('checkbox', { name: '2R' }));
@@ -126,7 +126,7 @@ describe('meters', () => {
     );
     await user.click(screen.getByRole('button', { name: 'Read the meters' }));
     await user.click(screen.getByRole('button', { name: 'Keep this reading' }));
-    expect(screen.getByText('Say the day')).toBeTruthy();
+    expect(screen.getByText('Enter the date')).toBeTruthy();
     await user.type(screen.getByLabelText('Day'), '2026-02-06');
     await user.type(screen.getByLabelText(/^Odometer, optional/), '370 mi');
     await user.click(screen.getByRole('button', { name: 'Keep this reading' }));
@@ -143,7 +143,7 @@ describe('meters', () => {
     const { asked, user } = await open(() => ({ body: { id: unit } }));
     await user.click(screen.getByRole('button', { name: 'A meter was changed' }));
     await user.click(screen.getByRole('button', { name: 'Count on from the new one' }));
-    expect(screen.getByText('Say which one, and why')).toBeTruthy();
+    expect(screen.getByText('Choose one, and enter a reason')).toBeTruthy();
     await user.click(screen.getByLabelText('Odometer'));
     await user.click(screen.getByLabelText('Another one was put in'));
     await user.type(screen.getByLabelText('Day'), '2026-02-01');

@@ -111,7 +111,7 @@ describe('an adapter', () => {
     expect(step().getByText('AD-02 is for a drive of 3/4 in')).toBeDefined();
     await user.click(step().getByRole('button', { name: /^AD-01/ }));
     await user.click(step().getByRole('button', { name: 'Record the torque' }));
-    expect(step().getAllByText(/^Say how long the wrench is/)).toHaveLength(2);
+    expect(step().getAllByText(/^Enter the length of the wrench/)).toHaveLength(2);
     expect(sent).toHaveLength(0);
     await user.type(step().getByLabelText('Wrench, mm'), '400');
     expect(step().getByText('160 lbf·ft')).toBeDefined();
@@ -222,7 +222,7 @@ describe('rocking', () => {
     await user.click(step().getByRole('button', { name: 'Moves both ways' }));
     await user.type(step().getByLabelText(/^Axle end to hub/), '0.5 mm');
     await user.click(step().getByRole('button', { name: 'Record the movement' }));
-    expect(step().getByText('Say where the tip stood')).toBeDefined();
+    expect(step().getByText('Choose where the tip stood')).toBeDefined();
     expect(step().queryByText('The bearing is loose.')).toBeNull();
     await user.click(step().getByLabelText('On the rim'));
     await user.click(step().getByRole('button', { name: 'Record the movement' }));

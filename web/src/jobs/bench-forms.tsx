@@ -100,7 +100,7 @@ export function CompareForm({ wheelEnd, record }: FormProps<'compare'>) {
         <TextField
           label={`${other.map(partTitle).join(', ')}: not as the old. Why it goes in all the same`}
           value={note}
-          error={tried && note.trim() === '' ? 'Say why, or fetch the right one' : undefined}
+          error={tried && note.trim() === '' ? 'Enter a reason, or fetch the right one' : undefined}
           onChange={(e) => setNote(e.target.value)}
         />
       )}
@@ -197,7 +197,7 @@ export function PackForm({ step, wheelEnd, record }: FormProps<'pack'>) {
         <TextField
           label={against}
           value={note}
-          error={tried && note.trim() === '' ? 'Say why' : undefined}
+          error={tried && note.trim() === '' ? 'Enter a reason' : undefined}
           onChange={(e) => setNote(e.target.value)}
         />
       )}

@@ -34,7 +34,7 @@ describe('an estimate as it is written', () => {
     await user.type(price(1), '41,85');
     await user.clear(screen.getAllByLabelText('What')[1]!);
     await user.click(screen.getByRole('button', { name: 'Save the estimate' }));
-    expect(await screen.findByText('Say what it is')).toBeTruthy();
+    expect(await screen.findByText('Enter what it is')).toBeTruthy();
     await user.type(screen.getAllByLabelText('What')[1]!, 'Seal, inner');
     await user.click(screen.getByRole('button', { name: 'Save the estimate' }));
     expect(onSave.mock.lastCall![0].lines.map((l) => [l.what, l.unitMinor])).toEqual([
@@ -66,7 +66,7 @@ describe('an estimate as it is written', () => {
     await user.type(screen.getByLabelText('Tax'), 'On work');
     await user.type(screen.getByLabelText('Tax, %'), '20');
     await user.click(screen.getByRole('button', { name: 'Save the estimate' }));
-    expect(await screen.findByText('Say what it falls on')).toBeTruthy();
+    expect(await screen.findByText('Choose what it is charged on')).toBeTruthy();
     await user.click(screen.getByLabelText('labour'));
     expect(total()).toBe('Total 250.00 GBP');
     await user.click(screen.getByRole('button', { name: 'Add a tax' }));

@@ -54,7 +54,7 @@ const words = ({ code, path, message }: z.core.$ZodIssue) =>
   code === 'invalid_type'
     ? 'A number'
     : path.at(-1) === 'what'
-      ? 'Say what it is'
+      ? 'Enter what it is'
       : message.charAt(0).toUpperCase() + message.slice(1);
 
 /** From what is typed to the bill, with what is wrong at the field it is typed in. */

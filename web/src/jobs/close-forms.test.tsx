@@ -35,7 +35,7 @@ describe('what goes into a hub', () => {
     await user.type(step().getByLabelText('Which lubricant'), 'Synthetic 75W-90');
     await user.type(step().getByLabelText(/^Poured in/), 'half a can');
     await user.click(press('Filled and closed'));
-    expect(step().getByText('Say why')).toBeDefined();
+    expect(step().getByText('Enter a reason')).toBeDefined();
     expect(sent).toHaveLength(0);
     await user.type(step().getByLabelText(/^The sheet asks for .*why another/), 'The owner asks for it');
     await user.click(press('Filled and closed'));
@@ -82,7 +82,7 @@ describe('a cycle that was misread', () => {
     await user.clear(pull);
     await user.type(pull, '3');
     await user.click(screen.getByRole('button', { name: 'Correct this cycle' }));
-    expect(screen.getByText('Say why')).toBeDefined();
+    expect(screen.getByText('Enter a reason')).toBeDefined();
     await user.type(screen.getByLabelText('Why it is wrong'), 'Read a turn too far');
     await user.click(screen.getByRole('button', { name: 'Correct this cycle' }));
     expect(sent).toHaveLength(0);

@@ -94,7 +94,7 @@ export function FillForm({ step, wheelEnd, record }: FormProps<'fill'>) {
         <TextField
           label={against}
           value={note}
-          error={tried && note.trim() === '' ? 'Say why' : undefined}
+          error={tried && note.trim() === '' ? 'Enter a reason' : undefined}
           onChange={(e) => setNote(e.target.value)}
         />
       )}

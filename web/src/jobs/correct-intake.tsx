@@ -22,7 +22,7 @@ const intakeSchema = (assumed: Unit) =>
     complaint: z.string(),
     reportedBy: z.string(),
     meter: optionalQuantity(['km', 'mi', 'h'], assumed),
-    reason: z.string().trim().min(1, 'Say why'),
+    reason: z.string().trim().min(1, 'Enter a reason'),
   });
 
 /** What was noted at intake, put right with a reason. What stood there first stays in the record. */

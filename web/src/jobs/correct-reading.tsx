@@ -21,7 +21,7 @@ export function CorrectReading({ open, position, reading, onDone }: Props) {
   const [reason, setReason] = useState('');
   const [error, setError] = useState<string>();
   const send = (strike: 'strike' | 'replace') => {
-    if (reason.trim() === '') return setError('Say why');
+    if (reason.trim() === '') return setError('Enter a reason');
     const { first, second } = parseTogether(
       { first: push, second: pull },
       units,

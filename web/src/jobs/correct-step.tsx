@@ -51,7 +51,7 @@ export function CorrectStep({ open, wheelEnd, step, record: { eventId, round }, 
         value={reason}
         maxLength={200}
         autoFocus
-        error={tried && reason.trim() === '' ? 'Say why' : undefined}
+        error={tried && reason.trim() === '' ? 'Enter a reason' : undefined}
         onChange={(e) => setReason(e.target.value)}
       />
     </StepAgain>

@@ -39,7 +39,7 @@ describe('torque', () => {
     await user.type(step().getByLabelText(/^Reached/), '150');
     await user.type(step().getByLabelText('Torque wrench'), 'TW-03');
     await user.click(step().getByRole('button', { name: 'Record the torque' }));
-    expect(step().getByText('Say why')).toBeDefined();
+    expect(step().getByText('Enter a reason')).toBeDefined();
     expect(sent).toHaveLength(0);
     await user.type(step().getByLabelText(/off the sheet/), 'worn thread');
     await user.click(step().getByRole('button', { name: 'Record the torque' }));
@@ -160,7 +160,7 @@ describe('looking back and releasing', () => {
     const line = step().getByText('Jam nut').closest('li')!;
     await user.click(within(line).getByRole('button', { name: 'Strike out' }));
     await user.click(within(line).getByRole('button', { name: 'Strike out this record' }));
-    expect(within(line).getByText('Say why')).toBeDefined();
+    expect(within(line).getByText('Enter a reason')).toBeDefined();
     await user.type(within(line).getByLabelText('Why it is wrong'), 'wrong wrench');
     await user.click(within(line).getByRole('button', { name: 'Strike out this record' }));
     await heading('Jam nut');
@@ -235,7 +235,7 @@ describe('the intake', () => {
     await user.clear(meter);
     await user.type(meter, '380,000 mi');
     await user.click(step().getByRole('button', { name: 'Correct the intake' }));
-    expect(step().getByText('Say why')).toBeDefined();
+    expect(step().getByText('Enter a reason')).toBeDefined();
     await user.click(step().getByLabelText('Noise from the wheel'));
     await user.type(step().getByLabelText('Why it is wrong'), 'Read as km');
     await user.click(step().getByRole('button', { name: 'Correct the intake' }));

@@ -196,7 +196,7 @@ export function JointForm({ wheelEnd, record, other }: FormProps<'joint'>) {
                 chosen={tipAt}
                 onChoose={setTipAt}
               />
-              {tried && tipAt === '' && <Note tone="trouble">Say where the tip stood</Note>}
+              {tried && tipAt === '' && <Note tone="trouble">Choose where the tip stood</Note>}
               {tilts && (
                 <div className="max-w-[280px]">
                   {field('radius', 'From the middle of the axle to the tip')}

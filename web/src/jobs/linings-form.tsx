@@ -103,9 +103,7 @@ export function LiningsForm({ wheelEnd, record }: FormProps<'linings'>) {
         label={wantsNote ? 'What is done about it' : 'Note'}
         value={note}
         error={
-          tried && wantsNote && note.trim() === ''
-            ? 'Say what is done; it will stand against the release'
-            : undefined
+          tried && wantsNote && note.trim() === '' ? 'Enter what is done. This blocks the release' : undefined
         }
         onChange={(e) => setNote(e.target.value)}
       />

@@ -150,8 +150,8 @@ function DragPanel({ way, record }: Pick<Props, 'record'> & { way: MeasureWay })
       {!byHand && <ToolField use={{ kind: 'pull-scale' }} code={scale} onChange={setScale} />}
       {off && (
         <Note tone="trouble">
-          Too {off}: {off === 'light' ? 'tighten, or take shims out' : 'back off, or put shims in'}. Recorded,
-          it is kept as a reading and does not count.
+          Too {off}: {off === 'light' ? 'tighten, or take shims out' : 'back off, or put shims in'}. This
+          reading is recorded and does not count.
         </Note>
       )}
       <div>

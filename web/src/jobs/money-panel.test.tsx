@@ -26,10 +26,10 @@ describe('estimate and bill of a job', () => {
     await waitFor(() => expect(sent.at(-1)).toMatchObject({ kind: 'bill-written', as: 'estimate' }));
 
     await user.click(await screen.findByRole('button', { name: 'Record the answer' }));
-    expect(screen.getByText('Say what the owner answered')).toBeTruthy();
+    expect(screen.getByText('Choose what the owner answered')).toBeTruthy();
     await user.selectOptions(screen.getByLabelText('The owner’s answer'), 'Defer it');
     await user.click(screen.getByRole('button', { name: 'Record the answer' }));
-    expect(screen.getByText('Say who answered for the owner')).toBeTruthy();
+    expect(screen.getByText('Enter who answered for the owner')).toBeTruthy();
     await user.type(screen.getByLabelText('Who answered'), 'Q. Fenmoor');
     await user.click(screen.getByRole('button', { name: 'Record the answer' }));
     expect(screen.getByText('Deferred needs a date and the risk in words')).toBeTruthy();

@@ -52,8 +52,8 @@ function Answer({ open }: { open: OpenJob }) {
   const [lines, setLines] = useState<Readonly<Record<string, LineAnswer>>>({});
   const [error, setError] = useState<string | null>(null);
   const save = () => {
-    if (answer === '') return setError('Say what the owner answered');
-    if (name.trim() === '') return setError('Say who answered for the owner');
+    if (answer === '') return setError('Choose what the owner answered');
+    if (name.trim() === '') return setError('Enter who answered for the owner');
     const more =
       answer === 'defer'
         ? { ...(until ? { until } : {}), ...(risk.trim() ? { risk: risk.trim() } : {}) }

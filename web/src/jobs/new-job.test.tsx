@@ -72,10 +72,7 @@ describe('a new job', () => {
     expect(screen.getByRole('button', { name: 'Choose a wheel end' })).toHaveProperty('disabled', true);
     await user.click(screen.getByRole('checkbox', { name: '2L' }));
     await user.click(screen.getByRole('checkbox', { name: '2R' }));
-    expect(screen.getByRole('button', { name: 'Say what is to be done on 2L' })).toHaveProperty(
-      'disabled',
-      true,
-    );
+    expect(screen.getByRole('button', { name: 'Choose the work on 2L' })).toHaveProperty('disabled', true);
     await user.click(screen.getByRole('button', { name: 'Seal, renew' }));
     await user.click(screen.getByRole('button', { name: 'Left and right differ' }));
     await user.click(screen.getAllByRole('button', { name: 'Brakes' })[1]!);

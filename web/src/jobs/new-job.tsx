@@ -301,7 +301,7 @@ export function NewJob({
                 {positions.length === 0
                   ? 'Choose a wheel end'
                   : undecided
-                    ? `Say what is to be done on ${undecided}`
+                    ? `Choose the work on ${undecided}`
                     : `Open the job on ${[...positions].sort().join(', ')}`}
               </Button>
               <Button onClick={onClose}>Not now</Button>

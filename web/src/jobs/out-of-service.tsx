@@ -16,7 +16,7 @@ const ways: readonly (readonly [Leaves, string])[] = [
   ['axle-lifted', 'Leaves with that axle lifted'],
 ];
 
-const INCOMPLETE = 'Say why, how it leaves, and who was told';
+const INCOMPLETE = 'Enter the reason, how it leaves, and who was informed';
 const formSchema = z.object({
   reason: z.string().trim().min(1, INCOMPLETE),
   told: z.string().trim().min(1, INCOMPLETE),
@@ -56,7 +56,7 @@ export function OutOfService({ open }: { open: OpenJob }) {
         chosen={watch('leaves')}
         onChoose={(leaves) => setValue('leaves', leaves)}
       />
-      <TextField label="Who was told" {...register('told')} />
+      <TextField label="Who was informed" {...register('told')} />
       {error && <Note tone="trouble">{error.message}</Note>}
       <div className="flex flex-wrap gap-2">
         <Button type="submit" weight="grave">

@@ -17,7 +17,7 @@ const why: Record<Hindrance, string> = {
   'no-network': 'The server cannot be reached.',
   'not-recording': 'Nothing can be recorded just now: the shop’s database takes nothing.',
   trouble: 'The server is in trouble and could not take all of it.',
-  'another-person': 'Somebody else is signed in.',
+  'another-person': 'Another person is signed in.',
 };
 
 /** What others recorded here and could not send: it goes when they are back, or a supervisor sends it on. */

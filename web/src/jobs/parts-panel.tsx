@@ -220,7 +220,7 @@ function Line({ needed, jobId, mayUse }: { needed: JobParts; jobId: string; mayU
       ))}
       {fitting.length === 0 && used.length === 0 && kept.length === 0 && (
         <p className="text-13 text-muted">
-          No part of the store is told to fit here.{' '}
+          No part in the stores is set to fit here.{' '}
           {needed.line !== 'lubricant' && (
             <Link className="underline underline-offset-2" to="/stores?by=measure">
               Find one by measuring

@@ -92,7 +92,7 @@ describe('a record with a slip', () => {
     await user.type(field(/^Reached/), '198');
     await user.type(field(/^Torque wrench/), 'TW-01');
     await user.click(button('Record the torque'));
-    expect(step().getByText('Say why')).toBeDefined();
+    expect(step().getByText('Enter a reason')).toBeDefined();
     expect(sent).toHaveLength(0);
     await user.type(field(/^Why the first entry is wrong/), 'Two digits turned');
     await user.click(button('Record the torque'));

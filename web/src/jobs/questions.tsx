@@ -34,7 +34,7 @@ function Answer({ open, wheelEnd, question }: { open: OpenJob; wheelEnd: WheelEn
   const [reason, setReason] = useState('');
   const [error, setError] = useState<string>();
   const decide = (decision: Exclude<Disposition, 'ask'>) => {
-    if (reason.trim() === '') return setError('Say why');
+    if (reason.trim() === '') return setError('Enter a reason');
     const { component } = question;
     const refused = open.send({
       kind: 'decision-made',

@@ -155,7 +155,7 @@ export function ReadyForm({ wheelEnd, record }: FormProps<'ready'>) {
         <TextField
           label={`Not here: ${lacking.map((l) => l.title).join(', ')}. Why the work starts all the same`}
           value={note}
-          error={tried && note.trim() === '' ? 'Say why, or wait for it' : undefined}
+          error={tried && note.trim() === '' ? 'Enter a reason, or wait for it' : undefined}
           onChange={(e) => setNote(e.target.value)}
         />
       )}

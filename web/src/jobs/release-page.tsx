@@ -202,7 +202,7 @@ const rows: readonly [string, (w: WheelEnd) => ReactNode][] = [
     (w) => <Recorded wheelEnd={w} rows={stepsOfKind(w, 'found', 'joint')} none="Nothing looked at." />,
   ],
   ['Torques', (w) => <Torques wheelEnd={w} />],
-  ['Figures kept', (w) => <Kept wheelEnd={w} />],
+  ['Figures saved', (w) => <Kept wheelEnd={w} />],
   ['Lock', (w) => <Recorded wheelEnd={w} rows={lockSteps(w)} none="Nothing was unlocked." />],
   [
     'Measured sizes',
@@ -275,7 +275,7 @@ function Against({ open, wheelEnd }: { open: OpenJob; wheelEnd: WheelEnd }) {
         <p className="text-14">
           {rest.length > 0 && `And ${rest.length} more. `}
           {never.length > 0
-            ? 'Nobody can release it before.'
+            ? 'It cannot be released until then.'
             : 'A supervisor may release it with a written reason.'}
         </p>
       </div>

@@ -171,7 +171,7 @@ export function TorqueForm({ step, wheelEnd, other, record }: FormProps<'torque'
           label="The torque is off the sheet’s figure: why"
           value={note}
           onChange={(e) => setNote(e.target.value)}
-          error={tried && note.trim() === '' ? 'Say why' : 'This blocks the release'}
+          error={tried && note.trim() === '' ? 'Enter a reason' : 'This blocks the release'}
         />
       )}
     </Form>

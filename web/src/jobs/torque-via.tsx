@@ -48,15 +48,17 @@ export function readVia({ wrench, adapter, code, square, ratio, efficiency }: Vi
   const via: TorqueVia = {};
   if (adapter.trim() !== '') {
     const [lengthMm, wrenchLengthMm] = [positive(adapter), listedLength(listed) ?? positive(wrench)];
-    if (!lengthMm) return { why: 'Say how long the adapter is, in mm' };
+    if (!lengthMm) return { why: 'Enter the length of the adapter, in mm' };
     if (!wrenchLengthMm)
-      return { why: 'Say how long the wrench is: from the middle of the grip to the middle of its drive' };
+      return {
+        why: 'Enter the length of the wrench: from the middle of the grip to the middle of its drive',
+      };
     via.wrenchLengthMm = wrenchLengthMm;
     via.adapter = { lengthMm, angleDeg: square ? 90 : 0, ...(code ? { code } : {}) };
   }
   if (ratio.trim() !== '') {
     const [by, percent] = [positive(ratio), positive(efficiency)];
-    if (!by || by < 1) return { why: 'Say how much the multiplier makes of it: 1 to …' };
+    if (!by || by < 1) return { why: 'Enter the ratio of the multiplier: 1 to …' };
     if (!percent || percent > 100) return { why: 'The efficiency of a multiplier is over 0 and up to 100 %' };
     via.multiplier = { ratio: by, efficiency: percent / 100 };
   }

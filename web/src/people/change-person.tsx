@@ -39,7 +39,7 @@ export function ChangePerson({ onClose }: { onClose: () => void }) {
               ))}
               {data && others.length === 0 && (
                 <li className="text-16 text-muted">
-                  Nobody else has a PIN. Each chooses their own under their name, top right.
+                  No other person has a PIN. People set their own under their name, top right.
                 </li>
               )}
             </ul>

@@ -73,7 +73,7 @@ export function NotLeft({ booked }: { booked: Booked }) {
     <Asked
       {...{ booked, error }}
       to={`/fleet/${booked.unitId}`}
-      words={`Nobody said that it left. Booked until ${formatClock(booked.until)}`}
+      words={`Not marked as left. Booked until ${formatClock(booked.until)}`}
     >
       <Button disabled={isLoading} onClick={leave}>
         {booked.unit.name} has left

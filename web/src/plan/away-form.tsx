@@ -18,11 +18,11 @@ const awaySchema = z
   .object({
     of: z.string().min(1, 'Choose who or what'),
     unitId: z.string(),
-    from: z.string().min(1, 'Say the first day'),
+    from: z.string().min(1, 'Enter the first day'),
     fromTime: z.string(),
-    until: z.string().min(1, 'Say the last day'),
+    until: z.string().min(1, 'Enter the last day'),
     untilTime: z.string(),
-    why: z.string().trim().min(1, 'Say why'),
+    why: z.string().trim().min(1, 'Enter a reason'),
   })
   .refine(({ of, unitId }) => of !== UNIT || unitId !== '', { path: ['unitId'], error: 'Choose the unit' })
   .transform(({ of, unitId, from, fromTime, until, untilTime, why }): NewAbsence => {

@@ -93,10 +93,10 @@ const bookingSchema = z
   .object({
     bayId: z.string().min(1, 'Choose a bay'),
     people: z.array(z.string()),
-    from: z.string().min(1, 'Say the day'),
-    fromTime: z.string().min(1, 'Say the time'),
-    until: z.string().min(1, 'Say the day'),
-    untilTime: z.string().min(1, 'Say the time'),
+    from: z.string().min(1, 'Enter the date'),
+    fromTime: z.string().min(1, 'Enter the time'),
+    until: z.string().min(1, 'Enter the date'),
+    untilTime: z.string().min(1, 'Enter the time'),
   })
   .transform(({ bayId, people, from, fromTime, until, untilTime }) => ({
     ...{ bayId, people },

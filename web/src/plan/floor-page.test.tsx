@@ -147,7 +147,7 @@ describe('the floor', () => {
     await user.click(screen.getByRole('button', { name: 'Tern 2' }));
     const form = await screen.findByRole('dialog');
     await user.click(within(form).getByRole('button', { name: 'Book Tern 2' }));
-    for (const words of ['Say the day', 'Say the time'])
+    for (const words of ['Enter the date', 'Enter the time'])
       expect(await within(form).findAllByText(words)).toHaveLength(2);
     expect(asked.filter((a) => a.method === 'POST')).toHaveLength(0);
     const type = async (label: string, text: string) => {
@@ -229,7 +229,7 @@ describe('the floor', () => {
     const { asked, user } = await open(undefined, undefined, undefined, { bookings: [overdue, second] });
     const bay = within(lane('Bay 1'));
     expect(bay.getByText('since 09:40')).toBeTruthy();
-    expect(await bay.findByText('Nobody said that it left. Booked until 09:00')).toBeTruthy();
+    expect(await bay.findByText('Not marked as left. Booked until 09:00')).toBeTruthy();
     await user.click(bay.getByRole('button', { name: 'Tern 1 has left' }));
     expect(asked.find((a) => a.method === 'POST')).toMatchObject({
       path: `/api/plan/bookings/${overdue.id}/where`,
@@ -284,9 +284,7 @@ describe('the yard', () => {
     const rowOf = async (name: string) =>
       (await screen.findByRole('row', { name: new RegExp(name) })).textContent;
     expect(await rowOf('Tern 1')).toMatch(/Bay 1.*Wed 25 Nov, 08:00.*Drive seals.*09:00/);
-    expect(await rowOf('Tern 5')).toMatch(
-      /Before Bay 3.*09:20.*Renew seals 2L.*17:00.*Somebody to open its job/,
-    );
+    expect(await rowOf('Tern 5')).toMatch(/Before Bay 3.*09:20.*Renew seals 2L.*17:00.*Its job to be opened/);
     expect(await rowOf('Tern 2')).toMatch(/No bay.*Not said.*Drive seals.*The release/);
     // Booked and not said to be here: it is not in the list.
     expect(screen.queryByText('Tern 3')).toBeNull();

@@ -117,7 +117,7 @@ function Lane({ bay, floor, now, put, move }: LaneProps) {
           <Link to={`/fleet/${here.unitId}`} className="min-h-12 grow rounded-md py-2 hover:bg-side">
             <span className="block text-16 font-semibold wall:text-26">{here.unit.name}</span>
             <span className="block text-13 text-muted wall:text-18">
-              {describeWorks(here.works) || 'Nobody said what is to be done'}. No job is open yet
+              {describeWorks(here.works) || 'No work chosen'}. No job is open yet
             </span>
           </Link>
           {able('open-jobs') && (

@@ -64,7 +64,7 @@ function Row({ row, book }: { row: DueUnit; book: () => void }) {
           <span className="text-14">booked {formatClock(row.bookedFrom)}</span>
         ) : row.dueOn === null ? (
           <Link to={`/fleet/${row.unit.id}`} className="text-14 underline underline-offset-2">
-            say when
+            Enter the date
           </Link>
         ) : (
           <>
@@ -196,8 +196,8 @@ export function PlanPage() {
       {data?.rows.length === 0 && (
         <p className="px-5 py-8 text-16 text-muted">
           {state === 'known'
-            ? 'Nothing is due. Sheets say how often each work is wanted.'
-            : 'Of every work that is wanted it is known when it was done last.'}
+            ? 'Nothing is due. The sheets set how often each work is due.'
+            : 'The last service date of all work is known.'}
         </p>
       )}
       {data && data.total > 0 && (

@@ -81,12 +81,12 @@ type Result = NonNullable<Proposal['result']>;
 function describePromise({ rows: [own, ...moved], promise }: Result): string {
   if (!own || !promise) return 'No time was found.';
   const end = formatTime(own.to.until);
-  if (promise.holds === 'late')
-    return `${promise.by === null ? 'Not' : `${formatDate(promise.by)} cannot be promised. Finished`} ${end} at the earliest.`;
-  const yes = promise.by === null ? 'Finished' : 'Yes: finished';
-  return promise.holds === 'free'
-    ? `${yes} ${end}. No other booking moves.`
-    : `${yes} ${end}, if ${moved.length === 1 ? 'one booking moves' : `${moved.length} bookings move`}.`;
+  if (promise.by === null) return `Finished ${end} at the earliest. No other booking moves.`;
+  return {
+    free: `Yes: finished ${end}. No other booking moves.`,
+    moving: `Yes: finished ${end}, if ${moved.length === 1 ? 'one booking moves' : `${moved.length} bookings move`}.`,
+    late: `${formatDate(promise.by)} cannot be promised. Finished ${end} at the earliest.`,
+  }[promise.holds];
 }
 
 /** Parts that are not here, each with the day on which it can be had. */

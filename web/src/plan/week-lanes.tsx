@@ -83,7 +83,7 @@ function Block({
           {booked.locked && <span className="text-12 font-normal">stays</span>}
         </span>
         <span className="block truncate text-12 text-muted">
-          {booked.names.length > 0 ? booked.names.join(', ') : 'nobody named'}
+          {booked.names.length > 0 ? booked.names.join(', ') : 'no technician'}
         </span>
       </button>
     </div>

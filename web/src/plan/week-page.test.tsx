@@ -89,7 +89,7 @@ describe('a week by the hour', () => {
   });
 
   it('a booking is moved by keyboard, keeps its hours of work, and says where it is', async () => {
-    const { asked } = await open();
+    const { asked, user } = await open();
     await byKeys('ArrowRight', 'ArrowRight', 'ArrowDown');
     await waitFor(() => expect(asked.some((a) => a.method === 'PUT')).toBe(true));
     expect(asked.find((a) => a.method === 'PUT')).toMatchObject({
@@ -103,6 +103,14 @@ describe('a week by the hour', () => {
       },
     });
     expect(await screen.findByText(/Tern 10 is in Bay 2 from .*09:00/)).toBeTruthy();
+    // Undone, it stands where it stood; what somebody else did to it since would be in the way.
+    await user.click(screen.getByRole('button', { name: 'Undo' }));
+    expect(await screen.findByText(/Tern 10 is in Bay 1 from/)).toBeTruthy();
+    const { from, until } = booked;
+    expect(asked.filter((a) => a.method === 'PUT')[1]!.body).toMatchObject({
+      ...{ seenVersion: 5, bayId: 'b1', from, until },
+    });
+    expect(screen.queryByRole('button', { name: 'Undo' })).toBeNull();
   });
 
   it('what is in the way is said in words, and Escape moves nothing', async () => {
@@ -131,7 +139,7 @@ describe('a week by the hour', () => {
     const { asked, user } = await open();
     await user.click(screen.getByRole('button', { name: 'Add an absence' }));
     await user.click(screen.getByRole('button', { name: 'Record the absence' }));
-    for (const words of ['Choose who or what', 'Say the first day', 'Say the last day', 'Say why'])
+    for (const words of ['Choose who or what', 'Enter the first day', 'Enter the last day', 'Enter a reason'])
       expect(await screen.findByText(words)).toBeTruthy();
     expect(asked.some((a) => a.method === 'POST')).toBe(false);
     await user.selectOptions(screen.getByLabelText('Who or what'), 'D. Achterberg');

@@ -45,6 +45,8 @@ export function WeekPage() {
   const [ask, asking] = useAskProposalMutation();
   const [chosen, setChosen] = useState<Booked | null>(null);
   const [told, setTold] = useState('');
+  /** The booking that was moved last, as it stood before. */
+  const [was, setWas] = useState<Booked | null>(null);
   if (!shop) return null;
   const grid = weekGrid(monday, shop);
   const now = new Date().toISOString();
@@ -62,8 +64,17 @@ export function WeekPage() {
       ...{ id: booked.id, seenVersion: booked.version, people, tools, bayId: to.bayId, from: to.from },
       until: new Date(until).toISOString(),
     });
-    const bay = shop.bays.find((b) => b.id === to.bayId)?.name ?? '';
-    setTold(answer.error ? '' : `${booked.unit.name} is in ${bay} from ${formatClock(to.from)}.`);
+    setTold(answer.error ? '' : describePlace(booked, to));
+    setWas(answer.error ? null : booked);
+  };
+  const describePlace = ({ unit }: Booked, { bayId, from }: Pick<Booked, 'bayId' | 'from'>) =>
+    `${unit.name} is in ${shop.bays.find((b) => b.id === bayId)?.name ?? ''} from ${formatClock(from)}.`;
+  /** Puts it back where it stood; what somebody else changed of it since is not undone with it. */
+  const putBack = async (booked: Booked) => {
+    const { id, version, bayId, people, tools, from, until } = booked;
+    const answer = await move({ id, seenVersion: version + 1, bayId, people, tools, from, until });
+    setTold(answer.error ? '' : describePlace(booked, booked));
+    setWas(null);
   };
   const mend = async () => {
     const answer = await ask({ kind: 'mend' });
@@ -93,7 +104,19 @@ export function WeekPage() {
         )}
         {told && !problem && (
           <div className="pt-3">
-            <Note tone="good">{told}</Note>
+            <Note tone="good">
+              {told}
+              {was && (
+                <Button
+                  weight="quiet"
+                  className="ml-4"
+                  disabled={moving.isLoading}
+                  onClick={() => void putBack(was)}
+                >
+                  Undo
+                </Button>
+              )}
+            </Note>
           </div>
         )}
       </div>
@@ -120,7 +143,7 @@ export function WeekPage() {
           <Note tone="plain">
             <p className="pb-2">
               <span className="font-semibold">{chosen.unit.name}</span>, {chosen.unit.owner.name}.{' '}
-              {chosen.job?.title ?? 'No job is open on it yet'}. {formatRange(chosen.from, chosen.until)}
+              {chosen.job?.title ?? 'No open job'}. {formatRange(chosen.from, chosen.until)}
               {chosen.names.length > 0 && `, ${chosen.names.join(', ')}`}.
             </p>
             <div className="flex flex-wrap gap-2">
@@ -137,7 +160,7 @@ export function WeekPage() {
                     )
                   }
                 >
-                  {chosen.locked ? 'It may be moved' : 'It stays: nothing moves it'}
+                  {chosen.locked ? 'Unlock this booking' : 'Lock this booking'}
                 </Button>
               )}
               {able('plan-work') && !chosen.locked && (

@@ -23,7 +23,7 @@ interface InYard {
 
 /** What the head “Waits for” goes on with. */
 function waitsOf(job: JobSummary | undefined): string {
-  const words = job ? (waitsFor(job) ?? '').replace(/^waits for /, '') : 'somebody to open its job';
+  const words = job ? (waitsFor(job) ?? '').replace(/^waits for /, '') : 'its job to be opened';
   return words.charAt(0).toUpperCase() + words.slice(1);
 }
 

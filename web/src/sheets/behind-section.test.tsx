@@ -33,7 +33,7 @@ it('names the units with what they have of their own, carries them over as seen,
   expect(await screen.findByText('2 units go by an earlier revision')).toBeTruthy();
   expect(screen.getByText('axle 2 by revision 1, 2 figures of its own')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'Carry 2 units over to revision 3' }));
-  expect(await screen.findByText(/1 unit was carried over\. 1 stayed: somebody changed them/)).toBeTruthy();
+  expect(await screen.findByText(/1 unit was carried over\. 1 was left: it was changed/)).toBeTruthy();
   await waitFor(() => expect(screen.getByText('1 unit goes by an earlier revision')).toBeTruthy());
   expect(asked.find((a) => a.method === 'POST')!.body).toEqual({
     to: 3,

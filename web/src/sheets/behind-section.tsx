@@ -29,14 +29,16 @@ export function BehindSection({ newest }: { newest: Sheet }) {
     <section aria-labelledby="behind" className="flex flex-col gap-3 border-t border-rule pt-4">
       <h2 id="behind" className="text-18">
         {data.total === 0
-          ? 'Every axle goes by this revision'
+          ? 'Every axle uses this revision'
           : `${data.total} ${data.total === 1 ? 'unit goes' : 'units go'} by an earlier revision`}
       </h2>
       {carried.data && (
         <Note tone={carried.data.left.length > 0 ? 'plain' : 'good'}>
           {carried.data.carried} {carried.data.carried === 1 ? 'unit was' : 'units were'} carried over.
           {carried.data.left.length > 0 &&
-            ` ${carried.data.left.length} stayed: somebody changed them meanwhile. Look at them and carry them over again.`}
+            (carried.data.left.length === 1
+              ? ' 1 was left: it was changed meanwhile. Check it and carry it over again.'
+              : ` ${carried.data.left.length} were left: they were changed meanwhile. Check them and carry them over again.`)}
         </Note>
       )}
       {carried.error && <Note tone="trouble">{problemText(carried.error)}</Note>}

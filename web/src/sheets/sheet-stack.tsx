@@ -45,7 +45,7 @@ export function SheetStack({ sheet, onHold }: { sheet: Sheet; onHold?: (stack: S
       {shown ? (
         <StackView rows={rowsOf(shown)} caption="Stack, outside to inside" />
       ) : (
-        <p className="text-14 text-rust">Nobody has said how it is built: choose its procedure first.</p>
+        <p className="text-14 text-rust">Its construction is not set: choose its procedure first.</p>
       )}
       {sheet.stack ? (
         <p className="text-13 text-muted">Held by this sheet, whatever axle it is on.</p>

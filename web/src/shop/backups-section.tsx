@@ -40,14 +40,8 @@ export function BackupsSection() {
           There are {data.made.length}; one is made every night, the newest {data.kept} are kept.
         </p>
       )}
-      {late && (
-        <Note tone="trouble">
-          The last night was left out. Whoever looks after the server should look why.
-        </Note>
-      )}
-      <p className="text-13 text-muted">
-        A backup lies beside the shop until somebody copies it away, to another machine or out of the house.
-      </p>
+      {late && <Note tone="trouble">There is no backup of last night. Tell your administrator.</Note>}
+      <p className="text-13 text-muted">Backups stay on this machine until they are copied to another one.</p>
     </section>
   );
 }

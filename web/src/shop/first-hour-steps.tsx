@@ -26,7 +26,7 @@ const steps: Record<FirstHourStep, { title: string; to: string; words: string }>
     title: 'Units',
     to: '/fleet/list',
     words:
-      'Bring in the list your office has, or add three units one by one. Check that every axle has its sheet.',
+      'Import the list of your office, or add three units one by one. Check that every axle has its sheet.',
   },
   jobs: { title: 'First job', to: '/fleet', words: 'Open a unit, choose a wheel end, and open a job on it.' },
 };

@@ -26,7 +26,7 @@ it('takes addresses however they are parted, and names the one that is none, kee
   const { user, asked } = await open({}, ({ body }) =>
     refuse ? refusedFor('to.1', 'is no mail address') : { body: { ...stand, ...(body as object) } },
   );
-  const to = screen.getByLabelText<HTMLTextAreaElement>(/To these addresses/);
+  const to = screen.getByLabelText<HTMLTextAreaElement>(/Addresses, one per line/);
   await user.clear(to);
   await user.type(to, 'a@shop.example, thistlewood;b@shop.example');
   await user.click(screen.getByRole('button', { name: 'Save who gets it' }));

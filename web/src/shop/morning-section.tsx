@@ -35,7 +35,7 @@ function MorningForm({ start }: { start: MorningStand }) {
       <div className="grid gap-4 md:grid-cols-[160px_1fr]">
         <TextField label="At" type="time" required {...field('at')} />
         <AreaField
-          label="To these addresses, a line each; to nobody where none is named"
+          label="Addresses, one per line. Leave empty to send to no one"
           {...register('to')}
           error={wrong && (which ? `${which}: ${wrong[1]}` : wrong[1])}
         />

@@ -48,7 +48,7 @@ it('keeps what was set, all of it, and says beside a field why it is refused', a
   await user.type(screen.getByLabelText('What day 1 is'), 'Christmas Day');
   await user.type(screen.getByLabelText(/Terms/), 'Due in 30 days');
   await user.selectOptions(screen.getByLabelText('Paper'), 'letter');
-  await user.selectOptions(screen.getByLabelText('The shop’s clock goes by'), 'Pacific/Auckland');
+  await user.selectOptions(screen.getByLabelText('Time zone of the shop'), 'Pacific/Auckland');
   await user.click(screen.getByRole('button', { name: 'Save the settings' }));
   expect(await screen.findByText('two letters or more')).toBeTruthy();
   refuse = false;
@@ -75,7 +75,7 @@ it('says how old the last backup is, and that one was left out', async () => {
   serveBackups({ kept: 14, made: [made] });
   await show(<SettingsPage />, sessionOf(sup));
   expect((await screen.findByText('3 days old')).closest('p')?.textContent).toMatch(/the newest 14 are kept/);
-  expect(screen.getByText(/The last night was left out/)).toBeTruthy();
+  expect(screen.getByText(/There is no backup of last night/)).toBeTruthy();
 });
 
 it('says that no backups are made', async () => {

@@ -98,7 +98,7 @@ function SettingsForm({ start }: { start: ShopSettings }) {
       <fieldset className="grid gap-4 md:grid-cols-2">
         <legend className="pb-2 text-18 font-semibold">On every screen</legend>
         <SelectField
-          label="The shop’s clock goes by"
+          label="Time zone of the shop"
           hint={`It is ${nowIn(draft.zone)} there now`}
           {...field('zone')}
         >

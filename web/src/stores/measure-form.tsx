@@ -28,7 +28,7 @@ const schemaFor = (assumed: 'mm' | 'in') => {
     })
     .refine(({ lips, facing }) => (lips === '') === (facing === ''), {
       path: ['facing'],
-      error: 'Say how many lips, and which way the main one looks',
+      error: 'Enter the number of lips, and which way the main one faces',
     });
 };
 

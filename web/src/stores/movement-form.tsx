@@ -38,7 +38,7 @@ const schemaFor = (what: KeeperMove, currency: string) =>
       };
       const n = wholeNumber(quantity);
       if (n === null) return wrong('quantity', 'A whole number');
-      if (words.place.trim() === '') return wrong('place', 'Say where');
+      if (words.place.trim() === '') return wrong('place', 'Enter the place');
       const paid = typedPrice(price, currency);
       if (paid && !paid.ok) return wrong('price', paid.message);
       const told = Object.fromEntries(Object.entries(words).filter(([, text]) => text.trim() !== ''));

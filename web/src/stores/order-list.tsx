@@ -32,7 +32,7 @@ export function orderStands({
   if (status === 'done' && lines.some((l) => l.ended !== null)) return 'Closed short';
   if (status !== 'sent') return orderStates[status];
   if (online && reference === '') return `Waits for ${supplier} to answer`;
-  if (expected === null) return 'On its way; nobody has promised a day';
+  if (expected === null) return 'On its way, no delivery date';
   return late
     ? `Late: promised for ${formatDate(expected)}`
     : `On its way, promised for ${formatDate(expected)}`;

@@ -108,7 +108,7 @@ describe('an order on its way', () => {
     expect(screen.getByLabelText<HTMLInputElement>('47-2210: how many came').value).toBe('');
     expect(screen.getByText('4 still to come')).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Put them on the shelf' }));
-    expect(await screen.findByText('Say what came')).toBeTruthy();
+    expect(await screen.findByText('Enter what came')).toBeTruthy();
     expect(posted()).toEqual([]);
     // One of them lies here already and goes to the rest of it; where the other goes is asked.
     expect(screen.getByText('Empty: with the rest of it, A3')).toBeTruthy();
@@ -132,7 +132,7 @@ describe('an order on its way', () => {
     expect(await screen.findByText(/Late: promised for 5 Dec 2026/)).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Another day' }));
     await user.click(screen.getByRole('button', { name: 'Record the day' }));
-    expect(await screen.findByText('Say the day')).toBeTruthy();
+    expect(await screen.findByText('Enter the date')).toBeTruthy();
     await user.type(screen.getByLabelText('Promised for'), '2026-12-09');
     await user.click(screen.getByRole('button', { name: 'Record the day' }));
     await waitFor(() => expect(posted().at(-1)!.body).toEqual({ seenVersion: 3, expected: '2026-12-09' }));

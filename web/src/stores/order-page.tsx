@@ -83,7 +83,7 @@ function OnlineForm({ order, onDone }: { order: Order; onDone: () => void }) {
 
 function PromiseForm({ order, onDone }: { order: Order; onDone: () => void }) {
   const [promise, { isLoading, error }] = usePromiseOrderMutation();
-  const schema = z.object({ expected: z.string().min(1, 'Say the day') });
+  const schema = z.object({ expected: z.string().min(1, 'Enter the date') });
   const { field, handleSubmit } = useRequestForm(schema, { expected: '' }, error);
   const save = handleSubmit(async ({ expected }) => {
     const { data } = await promise({ id: order.id, seenVersion: order.version, expected });
@@ -107,7 +107,7 @@ const deliverySchema = z
     });
     const some = came.filter((l) => l.quantity > 0);
     if (some.length === 0)
-      context.addIssue({ code: 'custom', message: 'Say what came', path: ['lines', 0, 'quantity'] });
+      context.addIssue({ code: 'custom', message: 'Enter what came', path: ['lines', 0, 'quantity'] });
     return some;
   });
 
@@ -331,7 +331,7 @@ function OrderView({ order }: { order: Order }) {
           <ReasonForm
             label={
               order.online
-                ? `Why it is cancelled; ${order.supplier} has to be told as well`
+                ? `Why it is cancelled; ${order.supplier} has to be informed as well`
                 : 'Why it is cancelled'
             }
             button={`Cancel order ${order.number}`}

@@ -179,7 +179,7 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
         {kind === 'lubricant' && (
           <>
             <SelectField label="Thickened with, optional" {...field('thickener')}>
-              <option value="">Not told, or an oil</option>
+              <option value="">Unknown, or an oil</option>
               {thickenerIds.map((of) => (
                 <option key={of} value={of}>
                   {thickeners[of]}
@@ -189,7 +189,7 @@ export function PartForm({ part: found, onDone }: { part: StorePart | null; onDo
             <TextField label="Category, optional" placeholder="GC-LB" maxLength={40} {...field('category')} />
           </>
         )}
-        {kind === 'seal' && <LipFields none="Not told" lips={field('lips')} facing={field('facing')} />}
+        {kind === 'seal' && <LipFields none="Unknown" lips={field('lips')} facing={field('facing')} />}
       </div>
       <fieldset className="flex flex-col gap-2">
         <legend className="caption pb-1">Other numbers it is sold under, optional</legend>

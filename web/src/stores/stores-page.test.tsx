@@ -69,10 +69,10 @@ describe('the store', () => {
     let parts = two;
     const { user } = await open('/stores', 'technician', () => ({ body: { parts, more: false } }));
     await user.type(screen.getByLabelText('Number, or words'), 'K 5510{Enter}');
-    expect(await screen.findByText(/2 parts go by this number\. Choose the one that it is/)).toBeTruthy();
+    expect(await screen.findByText(/2 parts have this number\. Choose one/)).toBeTruthy();
     parts = [];
     await user.type(screen.getByLabelText('Number, or words'), '9{Enter}');
-    await waitFor(() => expect(screen.queryByText(/parts go by this number/)).toBeNull());
+    await waitFor(() => expect(screen.queryByText(/parts have this number/)).toBeNull());
   });
 
   it('by measuring: asks for one size at the least, takes inches, says what fits and what to do', async () => {
@@ -209,7 +209,7 @@ describe('a part', () => {
     const { asked, user } = await open(`/stores/${id}`, 'storekeeper', ({ method }) => {
       if (method === 'GET') return { body: found };
       return refuse
-        ? refusedFor('reason', 'The record says 4 at A3: say why it is otherwise')
+        ? refusedFor('reason', 'The record shows 4 at A3. Enter a reason for the difference')
         : { body: found };
     });
     await user.click(await screen.findByRole('button', { name: 'Count' }));
@@ -217,7 +217,7 @@ describe('a part', () => {
     expect(await screen.findByText('A whole number')).toBeTruthy();
     await user.type(screen.getByLabelText('Quantity on hand'), '3');
     await user.click(screen.getByRole('button', { name: 'Record the count' }));
-    expect(await screen.findByText(/The record says 4 at A3/)).toBeTruthy();
+    expect(await screen.findByText(/The record shows 4 at A3/)).toBeTruthy();
     refuse = false;
     await user.type(screen.getByLabelText(/Why it is otherwise/), 'One went without a record');
     await user.click(screen.getByRole('button', { name: 'Record the count' }));

@@ -133,7 +133,7 @@ function ByNumber() {
               <span className="figure">{strange.number}</span>:{' '}
               {strange.parts === 0
                 ? 'no part of the store has this number'
-                : `${strange.parts} parts go by this number. Choose the one that it is`}
+                : `${strange.parts} parts have this number. Choose one`}
             </p>
           )}
         </div>
@@ -196,7 +196,7 @@ function Candidate({ part, old, tolerance }: { part: MeasuredPart; old: OldPart;
           {offWords(part.fit.off, reader)}
           {part.fit.unknown.length > 0 && `. Not known of it: ${part.fit.unknown.join(', ')}`}
           {part.fit.lips === 'other' && '. Its lips are others'}
-          {part.fit.lips === 'unknown' && '. Nobody has told its lips'}
+          {part.fit.lips === 'unknown' && '. Number of lips unknown'}
         </p>
         {advice && (
           <p className="text-13">

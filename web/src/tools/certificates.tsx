@@ -21,7 +21,7 @@ const base64Of = (file: File) =>
   });
 
 const schema = z.object({
-  until: z.string().min(1, 'Say the last day it holds'),
+  until: z.string().min(1, 'Enter the last day on which it is valid'),
   files: z
     .custom<FileList>()
     .transform((files) => files?.[0])

@@ -20,8 +20,8 @@ import {
 } from './tool-care-api.ts';
 
 const recallSchema = z.object({
-  lastGood: z.string().min(1, 'Say the last day it was found good'),
-  reason: z.string().trim().min(1, 'Say what was found'),
+  lastGood: z.string().min(1, 'Enter the last day on which it was found good'),
+  reason: z.string().trim().min(1, 'Enter what was found'),
 });
 
 /** A tool that was found out of calibration. */

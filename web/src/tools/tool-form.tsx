@@ -190,7 +190,7 @@ export function ToolForm({
         )}
         {ofKind[kind].drive !== undefined && (
           <SelectField label={`Drive, in${ofKind[kind].drive}`} {...field('drive')}>
-            <option value="">Not told</option>
+            <option value="">Unknown</option>
             {drives.map((d) => (
               <option key={d}>{d}</option>
             ))}

@@ -125,8 +125,8 @@ describe('the tools page', () => {
     const { sent, user } = await openTools([wrench('TW-03', '2099-03-15')], 'supervisor');
     await user.click(screen.getByRole('button', { name: 'TW-03 was found out of calibration' }));
     await user.click(screen.getByRole('button', { name: 'Recall TW-03' }));
-    expect(await screen.findByText('Say the last day it was found good')).toBeDefined();
-    expect(screen.getByText('Say what was found')).toBeDefined();
+    expect(await screen.findByText('Enter the last day on which it was found good')).toBeDefined();
+    expect(screen.getByText('Enter what was found')).toBeDefined();
     expect(sent.filter((s) => s.method === 'POST')).toEqual([]);
     await user.type(screen.getByLabelText('Last found good on'), '2026-11-02');
     await user.type(screen.getByLabelText('What was found'), 'Reads 12 % high');
@@ -196,7 +196,7 @@ describe('the tools page', () => {
     const save = screen.getByRole('button', { name: 'Record the calibration of TW-03' });
     await user.click(save);
     expect(await screen.findByText('Choose the certificate')).toBeDefined();
-    expect(screen.getByText('Say the last day it holds')).toBeDefined();
+    expect(screen.getByText('Enter the last day on which it is valid')).toBeDefined();
     const input = screen.getByLabelText(/^Certificate, a PDF or a JPEG/);
     fireEvent.change(input, { target: { files: [new File(['x'], 'a.txt', { type: 'text/plain' })] } });
     await user.click(save);

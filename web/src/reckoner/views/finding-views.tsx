@@ -303,7 +303,7 @@ export function DueView({ result }: ViewProps<unknown, Due>) {
     overdue: 'Overdue',
     soon: 'Due soon',
     later: 'Not due yet',
-    unknown: 'No date can be told',
+    unknown: 'No date can be given',
   }[result.state];
   return (
     <div className="flex flex-col gap-2">
