@@ -57,7 +57,9 @@ describe('a crawler', () => {
   it('records the grease that the seal was packed with', () => {
     const t = on('crawler', ['seal']);
     t.workTo('1L', 'pack-seal');
-    expect(t.recordStep('1L', { kind: 'pack', lubricant: 'Something else', by: 'hand' })).toMatch(/calls for/);
+    expect(t.recordStep('1L', { kind: 'pack', lubricant: 'Something else', by: 'hand' })).toMatch(
+      /calls for/,
+    );
   });
 });
 
