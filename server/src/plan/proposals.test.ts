@@ -104,12 +104,12 @@ describe('a proposal', () => {
     const said = async () =>
       (await shop.supervisor.call.post('/api/plan/proposals').send({ kind: 'propose' }).expect(422)).body
         .detail;
-    expect(await said()).toMatch(/which bays/);
+    expect(await said()).toMatch(/bays of the shop/);
     await shop.supervisor.call
       .put('/api/shop/settings')
       .send({ ...settings, bays })
       .expect(200);
-    expect(await said()).toMatch(/when the shop works/);
+    expect(await said()).toMatch(/hours of the shop/);
     await shop.supervisor.call
       .put('/api/shop/settings')
       .send({ ...settings, bays, week: Array.from({ length: 7 }, () => allDay) })
