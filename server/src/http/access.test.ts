@@ -240,7 +240,7 @@ describe('an owner’s contact', () => {
     const say = (job: string, more: object) => send(contact.call, job, 2, { ...answer, ...more });
 
     await say(others.job, { estimate }).expect(404);
-    expect((await say(own.job, {}).expect(422)).body.detail).toMatch(/which estimate/);
+    expect((await say(own.job, {}).expect(422)).body.detail).toMatch(/Name the estimate/);
     expect((await say(own.job, { estimate: randomUUID() }).expect(422)).body.detail).toMatch(
       /has changed: review it/,
     );
