@@ -175,7 +175,8 @@ describe('a backup', () => {
         BACKUP_PASSPHRASE: 'short',
       }),
     ).toThrow();
-  });
+    // What makes a key of the passphrase is slow on purpose.
+  }, 180_000);
 
   it('of the version before restores into this one', async () => {
     const before = await freshDatabase();
