@@ -8,7 +8,7 @@ import { z } from 'zod';
 import { ensureExtensions } from '../database/extensions.ts';
 import { connectDatabase } from '../database/connect.ts';
 import { SECRET_KEY } from '../record/seals.ts';
-import { isLocked, lockFile, unlockFile } from './locked.ts';
+import { isLocked, lockFileAside, unlockFile } from './locked.ts';
 
 const DEBIAN = '/usr/lib/postgresql';
 const DUMP = 'database.dump';
@@ -112,7 +112,7 @@ export async function writeBackup(
     // Whole or not there: what is half written has another name.
     const open = passphrase === null ? `${file}.part` : join(work, 'open.tar');
     await tar.create({ cwd: work, file: open }, [MANIFEST, SEALS, DUMP]);
-    if (passphrase !== null) await lockFile(open, `${file}.part`, passphrase);
+    if (passphrase !== null) await lockFileAside(open, `${file}.part`, passphrase);
     await rename(`${file}.part`, file);
     return manifest;
   } finally {
