@@ -1,4 +1,4 @@
-import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { randomBytes, randomUUID } from 'node:crypto';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import { QueryTypes } from 'sequelize';
 import type { Booked, Calendar, MadeCalendar, NewCalendar } from '@lanternwright/contract/plan';
@@ -7,6 +7,7 @@ import type { Database } from '../database/connect.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { notFound, refused } from '../http/problem.ts';
 import type { Viewer } from '../http/viewer.ts';
+import { sha256 } from '../record/link.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { SettingsService } from '../shop/settings.ts';
 import { bookedWhere } from './bookings.ts';
@@ -27,8 +28,6 @@ const ofWhat = {
   person: '$1 ::uuid = any(b.people)',
   owner: 'o.id = $1 ::uuid',
 } as const;
-
-const hashOf = (secret: string) => createHash('sha256').update(secret).digest('hex');
 
 /** iCalendar feeds of the bookings: for the shop, a bay, a person or an owner, at an address that is its own key. */
 export function calendarsService(
@@ -75,7 +74,7 @@ export function calendarsService(
       const id = randomUUID();
       await db.sequelize.query(
         `insert into calendar (id, secret_hash, what, of, made_by, made_at) values ($1, $2, $3, $4, $5, $6)`,
-        { bind: [id, hashOf(secret), wanted.what, wanted.of, person.id, clock.now().toISOString()] },
+        { bind: [id, sha256(secret), wanted.what, wanted.of, person.id, clock.now().toISOString()] },
       );
       return { id, address: `${shopAddress ?? ''}/api/calendars/${secret}.ics` };
     },
@@ -93,7 +92,7 @@ export function calendarsService(
     async feed(secret: string): Promise<string> {
       const [calendar] = await db.sequelize.query<NewCalendar>(
         'select what, of from calendar where secret_hash = $1 and revoked_at is null',
-        { type: QueryTypes.SELECT, bind: [hashOf(secret)] },
+        { type: QueryTypes.SELECT, bind: [sha256(secret)] },
       );
       if (!calendar) throw notFound('calendar');
       const { what, of } = calendar;

@@ -1,4 +1,4 @@
-import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { randomBytes, randomUUID } from 'node:crypto';
 import type { RequestHandler } from 'express';
 import { QueryTypes } from 'sequelize';
 import { notOfOneOwner, programCapabilities, type ProgramCapability } from '@lanternwright/core/access';
@@ -7,6 +7,7 @@ import type { Database } from '../database/connect.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { HttpProblem, notFound, refused } from '../http/problem.ts';
 import type { Viewer } from '../http/viewer.ts';
+import { sha256 } from '../record/link.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { SettingsService } from '../shop/settings.ts';
 
@@ -14,8 +15,6 @@ import type { SettingsService } from '../shop/settings.ts';
 const PREFIX = 'lw_';
 const A_DAY_MS = 86_400_000;
 const MOST_SHOWN = 200;
-
-const hashOf = (secret: string) => createHash('sha256').update(secret).digest('hex');
 
 const LIST = `
   select t.id, t.name, t.capabilities, m.name as "madeBy", e.name as "endedBy",
@@ -55,7 +54,7 @@ export function tokensService(db: Database, settings: Pick<SettingsService, 'cur
     const now = clock.now().toISOString();
     const [row] = await db.sequelize.query<Held & { stale: boolean }>(HELD, {
       type: QueryTypes.SELECT,
-      bind: [hashOf(secret), now],
+      bind: [sha256(secret), now],
     });
     if (!row) throw new NotHeld();
     if (row.stale)
@@ -112,7 +111,7 @@ export function tokensService(db: Database, settings: Pick<SettingsService, 'cur
          values ($1, $2, $3, $4 ::text[], $5, $6, $7, $8)`,
         {
           bind: [
-            ...[id, name, hashOf(secret), [...new Set(capabilities)], ownerId, person.id],
+            ...[id, name, sha256(secret), [...new Set(capabilities)], ownerId, person.id],
             ...[now.toISOString(), new Date(now.getTime() + days * A_DAY_MS).toISOString()],
           ],
         },

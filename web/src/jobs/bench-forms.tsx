@@ -9,10 +9,8 @@ import { LubricantField, useLubricant } from './lubricant-field.tsx';
 import { TextField } from '../ui/field.tsx';
 import { useDraft } from './use-draft.ts';
 import { Choices, Form, noted, type FormProps } from './step-form-parts.tsx';
+import { chipLook } from '../ui/chip-look.ts';
 import { useReader } from '../shell/use-reader.ts';
-
-const chip = (on: boolean) =>
-  `min-h-12 rounded-md border px-3 text-14 ${on ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`;
 
 /** What looked wrong as it came apart, picked from the list. */
 export function FoundForm({ step, record }: FormProps<'found'>) {
@@ -86,7 +84,7 @@ export function CompareForm({ wheelEnd, record }: FormProps<'compare'>) {
                     type="button"
                     aria-pressed={on}
                     onClick={() => toggle(part, key)}
-                    className={chip(on)}
+                    className={chipLook(on)}
                   >
                     {label}
                   </button>

@@ -9,6 +9,7 @@ import {
   type Work,
 } from '@lanternwright/core/stack';
 import { Button } from '../ui/button.tsx';
+import { chipLook } from '../ui/chip-look.ts';
 
 /** What is wanted of one wheel end. */
 export interface Wanted {
@@ -24,9 +25,6 @@ interface Props {
   wanted: Readonly<Record<string, Wanted>>;
   onChange: (position: string, wanted: Wanted) => void;
 }
-
-const chip = (on: boolean) =>
-  `min-h-12 rounded-md border px-3 text-14 ${on ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`;
 
 const flip = <T,>(list: readonly T[], item: T): T[] =>
   list.includes(item) ? list.filter((x) => x !== item) : [...list, item];
@@ -45,7 +43,7 @@ function AsItComes({ stack, wanted, set }: { stack: Stack; wanted: Wanted; set: 
             aria-pressed={wanted.alreadyOff.includes(layer.layer)}
             title={describeLayer(layer)}
             onClick={() => set({ ...wanted, alreadyOff: flip(wanted.alreadyOff, layer.layer) })}
-            className={chip(wanted.alreadyOff.includes(layer.layer))}
+            className={chipLook(wanted.alreadyOff.includes(layer.layer))}
           >
             {layerTitles[layer.layer]} is off
           </button>
@@ -55,7 +53,7 @@ function AsItComes({ stack, wanted, set }: { stack: Stack; wanted: Wanted; set: 
             type="button"
             aria-pressed={wanted.together}
             onClick={() => set({ ...wanted, together: !wanted.together })}
-            className={chip(wanted.together)}
+            className={chipLook(wanted.together)}
           >
             Wheel and hub in one, on a dolly
           </button>
@@ -86,7 +84,7 @@ export function WantedWorks({ ends, wanted, onChange }: Props) {
                   type="button"
                   aria-pressed={now.works.includes(work)}
                   onClick={() => set({ ...now, works: flip(now.works, work) })}
-                  className={chip(now.works.includes(work))}
+                  className={chipLook(now.works.includes(work))}
                 >
                   {works[work]}
                 </button>

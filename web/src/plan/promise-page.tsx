@@ -8,12 +8,10 @@ import { problemFields, problemText } from '../api.ts';
 import { useUnitQuery } from '../fleet/fleet-api.ts';
 import { worksAsked } from '../jobs/job-link.ts';
 import { Button } from '../ui/button.tsx';
+import { chipLook } from '../ui/chip-look.ts';
 import { TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { useAskProposalMutation } from './plan-api.ts';
-
-const chip = (on: boolean) =>
-  `min-h-12 rounded-md border px-3 text-14 ${on ? 'border-lamp-edge bg-lamp font-semibold' : 'border-edge bg-panel'}`;
 
 type Chosen = Readonly<Record<string, readonly Work[]>>;
 
@@ -71,7 +69,7 @@ function WorkFields({
             type="button"
             aria-pressed={position in chosen}
             disabled={ableAt(unit, position).length === 0}
-            className={`figure min-w-14 disabled:opacity-40 ${chip(position in chosen)}`}
+            className={`figure min-w-14 disabled:opacity-40 ${chipLook(position in chosen)}`}
             onClick={() => togglePosition(position)}
           >
             {position}
@@ -92,7 +90,7 @@ function WorkFields({
                     key={work}
                     type="button"
                     aria-pressed={on}
-                    className={chip(on)}
+                    className={chipLook(on)}
                     onClick={() => toggleWork(ends, work)}
                   >
                     {workTitles[work]}
