@@ -11,7 +11,7 @@ module.exports = {
       name: 'core-is-pure',
       severity: 'error',
       from: { path: '^core/src', pathNot: '\\.test\\.tsx?$' },
-      to: { pathNot: '^core/src|node_modules/(zod|@date-fns/tz|fastest-levenshtein)' },
+      to: { pathNot: '^core/src|node_modules/(zod|date-fns|@date-fns/tz|fastest-levenshtein)' },
     },
     {
       name: 'contract-imports-core',

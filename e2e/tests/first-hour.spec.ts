@@ -2,7 +2,7 @@ import { expect, type Page } from '@playwright/test';
 import { axe } from '../helpers/axe.ts';
 import { openShop, withEmptyShop } from '../helpers/empty-shop.ts';
 import { test, watched, workUntil } from '../helpers/shop.ts';
-import { workbook } from '../helpers/workbook.ts';
+import { workbook } from '../../web/src/testing/workbook.ts';
 
 const CODE = '4711-0815';
 
@@ -23,7 +23,7 @@ function list(): Buffer {
     ['', '', '', '', '', '', 'Coach', 2, owner],
     ['KF 302', 'Valley', 'Loop', 2014, 'KFT 101', '', 'Tractor unit', '4x2', owner],
   ];
-  return workbook([head, ...trucks, ...trailers, ...bad]);
+  return Buffer.from(workbook({ Fleet: [head, ...trucks, ...trailers, ...bad] }));
 }
 
 /** Follows the bar that leads through the first hour: what it says is next is a link. */
@@ -87,14 +87,18 @@ test('an empty shop is led from its first person to its first released job, with
       ...{ name: 'fleet.xlsx', buffer: list() },
       mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
     });
-    await page.getByLabel('The odometer counts').selectOption('km');
+    await page.getByLabel('Odometer: “1.200” is').selectOption('1,200 km');
     await page
       .getByRole('region', { name: 'Plan of Semi-trailer' })
       .getByRole('button', { name: /three axles/ })
       .click();
-    await page.getByRole('button', { name: /^Hold \d+ units against the fleet/ }).click();
-    await page.getByRole('button', { name: /^Bring in 36 units, leave 4 rows out/ }).click();
-    await expect(page.getByText('36 units are in.')).toBeVisible();
+    await page
+      .getByRole('region', { name: /^Plan of Bus/ })
+      .getByRole('button', { name: /Bus, two axles/ })
+      .click();
+    await page.getByRole('button', { name: /^Check \d+ units against the fleet/ }).click();
+    await page.getByRole('button', { name: /^Bring in 37 units, leave 3 rows out/ }).click();
+    await expect(page.getByText('37 units are in.')).toBeVisible();
 
     await follow(page, 'First job');
     await page.getByRole('link', { name: /KF 104/ }).click();

@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import type { Found } from '@lanternwright/contract/fleet';
 import { browserOf, shopUrl, signedIn, test } from '../helpers/shop.ts';
-import { workbook } from '../helpers/workbook.ts';
+import { workbook } from '../../web/src/testing/workbook.ts';
 
 async function plateOf(page: Page, unit: string): Promise<string> {
   const answer = await page.request.get(`${shopUrl()}/api/find`, { params: { text: unit } });
@@ -182,20 +182,24 @@ test('an office’s own list, a workbook of 40 rows with bad ones, becomes units
   await page.getByLabel('Choose a list').setInputFiles({
     name: 'fleet.xlsx',
     mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-    buffer: workbook([head, ...trucks, ...trailers, ...bad]),
+    buffer: Buffer.from(workbook({ Fleet: [head, ...trucks, ...trailers, ...bad] })),
   });
   await expect(page.getByLabel('Registration')).toHaveValue('plate');
   await expect(page.getByText('Choose one')).toBeVisible();
-  await page.getByLabel('The odometer counts').selectOption('km');
+  await page.getByLabel('Odometer: “1.200” is').selectOption('1,200 km');
   await page
     .getByRole('region', { name: 'Plan of Semi-trailer' })
     .getByRole('button', { name: /three axles/ })
     .click();
-  await expect(page.getByRole('heading', { name: '37 units' })).toBeVisible();
-  await page.getByRole('button', { name: 'Hold 37 units against the fleet' }).click();
+  await page
+    .getByRole('region', { name: /^Plan of Bus/ })
+    .getByRole('button', { name: /Bus, two axles/ })
+    .click();
+  await expect(page.getByRole('heading', { name: '38 units' })).toBeVisible();
+  await page.getByRole('button', { name: 'Check 38 units against the fleet' }).click();
   await expect(page.getByText(/Tern 418, .* has the plate/)).toBeVisible();
-  await page.getByRole('button', { name: 'Bring in 36 units, leave 4 rows out' }).click();
-  await expect(page.getByText('36 units are in.')).toBeVisible();
+  await page.getByRole('button', { name: 'Bring in 37 units, leave 3 rows out' }).click();
+  await expect(page.getByText('37 units are in.')).toBeVisible();
   await page.goto(`${shopUrl()}/fleet?search=KF+212`);
   await page.getByRole('link', { name: /KF 212/ }).click();
   await expect(page.getByRole('button', { name: /^3R/ })).toBeVisible();

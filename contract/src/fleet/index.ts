@@ -3,6 +3,7 @@ import { roleSchema } from '@lanternwright/core/access';
 import { placeSchema } from '@lanternwright/core/assembly';
 import { axlesSchema, placedAxleSchema, positionSchema, unitKindSchema } from '@lanternwright/core/axle-plan';
 import { duties, saidDutiesSchema, type Duty } from '@lanternwright/core/due';
+import { LONGEST_REMARKS } from '@lanternwright/core/record';
 import { layerIds, workSchema } from '@lanternwright/core/stack';
 import { verdictSchema } from '@lanternwright/core/end-play';
 import { meterSchema, type Meter } from '@lanternwright/core/traveller';
@@ -179,6 +180,8 @@ export const unitDetailSchema = unitSummarySchema.omit({ axles: true }).extend({
   version: z.int(),
   /** What makes its work come sooner. */
   duty: saidDutiesSchema,
+  /** What the office knows of it; empty for an owner's contact. */
+  remarks: z.string(),
   axles: z.array(placedAxleSchema),
   /** Axles that stood under it once, with what was measured on them. */
   takenOut: z.array(
@@ -206,6 +209,14 @@ export type UnitDetail = z.output<typeof unitDetailSchema>;
 const ownerName = z.string().trim().min(1, 'an owner is needed').max(80);
 const unitName = z.string().trim().min(1, 'a name is needed').max(60);
 
+const remarksSchema = z.string().trim().max(LONGEST_REMARKS);
+
+/** Works that were done on a day. */
+const serviceSchema = z.object({
+  date: z.iso.date(),
+  works: z.array(workSchema).min(1).max(20),
+});
+
 export const newUnitSchema = z.object({
   owner: ownerName,
   name: unitName,
@@ -213,6 +224,9 @@ export const newUnitSchema = z.object({
   plate: z.string().trim().max(20).default(''),
   meter: meterSchema.default({}),
   axles: axlesSchema,
+  remarks: remarksSchema.default(''),
+  /** What was done last on all of its wheel ends that have parts for it. */
+  told: z.array(serviceSchema).max(20).default([]),
 });
 export type NewUnit = z.output<typeof newUnitSchema>;
 export type NewUnitInput = z.input<typeof newUnitSchema>;
@@ -228,12 +242,11 @@ export const changeAxlesSchema = z.object({
 export type ChangeAxles = z.output<typeof changeAxlesSchema>;
 
 /** Works that were done on a wheel end, of which no job here tells. */
-export const tellServiceSchema = z.object({
-  position: positionSchema,
-  date: z.iso.date(),
-  works: z.array(workSchema).min(1).max(20),
-});
+export const tellServiceSchema = serviceSchema.extend({ position: positionSchema });
 export type TellService = z.output<typeof tellServiceSchema>;
+
+const setRemarksSchema = z.object({ seenVersion: z.int().min(0), remarks: remarksSchema });
+export type SetRemarks = z.output<typeof setRemarksSchema>;
 
 const setDutySchema = z.object({ seenVersion: z.int().min(0), duty: saidDutiesSchema });
 export type SetDuty = z.output<typeof setDutySchema>;
@@ -398,6 +411,15 @@ export const fleetRoutes = {
     access: 'change-fleet',
     params: idParams,
     body: setDutySchema,
+    answer: ownerSchema.pick({ id: true }),
+  }),
+  setRemarks: defineRoute({
+    method: 'put',
+    path: '/api/fleet/units/:id/remarks',
+    summary: 'Write what the office knows of a unit',
+    access: 'change-fleet',
+    params: idParams,
+    body: setRemarksSchema,
     answer: ownerSchema.pick({ id: true }),
   }),
   owners: defineRoute({

@@ -77,4 +77,14 @@ export {
   type Missing,
   type Recall,
 } from './tool.ts';
-export { unitAggregate, unitFactsSchema, type Unit, type UnitCommand, type UnitFacts } from './unit.ts';
+export {
+  LONGEST_REMARKS,
+  toldOfAll,
+  toldSchema,
+  unitAggregate,
+  unitFactsSchema,
+  worksOfNone,
+  type Unit,
+  type UnitCommand,
+  type UnitFacts,
+} from './unit.ts';

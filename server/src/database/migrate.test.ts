@@ -38,6 +38,7 @@ const all = [
   '0032-arrivals',
   '0033-programs',
   '0034-promises',
+  '0035-remarks',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

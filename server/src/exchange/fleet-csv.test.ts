@@ -11,6 +11,8 @@ const unit = (name: string, layoutId: string): ExportedUnit => ({
   kind: 'tractor',
   plate: name.toUpperCase(),
   meter: {},
+  remarks: '',
+  told: [],
   axles: axlesOf(layoutId),
   km: 1234,
   hours: null,

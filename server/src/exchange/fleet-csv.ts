@@ -3,10 +3,13 @@ import type { z } from 'zod';
 import { newUnitSchema, type NewUnit } from '@lanternwright/contract/fleet';
 import type { Sheet, TorqueFigure } from '@lanternwright/core/procedure';
 import { parseQuantity, type Quantity, type Unit } from '@lanternwright/core/quantity';
+import { worksOfNone } from '@lanternwright/core/record';
+import { works, workSchema } from '@lanternwright/core/stack';
 
 /**
  * The fleet file: one line per axle, the unit's own columns repeated. The columns after `sheet` may
- * stay empty; filled, they replace what the family sheet says. Quantities carry their unit.
+ * stay empty; filled, they replace what the family sheet says. Quantities carry their unit. `last_done` says what was
+ * done on all of its wheel ends, and when: “seal 2025-03-12; repack 2024-06-01”.
  */
 const columns = [
   'owner',
@@ -31,6 +34,8 @@ const columns = [
   'jam_torque',
   'wheel_torque',
   'lubricant',
+  'remarks',
+  'last_done',
 ] as const;
 type Column = (typeof columns)[number];
 type Line = Record<Column, string>;
@@ -136,6 +141,19 @@ function readSheet(line: Line, sheets: Sheets): Sheet {
   };
 }
 
+function readLastDone(text: string): NewUnit['told'] {
+  return text
+    .split(';')
+    .map((part) => part.trim())
+    .filter(Boolean)
+    .map((part) => {
+      const [, work = '', date = ''] = /^(\S+)\s+(\d{4}-\d{2}-\d{2})$/.exec(part) ?? [];
+      const known = workSchema.safeParse(work);
+      if (!known.success) throw new Error(`last_done: write “${part}” as “seal 2025-03-12”`);
+      return { date, works: [known.data] };
+    });
+}
+
 /** A unit of the fleet as the file writes it. */
 export type ExportedUnit = NewUnit & { km: number | null; hours: number | null };
 
@@ -171,6 +189,8 @@ export function writeFleetCsv(
       jam_torque: writeRange(sheet.jamTorque),
       wheel_torque: writeRange(sheet.wheelTorque),
       lubricant: sheet.lubricant.name,
+      remarks: u.remarks,
+      last_done: u.told.map(({ date, works }) => works.map((w) => `${w} ${date}`).join('; ')).join('; '),
     })),
   );
   const header = as === 'with-head';
@@ -273,8 +293,16 @@ function readUnit(group: NumberedLine[], file: FleetFile, sheets: Sheets): void 
         plate: first.plate,
         meter,
         axles,
+        remarks: first.remarks,
+        told: readLastDone(first.last_done),
       });
       if (unit.success) {
+        const { told } = unit.data;
+        const [odd] = worksOfNone(
+          unit.data.axles,
+          told.flatMap((t) => t.works),
+        );
+        if (odd) throw new Error(`last_done: none of its wheel ends has a part for “${works[odd]}”`);
         file.good.push({ lines: group.map((g) => g.at), unit: unit.data });
         return;
       }

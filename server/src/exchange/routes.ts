@@ -44,7 +44,11 @@ export function exchangeRouter(
     yield writeFleetCsv([], 'with-head');
     for (let i = 0; i < ids.length; i += UNITS_AT_ONCE) {
       const wanted = ids.slice(i, i + UNITS_AT_ONCE);
-      const [piece, axles] = await Promise.all([fleet.some(wanted), fleet.axlesOf(wanted)]);
+      const [piece, axles, remarks] = await Promise.all([
+        fleet.some(wanted),
+        fleet.axlesOf(wanted),
+        fleet.remarksOf(wanted, viewer),
+      ]);
       const found = new Map(piece.map((u) => [u.id, u]));
       const inOrder = wanted.flatMap((id) => found.get(id) ?? []);
       const units = inOrder.map(({ id, owner, name, kind, plate, meterKm: km, hours }) => ({
@@ -53,6 +57,8 @@ export function exchangeRouter(
         kind,
         plate,
         meter: {},
+        remarks: remarks.get(id) ?? '',
+        told: [],
         axles: axles.get(id) ?? [],
         km,
         hours,

@@ -4,8 +4,21 @@ import { movedLayers } from '@lanternwright/core/assembly';
 import { numbered, type PlacedAxle } from '@lanternwright/core/axle-plan';
 import { stackOfSheet, type Sheet, type TorqueKey } from '@lanternwright/core/procedure';
 import { layerOf, layerTitles } from '@lanternwright/core/stack';
-import { unitAggregate, type Unit, type UnitCommand, type UnitFacts } from '@lanternwright/core/record';
-import type { ChangeAxles, NewUnit, Owner, SetDuty, TellService } from '@lanternwright/contract/fleet';
+import {
+  toldOfAll,
+  unitAggregate,
+  type Unit,
+  type UnitCommand,
+  type UnitFacts,
+} from '@lanternwright/core/record';
+import type {
+  ChangeAxles,
+  NewUnit,
+  Owner,
+  SetDuty,
+  SetRemarks,
+  TellService,
+} from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { notFound, refused } from '../http/problem.ts';
@@ -40,10 +53,18 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
     return owner!;
   }
 
+  const insertTold = (id: string, told: Unit['told']) =>
+    insertRows(
+      db,
+      'service_told',
+      told.map((t, nth) => ({ ...t, nth, unitId: id })),
+    );
+
   /** Writes a unit's rows as its record has it. */
   async function projectUnit(id: string, state: Unit): Promise<void> {
     const { unit, axles: list, told } = unitAggregate.project(state);
-    await db.unit.update({ version: unit.version, duty: unit.duty }, { where: { id } });
+    const { version, duty, remarks } = unit;
+    await db.unit.update({ version, duty, remarks }, { where: { id } });
     // Those that are taken out first: their numbers are free then.
     const rows = list.map((axle) => ({ ...axle, unitId: id, takenOutAt: dateOf(axle.takenOutAt) }));
     rows.sort((a, b) => Number(a.takenOutAt === null) - Number(b.takenOutAt === null));
@@ -51,11 +72,7 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
       updateOnDuplicate: ['number', 'role', 'wheels', 'brake', 'sheet', 'takenOutAt'],
     });
     await db.sequelize.query('delete from service_told where unit_id = $1', { bind: [id] });
-    await insertRows(
-      db,
-      'service_told',
-      told.map((t, nth) => ({ ...t, nth, unitId: id })),
-    );
+    await insertTold(id, told);
     await refreshDue(db, [id]);
   }
 
@@ -80,10 +97,10 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
   /** The rows of a new unit. @throws HttpProblem 422 when the owner has one of that name */
   async function insertUnit(
     id: string,
-    { owner, name, unitKind, plate, axles: list }: UnitFacts,
+    { owner, name, unitKind, plate, remarks, axles: list }: UnitFacts,
   ): Promise<void> {
     try {
-      await db.unit.create({ id, ownerId: owner.id, name, kind: unitKind, plate });
+      await db.unit.create({ id, ownerId: owner.id, name, kind: unitKind, plate, remarks });
     } catch (error) {
       if (error instanceof UniqueConstraintError)
         throw refused(`${owner.name} has a unit named ${name} already`, 'name');
@@ -109,16 +126,29 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
     }
   }
 
-  async function factsOf({ owner, name, kind, plate, axles: list }: NewUnit): Promise<UnitFacts> {
+  async function factsOf({
+    owner,
+    name,
+    kind,
+    plate,
+    remarks,
+    told,
+    axles: list,
+  }: NewUnit): Promise<UnitFacts> {
+    const early = told.find(({ date }) => date > clock.today());
+    if (early) throw refused(`${name}: ${early.date} is still to come`, 'told');
     const placed = numbered(list).map((axle) => ({ ...axle, id: randomUUID() }));
-    return { owner: await ownerByName(owner), name, unitKind: kind, plate, axles: placed };
+    return { owner: await ownerByName(owner), name, unitKind: kind, plate, axles: placed, remarks };
   }
 
   async function addIn(wanted: NewUnit, asked: Asked): Promise<string> {
     const id = randomUUID();
     const unit = await factsOf(wanted);
     await insertUnit(id, unit);
-    await projectUnit(id, await changeUnit(id, { kind: 'add', unit }, asked));
+    let state = await changeUnit(id, { kind: 'add', unit }, asked);
+    for (const { position, date, works } of toldOfAll(unit.axles, wanted.told))
+      state = await changeUnit(id, { kind: 'tell-service', position, date, works }, asked);
+    await projectUnit(id, state);
     await meters.record(id, clock.today(), wanted.meter, 'by-hand', asked);
     return id;
   }
@@ -134,9 +164,11 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
       const added: string[] = [];
       for (const wanted of units) {
         const unit = await factsOf(wanted);
-        const row = { id: randomUUID(), unit, meter: readOf(clock.today(), wanted.meter, 'file') };
+        const told = toldOfAll(unit.axles, wanted.told);
+        const row = { id: randomUUID(), unit, meter: readOf(clock.today(), wanted.meter, 'file'), told };
         rows.push(row);
         await insertUnit(row.id, unit);
+        await insertTold(row.id, told);
         await meters.write(row.id, null, beginningOf(row).meter);
         added.push(row.id);
       }
@@ -160,6 +192,21 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
         if (!unit) throw notFound('unit');
         const command = { kind: 'tell-service', position, date, works } as const;
         await projectUnit(id, await changeUnit(id, command, asked));
+        return { id };
+      });
+    },
+
+    /** Says what the office knows of a unit. @throws HttpProblem 409 when the unit was changed since */
+    async setRemarks(
+      id: string,
+      { seenVersion, remarks }: SetRemarks,
+      asked: Asked,
+    ): Promise<{ id: string }> {
+      return inTransaction(db, async (transaction) => {
+        const unit = await db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
+        if (!unit) throw notFound('unit');
+        const command = { kind: 'say-remarks', remarks } as const;
+        await projectUnit(id, await changeUnit(id, command, { ...asked, expected: seenVersion }));
         return { id };
       });
     },

@@ -34,6 +34,7 @@ export interface UnitRow extends Model<InferAttributes<UnitRow>, InferCreationAt
   createdAt: CreationOptional<Date>;
   version: CreationOptional<number>;
   duty: CreationOptional<SaidDuty[]>;
+  remarks: CreationOptional<string>;
   owner?: NonAttribute<OwnerRow>;
   axles?: NonAttribute<AxleRow[]>;
 }
@@ -48,6 +49,7 @@ export function defineUnit(sequelize: Sequelize): ModelStatic<UnitRow> {
     createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
     version: { type: DataTypes.INTEGER, defaultValue: 0 },
     duty: { type: DataTypes.JSONB, defaultValue: [] },
+    remarks: { type: DataTypes.TEXT, defaultValue: '' },
   });
 }
 

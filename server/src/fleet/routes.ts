@@ -45,6 +45,9 @@ export function fleetRouter(fleet: FleetService, clock: Clock, standby: StandbyR
   serve(router, fleetRoutes.setDuty, ({ params, body, viewer }) =>
     fleet.setDuty(params.id, body, asking(viewer)),
   );
+  serve(router, fleetRoutes.setRemarks, ({ params, body, viewer }) =>
+    fleet.setRemarks(params.id, body, asking(viewer)),
+  );
   serve(router, fleetRoutes.owners, ({ viewer }) => fleet.owners(viewer));
   return router;
 }

@@ -60,6 +60,17 @@ export function fleetService(db: Database, clock: Clock) {
       return new Map([...groups].map(([unitId, rows]) => [unitId, rows.map(toAxle)]));
     },
 
+    /** What the office knows of units, by their ids; nothing for an owner's contact. */
+    async remarksOf(unitIds: readonly string[], viewer: Viewer): Promise<Map<string, string>> {
+      if (viewer.owners !== 'all') return new Map();
+      const rows = await db.unit.findAll({
+        where: { id: [...unitIds] },
+        attributes: ['id', 'remarks'],
+        raw: true,
+      });
+      return new Map(rows.map((row) => [row.id, row.remarks]));
+    },
+
     page: pages.page,
     overview: fleetOverview(db, clock),
     find: finder(db),

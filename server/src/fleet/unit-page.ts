@@ -12,7 +12,7 @@ import { ON_ITS_UNIT, TOTAL_HOURS, TOTAL_KM, UNIT_SUMMARY } from './summary.ts';
 
 /** Everything of one unit in one answer of the database, its lists as JSON. */
 export const UNIT_PAGE = `
-  select ${UNIT_SUMMARY} as summary, u.version, u.duty, ${TOTAL_KM} as "totalKm", ${TOTAL_HOURS} as "totalHours",
+  select ${UNIT_SUMMARY} as summary, u.version, u.duty, u.remarks, ${TOTAL_KM} as "totalKm", ${TOTAL_HOURS} as "totalHours",
     (select coalesce(json_agg(json_build_object('axle', json_build_object('id', a.id, 'number', a.number, 'role', a.role,
         'wheels', a.wheels, 'brake', a.brake, 'sheet', a.sheet), 'takenOutAt', ${isoTime('a.taken_out_at')})
         order by a.taken_out_at, a.number), '[]')
@@ -32,7 +32,7 @@ export const UNIT_PAGE = `
     ${dueOfUnit('u.id')} as due
   from unit u join owner o on o.id = u.owner_id where u.id = $1`;
 
-interface UnitPageRow extends Pick<UnitDetail, 'version' | 'duty' | 'jobs'> {
+interface UnitPageRow extends Pick<UnitDetail, 'version' | 'duty' | 'remarks' | 'jobs'> {
   summary: UnitSummary;
   totalKm: number | null;
   totalHours: number | null;
@@ -56,6 +56,7 @@ export function unitPage(db: Database, clock: Clock) {
       ...row.summary,
       version: row.version,
       duty: row.duty,
+      remarks: viewer.owners === 'all' ? row.remarks : '',
       axles: present,
       readings: row.readings.filter((r) => standing.has(r.axleId)),
       takenOut: row.axles.flatMap(({ axle, takenOutAt }) =>

@@ -5,6 +5,7 @@ import {
   meterReadSchema,
   replay,
   replayMeters,
+  toldSchema,
   unitAggregate,
   unitFactsSchema,
   type BroughtReads,
@@ -19,6 +20,8 @@ const fleetRowSchema = z.object({
   id: z.uuid(),
   unit: unitFactsSchema,
   meter: meterReadSchema.nullable(),
+  /** What was done on its wheel ends before, as the file says it. */
+  told: toldSchema.default([]),
 });
 export type FleetRow = z.output<typeof fleetRowSchema>;
 
@@ -32,7 +35,7 @@ export interface FromBatches {
 const nothing = (): FromBatches => ({ unit: null, meter: null, brought: [] });
 
 export const beginningOf = (row: FleetRow): FromBatches => ({
-  unit: { ...row.unit, version: 0, takenOut: [], told: [], duty: [] },
+  unit: { ...row.unit, version: 0, takenOut: [], told: row.told, duty: [] },
   meter: row.meter && { version: 0, reads: [row.meter], swaps: [] },
   brought: [],
 });

@@ -59,9 +59,9 @@ export function kindsOf(numberOf: (jobId: string) => number | undefined): Kind<u
         ['axle', 'unit_id'],
         ['service_told', 'unit_id'],
       ],
-      (id, { unit: { owner, name, unitKind, plate, version, duty }, axles, told }) => ({
+      (id, { unit: { owner, name, unitKind, plate, version, duty, remarks }, axles, told }) => ({
         owner: [owner],
-        unit: [{ id, ownerId: owner.id, name, kind: unitKind, plate, version, duty }],
+        unit: [{ id, ownerId: owner.id, name, kind: unitKind, plate, version, duty, remarks }],
         axle: axles.map((axle) => ({ ...axle, unitId: id })),
         service_told: told.map((t, nth) => ({ ...t, nth, unitId: id })),
       }),

@@ -14,7 +14,11 @@ interface Table {
 /** Every table that follows from the record; one comes after those it refers to. */
 export const tables: readonly Table[] = [
   { name: 'owner', key: ['id'], columns: ['id', 'name'], only: 'add' },
-  { name: 'unit', key: ['id'], columns: ['id', 'owner_id', 'name', 'kind', 'plate', 'version', 'duty'] },
+  {
+    name: 'unit',
+    key: ['id'],
+    columns: ['id', 'owner_id', 'name', 'kind', 'plate', 'version', 'duty', 'remarks'],
+  },
   {
     name: 'axle',
     key: ['id'],

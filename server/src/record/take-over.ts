@@ -27,7 +27,8 @@ export async function takeOver(db: Database): Promise<void> {
       ...{ id: axleId, number, role, wheels, brake },
       sheet: sheetSchema.parse(sheet),
     }));
-    const facts = { owner: { id: owner!.id, name: owner!.name }, name, unitKind, plate, axles: placed };
+    const whose = { id: owner!.id, name: owner!.name };
+    const facts = { owner: whose, name, unitKind, plate, axles: placed, remarks: '' };
     begin('unit', id, { kind: 'unit-taken-over', unit: facts });
   }
   const meters = grouped(

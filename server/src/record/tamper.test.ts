@@ -95,7 +95,7 @@ beforeAll(async () => {
     km: 1200,
     hours: null,
   } as const;
-  const csv = writeFleetCsv([{ ...marsh, meter: {}, axles: axlesOf('tractor-2') }]);
+  const csv = writeFleetCsv([{ ...marsh, meter: {}, remarks: '', told: [], axles: axlesOf('tractor-2') }]);
   await shop.supervisor.call.post('/api/exchange/fleet').send({ csv }).expect(200);
   await shop.close();
   earlier = (await copyOf(name)).name;

@@ -44,6 +44,9 @@ export const fleetApi = api.injectEndpoints({
       setDuty: write<FleetRoutes['setDuty']>('put', '/api/fleet/units/:id/duty', {
         invalidatesTags: ['unit', 'plan'],
       }),
+      setRemarks: write<FleetRoutes['setRemarks']>('put', '/api/fleet/units/:id/remarks', {
+        invalidatesTags: ['unit'],
+      }),
       previewFleet: write<ExchangeRoutes['preview']>('post', '/api/exchange/fleet/preview'),
       importFleet: write<ExchangeRoutes['importFleet']>('post', '/api/exchange/fleet', {
         invalidatesTags: ['fleet'],
@@ -59,6 +62,7 @@ export const {
   useSwapMeterMutation,
   useTellServiceMutation,
   useSetDutyMutation,
+  useSetRemarksMutation,
   useFindQuery,
   useFleetOverviewQuery,
   useFleetQuery,

@@ -1,10 +1,15 @@
 import { unitKinds, type UnitKind } from '@lanternwright/core/axle-plan';
 import {
   listFields,
+  openStyles,
+  readDate,
+  readMeter,
   type ListAnswers,
   type ListField,
   type ListQuestion,
+  type StyleQuestion,
 } from '@lanternwright/core/fleet-list';
+import { formatDate } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { PlanDrawing } from './plan-drawing.tsx';
@@ -21,9 +26,15 @@ const SHOWN_CELLS = 3;
 export function ColumnFields({ table, answers, set }: Props & { table: ListTable }) {
   const choose = (at: number, field: ListField | '') =>
     set({
-      // A field is one column: chosen here, it is nowhere else.
-      columns: answers.columns.map((c, i) => (i === at ? field || null : c === field ? null : c)),
+      // A field is one column, remarks may be several: chosen here, it is nowhere else.
+      columns: answers.columns.map((c, i) =>
+        i === at ? field || null : c === field && field !== 'remarks' ? null : c,
+      ),
     });
+  const styles = openStyles(table.rows, answers);
+  const namesNobody = table.rows.some(
+    ({ cells }) => cells.some(Boolean) && !cells[answers.columns.indexOf('owner')],
+  );
   return (
     <section aria-labelledby="columns" className="flex flex-col gap-3">
       <h2 id="columns" className="text-18">
@@ -32,7 +43,7 @@ export function ColumnFields({ table, answers, set }: Props & { table: ListTable
       <ul className="grid gap-x-5 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">
         {table.head.map((head, at) => {
           const cells = table.rows
-            .map((row) => row[at] ?? '')
+            .map(({ cells: row }) => row[at] ?? '')
             .filter(Boolean)
             .slice(0, SHOWN_CELLS);
           return (
@@ -54,7 +65,7 @@ export function ColumnFields({ table, answers, set }: Props & { table: ListTable
           );
         })}
       </ul>
-      <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-3">
+      <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">
         {!answers.columns.includes('owner') && (
           <TextField
             label="Whose they are"
@@ -65,7 +76,7 @@ export function ColumnFields({ table, answers, set }: Props & { table: ListTable
             onChange={(e) => set({ owner: e.target.value })}
           />
         )}
-        {answers.columns.includes('distance') && (
+        {answers.columns.includes('distance') && !styles.some((q) => q.field === 'distance') && (
           <SelectField
             label="The odometer counts"
             value={answers.distanceUnit ?? ''}
@@ -77,8 +88,77 @@ export function ColumnFields({ table, answers, set }: Props & { table: ListTable
             <option value="mi">Miles</option>
           </SelectField>
         )}
+        {answers.columns.includes('owner') && namesNobody && (
+          <SelectField
+            label="Rows that name no owner"
+            value={answers.ownerAbove === null ? '' : answers.ownerAbove ? 'above' : 'out'}
+            error={answers.ownerAbove === null && 'Choose one'}
+            onChange={(e) => set({ ownerAbove: e.target.value === '' ? null : e.target.value === 'above' })}
+          >
+            <option value="">Choose</option>
+            <option value="above">Belong to the owner above them</option>
+            <option value="out">Are left out</option>
+          </SelectField>
+        )}
+        {styles.map((question) => (
+          <StyleField key={question.field} {...{ question, answers, set }} />
+        ))}
       </div>
     </section>
+  );
+}
+
+/** What one cell can be, as an answer for its whole column. */
+function readingsOf(question: StyleQuestion): { words: string; said: Partial<ListAnswers> }[] {
+  const { field, example } = question;
+  if (question.about === 'dates')
+    return (['day-first', 'month-first'] as const).map((order) => ({
+      words: formatDate(readDate(example, order) ?? ''),
+      said: { styles: { [field]: order } },
+    }));
+  const units = question.field === 'hours' ? (['h'] as const) : (['km', 'mi'] as const);
+  return (['comma-groups', 'point-groups'] as const).flatMap((style) => {
+    const reads = units.flatMap((unit) => {
+      const read = readMeter(example, units, unit, style);
+      return read ? [{ unit, read }] : [];
+    });
+    // A cell with its own unit says nothing of the bare ones.
+    const bare = new Set(reads.map(({ read }) => read.unit)).size > 1;
+    return (bare ? reads : reads.slice(0, 1)).map(({ unit, read }) => ({
+      words: `${figures.format(read.value)} ${read.unit}`,
+      said: { styles: { [field]: style }, ...(bare && unit !== 'h' ? { distanceUnit: unit } : {}) },
+    }));
+  });
+}
+
+const figures = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 3 });
+
+/** Which of its readings a column means, by one of its cells; for an odometer also what it counts. */
+function StyleField({ question, answers, set }: Props & { question: StyleQuestion }) {
+  const { field, example } = question;
+  const readings = readingsOf(question);
+  const isSaid = ({ said }: (typeof readings)[number]) =>
+    said.styles?.[field] === answers.styles[field] &&
+    (said.distanceUnit === undefined || said.distanceUnit === answers.distanceUnit);
+  const chosen = answers.styles[field] ? readings.findIndex(isSaid) : -1;
+  return (
+    <SelectField
+      label={`${listFields[field]}: “${example}” is`}
+      value={chosen < 0 ? '' : chosen}
+      error={chosen < 0 && 'Choose one: it holds for the whole column'}
+      onChange={(e) => {
+        const said: Partial<ListAnswers> = readings[Number(e.target.value)]?.said ?? {};
+        const { [field]: _, ...others } = answers.styles;
+        set({ ...said, styles: { ...others, ...said.styles } });
+      }}
+    >
+      <option value="">Choose</option>
+      {readings.map(({ words }, i) => (
+        <option key={i} value={i}>
+          {words}
+        </option>
+      ))}
+    </SelectField>
   );
 }
 
@@ -132,7 +212,7 @@ export function PlanQuestion({
     <section aria-label={`Plan of ${unitKinds[kind]}${said}`} className="flex flex-col gap-2">
       <h3 className="text-16">
         {unitKinds[kind]}
-        {said}: which of these are the {rows === 1 ? 'one' : rows}?
+        {said}: which axle plan {rows === 1 ? 'has this unit' : `have these ${rows} units`}?
       </h3>
       <ul className="grid gap-2 sm:grid-cols-2 lg:grid-cols-4">
         {plans.map((plan) => (

@@ -15,6 +15,7 @@ import { Note } from '../ui/problem-note.tsx';
 import { StateMark, stateWords } from '../ui/state-mark.tsx';
 import { DueBy, followUpWords } from '../jobs/due-by.tsx';
 import { DutyPanel } from './duty-panel.tsx';
+import { RemarksPanel } from './remarks-panel.tsx';
 import { DuePanel } from './due-panel.tsx';
 import { MetersPanel } from './meters-panel.tsx';
 import { useUnitQuery } from './fleet-api.ts';
@@ -219,6 +220,7 @@ function Unit({ unit }: { unit: UnitDetail }) {
         <aside className="flex flex-col gap-6 border-t border-rule bg-side p-5 lg:border-t-0 lg:border-l">
           <DuePanel unitId={unit.id} due={unit.due} />
           <DutyPanel unit={unit} />
+          <RemarksPanel unit={unit} />
           <FollowUps followUps={unit.followUps} />
           <MetersPanel unitId={unit.id} km={unit.meterKm} hours={unit.hours} />
           {able('see-prices') && <UnitCosts unitId={unit.id} />}

@@ -1,0 +1,1 @@
+alter table unit drop column remarks;
