@@ -184,8 +184,8 @@ test('an office’s own list, a workbook of 40 rows with bad ones, becomes units
     mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
     buffer: Buffer.from(workbook({ Fleet: [head, ...trucks, ...trailers, ...bad] })),
   });
-  await expect(page.getByLabel('Registration')).toHaveValue('plate');
-  await expect(page.getByText('Choose one')).toBeVisible();
+  await expect(page.getByLabel('Registration', { exact: true })).toHaveValue('plate');
+  await expect(page.getByText('Choose one: it holds for the whole column')).toBeVisible();
   await page.getByLabel('Odometer: “1.200” is').selectOption('1,200 km');
   await page
     .getByRole('region', { name: 'Plan of Semi-trailer' })
