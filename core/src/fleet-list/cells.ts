@@ -173,7 +173,7 @@ export function splitNames(cell: string): [first: string, second: string] {
   return match ? [match[1]!.trim(), match[2]!.trim()] : [cell.trim(), ''];
 }
 
-const looksLikePlate = (text: string) => /^(?=.*\d)(?=.*[a-z])[a-z0-9][a-z0-9 \-]{2,10}$/i.test(text);
+const looksLikePlate = (text: string) => /^(?=.*\d)(?=.*[a-z])[a-z0-9][a-z0-9 -]{2,10}$/i.test(text);
 
 /** Whether most cells of a column hold a number and a plate. */
 export function holdsBoth(cells: readonly string[]): boolean {

@@ -56,7 +56,7 @@ const isUtf8 = (bytes: Uint8Array): boolean => {
 };
 
 /** In which encoding a text is, by the mark at its beginning, by its empty bytes, and by whether it is UTF-8 at all. */
-export function encodingOf(bytes: Uint8Array): Encoding {
+function encodingOf(bytes: Uint8Array): Encoding {
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return 'utf-16le';
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return 'utf-16be';
   const seen = bytes.subarray(0, SEEN_BYTES);

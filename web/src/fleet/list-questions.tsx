@@ -148,8 +148,7 @@ function StyleField({ question, answers, set }: Props & { question: StyleQuestio
       error={chosen < 0 && 'Choose one: it holds for the whole column'}
       onChange={(e) => {
         const said: Partial<ListAnswers> = readings[Number(e.target.value)]?.said ?? {};
-        const { [field]: _, ...others } = answers.styles;
-        set({ ...said, styles: { ...others, ...said.styles } });
+        set({ ...said, styles: { ...answers.styles, [field]: undefined, ...said.styles } });
       }}
     >
       <option value="">Choose</option>
