@@ -136,14 +136,14 @@ test('a shortage is seen ahead, ordered, comes in two parts and late; a reader o
     await keeper.getByRole('button', { name: 'Something came' }).click();
     await keeper.getByLabel('JS 80-13: how many came').fill(many);
     await keeper.getByLabel('JS 80-13: put at').fill('A6');
-    await keeper.getByRole('button', { name: 'Put them on the shelf' }).click();
+    await keeper.getByRole('button', { name: 'Record what came' }).click();
   };
   await comes('1');
   await expect(keeper.getByText(`1 came, ${many - 1} to come`)).toBeVisible();
   await comes(String(many));
   await expect(keeper.getByText(new RegExp(`${many - 1} of JS 80-13 (is|are) still to come`))).toBeVisible();
   await keeper.getByLabel('JS 80-13: how many came').fill(String(many - 1));
-  await keeper.getByRole('button', { name: 'Put them on the shelf' }).click();
+  await keeper.getByRole('button', { name: 'Record what came' }).click();
   await expect(keeper.getByText(`${many} came`)).toBeVisible();
 
   await keeper.goto(`${shopUrl()}/stores`);
@@ -207,7 +207,7 @@ test('a part is ordered online, costs more and is late: its job waits for a deci
   await expect(washers).toContainText(/dispatched/);
   await keeper.getByRole('button', { name: 'Something came' }).click();
   await keeper.getByLabel('LW 318: how many came').fill('1');
-  await keeper.getByRole('button', { name: 'Put them on the shelf' }).click();
+  await keeper.getByRole('button', { name: 'Record what came' }).click();
   await expect(washers).toContainText('1 came');
   await supervisor.goto(`${shopUrl()}/floor`);
   await expect(supervisor.getByRole('heading', { name: 'Decide' })).toBeVisible();

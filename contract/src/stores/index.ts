@@ -3,9 +3,11 @@ import { lipFacingIds, measuredIds, partKindIds, partSchema, priceSchema } from 
 import { thickenerIds } from '@lanternwright/core/lubricant';
 import { positionSchema } from '@lanternwright/core/axle-plan';
 import { movementSchema, reservationSchema } from '@lanternwright/core/record';
+import { storeDaySchema } from './day.ts';
 import { defineRoute, idParams, okSchema, pageNumber } from '../route/index.ts';
 
-export { ordersRoutes, ORDERS_A_PAGE, type Order, type Proposed } from './orders.ts';
+export { ordersRoutes, ORDERS_A_PAGE, type Delivered, type Order, type Proposed } from './orders.ts';
+export { COUNT_AFTER_DAYS, COUNTS_SHOWN, PICKS_SHOWN, type StoreDay } from './day.ts';
 
 export const PARTS_A_PAGE = 40;
 /** What was paid for a part, so many times back. */
@@ -282,6 +284,13 @@ export const storesRoutes = {
     params: idParams,
     query: z.object({ batch: z.string().trim().min(1).max(40) }),
     answer: z.array(batchUseSchema),
+  }),
+  day: defineRoute({
+    method: 'get',
+    path: '/api/stores/day',
+    summary: 'The storekeeper’s day: what to lay out for whom, what comes, what is late, what to count',
+    access: 'keep-stores',
+    answer: storeDaySchema,
   }),
   list: defineRoute({
     method: 'put',

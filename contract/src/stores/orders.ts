@@ -12,6 +12,8 @@ const orderLineSchema = z.object({
   quantity: z.int(),
   price: priceSchema.nullable(),
   delivered: z.int(),
+  /** How many of it came damaged; they are still to come. */
+  damaged: z.int().optional(),
   /** Where most of it lies; of one order alone. */
   place: z.string().nullable().optional(),
   /** Why the rest does not come any more. */
@@ -63,6 +65,27 @@ const seenVersion = z.int().min(0);
 const reason = z.string().trim().min(1, 'enter a reason').max(200);
 const place = z.string().trim().min(1, 'enter the place').max(40);
 const many = z.int().min(1).max(10_000);
+
+/** What came of a part. */
+const cameSchema = z
+  .object({
+    partId: z.uuid(),
+    /** Sound ones, which go on the shelf. */
+    quantity: z.int().min(0).max(10_000),
+    /** Those that came damaged: they do not count as delivered. */
+    damaged: z.int().min(0).max(10_000).default(0),
+    /** Where the sound ones go; left out, to where the rest of it lies. */
+    place: place.optional(),
+    batch: z.string().trim().max(40).default(''),
+  })
+  .refine((l) => l.quantity + l.damaged > 0, { error: 'enter what came', path: ['quantity'] });
+
+const deliveredSchema = z.object({
+  /** The supplier’s number of what came with it. */
+  note: z.string().trim().max(80).default(''),
+  lines: z.array(cameSchema).min(1, 'enter what came').max(200),
+});
+export type Delivered = z.output<typeof deliveredSchema>;
 
 export const ordersRoutes = {
   list: defineRoute({
@@ -131,17 +154,10 @@ export const ordersRoutes = {
   deliver: defineRoute({
     method: 'post',
     path: '/api/stores/orders/:id/delivered',
-    summary: 'Record what came of an order, and put it on the shelf',
+    summary: 'Record what came of an order, sound or damaged, and put the sound ones on the shelf',
     access: 'keep-stores',
     params: idParams,
-    body: z.object({
-      seenVersion,
-      /** Where a part goes; left out, to where the rest of it lies. */
-      lines: z
-        .array(z.object({ partId: z.uuid(), quantity: many, place: place.optional() }))
-        .min(1, 'enter what came')
-        .max(200),
-    }),
+    body: deliveredSchema.extend({ seenVersion }),
     answer: orderSchema,
   }),
   endLine: defineRoute({

@@ -17,6 +17,18 @@ export type OrderLine = z.output<typeof orderLineSchema>;
 const supplier = z.string().trim().min(1, 'enter the supplier').max(80);
 const reason = z.string().trim().min(1, 'enter a reason').max(200);
 
+/** What came of a part: sound ones, which lie on the shelf, and those that came damaged, which are still to come. */
+const deliveredLineSchema = z
+  .object({
+    partId: z.uuid(),
+    quantity: z.int().min(0).max(10_000),
+    damaged: z.int().min(1).max(10_000).optional(),
+    place: placeNameSchema.optional(),
+    /** What the maker printed on them. */
+    batch: z.string().trim().min(1).max(40).optional(),
+  })
+  .refine((l) => l.quantity + (l.damaged ?? 0) > 0, 'nothing came of it');
+
 const orderBodySchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('order-drafted'),
@@ -47,15 +59,9 @@ const orderBodySchema = z.discriminatedUnion('kind', [
     kind: z.literal('order-delivered'),
     /** Where all of it was put, in records of an earlier program. */
     place: placeNameSchema.optional(),
-    lines: z
-      .array(
-        z.object({
-          partId: z.uuid(),
-          quantity: z.int().min(1).max(10_000),
-          place: placeNameSchema.optional(),
-        }),
-      )
-      .min(1),
+    /** The supplier’s number of what came with it. */
+    note: z.string().trim().min(1).max(80).optional(),
+    lines: z.array(deliveredLineSchema).min(1),
   }),
   /** What is not delivered any more: unknown to the supplier, or not made. */
   z.object({ kind: z.literal('order-line-ended'), partId: z.uuid(), reason }),
@@ -78,6 +84,8 @@ export interface OrderState {
   lines: readonly (OrderLine & {
     delivered: number;
     ended: string | null;
+    /** How many of it came damaged, so far; left out where none did. */
+    damaged?: number;
     /** What the supplier's service says of it, once it has. */
     told?: { dispatched: number; price: Price | null };
   })[];
@@ -106,7 +114,7 @@ export type OrderCommand =
   | { kind: 'send'; expected: string | null; reference: string; online?: boolean }
   | { kind: 'told'; expected: string | null; reference: string; lines: readonly ToldLine[] }
   | { kind: 'promise'; expected: string }
-  | { kind: 'deliver'; lines: { partId: string; quantity: number; place: string }[] }
+  | { kind: 'deliver'; note?: string; lines: z.output<typeof deliveredLineSchema>[] }
   | { kind: 'end-line'; partId: string; reason: string }
   | { kind: 'cancel'; reason: string };
 
@@ -119,12 +127,15 @@ export const paidFor = ({ price, told }: OrderState['lines'][number]): Price | n
 
 const isDone = (lines: OrderState['lines']) => lines.every((line) => openOf(line) === 0);
 
-function whyNotDelivered(order: OrderState, lines: readonly { partId: string; quantity: number }[]) {
+function whyNotDelivered(
+  order: OrderState,
+  lines: readonly { partId: string; quantity: number; damaged?: number | undefined }[],
+) {
   if (new Set(lines.map((l) => l.partId)).size < lines.length) return 'A part is named twice';
-  for (const { partId, quantity } of lines) {
+  for (const { partId, quantity, damaged = 0 } of lines) {
     const line = order.lines.find((l) => l.partId === partId);
     if (!line) return 'That part is not on this order';
-    if (quantity > openOf(line))
+    if (quantity + damaged > openOf(line))
       return `${openOf(line) || 'None'} of ${line.number} ${openOf(line) === 1 ? 'is' : 'are'} still to come`;
   }
   return null;
@@ -191,9 +202,10 @@ export const orderAggregate: Aggregate<OrderState, OrderCommand, OrderBody, Orde
       case 'promise':
         return { ok: true, bodies: [{ kind: 'order-promised', expected: command.expected }] };
       case 'deliver': {
-        const { lines } = command;
+        const { lines, note } = command;
         const why = whyNotDelivered(order, lines);
-        return why ? refuse(why, 'lines') : { ok: true, bodies: [{ kind: 'order-delivered', lines }] };
+        if (why) return refuse(why, 'lines');
+        return { ok: true, bodies: [{ kind: 'order-delivered', ...(note ? { note } : {}), lines }] };
       }
       case 'end-line': {
         const { partId, reason: why } = command;
@@ -234,10 +246,11 @@ export const orderAggregate: Aggregate<OrderState, OrderCommand, OrderBody, Orde
       case 'order-delivered':
       case 'order-line-ended': {
         const came = (id: string) =>
-          body.kind === 'order-delivered' ? (body.lines.find((l) => l.partId === id)?.quantity ?? 0) : 0;
+          body.kind === 'order-delivered' ? body.lines.find((l) => l.partId === id) : undefined;
         const lines = order.lines.map((l) => ({
           ...l,
-          delivered: l.delivered + came(l.partId),
+          delivered: l.delivered + (came(l.partId)?.quantity ?? 0),
+          ...(came(l.partId)?.damaged ? { damaged: (l.damaged ?? 0) + came(l.partId)!.damaged! } : {}),
           ended: body.kind === 'order-line-ended' && body.partId === l.partId ? body.reason : l.ended,
         }));
         if (lines.some((l) => l.delivered > l.quantity)) throw new StreamError('More came than was ordered');

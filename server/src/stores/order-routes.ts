@@ -47,8 +47,8 @@ export function ordersRouter({ orders, supplier, settings, pool }: Services, clo
   serve(router, ordersRoutes.promise, ({ params, body: { seenVersion, expected }, viewer }) =>
     orders.promise(params.id, expected, { ...asking(viewer), expected: seenVersion }),
   );
-  serve(router, ordersRoutes.deliver, ({ params, body: { seenVersion, lines }, viewer }) =>
-    orders.deliver(params.id, lines, { ...asking(viewer), expected: seenVersion }),
+  serve(router, ordersRoutes.deliver, ({ params, body: { seenVersion, ...came }, viewer }) =>
+    orders.deliver(params.id, came, { ...asking(viewer), expected: seenVersion }),
   );
   serve(router, ordersRoutes.endLine, ({ params, body: { seenVersion, ...ended }, viewer }) =>
     orders.endLine(params.id, ended, { ...asking(viewer), expected: seenVersion }),

@@ -152,3 +152,35 @@ describe('an order', () => {
     expect(await verifyChain(shop.db)).toMatchObject({ ok: true });
   });
 });
+
+describe('a delivery', () => {
+  it('says what came damaged in the same act: it stays on order, and only sound ones lie on the shelf', async () => {
+    const seal = await list(part('91-1'));
+    let order = await draft([{ partId: seal.id, quantity: 4 }]);
+    order = await told(order, 'sent', { expected: today, reference: '' });
+    const came = { partId: seal.id, quantity: 2, damaged: 1, place: 'A3', batch: 'L 77' };
+    order = await told(order, 'delivered', { note: 'DN 118', lines: [came] });
+    expect(order).toMatchObject({ status: 'sent', lines: [{ quantity: 4, delivered: 2, damaged: 1 }] });
+    const { onHand, movements } = await look(seal);
+    expect(onHand).toBe(2);
+    expect(movements[0]).toMatchObject({ what: 'received', quantity: 2, batch: 'L 77', reference: 'DN 118' });
+    // Two are still to come, and no more.
+    await tell(order, 'delivered', { lines: [{ partId: seal.id, quantity: 2, damaged: 1 }] }).expect(422);
+    await tell(order, 'delivered', { lines: [{ partId: seal.id, quantity: 0 }] }).expect(422);
+    order = await told(order, 'delivered', { lines: [{ partId: seal.id, quantity: 0, damaged: 2 }] });
+    expect(order).toMatchObject({ status: 'sent', lines: [{ delivered: 2, damaged: 3 }] });
+    expect((await look(seal)).onHand).toBe(2);
+    order = await told(order, 'delivered', { lines: [{ partId: seal.id, quantity: 2 }] });
+    expect(order.status).toBe('done');
+    expect((await compareProjections(shop.db)).differs).toBeNull();
+  });
+
+  it('of a part that lies nowhere may be damaged alone, and goes nowhere', async () => {
+    const seal = await list(part('91-2'));
+    let order = await draft([{ partId: seal.id, quantity: 1 }]);
+    order = await told(order, 'sent', { expected: today, reference: '' });
+    order = await told(order, 'delivered', { lines: [{ partId: seal.id, quantity: 0, damaged: 1 }] });
+    expect(order.lines).toMatchObject([{ delivered: 0, damaged: 1 }]);
+    expect((await look(seal)).movements).toEqual([]);
+  });
+});

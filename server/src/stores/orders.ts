@@ -2,7 +2,13 @@ import { randomUUID } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
 import { describePart, type Part } from '@lanternwright/core/part';
 import { orderAggregate, paidFor, type OrderCommand, type OrderLine } from '@lanternwright/core/record';
-import { ORDERS_A_PAGE, type Order, type Proposed, type Shortage } from '@lanternwright/contract/stores';
+import {
+  ORDERS_A_PAGE,
+  type Delivered,
+  type Order,
+  type Proposed,
+  type Shortage,
+} from '@lanternwright/contract/stores';
 import type { Database } from '../database/connect.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { isoTime } from '../database/sql-time.ts';
@@ -171,26 +177,36 @@ export function ordersService(
     cancel: (id: string, reason: string, asked: Asked) => tell(id, { kind: 'cancel', reason }, asked),
 
     /** What came goes onto the shelf with it, or none of it does. @throws HttpProblem 422 where nobody says where */
-    async deliver(
-      id: string,
-      came: readonly { partId: string; quantity: number; place?: string | undefined }[],
-      asked: Asked,
-    ): Promise<Order> {
+    async deliver(id: string, { note, lines: came }: Delivered, asked: Asked): Promise<Order> {
       const order = await one(id);
-      const lines = came.map(({ partId, quantity, place }, i) => {
+      const lines = came.map(({ partId, quantity, damaged, place, batch }, i) => {
         const line = order.lines.find((l) => l.partId === partId);
         if (!line) throw refused('That part is not on this order', `lines.${i}.partId`);
-        const at = place ?? line.place;
-        if (!at) throw refused('None of it lies anywhere yet: say where it goes', `lines.${i}.place`);
-        return { partId, quantity, place: at };
+        const at = place ?? line.place ?? undefined;
+        if (!at && quantity > 0)
+          throw refused('None of it lies anywhere yet: say where it goes', `lines.${i}.place`);
+        return {
+          ...{ partId, quantity },
+          ...(damaged > 0 ? { damaged } : {}),
+          ...(at && quantity > 0 ? { place: at } : {}),
+          ...(batch ? { batch } : {}),
+        };
       });
       await inTransaction(db, async () => {
-        await decide(id, { kind: 'deliver', lines }, asked);
+        await decide(id, { kind: 'deliver', ...(note ? { note } : {}), lines }, asked);
         // In one order always, so that two deliveries do not wait for each other.
-        for (const { partId, ...moved } of lines.sort((a, b) => a.partId.localeCompare(b.partId))) {
+        for (const { partId, quantity, place, batch } of lines.sort((a, b) =>
+          a.partId.localeCompare(b.partId),
+        )) {
+          if (!place) continue;
           const line = order.lines.find((l) => l.partId === partId);
           const price = line && paidFor(line);
-          const movement = { what: 'received' as const, ...moved, orderId: id, ...(price ? { price } : {}) };
+          const movement = {
+            ...{ what: 'received' as const, quantity, place, orderId: id },
+            ...(batch ? { batch } : {}),
+            ...(note ? { reference: note } : {}),
+            ...(price ? { price } : {}),
+          };
           const { by, at } = asked;
           await changeStock(db, partId, { kind: 'move', movement }, { by, at, id: randomUUID() });
         }

@@ -56,6 +56,7 @@ export function storesRouter({ stores, orders, supplier, settings, pool }: Servi
     await stores.endReservation(params, asking(viewer), viewer);
     return { ok: true as const };
   });
+  serve(router, storesRoutes.day, () => stores.day());
   serve(router, storesRoutes.shortages, () => stores.shortages());
   serve(router, storesRoutes.unitCosts, ({ params }) =>
     stores.costsOf(params.id, settings.current().currency),

@@ -20,6 +20,7 @@ import { notFound, refused } from '../http/problem.ts';
 import { able, type Viewer } from '../http/viewer.ts';
 import type { JobsService } from '../jobs/service.ts';
 import type { Clock } from '../shop/clock.ts';
+import { storeDay } from './day.ts';
 import { jobPartsOf } from './job-parts.ts';
 import { keepWhatIsHere } from './keeping.ts';
 import { NET_USED } from './net-used.ts';
@@ -151,6 +152,7 @@ export function storesService(
   return {
     ...partSearch(db),
     part,
+    day: () => storeDay(db, clock),
 
     /** Puts a part on the list, or changes the one of its id. */
     async list(

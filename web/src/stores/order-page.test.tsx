@@ -106,24 +106,49 @@ describe('an order on its way', () => {
     );
     await user.click(await screen.findByRole('button', { name: 'Something came' }));
     expect(screen.getByLabelText<HTMLInputElement>('47-2210: how many came').value).toBe('');
-    expect(screen.getByText('4 still to come')).toBeTruthy();
-    await user.click(screen.getByRole('button', { name: 'Put them on the shelf' }));
+    expect(screen.getByText(/4 still to come/)).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Record what came' }));
     expect(await screen.findByText('Enter what came')).toBeTruthy();
     expect(posted()).toEqual([]);
     // One of them lies here already and goes to the rest of it; where the other goes is asked.
     expect(screen.getByText('Empty: with the rest of it, A3')).toBeTruthy();
     await user.type(screen.getByLabelText('47-2220: put at'), 'C1');
     await user.type(screen.getByLabelText('47-2220: how many came'), '2');
-    await user.click(screen.getByRole('button', { name: 'Put them on the shelf' }));
+    await user.click(screen.getByRole('button', { name: 'Record what came' }));
     expect(await screen.findByText('1 of 47-2220 is still to come')).toBeTruthy();
     refuse = false;
     await user.clear(screen.getByLabelText('47-2220: how many came'));
     await user.type(screen.getByLabelText('47-2220: how many came'), '1');
-    await user.click(screen.getByRole('button', { name: 'Put them on the shelf' }));
+    await user.click(screen.getByRole('button', { name: 'Record what came' }));
     await waitFor(() => expect(screen.queryByLabelText(/put at/)).toBeNull());
     expect(posted().at(-1)!.body).toEqual({
       seenVersion: 3,
-      lines: [{ partId: part(2), quantity: 1, place: 'C1' }],
+      note: '',
+      lines: [{ partId: part(2), quantity: 1, damaged: 0, batch: '', place: 'C1' }],
+    });
+  });
+
+  it('all of it came in one press, that stands to be read before it is recorded; some of it damaged', async () => {
+    const { user, posted } = await openOrder(order(), () => ({ body: order() }));
+    await user.click(await screen.findByRole('button', { name: 'Something came' }));
+    await user.click(screen.getByRole('button', { name: 'All of it came' }));
+    expect(screen.getByLabelText<HTMLInputElement>('47-2210: how many came').value).toBe('4');
+    expect(posted()).toEqual([]);
+    await user.clear(screen.getByLabelText('47-2210: how many came'));
+    await user.type(screen.getByLabelText('47-2210: how many came'), '3');
+    await user.type(screen.getByLabelText('47-2210: damaged'), '1');
+    await user.type(screen.getByLabelText('47-2210: batch, optional'), 'L 77');
+    await user.type(screen.getByLabelText('47-2220: put at'), 'C1');
+    await user.type(screen.getByLabelText('Delivery note number, optional'), 'DN 118');
+    await user.click(screen.getByRole('button', { name: 'Record what came' }));
+    await waitFor(() => expect(posted()).toHaveLength(1));
+    expect(posted()[0]!.body).toEqual({
+      seenVersion: 3,
+      note: 'DN 118',
+      lines: [
+        { partId: part(1), quantity: 3, damaged: 1, batch: 'L 77' },
+        { partId: part(2), quantity: 1, damaged: 0, batch: '', place: 'C1' },
+      ],
     });
   });
 

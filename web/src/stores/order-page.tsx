@@ -96,61 +96,104 @@ function PromiseForm({ order, onDone }: { order: Order; onDone: () => void }) {
   );
 }
 
+const cameFields = {
+  partId: z.string(),
+  quantity: z.string(),
+  damaged: z.string(),
+  place: z.string(),
+  batch: z.string(),
+};
 const deliverySchema = z
-  .object({ lines: z.array(z.object({ partId: z.string(), quantity: z.string(), place: z.string() })) })
-  .transform(({ lines }, context) => {
-    const came = lines.map(({ partId, quantity, place }, i) => {
-      const n = quantity.trim() === '' ? 0 : wholeNumber(quantity);
+  .object({ note: z.string(), lines: z.array(z.object(cameFields)) })
+  .transform(({ note, lines }, context) => {
+    const many = (i: number, what: 'quantity' | 'damaged'): number => {
+      const typed = lines[i]![what].trim();
+      const n = typed === '' ? 0 : wholeNumber(typed);
       if (n === null)
-        context.addIssue({ code: 'custom', message: 'A whole number', path: ['lines', i, 'quantity'] });
-      return { partId, quantity: n ?? 0, ...(place.trim() === '' ? {} : { place: place.trim() }) };
-    });
-    const some = came.filter((l) => l.quantity > 0);
+        context.addIssue({ code: 'custom', message: 'A whole number', path: ['lines', i, what] });
+      return n ?? 0;
+    };
+    const came = lines.map(({ partId, place, batch }, i) => ({
+      ...{ partId, quantity: many(i, 'quantity'), damaged: many(i, 'damaged'), batch: batch.trim() },
+      ...(place.trim() === '' ? {} : { place: place.trim() }),
+    }));
+    const some = came.filter((l) => l.quantity + l.damaged > 0);
     if (some.length === 0)
       context.addIssue({ code: 'custom', message: 'Enter what came', path: ['lines', 0, 'quantity'] });
-    return some;
+    return { note: note.trim(), lines: some };
   });
 
-/** What came of an order. Nothing is filled in: what came is counted, not what was ordered. */
+/** What came of an order. Nothing is filled in before somebody says that all of it came. */
 function DeliveryForm({ order, onDone }: { order: Order; onDone: () => void }) {
   const [deliver, { isLoading, error }] = useDeliverOrderMutation();
   const open = order.lines.filter((l) => openOf(l) > 0);
-  const start = { lines: open.map(({ partId }) => ({ partId, quantity: '', place: '' })) };
-  const { field, handleSubmit } = useRequestForm(deliverySchema, start, error, { lines: 'lines.0.quantity' });
-  const save = handleSubmit(async (lines) => {
-    const { data } = await deliver({ id: order.id, seenVersion: order.version, lines });
+  const start = {
+    note: '',
+    lines: open.map(({ partId }) => ({ partId, quantity: '', damaged: '', place: '', batch: '' })),
+  };
+  const { field, handleSubmit, setValue } = useRequestForm(deliverySchema, start, error, {
+    lines: 'lines.0.quantity',
+  });
+  const save = handleSubmit(async (came) => {
+    const { data } = await deliver({ id: order.id, seenVersion: order.version, ...came });
     if (data) onDone();
   });
+  const fillAll = () => open.forEach((line, i) => setValue(`lines.${i}.quantity`, String(openOf(line))));
   return (
     <LampForm
       {...{ error, isLoading }}
-      button="Put them on the shelf"
+      button="Record what came"
       onSave={() => void save()}
       onCancel={onDone}
     >
+      <div className="flex flex-wrap items-end gap-3">
+        <TextField label="Delivery note number, optional" maxLength={80} {...field('note')} />
+        <Button onClick={fillAll}>All of it came</Button>
+      </div>
       {open.map((line, i) => (
-        <div key={line.partId} className="grid grid-cols-2 gap-3 sm:grid-cols-[220px_1fr]">
-          <TextField
-            label={`${line.number}: how many came`}
-            hint={`${openOf(line)} still to come${line.told ? `, ${line.told.dispatched} dispatched` : ''}`}
-            className="figure"
-            inputMode="numeric"
-            {...field(`lines.${i}.quantity`)}
-          />
-          <TextField
-            label={`${line.number}: put at${line.place ? ', optional' : ''}`}
-            hint={line.place ? `Empty: with the rest of it, ${line.place}` : 'None on hand'}
-            maxLength={40}
-            {...field(`lines.${i}.place`)}
-          />
-        </div>
+        <fieldset key={line.partId} className="flex flex-col gap-2 border-t border-rule pt-3">
+          <legend className="sr-only">{line.number}</legend>
+          <p className="text-14">
+            <span className="figure font-semibold">{line.number}</span> {line.title}, {openOf(line)} still to
+            come
+            {line.told && `, ${line.told.dispatched} dispatched`}
+          </p>
+          <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
+            <TextField
+              label={`${line.number}: how many came`}
+              hint="Sound ones"
+              className="figure"
+              inputMode="numeric"
+              {...field(`lines.${i}.quantity`)}
+            />
+            <TextField
+              label={`${line.number}: damaged`}
+              hint="They stay on order"
+              className="figure"
+              inputMode="numeric"
+              {...field(`lines.${i}.damaged`)}
+            />
+            <TextField
+              label={`${line.number}: put at${line.place ? ', optional' : ''}`}
+              hint={line.place ? `Empty: with the rest of it, ${line.place}` : 'None on hand'}
+              maxLength={40}
+              {...field(`lines.${i}.place`)}
+            />
+            <TextField
+              label={`${line.number}: batch, optional`}
+              hint="As its maker printed it"
+              maxLength={40}
+              {...field(`lines.${i}.batch`)}
+            />
+          </div>
+        </fieldset>
       ))}
     </LampForm>
   );
 }
 
 /** What one costs, and what it was listed at where they ask another price. */
-function Price({ line: { price, told } }: { line: Order['lines'][number] }) {
+function Price({ line: { price, told, quantity } }: { line: Order['lines'][number] }) {
   const asked = told?.price;
   const other = asked && (asked.minor !== price?.minor || asked.currency !== price.currency);
   return (
@@ -161,7 +204,16 @@ function Price({ line: { price, told } }: { line: Order['lines'][number] }) {
           <span className="block text-rust">{price ? `not ${money(price)}` : 'not listed'}</span>
         </>
       ) : (
-        price && money(price)
+        price && (
+          <>
+            {money(price)}
+            {quantity > 1 && (
+              <span className="block text-muted">
+                {money({ currency: price.currency, minor: price.minor * quantity })} together
+              </span>
+            )}
+          </>
+        )
       )}
     </span>
   );
@@ -183,7 +235,8 @@ function Lines({ order, onEnd }: { order: Order; onEnd: (partId: string) => void
           <span>
             {line.told && line.told.dispatched > 0 && `${line.told.dispatched} dispatched, `}
             {line.delivered > 0 && `${line.delivered} came`}
-            {line.delivered > 0 && openOf(line) > 0 && ', '}
+            {(line.damaged ?? 0) > 0 && `${line.delivered > 0 ? ', ' : ''}${line.damaged} damaged`}
+            {(line.delivered > 0 || (line.damaged ?? 0) > 0) && openOf(line) > 0 && ', '}
             {order.status === 'sent' && openOf(line) > 0 && `${openOf(line)} to come`}
             {line.ended !== null && `; the rest does not come: ${line.ended}`}
           </span>

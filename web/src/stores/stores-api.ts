@@ -14,6 +14,7 @@ const storesApi = api.injectEndpoints({
     return {
       parts: read<StoresRoutes['parts']>('/api/stores/parts', { providesTags: ['parts'] }),
       partsByMeasure: read<StoresRoutes['byMeasure']>('/api/stores/by-measure', { providesTags: ['parts'] }),
+      storeDay: read<StoresRoutes['day']>('/api/stores/day', { providesTags: ['parts', 'plan'] }),
       part: read<StoresRoutes['part']>('/api/stores/parts/:id', { providesTags: ['parts'] }),
       savePart: write<StoresRoutes['list']>('put', '/api/stores/parts', { invalidatesTags: ['parts'] }),
       movePart: write<StoresRoutes['move']>('post', '/api/stores/parts/:id/movements', {
@@ -61,6 +62,7 @@ export const {
   usePartsQuery,
   useLazyPartsQuery,
   usePartsByMeasureQuery,
+  useStoreDayQuery,
   usePartQuery,
   useSavePartMutation,
   useMovePartMutation,

@@ -9,6 +9,7 @@ import { useReader } from '../shell/use-reader.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/field.tsx';
 import { MeasureForm, measuredIn } from './measure-form.tsx';
+import { DayList } from './day-list.tsx';
 import { ShortageList } from './shortage-list.tsx';
 import { OrderList } from './order-list.tsx';
 import { PartKindField } from './part-choices.tsx';
@@ -251,6 +252,7 @@ export function StoresPage() {
   const [adding, setAdding] = useState(false);
   const by = params.get('by');
   const ways = [
+    ...(able('keep-stores') ? [{ to: '/stores?by=day', title: 'Today', on: by === 'day' }] : []),
     { to: '/stores', title: 'By number', on: by === null },
     { to: '/stores?by=measure', title: 'By measuring', on: by === 'measure' },
     { to: '/stores?by=shortage', title: 'Shortages', on: by === 'shortage' },
@@ -283,6 +285,8 @@ export function StoresPage() {
         <ByMeasure key={params.toString()} />
       ) : by === 'shortage' ? (
         <ShortageList />
+      ) : by === 'day' ? (
+        <DayList />
       ) : by === 'order' ? (
         <OrderList />
       ) : (
