@@ -86,6 +86,29 @@ test('parts come, are counted with why they are fewer, and are kept for a job', 
   ).toBeVisible();
 });
 
+test('the storekeeper’s morning: what comes today is received with its note, some of it damaged, and what is late stands out', async ({
+  browser,
+}) => {
+  const keeper = await signedIn(browser, 'Q. Farrow');
+  await keeper.goto(`${shopUrl()}/stores`);
+  await keeper.getByRole('link', { name: 'Today' }).click();
+  await expect(keeper.getByRole('heading', { name: 'To lay out for today' })).toBeVisible();
+  await expect(keeper.getByRole('link', { name: /^Order 2, .*Promised for today/ })).toBeVisible();
+  await axe(keeper, 'The storekeeper’s day');
+  await keeper.getByRole('link', { name: /^Order 1, .*Late since/ }).click();
+  await keeper.getByRole('button', { name: 'Something came' }).click();
+  await keeper.getByRole('button', { name: 'All of it came' }).click();
+  await expect(keeper.getByLabel('BL 4515: how many came')).toHaveValue('4');
+  await keeper.getByLabel('BL 4515: how many came').fill('3');
+  await keeper.getByLabel('BL 4515: damaged').fill('1');
+  await keeper.getByLabel('BL 4515: batch, optional').fill('L 4711');
+  await keeper.getByLabel('Delivery note number, optional').fill('DN 118');
+  await keeper.getByRole('button', { name: 'Record what came' }).click();
+  await expect(keeper.getByText('3 came, 1 damaged, 1 to come')).toBeVisible();
+  await keeper.getByRole('link', { name: /BL 4515/ }).click();
+  await expect(keeper.getByText(/L 4711/).first()).toBeVisible();
+});
+
 test('a shortage is seen ahead, ordered, comes in two parts and late; a reader of labels opens the part', async ({
   browser,
 }) => {

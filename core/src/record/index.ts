@@ -51,6 +51,7 @@ export {
   type OrderLine,
   type OrderState,
   type OrderStatus,
+  type OrderBody,
 } from './order.ts';
 export { personAggregate, type PersonCommand, type PersonState } from './person.ts';
 export { sheetAggregate, type SheetState } from './sheet.ts';

@@ -15,7 +15,7 @@ import type { Clock } from '../shop/clock.ts';
 import type { PeopleService } from '../people/service.ts';
 import { demoIntervals } from './intervals.ts';
 import { generateDemo, type Demo, type DemoUnit } from './generate.ts';
-import { demoStore } from './parts.ts';
+import { demoOrders, demoStore } from './parts.ts';
 import { demoOthers, demoPeople, demoShop } from './scenario.ts';
 
 function first(stream: StreamKind, streamId: string, at: string, by: Recorder, body: object): Entry {
@@ -125,6 +125,14 @@ function storeEntries(demo: Demo, actors: readonly Actor[], clock: Clock): Entry
   );
 }
 
+/** Orders that were sent nine days ago, so that one of them can be late. */
+function orderEntries(actors: readonly Actor[], clock: Clock): Entry[] {
+  const sentAt = new Date(clock.now().getTime() - 9 * 24 * HOUR_MS).toISOString();
+  return demoOrders(clock.today()).flatMap(({ orderId, bodies }) =>
+    bodies.map((body, i) => ({ ...first('order', orderId, sentAt, actors[0]!, body), version: i + 1 })),
+  );
+}
+
 /** Whether a shop has neither people nor units: only then a demo is made in it. */
 export async function needsDemo(db: Database, transaction?: Transaction): Promise<boolean> {
   const of = transaction ? { transaction } : {};
@@ -171,6 +179,7 @@ export async function loadDemo(
       ...demo.jobs.flatMap((j) => j.events.map(entryOf)),
       ...bookingEntries(demo, actors, clock),
       ...storeEntries(demo, actors, clock),
+      ...orderEntries(actors, clock),
     ];
     await appendMany(db, entries, (share) => tell(MADE + share * (STORED - MADE)));
     const { aside } = await rebuildProjections(db);

@@ -1,6 +1,7 @@
 import { partSchema, type Part } from '@lanternwright/core/part';
 import { quantity } from '@lanternwright/core/quantity';
-import type { Recorder, StockBody } from '@lanternwright/core/record';
+import { addDays } from '@lanternwright/core/interval';
+import type { OrderBody, Recorder, StockBody } from '@lanternwright/core/record';
 import type { Demo } from './generate.ts';
 import { demoShop } from './scenario.ts';
 import { uuidOf } from './random.ts';
@@ -254,8 +255,9 @@ function partOf({ mm, price, sheets = [], line, ...rest }: Listed): Part {
 /** Every part of the demo's store. */
 export const demoParts = (): Part[] => listed.map(partOf);
 
-/** Days of the past that the store's own record goes back to. */
+/** Days of the past that the store's own record goes back to, and that of a part which none of the last jobs took. */
 const DAYS = 60;
+const LONG_DAYS = 300;
 
 /** What the store of the demo recorded: every part, what came, what went onto the jobs of the last weeks, a count. */
 export function demoStore(
@@ -263,7 +265,8 @@ export function demoStore(
   keeper: Recorder,
   now: Date,
 ): { partId: string; bodies: { body: StockBody; at: string; by: Recorder }[] }[] {
-  const from = new Date(now.getTime() - DAYS * 86_400_000).toISOString();
+  const daysAgo = (days: number) => new Date(now.getTime() - days * 86_400_000).toISOString();
+  const from = daysAgo(DAYS);
   const recent = jobs.filter((j) => j.openedAt > from);
   return listed.map((line) => {
     const part = partOf(line);
@@ -292,14 +295,15 @@ export function demoStore(
       }),
     );
     const came = uses.length + here;
+    const listedAt = uses.length > 0 ? from : daysAgo(LONG_DAYS);
     return {
       partId: part.id,
       bodies: [
-        { at: from, by: keeper, body: { kind: 'part-listed', part } },
+        { at: listedAt, by: keeper, body: { kind: 'part-listed', part } },
         ...(came > 0
           ? [
               {
-                ...{ at: from, by: keeper },
+                ...{ at: listedAt, by: keeper },
                 body: {
                   kind: 'stock-moved' as const,
                   movement: { what: 'received' as const, quantity: came, place, price: part.price! },
@@ -308,6 +312,32 @@ export function demoStore(
             ]
           : []),
         ...uses,
+      ],
+    };
+  });
+}
+
+/** Orders of the demo that are on their way, each of one part: the day it is promised for, in days from today. */
+const onTheirWay = [
+  { number: 1, of: 'BL 4515', quantity: 4, inDays: -3, reference: 'ME 20417' },
+  { number: 2, of: 'HU 3205', quantity: 1, inDays: 0, reference: 'QB 88120' },
+];
+
+/** What the demo ordered and has not received: one order is late, one comes today. */
+export function demoOrders(today: string): { orderId: string; bodies: OrderBody[] }[] {
+  const parts = demoParts();
+  return onTheirWay.map(({ number, of, quantity, inDays, reference }) => {
+    const { id: partId, number: partNumber, title, price, supplier } = parts.find((p) => p.number === of)!;
+    return {
+      orderId: uuidOf(`order ${number}`),
+      bodies: [
+        {
+          kind: 'order-drafted',
+          number,
+          supplier,
+          lines: [{ partId, number: partNumber, title, quantity, price }],
+        },
+        { kind: 'order-sent', expected: addDays(today, inDays), reference },
       ],
     };
   });

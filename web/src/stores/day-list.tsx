@@ -11,7 +11,7 @@ type Comes = StoreDay['comes'][number];
 function Line({ line }: { line: Laid['lines'][number] }) {
   const short = line.onHand < line.quantity;
   return (
-    <li className="grid grid-cols-[40px_1fr] gap-x-3 py-1 text-14 sm:grid-cols-[40px_1fr_200px]">
+    <li className="grid min-h-12 grid-cols-[40px_1fr] items-center gap-x-3 py-1 text-14 sm:grid-cols-[40px_1fr_200px]">
       <span className="figure text-right font-semibold">{line.quantity}</span>
       <span>
         <Link to={`/stores/${line.partId}`} className="underline underline-offset-2">
