@@ -245,6 +245,13 @@ export type ChangeAxles = z.output<typeof changeAxlesSchema>;
 export const tellServiceSchema = serviceSchema.extend({ position: positionSchema });
 export type TellService = z.output<typeof tellServiceSchema>;
 
+/** Units of which the same is told at once. */
+export const UNITS_TOLD_AT_ONCE = 100;
+const tellServicesSchema = serviceSchema.extend({
+  unitIds: z.array(z.uuid()).min(1, 'choose the units').max(UNITS_TOLD_AT_ONCE),
+});
+export type TellServices = z.output<typeof tellServicesSchema>;
+
 const setRemarksSchema = z.object({ seenVersion: z.int().min(0), remarks: remarksSchema });
 export type SetRemarks = z.output<typeof setRemarksSchema>;
 
@@ -403,6 +410,19 @@ export const fleetRoutes = {
     params: idParams,
     body: tellServiceSchema,
     answer: ownerSchema.pick({ id: true }),
+  }),
+  tellServices: defineRoute({
+    method: 'post',
+    path: '/api/fleet/services',
+    summary:
+      'Tell of several units when works were done, on all of their wheel ends of which nobody knows it; what is known stays',
+    access: 'add-units',
+    body: tellServicesSchema,
+    answer: z.object({
+      /** On how many wheel ends something was told, and of how many units. */
+      wheelEnds: z.int(),
+      units: z.int(),
+    }),
   }),
   setDuty: defineRoute({
     method: 'put',

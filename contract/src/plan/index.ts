@@ -1,12 +1,13 @@
 import { z } from 'zod';
-import { positionSchema, unitKindSchema } from '@lanternwright/core/axle-plan';
+import { positionSchema } from '@lanternwright/core/axle-plan';
 import { absenceSchema, bookingSchema } from '@lanternwright/core/record';
 import { weekSchema } from '@lanternwright/core/work-plan';
-import { dueSchema, leftLayerSchema, ownerSchema, unitSummarySchema } from '../fleet/index.ts';
+import { leftLayerSchema, unitSummarySchema } from '../fleet/index.ts';
 import { jobSummarySchema } from '../jobs/index.ts';
-import { defineRoute, idParams, pageNumber } from '../route/index.ts';
+import { defineRoute, idParams } from '../route/index.ts';
+import { duePageSchema, dueQuery, unitHead } from './due.ts';
 
-const unitHead = z.object({ id: z.uuid(), name: z.string(), kind: unitKindSchema, owner: ownerSchema });
+export { DUE_A_PAGE, type DueUnit } from './due.ts';
 
 export const bookedSchema = bookingSchema.extend({
   id: z.uuid(),
@@ -40,20 +41,6 @@ export const cancelBookingSchema = seen.extend({
   reason: z.string().trim().min(1, 'enter a reason').max(200),
 });
 export type CancelBooking = z.output<typeof cancelBookingSchema>;
-
-/** A unit that comes due, with everything that is due on it within the days asked for: one visit for all of it. */
-export const dueUnitSchema = z.object({
-  unit: unitHead,
-  dueOn: z.iso.date().nullable(),
-  earliest: z.iso.date().nullable(),
-  due: z.array(dueSchema),
-  /** The next time it is booked; null where it is not. */
-  bookedFrom: z.iso.datetime().nullable(),
-  openJobId: z.uuid().nullable(),
-});
-export type DueUnit = z.output<typeof dueUnitSchema>;
-
-export const DUE_A_PAGE = 40;
 
 /** A meter reading that does not fit the others. */
 const doubtedSchema = z.object({
@@ -251,14 +238,6 @@ export type MadeCalendar = z.output<typeof madeCalendarSchema>;
 const answer = z.object({ id: z.uuid() });
 
 const fromUntil = z.object({ from: z.iso.datetime(), until: z.iso.datetime() });
-const dueQuery = z.object({
-  page: pageNumber,
-  state: z.enum(['known', 'unknown']).default('known'),
-  owner: z.uuid().optional(),
-  /** Everything due on a unit within so many days of the first is one visit. */
-  within: z.coerce.number().int().min(0).max(400).default(60),
-});
-
 export const planRoutes = {
   floor: defineRoute({
     method: 'get',
@@ -273,7 +252,7 @@ export const planRoutes = {
     summary: 'Units by what is due on them first, a page at a time; unknown ones apart',
     access: 'see-plan',
     query: dueQuery,
-    answer: z.object({ total: z.int(), overdue: z.int(), rows: z.array(dueUnitSchema) }),
+    answer: duePageSchema,
   }),
   bookings: defineRoute({
     method: 'get',

@@ -3,7 +3,7 @@ import { Op, QueryTypes, Transaction, UniqueConstraintError } from 'sequelize';
 import { movedLayers } from '@lanternwright/core/assembly';
 import { numbered, type PlacedAxle } from '@lanternwright/core/axle-plan';
 import { stackOfSheet, type Sheet, type TorqueKey } from '@lanternwright/core/procedure';
-import { layerOf, layerTitles } from '@lanternwright/core/stack';
+import { layerOf, layerTitles, type Work } from '@lanternwright/core/stack';
 import {
   toldOfAll,
   unitAggregate,
@@ -18,8 +18,10 @@ import type {
   SetDuty,
   SetRemarks,
   TellService,
+  TellServices,
 } from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
+import { grouped } from '../database/grouped.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { change, type Asked } from '../record/append.ts';
@@ -29,6 +31,12 @@ import { insertRows } from '../record/insert-rows.ts';
 import { refreshDue } from '../plan/refresh-due.ts';
 import type { Clock } from '../shop/clock.ts';
 import { readOf, type MetersService } from './meters.ts';
+
+/** SQL: works ($2) of units ($1) of which nobody knows when they were done last, by wheel end. */
+const UNKNOWN_SERVICES = `
+  select unit_id as "unitId", position, array_agg(work order by work) as works from due
+  where unit_id = any($1 ::uuid[]) and work = any($2 ::text[]) and missing @> '["last"]'
+  group by unit_id, position order by unit_id, position`;
 
 const dateOf = (iso: string | null) => (iso === null ? null : new Date(iso));
 
@@ -193,6 +201,33 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
         const command = { kind: 'tell-service', position, date, works } as const;
         await projectUnit(id, await changeUnit(id, command, asked));
         return { id };
+      });
+    },
+
+    /** Tells of several units when works were done, on all wheel ends of which that is not known; all of it or nothing. */
+    async tellServices(
+      { unitIds, date, works }: TellServices,
+      asked: Asked,
+    ): Promise<{ wheelEnds: number; units: number }> {
+      if (date > clock.today()) throw refused('This day is still to come', 'date');
+      return inTransaction(db, async (transaction) => {
+        // In one order always, so that two who tell at once do not wait for each other.
+        const where = { id: unitIds };
+        const lock = Transaction.LOCK.NO_KEY_UPDATE;
+        const found = await db.unit.findAll({ where, order: ['id'], attributes: ['id'], transaction, lock });
+        if (found.length < new Set(unitIds).size) throw notFound('unit');
+        const unknown = await db.sequelize.query<{ unitId: string; position: string; works: Work[] }>(
+          UNKNOWN_SERVICES,
+          { type: QueryTypes.SELECT, bind: [unitIds, works] },
+        );
+        const byUnit = grouped(unknown, (u) => u.unitId);
+        for (const [id, wheelEnds] of byUnit) {
+          let state: Unit | null = null;
+          for (const { position, works: done } of wheelEnds)
+            state = await changeUnit(id, { kind: 'tell-service', position, date, works: done }, asked);
+          await projectUnit(id, state!);
+        }
+        return { wheelEnds: unknown.length, units: byUnit.size };
       });
     },
 

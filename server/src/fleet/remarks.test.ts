@@ -1,7 +1,9 @@
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { UnitDetail } from '@lanternwright/contract/fleet';
+import { intervalFigureSchema } from '@lanternwright/core/procedure';
 import { compareProjections } from '../record/rebuild.ts';
-import { axlesOf, openShop, type Shop } from '../testing/shop.ts';
+import { addUnit, axlesOf, openShop, type Shop } from '../testing/shop.ts';
 
 let shop: Shop;
 beforeAll(async () => {
@@ -84,6 +86,40 @@ describe('what an office knows of its units', () => {
     expect((await detail('Tern 1')).remarks).toBe('Keys with the driver');
     const { text } = await shop.supervisor.call.get('/api/exchange/fleet.csv').expect(200);
     expect(text).toContain('Keys with the driver');
+    expect((await compareProjections(shop.db)).differs).toBeNull();
+  });
+
+  it('is told of many units at once, only where nobody knows it, all of it or nothing', async () => {
+    const ids = [await addUnit(shop, 'Kite 1', 'semi-2'), await addUnit(shop, 'Kite 2', 'semi-2')];
+    const { body: plan } = await shop.supervisor.call.get('/api/plan/due').expect(200);
+    // No sheet of this shop says how often: that is said, and not that nothing is due.
+    expect(plan).toMatchObject({ total: 0, withoutIntervals: 4 });
+    const yearly = intervalFigureSchema.parse({ work: 'seal', months: 12, mark: 'shop', source: 'Ours' });
+    for (const id of ids) {
+      const { version: seenVersion, axles } = (await shop.supervisor.call.get(`/api/fleet/units/${id}`))
+        .body as UnitDetail;
+      const wanted = axles.map((a) => ({ ...a, sheet: { ...a.sheet, intervals: [yearly] } }));
+      await shop.supervisor.call
+        .put(`/api/fleet/units/${id}/axles`)
+        .send({ seenVersion, axles: wanted })
+        .expect(200);
+    }
+    const dueOf = async (id: string) =>
+      ((await shop.supervisor.call.get(`/api/fleet/units/${id}`).expect(200)).body as UnitDetail).due;
+    const known = { position: '1L', date: '2026-01-02', works: ['seal'] };
+    await shop.technician.call.post(`/api/fleet/units/${ids[0]}/services`).send(known).expect(200);
+    const tell = (body: object) => shop.technician.call.post('/api/fleet/services').send(body);
+    const body = { unitIds: ids, date: '2025-06-01', works: ['seal'] };
+    await tell({ ...body, date: '2999-01-01' }).expect(422);
+    await tell({ ...body, unitIds: [...ids, randomUUID()] }).expect(404);
+    await tell({ ...body, unitIds: [] }).expect(422);
+    expect((await dueOf(ids[1]!)).map((d) => d.missing)).toEqual(Array(4).fill(['last']));
+    const { body: told } = await tell(body).expect(200);
+    expect(told).toEqual({ wheelEnds: 7, units: 2 });
+    const lastOn = Object.fromEntries((await dueOf(ids[0]!)).map((d) => [d.position, d.lastOn]));
+    expect(lastOn).toEqual({ '1L': '2026-01-02', '1R': body.date, '2L': body.date, '2R': body.date });
+    // Told again it is known already.
+    expect((await tell(body).expect(200)).body).toEqual({ wheelEnds: 0, units: 0 });
     expect((await compareProjections(shop.db)).differs).toBeNull();
   });
 });

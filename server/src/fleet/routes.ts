@@ -42,6 +42,7 @@ export function fleetRouter(fleet: FleetService, clock: Clock, standby: StandbyR
   serve(router, fleetRoutes.tellService, ({ params, body, viewer }) =>
     fleet.tellService(params.id, body, asking(viewer)),
   );
+  serve(router, fleetRoutes.tellServices, ({ body, viewer }) => fleet.tellServices(body, asking(viewer)));
   serve(router, fleetRoutes.setDuty, ({ params, body, viewer }) =>
     fleet.setDuty(params.id, body, asking(viewer)),
   );

@@ -49,6 +49,8 @@ beforeAll(async () => {
     },
     '/api/fleet/units/:id/axles': { seenVersion: 1, axles: numbered(axlesOf('tractor-3')) },
     '/api/fleet/units/:id/services': { position: '1L', date: '2026-02-01', works: ['seal', 'check'] },
+    '/api/fleet/services': { unitIds: [randomUUID()], date: '2026-02-01', works: ['seal'] },
+    '/api/fleet/units/:id/remarks': { seenVersion: 1, remarks: 'Keys in the office' },
     '/api/fleet/units/:id/duty': { seenVersion: 1, duty: [{ of: 'water', share: 0.5 }] },
     '/api/fleet/units/:id/meters': { date: '2026-02-01', distance: quantity(9, 'km'), sure: true },
     '/api/fleet/units/:id/meters/swaps': {

@@ -65,7 +65,8 @@ export const DUE = `
 
 export const DUE_COUNTS = `
   select count(*) filter (where case when $1 then d.due_on is not null else d.unknown > 0 end) ::int as total,
-    count(*) filter (where d.due_on < $3 ::date) ::int as overdue
+    count(*) filter (where d.due_on < $3 ::date) ::int as overdue,
+    count(*) filter (where d.due_on is null and d.unknown = 0) ::int as "withoutIntervals"
   from unit_due d where ${OF_OWNER}`;
 
 /**
@@ -123,7 +124,11 @@ export function floorService(db: Database, clock: Clock) {
           today,
           query.within,
         ]),
-        prepared<{ total: number; overdue: number }>(db, 'due-counts', DUE_COUNTS, [known, owner, today]),
+        prepared<{ total: number; overdue: number; withoutIntervals: number }>(db, 'due-counts', DUE_COUNTS, [
+          known,
+          owner,
+          today,
+        ]),
       ]);
       return {
         ...counts!,

@@ -41,6 +41,9 @@ export const fleetApi = api.injectEndpoints({
       tellService: write<FleetRoutes['tellService']>('post', '/api/fleet/units/:id/services', {
         invalidatesTags: ['unit'],
       }),
+      tellServices: write<FleetRoutes['tellServices']>('post', '/api/fleet/services', {
+        invalidatesTags: ['unit', 'plan'],
+      }),
       setDuty: write<FleetRoutes['setDuty']>('put', '/api/fleet/units/:id/duty', {
         invalidatesTags: ['unit', 'plan'],
       }),
@@ -61,6 +64,7 @@ export const {
   useMetersQuery,
   useSwapMeterMutation,
   useTellServiceMutation,
+  useTellServicesMutation,
   useSetDutyMutation,
   useSetRemarksMutation,
   useFindQuery,

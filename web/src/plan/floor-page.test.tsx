@@ -80,7 +80,8 @@ async function open(
 ) {
   const asked = serveWith((one) => {
     if (one.path === '/api/plan/floor') return { body: { ...floor, jobs, ...more } };
-    if (one.path.startsWith('/api/plan/due')) return { body: { total: 0, overdue: 0, rows: [] } };
+    if (one.path.startsWith('/api/plan/due'))
+      return { body: { total: 0, overdue: 0, withoutIntervals: 0, rows: [] } };
     if (one.path.startsWith('/api/jobs/follow-ups')) return { body: { total: 0, overdue: 0, rows: [] } };
     if (one.path === '/api/stores/shortages') return { body: shortages };
     return one.path === '/api/tools' ? { body: [] } : answer(one);

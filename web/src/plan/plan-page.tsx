@@ -9,13 +9,14 @@ import { describeDue } from '../fleet/due-panel.tsx';
 import { useOwnersQuery } from '../fleet/fleet-api.ts';
 import { useMay } from '../people/people-api.ts';
 import { formatClock, formatDate, shopToday } from '../shell/words.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
 import { usePageNumber } from '../shell/use-page-number.ts';
 import { Pager } from '../ui/pager.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { BookingForm, type Wanted } from './booking-soon.tsx';
 import { useAskProposalMutation, useDueQuery, useFloorQuery } from './plan-api.ts';
 import { PlanHead } from './plan-head.tsx';
+import { UnknownServices } from './unknown-services.tsx';
 
 /** The week that a day is in, as it is named from today. */
 function weekOf(day: string | null, today: string): string {
@@ -92,6 +93,53 @@ function Row({ row, book }: { row: DueUnit; book: () => void }) {
   );
 }
 
+const manyUnits = (n: number) => (n === 1 ? 'one unit' : `${n} units`);
+
+/** Why there is nothing on a list: nothing is due only where it is known what was done last, and how often it is wanted. */
+function NothingHere({
+  state,
+  owner,
+  withoutIntervals,
+  onUnknown,
+}: {
+  state: 'known' | 'unknown';
+  owner: string | undefined;
+  withoutIntervals: number;
+  onUnknown: () => void;
+}) {
+  const { data: unknown } = useDueQuery(
+    { page: 1, state: 'unknown', owner, within: 60 },
+    { skip: state === 'unknown' },
+  );
+  if (state === 'known' && !unknown) return null;
+  const unknownUnits = unknown?.total ?? 0;
+  const all =
+    state === 'unknown'
+      ? 'The last service date of all work is known.'
+      : unknownUnits + withoutIntervals === 0
+        ? 'Nothing is due.'
+        : 'Nothing is known to be due.';
+  return (
+    <div className="flex flex-col items-start gap-3 px-5 py-8 text-16">
+      <p className="text-muted">{all}</p>
+      {unknownUnits > 0 && (
+        <>
+          <p>For {manyUnits(unknownUnits)} the last service is unknown.</p>
+          <Button onClick={onUnknown}>Show what is unknown</Button>
+        </>
+      )}
+      {withoutIntervals > 0 && (
+        <>
+          <p>For {manyUnits(withoutIntervals)} no sheet says how often work is wanted.</p>
+          <Link to="/sheets" className={buttonLook('plain')}>
+            Set intervals on the sheets
+          </Link>
+        </>
+      )}
+    </div>
+  );
+}
+
 /** Weeks ahead: what is due on which unit, once for all of it, and whether it is booked. */
 export function PlanPage() {
   const [params, setParams] = useSearchParams();
@@ -126,7 +174,11 @@ export function PlanPage() {
       <PlanHead
         note={
           data &&
-          `${data.total} units with something ${state === 'known' ? 'due' : 'unknown'}, ${data.overdue} overdue`
+          [
+            `${data.total} units with something ${state === 'known' ? 'due' : 'unknown'}`,
+            `${data.overdue} overdue`,
+            ...(data.withoutIntervals > 0 ? [`${data.withoutIntervals} without intervals`] : []),
+          ].join(', ')
         }
       >
         <div className="flex flex-wrap gap-2" role="group" aria-label="Filter what is due">
@@ -166,7 +218,10 @@ export function PlanPage() {
           <Note tone="trouble">{problemText(error ?? asking.error)}</Note>
         </div>
       )}
-      {[...weeks].map(([week, rows]) => (
+      {data && state === 'unknown' && able('add-units') && data.rows.length > 0 && (
+        <UnknownServices key={page} rows={data.rows} />
+      )}
+      {(state === 'known' || !able('add-units') ? [...weeks] : []).map(([week, rows]) => (
         <section key={week} aria-label={week}>
           <h2
             className={`border-b border-rule bg-side px-5 py-2 text-14 ${week === 'Overdue' ? 'text-rust' : ''}`}
@@ -193,12 +248,12 @@ export function PlanPage() {
           </ul>
         </section>
       ))}
-      {data?.rows.length === 0 && (
-        <p className="px-5 py-8 text-16 text-muted">
-          {state === 'known'
-            ? 'Nothing is due. The sheets set how often each work is due.'
-            : 'The last service date of all work is known.'}
-        </p>
+      {data?.total === 0 && (
+        <NothingHere
+          {...{ state, owner }}
+          withoutIntervals={data.withoutIntervals}
+          onUnknown={() => set({ state: 'unknown' })}
+        />
       )}
       {data && data.total > 0 && (
         <p className="px-5 py-3 text-14">
