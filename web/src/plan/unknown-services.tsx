@@ -66,7 +66,9 @@ function TellForm({ units, onDone }: { units: readonly DueUnit[]; onDone: (told:
         ))}
       </div>
       {errorOf('works') && <p className="text-13 text-rust">{errorOf('works')}</p>}
-      <TextField label="Done on, for all of them" type="date" max={shopToday()} {...field('date')} />
+      <div className="max-w-80">
+        <TextField label="Done on, for all of them" type="date" max={shopToday()} {...field('date')} />
+      </div>
     </LampForm>
   );
 }
