@@ -60,7 +60,7 @@ function TellForm({ units, onDone }: { units: readonly DueUnit[]; onDone: (told:
             key={work}
             className={`flex min-h-12 cursor-pointer items-center rounded-md border px-3 text-14 has-focus-visible:outline-2 ${chosen.includes(work) ? 'border-lamp-edge bg-panel font-semibold' : 'border-edge bg-panel'}`}
           >
-            <input type="checkbox" className="mr-2" value={work} {...register('works')} />
+            <input type="checkbox" className="mr-2 size-5 accent-pine" value={work} {...register('works')} />
             {works[work]}
           </label>
         ))}
@@ -111,7 +111,7 @@ export function UnknownServices({ rows }: { rows: readonly DueUnit[] }) {
               <label className="flex min-h-12 cursor-pointer items-center gap-3">
                 <input
                   type="checkbox"
-                  className="size-5"
+                  className="size-5 accent-pine"
                   checked={chosen.includes(row.unit.id)}
                   onChange={() => toggle(row.unit.id)}
                 />
