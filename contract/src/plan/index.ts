@@ -238,6 +238,7 @@ export type MadeCalendar = z.output<typeof madeCalendarSchema>;
 const answer = z.object({ id: z.uuid() });
 
 const fromUntil = z.object({ from: z.iso.datetime(), until: z.iso.datetime() });
+
 export const planRoutes = {
   floor: defineRoute({
     method: 'get',

@@ -134,6 +134,29 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
     }
   }
 
+  function mustBePast(date: string): void {
+    if (date > clock.today()) throw refused('This day is still to come', 'date');
+  }
+
+  /**
+   * Changes a unit that is held meanwhile: two at once stand in line here.
+   * @param verify looked at before, while it is held
+   */
+  async function changeHeld(
+    id: string,
+    command: UnitCommand,
+    asked: Asked,
+    verify: () => Promise<void> = () => Promise.resolve(),
+  ): Promise<{ id: string }> {
+    return inTransaction(db, async (transaction) => {
+      const unit = await db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
+      if (!unit) throw notFound('unit');
+      await verify();
+      await projectUnit(id, await changeUnit(id, command, asked));
+      return { id };
+    });
+  }
+
   async function factsOf({
     owner,
     name,
@@ -194,14 +217,8 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
       { position, date, works }: TellService,
       asked: Asked,
     ): Promise<{ id: string }> {
-      if (date > clock.today()) throw refused('This day is still to come', 'date');
-      return inTransaction(db, async (transaction) => {
-        const unit = await db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
-        if (!unit) throw notFound('unit');
-        const command = { kind: 'tell-service', position, date, works } as const;
-        await projectUnit(id, await changeUnit(id, command, asked));
-        return { id };
-      });
+      mustBePast(date);
+      return changeHeld(id, { kind: 'tell-service', position, date, works }, asked);
     },
 
     /** Tells of several units when works were done, on all wheel ends of which that is not known; all of it or nothing. */
@@ -209,7 +226,7 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
       { unitIds, date, works }: TellServices,
       asked: Asked,
     ): Promise<{ wheelEnds: number; units: number }> {
-      if (date > clock.today()) throw refused('This day is still to come', 'date');
+      mustBePast(date);
       return inTransaction(db, async (transaction) => {
         // In one order always, so that two who tell at once do not wait for each other.
         const where = { id: unitIds };
@@ -232,30 +249,12 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
     },
 
     /** Says what the office knows of a unit. @throws HttpProblem 409 when the unit was changed since */
-    async setRemarks(
-      id: string,
-      { seenVersion, remarks }: SetRemarks,
-      asked: Asked,
-    ): Promise<{ id: string }> {
-      return inTransaction(db, async (transaction) => {
-        const unit = await db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
-        if (!unit) throw notFound('unit');
-        const command = { kind: 'say-remarks', remarks } as const;
-        await projectUnit(id, await changeUnit(id, command, { ...asked, expected: seenVersion }));
-        return { id };
-      });
-    },
+    setRemarks: (id: string, { seenVersion, remarks }: SetRemarks, asked: Asked) =>
+      changeHeld(id, { kind: 'say-remarks', remarks }, { ...asked, expected: seenVersion }),
 
     /** Says what makes the unit's work come sooner. @throws HttpProblem 409 when the unit was changed since */
-    async setDuty(id: string, { seenVersion, duty }: SetDuty, asked: Asked): Promise<{ id: string }> {
-      return inTransaction(db, async (transaction) => {
-        const unit = await db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
-        if (!unit) throw notFound('unit');
-        const command = { kind: 'say-duty', duty } as const;
-        await projectUnit(id, await changeUnit(id, command, { ...asked, expected: seenVersion }));
-        return { id };
-      });
-    },
+    setDuty: (id: string, { seenVersion, duty }: SetDuty, asked: Asked) =>
+      changeHeld(id, { kind: 'say-duty', duty }, { ...asked, expected: seenVersion }),
 
     /** @throws HttpProblem 409 when the unit was changed since, 422 where an axle's number would change */
     async replaceAxles(
@@ -263,16 +262,9 @@ export function fleetChanges(db: Database, clock: Clock, meters: MetersService) 
       { seenVersion, axles: list }: ChangeAxles,
       asked: Asked,
     ): Promise<{ id: string }> {
-      return inTransaction(db, async (transaction) => {
-        // Two at once stand in line here.
-        const unit = await db.unit.findByPk(id, { transaction, lock: Transaction.LOCK.NO_KEY_UPDATE });
-        if (!unit) throw notFound('unit');
-        const axles = list.map((axle) => ({ ...axle, id: axle.id ?? randomUUID() }));
-        await verifyStacks(axles);
-        const command = { kind: 'change-axles', axles } as const;
-        await projectUnit(id, await changeUnit(id, command, { ...asked, expected: seenVersion }));
-        return { id };
-      });
+      const axles = list.map((axle) => ({ ...axle, id: axle.id ?? randomUUID() }));
+      const seen = { ...asked, expected: seenVersion };
+      return changeHeld(id, { kind: 'change-axles', axles }, seen, () => verifyStacks(axles));
     },
   };
 }

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Floor } from '@lanternwright/contract/plan';
 import { compareProjections } from '../record/rebuild.ts';
 import { verifyRecord } from '../record/verify.ts';
-import { addUnit, openJobOn, openShop, type Shop } from '../testing/shop.ts';
+import { addUnit, openJobOn, openShop, setBays, type Shop } from '../testing/shop.ts';
 
 let shop: Shop;
 let units: string[];
@@ -24,10 +24,7 @@ beforeAll(async () => {
   shop = await openShop();
   units = [];
   for (let i = 0; i < 4; i++) units.push(await addUnit(shop, `Tern ${40 + i}`));
-  await shop.supervisor.call
-    .put('/api/shop/settings')
-    .send({ ...shop.settings.current(), bays })
-    .expect(200);
+  await setBays(shop, bays);
 }, 60_000);
 afterAll(() => shop.close());
 

@@ -3,21 +3,14 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { addDays } from '@lanternwright/core/interval';
 import { partSchema } from '@lanternwright/core/part';
 import type { Order, StoreDay } from '@lanternwright/contract/stores';
-import { addUnit, fetchJob, openJobOn, openShop, type Shop } from '../testing/shop.ts';
+import { addUnit, fetchJob, openJobOn, openShop, setBays, type Shop } from '../testing/shop.ts';
 
 let shop: Shop;
 let today: string;
 beforeAll(async () => {
   shop = await openShop();
   today = shop.clock.today();
-  const bays = [
-    { id: 'bay-1', name: 'Bay 1' },
-    { id: 'bay-2', name: 'Bay 2' },
-  ];
-  await shop.supervisor.call
-    .put('/api/shop/settings')
-    .send({ ...shop.settings.current(), bays })
-    .expect(200);
+  await setBays(shop);
 }, 60_000);
 afterAll(() => shop.close());
 

@@ -4,7 +4,7 @@ import { partSchema, type Part } from '@lanternwright/core/part';
 import { addDays } from '@lanternwright/core/interval';
 import type { JobParts, StorePart } from '@lanternwright/contract/stores';
 import { compareProjections } from '../record/rebuild.ts';
-import { addUnit, fetchJob, openJobOn, openShop, send, type Shop } from '../testing/shop.ts';
+import { addUnit, fetchJob, openJobOn, openShop, setBays, send, type Shop } from '../testing/shop.ts';
 
 const LINE = 'part:hub-seal';
 let shop: Shop;
@@ -14,14 +14,7 @@ const newUnit = () => addUnit(shop, `Tern ${700 + units++}`);
 
 beforeAll(async () => {
   shop = await openShop();
-  const bays = [
-    { id: 'bay-1', name: 'Bay 1' },
-    { id: 'bay-2', name: 'Bay 2' },
-  ];
-  await shop.supervisor.call
-    .put('/api/shop/settings')
-    .send({ ...shop.settings.current(), bays })
-    .expect(200);
+  await setBays(shop);
   const first = await openJobOn(shop, await newUnit(), ['2L']);
   sheetId = (await fetchJob(shop.technician.call, first)).wheelEnds[0]!.sheet.sheetId;
 }, 60_000);

@@ -96,6 +96,18 @@ export async function openShop(settings: Record<string, string> = {}) {
 }
 export type Shop = Awaited<ReturnType<typeof openShop>>;
 
+const twoBays = [
+  { id: 'bay-1', name: 'Bay 1' },
+  { id: 'bay-2', name: 'Bay 2' },
+];
+/** Gives the shop its bays. */
+export async function setBays(shop: Shop, bays = twoBays): Promise<void> {
+  await shop.supervisor.call
+    .put('/api/shop/settings')
+    .send({ ...shop.settings.current(), bays })
+    .expect(200);
+}
+
 export const axlesOf = (layoutId: string): Axle[] => [...layouts.find((l) => l.id === layoutId)!.axles];
 
 /** A tractor unit with three axles. */
