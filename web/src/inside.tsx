@@ -1,18 +1,48 @@
-import {
-  createBrowserRouter,
-  Link,
-  Navigate,
-  RouterProvider,
-  useLocation,
-  useRouteError,
-} from 'react-router';
+import { lazy, type ComponentType } from 'react';
+import { ErrorBoundary, type FallbackProps } from 'react-error-boundary';
+import { BrowserRouter, Link, Navigate, Route, Routes, useLocation } from 'react-router';
 import { useMay } from './people/people-api.ts';
 import { placesFor } from './shell/places.ts';
 import { Shell } from './shell/shell.tsx';
 import { Button, buttonLook } from './ui/button.tsx';
 
-function PageFault() {
-  const error = useRouteError();
+/** A page that is loaded when somebody goes there; until it is here, the page before it stays. */
+const page = <K extends string>(load: () => Promise<Record<K, ComponentType>>, name: K) =>
+  lazy(async () => ({ default: (await load())[name] }));
+
+const FloorPage = page(() => import('./plan/floor-page.tsx'), 'FloorPage');
+const YardPage = page(() => import('./plan/yard-page.tsx'), 'YardPage');
+const PlanPage = page(() => import('./plan/plan-page.tsx'), 'PlanPage');
+const WeekPage = page(() => import('./plan/week-page.tsx'), 'WeekPage');
+const LoadPage = page(() => import('./plan/load-page.tsx'), 'LoadPage');
+const PromisePage = page(() => import('./plan/promise-page.tsx'), 'PromisePage');
+const ProposalPage = page(() => import('./plan/proposal-page.tsx'), 'ProposalPage');
+const FleetPage = page(() => import('./fleet/fleet-page.tsx'), 'FleetPage');
+const NewUnitPage = page(() => import('./fleet/new-unit-page.tsx'), 'NewUnitPage');
+const FleetListPage = page(() => import('./fleet/list-page.tsx'), 'FleetListPage');
+const ImportPage = page(() => import('./fleet/import-page.tsx'), 'ImportPage');
+const MeterFilesPage = page(() => import('./fleet/meter-files-page.tsx'), 'MeterFilesPage');
+const SheetsPage = page(() => import('./sheets/sheets-page.tsx'), 'SheetsPage');
+const SheetPage = page(() => import('./sheets/sheet-page.tsx'), 'SheetPage');
+const ToolsPage = page(() => import('./tools/tools-page.tsx'), 'ToolsPage');
+const UnitPage = page(() => import('./fleet/unit-page.tsx'), 'UnitPage');
+const AxlesPage = page(() => import('./fleet/axles-page.tsx'), 'AxlesPage');
+const JobsPage = page(() => import('./jobs/jobs-page.tsx'), 'JobsPage');
+const ClosedJobsPage = page(() => import('./jobs/jobs-page.tsx'), 'ClosedJobsPage');
+const FollowUpsPage = page(() => import('./jobs/follow-ups-page.tsx'), 'FollowUpsPage');
+const AnyJobPage = page(() => import('./jobs/any-job-page.tsx'), 'AnyJobPage');
+const ReleasePage = page(() => import('./jobs/release-page.tsx'), 'ReleasePage');
+const StoresPage = page(() => import('./stores/stores-page.tsx'), 'StoresPage');
+const OrderPage = page(() => import('./stores/order-page.tsx'), 'OrderPage');
+const PartPage = page(() => import('./stores/part-page.tsx'), 'PartPage');
+const ReckonerPage = page(() => import('./reckoner/reckoner-page.tsx'), 'ReckonerPage');
+const PeoplePage = page(() => import('./people/people-page.tsx'), 'PeoplePage');
+const WaitingPage = page(() => import('./jobs/waiting-page.tsx'), 'WaitingPage');
+const MyPage = page(() => import('./people/my-page.tsx'), 'MyPage');
+const SettingsPage = page(() => import('./shop/settings-page.tsx'), 'SettingsPage');
+const ProgramsPage = page(() => import('./programs/programs-page.tsx'), 'ProgramsPage');
+
+function PageFault({ error }: FallbackProps) {
   return (
     <main className="flex flex-col items-start gap-4 p-6">
       <h1 className="text-23">This page could not be shown</h1>
@@ -53,136 +83,57 @@ function FirstPage() {
   return <Navigate to={first?.to ?? '/me'} replace />;
 }
 
-const router = createBrowserRouter([
-  {
-    path: '/',
-    Component: Shell,
-    ErrorBoundary: PageFault,
-    HydrateFallback: () => null,
-    children: [
-      { index: true, Component: FirstPage },
-      { path: 'floor', lazy: async () => ({ Component: (await import('./plan/floor-page.tsx')).FloorPage }) },
-      {
-        path: 'floor/yard',
-        lazy: async () => ({ Component: (await import('./plan/yard-page.tsx')).YardPage }),
-      },
-      { path: 'plan', lazy: async () => ({ Component: (await import('./plan/plan-page.tsx')).PlanPage }) },
-      {
-        path: 'plan/week',
-        lazy: async () => ({ Component: (await import('./plan/week-page.tsx')).WeekPage }),
-      },
-      {
-        path: 'plan/load',
-        lazy: async () => ({ Component: (await import('./plan/load-page.tsx')).LoadPage }),
-      },
-      {
-        path: 'plan/promise',
-        lazy: async () => ({ Component: (await import('./plan/promise-page.tsx')).PromisePage }),
-      },
-      {
-        path: 'plan/proposals/:id',
-        lazy: async () => ({ Component: (await import('./plan/proposal-page.tsx')).ProposalPage }),
-      },
-      {
-        path: 'fleet',
-        lazy: async () => ({ Component: (await import('./fleet/fleet-page.tsx')).FleetPage }),
-      },
-      {
-        path: 'fleet/new',
-        lazy: async () => ({ Component: (await import('./fleet/new-unit-page.tsx')).NewUnitPage }),
-      },
-      {
-        path: 'fleet/list',
-        lazy: async () => ({ Component: (await import('./fleet/list-page.tsx')).FleetListPage }),
-      },
-      {
-        path: 'fleet/import',
-        lazy: async () => ({ Component: (await import('./fleet/import-page.tsx')).ImportPage }),
-      },
-      {
-        path: 'fleet/meters',
-        lazy: async () => ({ Component: (await import('./fleet/meter-files-page.tsx')).MeterFilesPage }),
-      },
-      {
-        path: 'fleet/sheets',
-        lazy: async () => ({ Component: (await import('./sheets/sheets-page.tsx')).SheetsPage }),
-      },
-      {
-        path: 'fleet/sheets/:sheetId',
-        lazy: async () => ({ Component: (await import('./sheets/sheet-page.tsx')).SheetPage }),
-      },
-      {
-        path: 'fleet/tools',
-        lazy: async () => ({ Component: (await import('./tools/tools-page.tsx')).ToolsPage }),
-      },
-      {
-        path: 'fleet/:id',
-        lazy: async () => ({ Component: (await import('./fleet/unit-page.tsx')).UnitPage }),
-      },
-      {
-        path: 'fleet/:id/axles',
-        lazy: async () => ({ Component: (await import('./fleet/axles-page.tsx')).AxlesPage }),
-      },
-      { path: 'jobs', lazy: async () => ({ Component: (await import('./jobs/jobs-page.tsx')).JobsPage }) },
-      {
-        path: 'jobs/closed',
-        lazy: async () => ({ Component: (await import('./jobs/jobs-page.tsx')).ClosedJobsPage }),
-      },
-      {
-        path: 'jobs/follow-ups',
-        lazy: async () => ({ Component: (await import('./jobs/follow-ups-page.tsx')).FollowUpsPage }),
-      },
-      {
-        path: 'jobs/:id',
-        lazy: async () => ({ Component: (await import('./jobs/any-job-page.tsx')).AnyJobPage }),
-      },
-      {
-        path: 'jobs/:id/release',
-        lazy: async () => ({ Component: (await import('./jobs/release-page.tsx')).ReleasePage }),
-      },
-      {
-        path: 'stores',
-        lazy: async () => ({ Component: (await import('./stores/stores-page.tsx')).StoresPage }),
-      },
-      {
-        path: 'stores/orders/:id',
-        lazy: async () => ({ Component: (await import('./stores/order-page.tsx')).OrderPage }),
-      },
-      {
-        path: 'stores/:id',
-        lazy: async () => ({ Component: (await import('./stores/part-page.tsx')).PartPage }),
-      },
-      {
-        path: 'reckoner',
-        lazy: async () => ({ Component: (await import('./reckoner/reckoner-page.tsx')).ReckonerPage }),
-      },
-      {
-        path: 'reckoner/:name',
-        lazy: async () => ({ Component: (await import('./reckoner/reckoner-page.tsx')).ReckonerPage }),
-      },
-      {
-        path: 'people',
-        lazy: async () => ({ Component: (await import('./people/people-page.tsx')).PeoplePage }),
-      },
-      {
-        path: 'waiting',
-        lazy: async () => ({ Component: (await import('./jobs/waiting-page.tsx')).WaitingPage }),
-      },
-      { path: 'me', lazy: async () => ({ Component: (await import('./people/my-page.tsx')).MyPage }) },
-      {
-        path: 'settings',
-        lazy: async () => ({ Component: (await import('./shop/settings-page.tsx')).SettingsPage }),
-      },
-      {
-        path: 'settings/programs',
-        lazy: async () => ({ Component: (await import('./programs/programs-page.tsx')).ProgramsPage }),
-      },
-      { path: '*', Component: NoPage },
-    ],
-  },
-]);
+function Pages() {
+  const { pathname } = useLocation();
+  return (
+    <ErrorBoundary FallbackComponent={PageFault} resetKeys={[pathname]}>
+      <Routes>
+        <Route path="/" element={<Shell />}>
+          <Route index element={<FirstPage />} />
+          <Route path="floor" element={<FloorPage />} />
+          <Route path="floor/yard" element={<YardPage />} />
+          <Route path="plan" element={<PlanPage />} />
+          <Route path="plan/week" element={<WeekPage />} />
+          <Route path="plan/load" element={<LoadPage />} />
+          <Route path="plan/promise" element={<PromisePage />} />
+          <Route path="plan/proposals/:id" element={<ProposalPage />} />
+          <Route path="fleet" element={<FleetPage />} />
+          <Route path="fleet/new" element={<NewUnitPage />} />
+          <Route path="fleet/list" element={<FleetListPage />} />
+          <Route path="fleet/import" element={<ImportPage />} />
+          <Route path="fleet/meters" element={<MeterFilesPage />} />
+          <Route path="fleet/sheets" element={<SheetsPage />} />
+          <Route path="fleet/sheets/:sheetId" element={<SheetPage />} />
+          <Route path="fleet/tools" element={<ToolsPage />} />
+          <Route path="fleet/:id" element={<UnitPage />} />
+          <Route path="fleet/:id/axles" element={<AxlesPage />} />
+          <Route path="jobs" element={<JobsPage />} />
+          <Route path="jobs/closed" element={<ClosedJobsPage />} />
+          <Route path="jobs/follow-ups" element={<FollowUpsPage />} />
+          <Route path="jobs/:id" element={<AnyJobPage />} />
+          <Route path="jobs/:id/release" element={<ReleasePage />} />
+          <Route path="stores" element={<StoresPage />} />
+          <Route path="stores/orders/:id" element={<OrderPage />} />
+          <Route path="stores/:id" element={<PartPage />} />
+          <Route path="reckoner" element={<ReckonerPage />} />
+          <Route path="reckoner/:name" element={<ReckonerPage />} />
+          <Route path="people" element={<PeoplePage />} />
+          <Route path="waiting" element={<WaitingPage />} />
+          <Route path="me" element={<MyPage />} />
+          <Route path="settings" element={<SettingsPage />} />
+          <Route path="settings/programs" element={<ProgramsPage />} />
+          <Route path="*" element={<NoPage />} />
+        </Route>
+      </Routes>
+    </ErrorBoundary>
+  );
+}
 
 /** Everything behind the door: loaded when somebody has signed in. */
 export function Inside() {
-  return <RouterProvider router={router} />;
+  return (
+    <BrowserRouter>
+      <Pages />
+    </BrowserRouter>
+  );
 }
