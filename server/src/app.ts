@@ -35,6 +35,8 @@ import { liveFeed } from './jobs/live.ts';
 import { photosService } from './jobs/photos.ts';
 import { jobsRouter } from './jobs/routes.ts';
 import { jobsService } from './jobs/service.ts';
+import { ratesService } from './estimates/rates.ts';
+import { estimatesRouter } from './estimates/routes.ts';
 import { morningService } from './morning/service.ts';
 import { absencesService } from './plan/absences.ts';
 import { shiftsService } from './plan/shifts.ts';
@@ -191,6 +193,7 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
   );
   const floor = floorService(db, clock);
   const followUps = shopFollowUps(clock);
+  const rates = ratesService(db, settings);
   const morning = morningService(db, { settings, floor, absences, followUps }, config, clock);
   const shortages = shortagesService(db, clock);
   const orders = ordersService(db, shortages, config.supplier?.name ?? null, clock);
@@ -309,10 +312,11 @@ export function createApp(config: Config, log: Logger = pino({ level: config.log
       clock,
     ),
   );
+  app.use(estimatesRouter({ db, jobs, ahead, rates }, clock));
   app.use(jobsRouter(jobs, photos, people, tries, followUps, standby));
   app.use(
     exchangeRouter(
-      { db, fleet, jobs, settings, seals, photos, pool, shopAddress: config.shopAddress },
+      { db, fleet, jobs, settings, rates, seals, photos, pool, shopAddress: config.shopAddress },
       { fleet: fleetImport(db, { fleet, sheets, pool, clock }), meters: meterFiles },
     ),
   );

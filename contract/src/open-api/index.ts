@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { programCapabilities } from '@lanternwright/core/access';
+import { estimatesRoutes } from '../estimates/index.ts';
 import { exchangeRoutes, meterFileRoutes } from '../exchange/index.ts';
 import { feedRoutes } from '../feed/index.ts';
 import { fleetRoutes, meterRoutes } from '../fleet/index.ts';
@@ -26,6 +27,7 @@ const features = {
   plan: planRoutes,
   sheets: sheetsRoutes,
   jobs: jobsRoutes,
+  estimates: estimatesRoutes,
   feed: feedRoutes,
   exchange: exchangeRoutes,
   meterFiles: meterFileRoutes,

@@ -11,6 +11,8 @@ export const capabilities = {
   'see-jobs': [...shop, 'owner-contact'],
   'see-tools': shop,
   'see-sheets': [...shop, 'trainee'],
+  /** What waits for an owner's answer, where their units stand, and what is due on them. */
+  'see-own-ahead': ['owner-contact'],
   'add-units': ['supervisor', 'technician'],
   'change-fleet': ['supervisor'],
   'read-meters': ['supervisor', 'technician'],

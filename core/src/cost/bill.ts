@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { positionSchema } from '../axle-plan/index.ts';
+import { workSchema, type Work } from '../stack/index.ts';
 import { jobCost, toCoin } from './job-cost.ts';
 
 const coin = z.int().nonnegative().max(1e9);
@@ -8,7 +10,7 @@ export const taxed = ['labour', 'parts', 'supplies'] as const;
 export type Taxed = (typeof taxed)[number];
 
 const percent = z.number().nonnegative().max(100);
-const taxSchema = z.object({
+export const taxSchema = z.object({
   /** As it is called on papers: VAT, GST, sales tax. */
   name: z.string().trim().min(1, 'enter its name').max(40),
   percent,
@@ -31,10 +33,12 @@ export const billSchema = z
           per: z.enum(['hour', 'wheel', 'piece']),
           quantity: z.number().positive().max(1000),
           unitMinor: coin,
+          /** What it is for: it is charged where one of these works is done there. Without it, where anything is done. */
+          at: z.object({ position: positionSchema, works: z.array(workSchema).min(1).max(20) }).optional(),
         }),
       )
       .min(1, 'there is no line')
-      .max(100),
+      .max(300),
     suppliesPercent: percent,
     tax: z.object({ percent, on: z.array(z.enum(taxed)).max(taxed.length) }).optional(),
     taxes: z.array(taxSchema).max(5, 'five taxes at most').optional(),
@@ -44,10 +48,31 @@ export const billSchema = z
     taxes: taxes ?? (tax && tax.percent > 0 && tax.on.length > 0 ? [{ name: 'Tax', ...tax }] : []),
   }));
 export type Bill = z.output<typeof billSchema>;
+export type BillLine = Bill['lines'][number];
+
+/** A work on a wheel end. */
+export interface WorkAt {
+  position: string;
+  work: Work;
+}
+
+/**
+ * What is left of an estimate where only some of its works are done: lines of works that are left out are gone; a line
+ * that is for none of the works that were asked stands with the rest.
+ * @param asked every work that was estimated
+ * @param done those of them that are done
+ * @returns null where none is done
+ */
+export function billFor(bill: Bill, asked: readonly WorkAt[], done: readonly WorkAt[]): Bill | null {
+  if (done.length === 0) return null;
+  const isOf = ({ at }: BillLine, some: readonly WorkAt[]) =>
+    some.some((w) => at?.position === w.position && at.works.includes(w.work));
+  return { ...bill, lines: bill.lines.filter((l) => isOf(l, done) || !isOf(l, asked)) };
+}
 
 /** Sums of a bill by the job-cost rules: each rounded once, half up, every tax by itself. */
 export function billTotals({ lines, suppliesPercent, taxes }: Bill) {
-  const of = (group: Bill['lines'][number]['group']) => lines.filter((l) => l.group === group);
+  const of = (group: BillLine['group']) => lines.filter((l) => l.group === group);
   const untaxed = {
     labour: of('labour').map((l) => ({ hours: l.quantity, rateMinor: l.unitMinor })),
     parts: of('parts').map((l) => ({ quantity: l.quantity, unitMinor: l.unitMinor })),
@@ -70,7 +95,8 @@ export interface BillDifference {
 }
 
 /** What one line comes to, in the smallest coin, rounded as the sums are. */
-export const lineMinor = ({ quantity, unitMinor }: Bill['lines'][number]) => toCoin(quantity * unitMinor);
+export const lineMinor = ({ quantity, unitMinor }: Pick<BillLine, 'quantity' | 'unitMinor'>) =>
+  toCoin(quantity * unitMinor);
 
 /**
  * Why a bill is not what was quoted: every line that differs, then supplies and each tax. The differences of

@@ -236,7 +236,7 @@ function describeBody(job: Job, body: EventBody, reader: Reader): string {
       return body.as === 'estimate' ? `estimated ${total}` : `billed ${total}`;
     }
     case 'owner-answered':
-      return `${body.name} answered for the owner: ${ownerAnswers[body.answer].toLowerCase()}${body.until ? ` until ${body.until}` : ''}${body.risk ? `. Risk: ${body.risk}` : ''}`;
+      return `${body.name} answered for the owner: ${ownerAnswers[body.answer].toLowerCase()}${body.until ? ` until ${body.until}` : ''}${body.risk ? `. Risk: ${body.risk}` : ''}${body.message ? `. “${body.message}”` : ''}`;
     case 'job-held':
       return `held the job: ${body.reason}`;
     case 'job-resumed':

@@ -151,6 +151,8 @@ const ownerAnswered = z.object({
   answer: z.enum(Object.keys(ownerAnswers) as [OwnerAnswer, ...OwnerAnswer[]]),
   /** Who said so on the owner's side. */
   name,
+  /** What they want to say with it. */
+  message: z.string().trim().min(1).max(500).optional(),
   /** Record of the estimate that was answered, where the owner's contact answered it themselves. */
   estimate: z.uuid().optional(),
   until: z.iso.date().optional(),

@@ -132,7 +132,8 @@ function step(job: Job | null, event: StoredEvent, later: Hindsight): Job {
       return { ...job, version, stopped: { as, reason: effective.reason, at: event.at, by: event.by } };
     }
     case 'bill-written': {
-      const written = { ...trace, bill: effective.bill };
+      const before = effective.as === 'estimate' ? job.money.estimate : job.money.actual;
+      const written = { ...trace, bill: effective.bill, nth: (before?.nth ?? 0) + 1 };
       const money: JobMoney =
         effective.as === 'estimate'
           ? { ...job.money, estimate: written, answer: null }
@@ -140,7 +141,7 @@ function step(job: Job | null, event: StoredEvent, later: Hindsight): Job {
       return { ...job, version, money };
     }
     case 'owner-answered': {
-      const { answer, name, until, risk, works = [] } = effective;
+      const { answer, name, until, risk, message, works = [] } = effective;
       const wheelEnds = job.wheelEnds.map((w) =>
         works
           .filter((line) => line.position === w.position)
@@ -152,7 +153,10 @@ function step(job: Job | null, event: StoredEvent, later: Hindsight): Job {
         ...job,
         version,
         wheelEnds,
-        money: { ...job.money, answer: { ...trace, answer, name, until, risk, works: effective.works } },
+        money: {
+          ...job.money,
+          answer: { ...trace, answer, name, until, risk, message, works: effective.works },
+        },
       };
     }
     case 'ended-out-of-service': {

@@ -88,7 +88,7 @@ export { layerStates, plannedLayers, type LayerState } from './layer-states.ts';
 export { linesToAnswer, partsPlanned, partsToJudge } from './check-step-data.ts';
 export { objectionSchema, type Objection } from './objection.ts';
 export { lackedLines, linesToSay } from './ready-words.ts';
-export { linesOfWork, partsToKeep, partsWanted } from './lines-of-work.ts';
+export { linesOfWork, partsByWork, partsToKeep, partsWanted } from './lines-of-work.ts';
 export { openParts, readinessLines, routeStateOf } from './route-progress.ts';
 export { describeEvent, describeStepData } from './describe.ts';
 export { describeLayers, layerStateWords } from './describe-layers.ts';

@@ -139,9 +139,10 @@ export interface WheelEnd {
 
 /** The newest estimate and bill of a job, and what the owner answered to that estimate. */
 export interface JobMoney {
-  estimate: (Trace & { bill: Bill }) | null;
+  /** `nth`: it is so many times that one was written in this job, from 1. */
+  estimate: (Trace & { bill: Bill; nth: number }) | null;
   answer: (Trace & Omit<BodyOf<'owner-answered'>, 'kind'>) | null;
-  actual: (Trace & { bill: Bill }) | null;
+  actual: (Trace & { bill: Bill; nth: number }) | null;
 }
 
 /** Why a job does not go on: held until it is resumed, or ended for good. */

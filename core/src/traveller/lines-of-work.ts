@@ -42,6 +42,19 @@ export function partsToKeep(w: WheelEnd): readonly ReadyLine[] {
   return readinessLines(w).filter((l) => l.group === 'part' && told.get(l.what)?.state !== 'owner');
 }
 
+/** Parts that a wheel end's route needs of the shop, each with the works of it that need it: all of them, where that is not told. */
+export function partsByWork(w: WheelEnd): { line: ReadyLine; works: readonly Work[] }[] {
+  const { works } = w.plan;
+  const needs = works.map((work) => {
+    const alone = readinessLines({ ...w, plan: { ...w.plan, works: [work] } });
+    return { work, lines: new Set(alone.map((l) => l.what)) };
+  });
+  return partsToKeep(w).map((line) => {
+    const of = needs.filter((n) => n.lines.has(line.what)).map((n) => n.work);
+    return { line, works: of.length > 0 ? of : works };
+  });
+}
+
 /** Lines of a wheel end that a part is still wanted for: what was not told to be here, or to come from the owner. */
 export function partsWanted(w: WheelEnd): readonly ReadyLine[] {
   const told = readyLines(w);

@@ -20,7 +20,7 @@ export interface MeasuredTime extends WorkTime {
 const ENOUGH = 5;
 
 /** Minutes a unit costs besides its wheel ends: in, on stands, down, out. Common practice, no source. */
-const IN_AND_OUT_MIN = 30;
+export const IN_AND_OUT_MIN = 30;
 
 /**
  * What a work usually takes on one wheel end, minutes. Also the order in which one work holds another: whoever

@@ -1,7 +1,14 @@
 export { weekLoads, type WeekLoad } from './capacity.ts';
 export { endOfMoved } from './lanes.ts';
 export { describeBecause, describeMove, describeWorks, type NotBefore } from './describe-because.ts';
-export { heaviest, visitTime, workTime, type MeasuredTime, type WorkTime } from './durations.ts';
+export {
+  heaviest,
+  IN_AND_OUT_MIN,
+  visitTime,
+  workTime,
+  type MeasuredTime,
+  type WorkTime,
+} from './durations.ts';
 export {
   dayBegins,
   holidaySchema,

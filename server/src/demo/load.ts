@@ -16,7 +16,7 @@ import type { PeopleService } from '../people/service.ts';
 import { demoIntervals } from './intervals.ts';
 import { generateDemo, type Demo, type DemoUnit } from './generate.ts';
 import { demoOrders, demoStore } from './parts.ts';
-import { demoOthers, demoPeople, demoShop } from './scenario.ts';
+import { demoOthers, demoPeople, demoRates, demoShop } from './scenario.ts';
 
 function first(stream: StreamKind, streamId: string, at: string, by: Recorder, body: object): Entry {
   return { id: randomUUID(), stream, streamId, version: 1, at, by, body };
@@ -197,6 +197,7 @@ export async function loadDemo(
       );
     await db.setting.upsert({ name: 'demo', value: true }, { transaction });
     await db.setting.upsert({ name: 'shop', value: demoShop }, { transaction });
+    await db.setting.upsert({ name: 'rates', value: demoRates }, { transaction });
     return true;
   });
 }

@@ -47,6 +47,15 @@ export const demoShop = {
   ],
 } as const;
 
+/** Invented, as every price here is. */
+export const demoRates = {
+  hour: { currency: 'GBP', minor: 7_800 },
+  suppliesPercent: 5,
+  taxes: [{ name: 'VAT', percent: 20, on: ['labour', 'parts', 'supplies'] }],
+  taxNumber: 'MSW 000 0000 00',
+  validDays: 30,
+} as const;
+
 /** One line of an owner's fleet. Distances in km a year; `start` is the odometer four years ago. */
 export interface FleetLine {
   owner: string;

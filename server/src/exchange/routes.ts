@@ -4,6 +4,7 @@ import { exchangeRoutes, meterFileRoutes } from '@lanternwright/contract/exchang
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { fold, isPriced } from '@lanternwright/core/traveller';
 import type { Database } from '../database/connect.ts';
+import type { RatesService } from '../estimates/rates.ts';
 import type { FleetService } from '../fleet/service.ts';
 import { HttpProblem } from '../http/problem.ts';
 import { serve } from '../http/serve.ts';
@@ -25,6 +26,7 @@ interface Shop {
   fleet: FleetService;
   jobs: JobsService;
   settings: SettingsService;
+  rates: RatesService;
   seals: SealsService;
   photos: PhotosService;
   pool: WorkPool;
@@ -33,7 +35,7 @@ interface Shop {
 }
 
 export function exchangeRouter(
-  { db, fleet, jobs, settings, seals, photos, pool, shopAddress }: Shop,
+  { db, fleet, jobs, settings, rates, seals, photos, pool, shopAddress }: Shop,
   imports: { fleet: ReturnType<typeof fleetImport>; meters: MeterFilesService },
 ): Router {
   const router = Router();
@@ -87,12 +89,13 @@ export function exchangeRouter(
       const origin = shopAddress ?? `${req.protocol}://${req.get('host') ?? 'localhost'}`;
       return pool.run('paper', { kind: 'tags', events, context: { unit, size, reader, origin } }, asked);
     }
+    const { taxNumber, validDays } = await rates.current();
     const last = await db.entry.findOne({
       where: { stream: 'job', streamId: params.id },
       order: [['version', 'DESC']],
     });
     const context = {
-      ...{ shop: { name, address, terms }, unit, number: detail.number },
+      ...{ shop: { name, address, terms, taxNumber, validDays }, unit, number: detail.number },
       hash: last!.hash,
       seal: await seals.sealOver(Number(last!.seq)),
       // Only the record shows them.

@@ -72,7 +72,7 @@ function pathOf({ path }: Route, whose: Owned): string {
     if (name === 'secret') return 'guessed';
     if (name === 'id' && path.startsWith('/api/fleet/units/')) return whose.unit;
     if (name === 'id' && path.startsWith('/api/jobs/photos/')) return whose.photo;
-    if (name === 'id' && /^\/api\/(exchange\/)?jobs\//.test(path)) return whose.job;
+    if (name === 'id' && /^\/api\/(exchange\/|estimates\/)?jobs\//.test(path)) return whose.job;
     // Nobody is switched off and no tool retired by this test.
     if (name === 'id' && /^\/api\/(people|programs|tools|stores|plan|exchange)\//.test(path))
       return randomUUID();

@@ -8,7 +8,15 @@ import { caption, figures, MUTED, RULE, RUST, words, type PaperSize } from './pa
 
 /** What a paper of a job says besides the job itself. */
 export interface PaperContext {
-  shop: { name: string; address: string; terms: string };
+  shop: {
+    name: string;
+    address: string;
+    terms: string;
+    /** Number under which the shop pays tax; empty where it has none. */
+    taxNumber: string;
+    /** Days for which an estimate stands; null where that is not said. */
+    validDays: number | null;
+  };
   unit: {
     name: string;
     owner: string;
@@ -24,6 +32,8 @@ export interface PaperContext {
   photos: ReadonlyMap<string, Uint8Array>;
   /** Times in the shop's zone. */
   formatTime: (iso: string) => string;
+  /** The day in the shop's zone that is so many days after the day of a moment. */
+  formatDay: (iso: string, daysAfter: number) => string;
   /** Units the shop prints in; the other system stands beside them. */
   reader: ReaderUnits;
   size: PaperSize;

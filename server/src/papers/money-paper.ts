@@ -10,7 +10,7 @@ import {
 import { works } from '@lanternwright/core/stack';
 import { ownerAnswers, type Job } from '@lanternwright/core/traveller';
 import { jobHead, type PaperContext } from './head.ts';
-import { figures, heading, MUTED, printed, table, words } from './paper.ts';
+import { figures, heading, MUTED, printed, RULE, table, words } from './paper.ts';
 
 const groups = { labour: 'Labour', parts: 'Parts' } as const;
 const right = { alignment: 'right' } as const;
@@ -36,7 +36,7 @@ function billTable(bill: Bill): Content {
             words(''),
           ],
           ...lines.map((l) => [
-            words(l.what),
+            words(l.at ? `${l.at.position}: ${l.what}` : l.what),
             figures(String(l.quantity), right),
             words(l.per),
             money(l.unitMinor),
@@ -59,6 +59,22 @@ function billTable(bill: Bill): Content {
   );
 }
 
+/** Where the owner signs. */
+function toSign(owner: string): Content {
+  const field = (label: string) => ({
+    stack: [
+      { canvas: [{ type: 'line' as const, x1: 0, y1: 0, x2: 160, y2: 0, lineWidth: 0.6, lineColor: RULE }] },
+      words(label, { color: MUTED, fontSize: 7.5, margin: [0, 2, 0, 0] }),
+    ],
+  });
+  return {
+    unbreakable: true,
+    margin: [0, 34, 0, 0],
+    columns: [field(`Approved for ${owner}: signature`), field('Name'), field('Date')],
+    columnGap: 16,
+  };
+}
+
 /**
  * What the work will cost, for the owner; when the bill is written, that first, then what was estimated and why they
  * differ.
@@ -68,11 +84,13 @@ export function moneyPaper(job: Job, context: PaperContext): Promise<Uint8Array<
   const { estimate, answer, actual } = job.money;
   const written = actual ?? estimate;
   if (!written) throw new Error('neither an estimate nor a bill is written');
-  const { formatTime, number, size, shop, unit } = context;
+  const { formatTime, formatDay, number, size, shop, unit } = context;
+  const named = `${actual ? 'Bill' : 'Estimate'} ${number}-${written.nth}`;
+  const asks = estimate && !answer && !actual;
   const answered = answer
     ? [
         words(
-          `${answer.name}: ${ownerAnswers[answer.answer]}${answer.until ? ` until ${answer.until}` : ''}${answer.risk ? `. Risk: ${answer.risk}` : ''}`,
+          `${answer.name}: ${ownerAnswers[answer.answer]}${answer.until ? ` until ${answer.until}` : ''}${answer.risk ? `. Risk: ${answer.risk}` : ''}${answer.message ? `. “${answer.message}”` : ''}`,
           { bold: true, margin: [0, 4, 0, 0] },
         ),
         ...(answer.works ?? []).map(({ position, work, answer: said }) =>
@@ -83,12 +101,21 @@ export function moneyPaper(job: Job, context: PaperContext): Promise<Uint8Array<
   const differences = actual && estimate ? billDifferences(estimate.bill, actual.bill) : [];
   return printed(
     [
-      ...jobHead(job, context, actual ? `Bill ${number}` : `Estimate ${number}`),
+      ...jobHead(job, context, named),
+      ...(shop.taxNumber ? [words(`Tax number of ${shop.name}: ${shop.taxNumber}`, { color: MUTED })] : []),
       ...(actual ? [heading(`Bill, ${formatTime(actual.at)}`), billTable(actual.bill)] : []),
       ...(estimate
         ? [heading(`Estimate, ${formatTime(estimate.at)}, ${estimate.by.name}`), billTable(estimate.bill)]
         : []),
       ...answered,
+      ...(estimate && !actual && shop.validDays !== null
+        ? [
+            words(`This estimate stands until ${formatDay(estimate.at, shop.validDays)}.`, {
+              margin: [0, 4, 0, 0],
+            }),
+          ]
+        : []),
+      ...(asks ? [toSign(unit.owner)] : []),
       ...(actual && differences.length > 0
         ? [
             heading('Why the bill differs from the estimate'),
@@ -108,7 +135,7 @@ export function moneyPaper(job: Job, context: PaperContext): Promise<Uint8Array<
       ...(shop.terms ? [words(shop.terms, { margin: [0, 14, 0, 0], fontSize: 7.5 })] : []),
     ],
     {
-      ...{ size, title: `${actual ? 'Bill' : 'Estimate'} ${number}`, date: new Date(written.at) },
+      ...{ size, title: named, date: new Date(written.at) },
       foot: `Job ${number}, ${unit.name}.`,
     },
   );

@@ -193,12 +193,26 @@ describe('a job on paper', () => {
     };
     const call = shop.supervisor.call;
     await send(call, jobId, 9, { kind: 'bill-written', as: 'estimate', bill: quoted }).expect(200);
-    await send(call, jobId, 9, { kind: 'owner-answered', answer: 'do-now', name: 'Q. Fenmoor' }).expect(200);
+    const rates = { hour: null, suppliesPercent: 0, taxes: [], taxNumber: 'MSW 12 34', validDays: 30 };
+    await call.put('/api/estimates/rates').send(rates).expect(200);
+    const asked = (await paper('estimate', 'a4')).text;
+    const last = shop.clock.sayDay(shop.clock.now().toISOString(), 30);
+    for (const words of [
+      'Tax number of',
+      'MSW 12 34',
+      `This estimate stands until ${last}.`,
+      'Approved for Tern & Hollow Haulage: signature',
+    ])
+      expect(asked).toContain(words);
+    expect(asked).toMatch(/Estimate \d+-1/);
+    const answer = { answer: 'do-now', name: 'Q. Fenmoor', message: 'Keep the old parts' } as const;
+    await send(call, jobId, 9, { kind: 'owner-answered', ...answer }).expect(200);
+    expect((await paper('estimate', 'a4')).text).not.toContain('signature');
     await send(call, jobId, 9, { kind: 'bill-written', as: 'actual', bill: actual }).expect(200);
     const { text } = await paper('estimate', 'a4');
     for (const words of [
       'Hubs 2 wheel 215.00 USD 430.00 USD',
-      'Q. Fenmoor: Do it now',
+      'Q. Fenmoor: Do it now. “Keep the old parts”',
       '635.16 USD',
       'Seal 0.00 USD 125.55 USD',
     ])

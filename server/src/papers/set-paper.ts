@@ -19,7 +19,7 @@ export type WantedPaper =
   | {
       kind: 'traveller' | 'record' | 'estimate';
       events: readonly StoredEvent[];
-      context: Omit<PaperContext, 'formatTime'> & InZone;
+      context: Omit<PaperContext, 'formatTime' | 'formatDay'> & InZone;
     }
   | { kind: 'tags'; events: readonly StoredEvent[]; context: TagContext }
   | { kind: 'week'; week: Omit<WeekPaper, 'formatTime'> & InZone }
@@ -38,8 +38,8 @@ export function setPaper(wanted: WantedPaper): Promise<Uint8Array<ArrayBuffer>> 
   if (wanted.kind === 'labels') return labelPaper(wanted.labels);
   const { zone } =
     wanted.kind === 'week' ? wanted.week : wanted.kind === 'order' ? wanted.order : wanted.context;
-  const { say: formatTime } = shopClock(() => zone);
+  const { say: formatTime, sayDay: formatDay } = shopClock(() => zone);
   if (wanted.kind === 'week') return weekPaper({ ...wanted.week, formatTime });
   if (wanted.kind === 'order') return orderPaper({ ...wanted.order, formatTime });
-  return ofJob[wanted.kind](fold(wanted.events), { ...wanted.context, formatTime });
+  return ofJob[wanted.kind](fold(wanted.events), { ...wanted.context, formatTime, formatDay });
 }

@@ -1,3 +1,7 @@
+import { addDays } from '@lanternwright/core/interval';
+
+const saidDay = new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', dateStyle: 'medium' });
+
 /** The shop's one clock. */
 export interface Clock {
   /** The shop's zone, an IANA name. */
@@ -9,6 +13,8 @@ export interface Clock {
   dayOf: (iso: string) => string;
   /** A moment as people in the shop say it. */
   say: (iso: string) => string;
+  /** The calendar date so many days after that of a moment, as people in the shop say it. */
+  sayDay: (iso: string, daysAfter: number) => string;
 }
 
 /** @param zone the shop's zone as it is set now, an IANA name */
@@ -25,11 +31,13 @@ export function shopClock(zone: () => string): Clock {
     formats.set(timeZone, made);
     return made;
   }
+  const dayOf = (iso: string) => format().date.format(new Date(iso));
   return {
     zone,
     now: () => new Date(),
     today: () => format().date.format(new Date()),
-    dayOf: (iso) => format().date.format(new Date(iso)),
+    dayOf,
     say: (iso) => format().moment.format(new Date(iso)),
+    sayDay: (iso, daysAfter) => saidDay.format(new Date(`${addDays(dayOf(iso), daysAfter)}T12:00:00Z`)),
   };
 }
