@@ -74,32 +74,8 @@ async function frontAxle(page: Page): Promise<void> {
   await page.getByRole('heading', { level: 2 }).first().waitFor();
 }
 
-/** An estimate on an owner's phone. */
-async function ownersPhone(browser: Browser, office: Page): Promise<void> {
-  await openJobOf(office, 'Hollow 64');
-  const id = /jobs\/([0-9a-f-]+)/.exec(office.url())![1]!;
-  const line = (group: 'labour' | 'parts', what: string, unitMinor: number) => ({
-    group,
-    what,
-    per: group === 'labour' ? 'wheel' : 'piece',
-    quantity: 2,
-    unitMinor,
-  });
-  const lines = [line('labour', 'Axle hubs, seals', 9500), line('parts', 'Wheel seal', 3850)];
-  const bill = {
-    currency: 'GBP',
-    lines,
-    suppliesPercent: 3,
-    taxes: [{ name: 'VAT', percent: 20, on: ['labour', 'parts'] }],
-  };
-  const detail = (await (await office.request.get(`${shop}/api/jobs/${id}`)).json()) as { events: unknown[] };
-  await office.request.post(`${shop}/api/jobs/${id}/events`, {
-    data: {
-      id: crypto.randomUUID(),
-      seenVersion: detail.events.length,
-      command: { kind: 'bill-written', as: 'estimate', bill },
-    },
-  });
+/** Where an owner begins, and an estimate, on their phone. */
+async function ownersPhone(browser: Browser): Promise<void> {
   const context = await browser.newContext({
     viewport: { width: 390, height: 844 },
     reducedMotion: 'reduce',
@@ -107,8 +83,8 @@ async function ownersPhone(browser: Browser, office: Page): Promise<void> {
   const phone = await context.newPage();
   await phone.goto(shop);
   await phone.getByRole('button', { name: /E\. Tern/ }).click();
-  await phone.getByRole('link', { name: 'Jobs' }).click();
-  await phone.getByRole('link', { name: /estimate to answer/ }).click();
+  const asks = phone.getByRole('region', { name: 'Waiting for your answer' });
+  await asks.getByRole('link', { name: /Hollow 64/ }).click();
   await phone.getByRole('group', { name: /^3L/ }).getByText('Do it now').click();
   await picture(phone, 'owner');
   await context.close();
@@ -225,7 +201,7 @@ test('the pictures', async ({ browser }) => {
   await page.getByRole('button', { name: 'Bay view' }).click();
   await picture(page, 'bay-view');
 
-  await ownersPhone(browser, page);
+  await ownersPhone(browser);
   await whatWaits(browser, page);
 
   const night = await signedIn(browser, 'dark');

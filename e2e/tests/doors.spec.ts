@@ -198,28 +198,25 @@ test('an owner answers an estimate on a phone, line by line, and the work goes b
   });
   const { id: jobId } = (await opened.json()) as { id: string };
   await office.goto(`${shopUrl()}/jobs/${jobId}`);
-  const bill = {
-    currency: 'GBP',
-    lines: [
-      { group: 'labour', what: 'Hub off and on', per: 'wheel', quantity: 1, unitMinor: 12_000 },
-      { group: 'parts', what: 'Bearing set', per: 'piece', quantity: 1, unitMinor: 9_000 },
-    ],
-    suppliesPercent: 0,
-    taxes: [{ name: 'VAT', percent: 20, on: ['labour', 'parts'] }],
-  };
-  const wrote = await office.request.post(`${shopUrl()}/api/jobs/${jobId}/events`, {
-    data: {
-      id: crypto.randomUUID(),
-      seenVersion: 1,
-      command: { kind: 'bill-written', as: 'estimate', bill },
-    },
-  });
-  expect(wrote.ok(), await wrote.text()).toBe(true);
+  // The estimate begins with the planned hours at the shop's rate, and the parts at their price.
+  await office.getByRole('button', { name: 'Estimate and bill' }).click();
+  await office.getByRole('button', { name: 'Write the estimate' }).click();
+  await expect(office.getByLabel('Each').first()).toHaveValue('78.00');
+  for (const each of await office.getByLabel('Each').all())
+    if ((await each.inputValue()) === '') await each.fill('10');
+  await office.getByRole('button', { name: 'Save the estimate' }).click();
+  const whole = await office.getByRole('region', { name: 'Estimate' }).getByRole('row').last().innerText();
+  const total = /[\d.,]+ GBP/.exec(whole)![0];
 
   const phone = await signedIn(browser, 'E. Tern', { viewport: { width: 390, height: 844 }, hasTouch: true });
-  await phone.goto(`${shopUrl()}/jobs`);
-  await phone.getByRole('link', { name: /Beacon 98.*estimate to answer/ }).tap();
-  await expect(phone.getByText('252.00 GBP')).toBeVisible();
+  await phone.goto(shopUrl());
+  await expect(phone).toHaveURL(/\/overview$/);
+  const asks = phone.getByRole('region', { name: 'Waiting for your answer' });
+  const asked = asks.getByRole('link', { name: /Beacon 98/ });
+  await expect(asked).toContainText(total);
+  await asked.tap();
+  const approved = phone.getByRole('status');
+  await expect(approved).toHaveText(`You approve 0.00 GBP of ${total}`);
   const line = (name: RegExp) => phone.getByRole('group', { name });
   await line(/2L: .*seal/i)
     .getByText('Do it now')
@@ -229,8 +226,12 @@ test('an owner answers an estimate on a phone, line by line, and the work goes b
   await line(/2L: .*bearing/i)
     .getByText('Decline it')
     .tap();
+  await expect(approved).toHaveText(/^You approve [1-9]/);
+  await expect(approved).not.toHaveText(`You approve ${total} of ${total}`);
+  await phone.getByLabel(/^Message to the shop/).fill('Keep the old seal for me');
   await phone.getByRole('button', { name: 'Give this answer' }).tap();
   await expect(phone.getByText(/E\. Tern: do it now/)).toBeVisible();
+  await expect(office.getByText(/“Keep the old seal for me”/).first()).toBeVisible();
 
   // In the shop it is on record as theirs, and the declined work is off the route.
   await expect
@@ -251,6 +252,11 @@ test('an owner answers an estimate on a phone, line by line, and the work goes b
   const other = (await ids(theirs)).find((j) => j.unit.owner.name !== 'Tern & Hollow Haulage')!;
   await phone.goto(`${shopUrl()}/jobs/${other.id}`);
   await expect(phone.getByText('There is no such job')).toBeVisible();
+  // What is the shop's own is not there at all.
+  for (const place of ['settings', 'people', 'stores', 'plan', 'floor', 'fleet/tools']) {
+    await phone.goto(`${shopUrl()}/${place}`);
+    await expect(phone.getByRole('heading', { name: 'There is no such page' })).toBeVisible();
+  }
 });
 
 test('a person is added, chooses a password, and is switched off while working', async ({ browser }) => {

@@ -265,6 +265,7 @@ test('an owner declines one line: it comes off the route, and everybody in the j
   await chief.goto(`${shopUrl()}/jobs/${jobId}`);
   await chief.getByRole('button', { name: 'Estimate and bill' }).click();
   await chief.getByRole('button', { name: 'Write the estimate' }).click();
+  await expect(chief.getByLabel('Each').first()).toBeVisible();
   for (const each of await chief.getByLabel('Each').all()) await each.fill('215');
   await chief.getByRole('button', { name: 'Save the estimate' }).click();
   const unanswered = 'The owner has not answered the estimate yet';

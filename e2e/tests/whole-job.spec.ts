@@ -45,8 +45,13 @@ test('the blamed kingpin: two indicators lead to the bearing; a doubtful part go
     await chief.goto(`${shopUrl()}/jobs/${jobId}`);
     await chief.getByRole('button', { name: 'Estimate and bill' }).click();
     await chief.getByRole('button', { name: 'Write the estimate' }).click();
+    // It begins with the planned hours at the shop's rate, and its supplies and taxes.
+    await expect(chief.getByLabel('Each').first()).toHaveValue('78.00');
     for (const each of await chief.getByLabel('Each').all()) await each.fill('0');
+    await chief.getByLabel('How many').first().fill('1');
     await chief.getByLabel('Each').first().fill('300');
+    await chief.getByRole('button', { name: 'Remove tax 1' }).click();
+    await chief.getByLabel(/^Supplies/).fill('0');
     await chief.getByRole('button', { name: 'Add a tax' }).click();
     await chief.getByLabel('Tax', { exact: true }).fill('VAT');
     await chief.getByLabel('Tax, %').fill('20');

@@ -60,7 +60,7 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> =
 
 const tags = [
   ...(['session', 'people', 'sheets', 'tools', 'fleet', 'unit', 'jobs', 'job', 'plan', 'parts'] as const),
-  ...(['calendars', 'meter-file', 'feed', 'morning', 'programs'] as const),
+  ...(['calendars', 'meter-file', 'feed', 'morning', 'programs', 'rates'] as const),
 ];
 /** What an answer is about: it is asked for again when something of that has changed. */
 export type Tag = (typeof tags)[number];

@@ -1,7 +1,8 @@
 import { lazy, type ComponentType } from 'react';
 import { ErrorBoundary, type FallbackProps } from 'react-error-boundary';
-import { BrowserRouter, Link, Navigate, Route, Routes, useLocation } from 'react-router';
-import { useMay } from './people/people-api.ts';
+import { BrowserRouter, Link, Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
+import { may, type Capability } from '@lanternwright/core/access';
+import { useMay, usePerson } from './people/people-api.ts';
 import { placesFor } from './shell/places.ts';
 import { Shell } from './shell/shell.tsx';
 import { Button, buttonLook } from './ui/button.tsx';
@@ -10,6 +11,7 @@ import { Button, buttonLook } from './ui/button.tsx';
 const page = <K extends string>(load: () => Promise<Record<K, ComponentType>>, name: K) =>
   lazy(async () => ({ default: (await load())[name] }));
 
+const OverviewPage = page(() => import('./owner/overview-page.tsx'), 'OverviewPage');
 const FloorPage = page(() => import('./plan/floor-page.tsx'), 'FloorPage');
 const YardPage = page(() => import('./plan/yard-page.tsx'), 'YardPage');
 const PlanPage = page(() => import('./plan/plan-page.tsx'), 'PlanPage');
@@ -76,6 +78,21 @@ function NoPage() {
   );
 }
 
+/** Pages of whoever may do something. For everybody else they are not there. */
+function Only({ needs }: { needs: Capability }) {
+  const able = useMay();
+  const person = usePerson();
+  if (able(needs)) return <Outlet />;
+  // Who came in with a PIN could open it with their password.
+  if (!person || !may(person.role, needs)) return <NoPage />;
+  return (
+    <main className="flex flex-col gap-4 p-6">
+      <h1 className="text-23">This page needs your password</h1>
+      <p>You came in with a PIN. Sign out, then sign in with your password to open it.</p>
+    </main>
+  );
+}
+
 /** Where somebody begins: at the first place they may see. */
 function FirstPage() {
   const able = useMay();
@@ -90,38 +107,63 @@ function Pages() {
       <Routes>
         <Route path="/" element={<Shell />}>
           <Route index element={<FirstPage />} />
-          <Route path="floor" element={<FloorPage />} />
-          <Route path="floor/yard" element={<YardPage />} />
-          <Route path="plan" element={<PlanPage />} />
-          <Route path="plan/week" element={<WeekPage />} />
-          <Route path="plan/load" element={<LoadPage />} />
-          <Route path="plan/promise" element={<PromisePage />} />
-          <Route path="plan/proposals/:id" element={<ProposalPage />} />
-          <Route path="fleet" element={<FleetPage />} />
-          <Route path="fleet/new" element={<NewUnitPage />} />
-          <Route path="fleet/list" element={<FleetListPage />} />
-          <Route path="fleet/import" element={<ImportPage />} />
-          <Route path="fleet/meters" element={<MeterFilesPage />} />
-          <Route path="fleet/sheets" element={<SheetsPage />} />
-          <Route path="fleet/sheets/:sheetId" element={<SheetPage />} />
-          <Route path="fleet/tools" element={<ToolsPage />} />
-          <Route path="fleet/:id" element={<UnitPage />} />
-          <Route path="fleet/:id/axles" element={<AxlesPage />} />
-          <Route path="jobs" element={<JobsPage />} />
-          <Route path="jobs/closed" element={<ClosedJobsPage />} />
-          <Route path="jobs/follow-ups" element={<FollowUpsPage />} />
-          <Route path="jobs/:id" element={<AnyJobPage />} />
-          <Route path="jobs/:id/release" element={<ReleasePage />} />
-          <Route path="stores" element={<StoresPage />} />
-          <Route path="stores/orders/:id" element={<OrderPage />} />
-          <Route path="stores/:id" element={<PartPage />} />
-          <Route path="reckoner" element={<ReckonerPage />} />
-          <Route path="reckoner/:name" element={<ReckonerPage />} />
-          <Route path="people" element={<PeoplePage />} />
+          <Route element={<Only needs="see-own-ahead" />}>
+            <Route path="overview" element={<OverviewPage />} />
+          </Route>
+          <Route element={<Only needs="see-plan" />}>
+            <Route path="floor" element={<FloorPage />} />
+            <Route path="floor/yard" element={<YardPage />} />
+            <Route path="plan" element={<PlanPage />} />
+            <Route path="plan/week" element={<WeekPage />} />
+            <Route path="plan/load" element={<LoadPage />} />
+            <Route path="plan/promise" element={<PromisePage />} />
+            <Route path="plan/proposals/:id" element={<ProposalPage />} />
+          </Route>
+          <Route element={<Only needs="see-units" />}>
+            <Route path="fleet" element={<FleetPage />} />
+            <Route path="fleet/:id" element={<UnitPage />} />
+            <Route path="fleet/:id/axles" element={<AxlesPage />} />
+          </Route>
+          <Route element={<Only needs="add-units" />}>
+            <Route path="fleet/new" element={<NewUnitPage />} />
+            <Route path="fleet/list" element={<FleetListPage />} />
+            <Route path="fleet/import" element={<ImportPage />} />
+          </Route>
+          <Route element={<Only needs="read-meters" />}>
+            <Route path="fleet/meters" element={<MeterFilesPage />} />
+          </Route>
+          <Route element={<Only needs="see-sheets" />}>
+            <Route path="fleet/sheets" element={<SheetsPage />} />
+            <Route path="fleet/sheets/:sheetId" element={<SheetPage />} />
+          </Route>
+          <Route element={<Only needs="see-tools" />}>
+            <Route path="fleet/tools" element={<ToolsPage />} />
+          </Route>
+          <Route element={<Only needs="see-jobs" />}>
+            <Route path="jobs" element={<JobsPage />} />
+            <Route path="jobs/closed" element={<ClosedJobsPage />} />
+            <Route path="jobs/follow-ups" element={<FollowUpsPage />} />
+            <Route path="jobs/:id" element={<AnyJobPage />} />
+            <Route path="jobs/:id/release" element={<ReleasePage />} />
+          </Route>
+          <Route element={<Only needs="see-stores" />}>
+            <Route path="stores" element={<StoresPage />} />
+            <Route path="stores/orders/:id" element={<OrderPage />} />
+            <Route path="stores/:id" element={<PartPage />} />
+          </Route>
+          <Route element={<Only needs="run-sums" />}>
+            <Route path="reckoner" element={<ReckonerPage />} />
+            <Route path="reckoner/:name" element={<ReckonerPage />} />
+          </Route>
+          <Route element={<Only needs="manage-people" />}>
+            <Route path="people" element={<PeoplePage />} />
+          </Route>
+          <Route element={<Only needs="change-settings" />}>
+            <Route path="settings" element={<SettingsPage />} />
+            <Route path="settings/programs" element={<ProgramsPage />} />
+          </Route>
           <Route path="waiting" element={<WaitingPage />} />
           <Route path="me" element={<MyPage />} />
-          <Route path="settings" element={<SettingsPage />} />
-          <Route path="settings/programs" element={<ProgramsPage />} />
           <Route path="*" element={<NoPage />} />
         </Route>
       </Routes>

@@ -34,7 +34,12 @@ describe('a first estimate', () => {
     const bill = estimate([end('1R', works)]);
     for (let mask = 1; mask < 8; mask += 1) {
       const done = asked.filter((_, i) => mask & (1 << i));
-      const alone = estimate([end('1R', done.map((d) => d.work))]);
+      const alone = estimate([
+        end(
+          '1R',
+          done.map((d) => d.work),
+        ),
+      ]);
       expect(hours(billFor(bill, asked, done))).toBe(hours(alone));
     }
     expect(billFor(bill, asked, [])).toBeNull();

@@ -5,7 +5,7 @@ import { quantity } from '@lanternwright/core/quantity';
 import { newHub, type HubTruth } from '@lanternwright/core/rig';
 import { worksOf } from '@lanternwright/core/stack';
 import type { Actor, JobOpened, Meter, StoredEvent } from '@lanternwright/core/traveller';
-import { demoBill } from './bills.ts';
+import { demoBill, demoEstimate } from './bills.ts';
 import type { Picture } from './pictures.ts';
 import { seededRandom, type Random } from './random.ts';
 import { complaints, fleetLines, type FleetLine } from './scenario.ts';
@@ -165,6 +165,8 @@ interface Visit {
   stopAt?: JobPlan['stopAt'];
   doubt?: JobPlan['doubt'];
   startMinutes?: number;
+  /** Its owner is asked before it goes on. */
+  isEstimated?: boolean;
 }
 
 function openingOf(random: Random, unit: DemoUnit, visit: Visit): JobOpened {
@@ -223,7 +225,12 @@ function addJob(random: Random, demo: Demo, people: readonly Actor[], unit: Demo
         : undefined,
   });
   const opening = events[0]!.body as JobOpened;
-  const billed = visit.stopAt || visit.isRecent ? events : [...events, demoBill(events, supervisors[0]!)];
+  const [supervisor] = supervisors;
+  const billed = [
+    ...events,
+    ...(visit.stopAt || visit.isRecent ? [] : [demoBill(events, supervisor!)]),
+    ...(visit.isEstimated ? [demoEstimate(events, unit.kind, supervisor!)] : []),
+  ];
   demo.jobs.push({
     ...{ id, unitId: unit.id, title: opening.title, openedAt: start.toISOString(), events: billed },
   });
@@ -233,6 +240,7 @@ interface InTheBay extends Pick<Required<JobPlan>, 'stopAt'> {
   unit: string;
   axle: number;
   doubt?: JobPlan['doubt'];
+  isEstimated?: true;
 }
 /** What stands in the bays this morning, each at another point of its work. */
 const inTheBays: readonly InTheBay[] = [
@@ -249,12 +257,12 @@ const inTheBays: readonly InTheBay[] = [
   },
   { unit: 'Harrow 6', axle: 1, stopAt: { stage: 'adjust', stepId: 'home' } },
   { unit: 'Drift 11', axle: 1, stopAt: { stage: 'wheel-on' } },
-  { unit: 'Hollow 64', axle: 3, stopAt: { stage: 'adjust', stepId: 'back-off' } },
+  { unit: 'Hollow 64', axle: 3, stopAt: { stage: 'adjust', stepId: 'back-off' }, isEstimated: true },
   { unit: 'Sluice 3', axle: 1, stopAt: { stage: 'ready' } },
 ];
 
 function openTodaysJobs(random: Random, demo: Demo, people: readonly Actor[], today: string): void {
-  inTheBays.forEach(({ unit: name, axle, stopAt, doubt }, i) => {
+  inTheBays.forEach(({ unit: name, axle, stopAt, doubt, isEstimated = false }, i) => {
     const unit = demo.units.find((u) => u.name === name);
     if (!unit) throw new Error(`demo: there is no unit ${name}`);
     const { km, hours } = unit.meters.at(-1)!;
@@ -272,7 +280,7 @@ function openTodaysJobs(random: Random, demo: Demo, people: readonly Actor[], to
       hours,
       hubs,
       forgetsLock: false,
-      stopAt,
+      ...{ stopAt, isEstimated },
       ...(doubt ? { doubt } : {}),
       startMinutes: 20 + i * 45,
     });

@@ -1,21 +1,20 @@
 import { Plus, X } from 'lucide-react';
-import { useFieldArray } from 'react-hook-form';
+import { FormProvider, useFieldArray, type Path } from 'react-hook-form';
 import { useState } from 'react';
 import { z } from 'zod';
 import {
   billSchema,
   billTotals,
   formatMoney,
-  taxed,
   toMinor,
   typedMoney,
   type Bill,
-  type Taxed,
 } from '@lanternwright/core/cost';
 import { parseNumber, typedNumber } from '@lanternwright/core/quantity';
 import { Button } from '../ui/button.tsx';
 import { SelectField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { readTaxes, TaxRows, typedTaxes, typedTaxesSchema } from '../estimates/tax-rows.tsx';
 import { useRequestForm } from '../use-request-form.ts';
 
 const lineSchema = z.object({
@@ -24,13 +23,14 @@ const lineSchema = z.object({
   per: z.enum(['hour', 'wheel', 'piece']),
   quantity: z.string(),
   price: z.string(),
+  /** What the line is for; not typed. */
+  at: billSchema.in.shape.lines.element.shape.at,
 });
-const taxSchema = z.object({ name: z.string(), percent: z.string(), on: z.array(z.enum(taxed)) });
 const typedSchema = z.object({
   currency: z.string(),
   lines: z.array(lineSchema),
   supplies: z.string(),
-  taxes: z.array(taxSchema),
+  taxes: typedTaxesSchema,
 });
 type Typed = z.output<typeof typedSchema>;
 
@@ -43,7 +43,7 @@ function typedOf({ currency, lines, suppliesPercent, taxes }: Bill, priced: bool
       price: priced || unitMinor > 0 ? typedMoney(unitMinor, currency) : '',
     })),
     supplies: String(suppliesPercent),
-    taxes: taxes.map((tax) => ({ ...tax, percent: String(tax.percent) })),
+    taxes: typedTaxes(taxes),
   };
 }
 
@@ -74,7 +74,7 @@ const formSchema = typedSchema.transform((typed, context): Bill => {
       unitMinor: known ? toMinor(typedNumber(price, 'money'), currency) : 0,
     })),
     suppliesPercent: typedNumber(typed.supplies),
-    taxes: typed.taxes.map((tax) => ({ ...tax, percent: typedNumber(tax.percent) })),
+    taxes: readTaxes(typed.taxes),
   });
   if (read.success) return read.data;
   for (const issue of read.error.issues)
@@ -99,101 +99,73 @@ const newLine = { group: 'parts', what: '', per: 'piece', quantity: '1', price: 
 /** Lines, supplies and taxes, with the total as one types. */
 export function BillForm({ start, priced, button, onSave }: Props) {
   const form = useRequestForm(formSchema, typedOf(start, priced), null);
-  const { control, errorOf, field, handleSubmit, register, watch } = form;
+  const { control, errorOf, field, handleSubmit, watch } = form;
   const lines = useFieldArray({ control, name: 'lines' });
-  const taxes = useFieldArray({ control, name: 'taxes' });
   const [refused, setRefused] = useState<string | null>(null);
   const read = formSchema.safeParse(watch());
   return (
-    <form
-      className="flex flex-col gap-3"
-      onSubmit={(e) => void handleSubmit((b) => setRefused(onSave(b)))(e)}
-    >
-      <ul>
-        {lines.fields.map(({ id }, i) => (
-          <li
-            key={id}
-            className="grid items-start gap-2 border-b border-rule py-2 sm:grid-cols-[100px_1fr_96px_76px_104px_auto]"
-          >
-            <SelectField label="Kind" {...field(`lines.${i}.group`)}>
-              <option value="labour">Labour</option>
-              <option value="parts">Parts</option>
-            </SelectField>
-            <TextField label="What" {...field(`lines.${i}.what`)} />
-            <SelectField label="Per" {...field(`lines.${i}.per`)}>
-              <option value="hour">Hour</option>
-              <option value="wheel">Wheel</option>
-              <option value="piece">Piece</option>
-            </SelectField>
-            <TextField
-              label="How many"
-              className="figure"
-              inputMode="decimal"
-              {...field(`lines.${i}.quantity`)}
-            />
-            <TextField label="Each" className="figure" inputMode="decimal" {...field(`lines.${i}.price`)} />
-            <Button className="sm:mt-5" aria-label={`Remove line ${i + 1}`} onClick={() => lines.remove(i)}>
-              <X size={16} aria-hidden />
-            </Button>
-          </li>
-        ))}
-      </ul>
-      {errorOf('lines') && <Note tone="trouble">{errorOf('lines')}.</Note>}
-      <Button className="self-start" onClick={() => lines.append({ ...newLine })}>
-        <Plus size={16} aria-hidden /> Add a line
-      </Button>
-      <div className="grid items-start gap-3 sm:grid-cols-4">
-        <TextField label="Supplies, % of labour" className="figure" {...field('supplies')} />
-        <TextField label="Currency" className="figure" maxLength={3} {...field('currency')} />
-      </div>
-      <ul>
-        {taxes.fields.map(({ id }, i) => (
-          <li
-            key={id}
-            className="grid items-start gap-2 border-b border-rule py-2 sm:grid-cols-[160px_90px_1fr_auto]"
-          >
-            <TextField label="Tax" placeholder="VAT" maxLength={40} {...field(`taxes.${i}.name`)} />
-            <TextField label="Tax, %" className="figure" {...field(`taxes.${i}.percent`)} />
-            <fieldset className="flex flex-wrap gap-x-4">
-              <legend className="caption">Tax falls on</legend>
-              {taxed.map((kind: Taxed) => (
-                <label key={kind} className="flex min-h-12 items-center gap-1.5 text-14">
-                  <input
-                    type="checkbox"
-                    className="size-5 accent-pine"
-                    value={kind}
-                    {...register(`taxes.${i}.on`)}
-                  />
-                  {kind}
-                </label>
-              ))}
-              {errorOf(`taxes.${i}.on`) && (
-                <p className="w-full text-13 text-rust">{errorOf(`taxes.${i}.on`)}</p>
-              )}
-            </fieldset>
-            <Button className="sm:mt-5" aria-label={`Remove tax ${i + 1}`} onClick={() => taxes.remove(i)}>
-              <X size={16} aria-hidden />
-            </Button>
-          </li>
-        ))}
-      </ul>
-      <Button className="self-start" onClick={() => taxes.append({ name: '', percent: '', on: [] })}>
-        <Plus size={16} aria-hidden /> Add a tax
-      </Button>
-      <p role="status" className="text-18">
-        Total{' '}
-        <span className="figure font-semibold">
-          {read.success
-            ? formatMoney(billTotals(read.data).totalMinor, read.data.currency)
-            : 'when every line is whole'}
-        </span>
-      </p>
-      {refused && <Note tone="trouble">{refused}</Note>}
-      <div>
-        <Button type="submit" weight="main">
-          {button}
+    <FormProvider {...form}>
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(e) => void handleSubmit((b) => setRefused(onSave(b)))(e)}
+      >
+        <ul>
+          {lines.fields.map(({ id, at }, i) => (
+            <li
+              key={id}
+              className="grid items-start gap-2 border-b border-rule py-2 sm:grid-cols-[100px_1fr_96px_76px_104px_auto]"
+            >
+              <SelectField label="Kind" {...field(`lines.${i}.group`)}>
+                <option value="labour">Labour</option>
+                <option value="parts">Parts</option>
+              </SelectField>
+              <TextField label={at ? `What, ${at.position}` : 'What'} {...field(`lines.${i}.what`)} />
+              <SelectField label="Per" {...field(`lines.${i}.per`)}>
+                <option value="hour">Hour</option>
+                <option value="wheel">Wheel</option>
+                <option value="piece">Piece</option>
+              </SelectField>
+              <TextField
+                label="How many"
+                className="figure"
+                inputMode="decimal"
+                {...field(`lines.${i}.quantity`)}
+              />
+              <TextField label="Each" className="figure" inputMode="decimal" {...field(`lines.${i}.price`)} />
+              <Button className="sm:mt-5" aria-label={`Remove line ${i + 1}`} onClick={() => lines.remove(i)}>
+                <X size={16} aria-hidden />
+              </Button>
+            </li>
+          ))}
+        </ul>
+        {errorOf('lines') && <Note tone="trouble">{errorOf('lines')}.</Note>}
+        <Button className="self-start" onClick={() => lines.append({ ...newLine })}>
+          <Plus size={16} aria-hidden /> Add a line
         </Button>
-      </div>
-    </form>
+        <div className="grid items-start gap-3 sm:grid-cols-4">
+          <TextField label="Supplies, % of labour" className="figure" {...field('supplies')} />
+          <TextField label="Currency" className="figure" maxLength={3} {...field('currency')} />
+        </div>
+        <TaxRows errorOf={(path) => errorOf(path as Path<Typed>)} />
+        <p role="status" className="text-18">
+          {read.success ? (
+            <>
+              Total{' '}
+              <span className="figure font-semibold">
+                {formatMoney(billTotals(read.data).totalMinor, read.data.currency)}
+              </span>
+            </>
+          ) : (
+            'Enter a price on every line to see the total.'
+          )}
+        </p>
+        {refused && <Note tone="trouble">{refused}</Note>}
+        <div>
+          <Button type="submit" weight="main">
+            {button}
+          </Button>
+        </div>
+      </form>
+    </FormProvider>
   );
 }

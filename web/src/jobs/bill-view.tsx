@@ -11,9 +11,10 @@ export function BillView({ bill }: { bill: Bill }) {
   return (
     <table className="w-full text-14">
       <tbody>
-        {bill.lines.map((l) => (
-          <tr key={l.what} className="border-b border-rule">
+        {bill.lines.map((l, i) => (
+          <tr key={i} className="border-b border-rule">
             <th scope="row" className="py-1.5 text-left font-normal">
+              {l.at && <span className="font-semibold">{l.at.position} </span>}
               {l.what}
               <span className="figure block text-13 text-muted sm:hidden">
                 {l.quantity} × {money(l.unitMinor)} per {l.per}

@@ -1,13 +1,9 @@
 import { useState } from 'react';
 import { billDifferences, billTotals, formatMoney, type Bill } from '@lanternwright/core/cost';
-import {
-  linesToAnswer,
-  ownerAnswers,
-  type Job,
-  type OwnerAnswer,
-  type WheelEnd,
-} from '@lanternwright/core/traveller';
+import { ownerAnswers, type Job, type OwnerAnswer } from '@lanternwright/core/traveller';
 import { works, type Work } from '@lanternwright/core/stack';
+import { problemText } from '../api.ts';
+import { useDraftEstimateQuery } from '../estimates/estimates-api.ts';
 import { useShop } from '../people/people-api.ts';
 import { formatTime } from '../shell/words.ts';
 import { useJobPartsQuery } from '../stores/stores-api.ts';
@@ -19,30 +15,13 @@ import { BillView } from './bill-view.tsx';
 import { withUsedParts } from './used-parts.ts';
 import type { OpenJob } from './use-job.ts';
 
-/** Parts the readiness list asks for, in words. */
-const partsOf = (w: WheelEnd) =>
-  linesToAnswer(w).flatMap((l) => (l.group === 'part' ? [l.title ?? l.what] : []));
-
-/** A first estimate: labour by the wheel, and the parts that are not used twice, prices still open. */
-function firstEstimate(job: Job, currency: string): Bill {
-  const parts = new Map<string, number>();
-  for (const w of job.wheelEnds) for (const part of partsOf(w)) parts.set(part, (parts.get(part) ?? 0) + 1);
-  return {
-    currency,
-    lines: [
-      { group: 'labour', what: job.title, per: 'wheel', quantity: job.wheelEnds.length, unitMinor: 0 },
-      ...[...parts].map(([what, quantity]) => ({
-        group: 'parts' as const,
-        what,
-        per: 'piece' as const,
-        quantity,
-        unitMinor: 0,
-      })),
-    ],
-    suppliesPercent: 0,
-    taxes: [],
-  };
-}
+/** What an estimate begins with where the shop's own reckoning cannot be fetched. */
+const blankEstimate = (job: Job, currency: string): Bill => ({
+  currency,
+  lines: [{ group: 'labour', what: job.title, per: 'wheel', quantity: job.wheelEnds.length, unitMinor: 0 }],
+  suppliesPercent: 0,
+  taxes: [],
+});
 
 function Answer({ open }: { open: OpenJob }) {
   const [answer, setAnswer] = useState<OwnerAnswer | ''>('');
@@ -208,6 +187,8 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
   const isSupervisor = open.person.role === 'supervisor';
   const currency = useShop()?.currency ?? 'USD';
   const parts = useJobPartsQuery(open.job.id, { skip: writing !== 'actual' });
+  const draft = useDraftEstimateQuery(open.job.id, { skip: writing === null || estimate !== null });
+  const start = estimate?.bill ?? draft.data ?? (draft.error ? blankEstimate(open.job, currency) : null);
   const save = (as: 'estimate' | 'actual') => (bill: Bill) => {
     const refused = open.send({ kind: 'bill-written', as, bill });
     if (!refused) setWriting(null);
@@ -240,7 +221,8 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
         <Note tone={answer.answer === 'do-now' ? 'good' : 'trouble'}>
           {answer.name}: {ownerAnswers[answer.answer].toLowerCase()}
           {answer.until && ` until ${answer.until}`}
-          {answer.risk && `. Risk: ${answer.risk}`}. Recorded by {answer.by.name}, {formatTime(answer.at)}.
+          {answer.risk && `. Risk: ${answer.risk}`}
+          {answer.message && `. “${answer.message}”`}. Recorded by {answer.by.name}, {formatTime(answer.at)}.
         </Note>
       )}
       {estimate && !answer && <Answer open={open} />}
@@ -256,20 +238,21 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
           {estimate && <Difference quoted={estimate.bill} actual={actual.bill} />}
         </section>
       )}
-      {writing === 'estimate' && (
+      {writing !== null && draft.error && (
+        <Note tone="trouble">{problemText(draft.error)} Enter the lines yourself.</Note>
+      )}
+      {writing !== null && !start && <p role="status">Adding up hours and parts.</p>}
+      {writing === 'estimate' && start && (
         <BillForm
-          start={estimate?.bill ?? firstEstimate(open.job, currency)}
+          start={start}
           priced={estimate !== null}
           button="Save the estimate"
           onSave={save('estimate')}
         />
       )}
-      {writing === 'actual' && (actual || !parts.isLoading) && (
+      {writing === 'actual' && start && (actual || !parts.isLoading) && (
         <BillForm
-          start={
-            actual?.bill ??
-            withUsedParts(estimate?.bill ?? firstEstimate(open.job, currency), parts.data ?? [])
-          }
+          start={actual?.bill ?? withUsedParts(start, parts.data ?? [])}
           priced={actual !== null || estimate !== null}
           button="Save the bill"
           onSave={save('actual')}

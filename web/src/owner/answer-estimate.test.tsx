@@ -1,5 +1,6 @@
 import { cleanup, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
+import type { Bill } from '@lanternwright/core/cost';
 import type { Command } from '@lanternwright/core/traveller';
 import { openingOn, supervisor, TestJob } from '../../../core/src/traveller/testing/work.ts';
 import type { OpenJob } from '../jobs/use-job.ts';
@@ -22,10 +23,42 @@ const bill = {
   taxes: [],
 };
 
+/** The same, split by what is for which work. */
+const at = (...works: ('seal' | 'bearings')[]) => ({ at: { position: '2L', works } });
+const split = {
+  ...bill,
+  lines: [
+    {
+      group: 'labour' as const,
+      what: 'Seal',
+      per: 'hour' as const,
+      quantity: 2,
+      unitMinor: 5000,
+      ...at('seal', 'bearings'),
+    },
+    {
+      group: 'labour' as const,
+      what: 'Bearings',
+      per: 'hour' as const,
+      quantity: 1,
+      unitMinor: 5000,
+      ...at('bearings'),
+    },
+    {
+      group: 'parts' as const,
+      what: 'Cone and cup',
+      per: 'piece' as const,
+      quantity: 1,
+      unitMinor: 7000,
+      ...at('bearings'),
+    },
+  ],
+};
+
 /** The form over a job with an estimate; what is given goes to the same `decide` as on the server. */
-async function openForm(works: ('seal' | 'bearings')[] = ['seal', 'bearings']) {
+async function openForm(works: ('seal' | 'bearings')[] = ['seal', 'bearings'], estimate: Bill = bill) {
   const t = new TestJob(openingOn(['2L'], 'a-drive-tang', works));
-  t.do({ kind: 'bill-written', as: 'estimate', bill }, supervisor);
+  t.do({ kind: 'bill-written', as: 'estimate', bill: estimate }, supervisor);
   const send = vi.fn((command: Command) => t.try(command, contact));
   const open = { job: t.job, person: contact, send } as unknown as OpenJob;
   const { user } = await show(<AnswerEstimate open={open} />, sessionOf(contact));
@@ -78,6 +111,33 @@ describe('an owner’s answer', () => {
     await give();
     expect(send.mock.calls[0]![0]).not.toHaveProperty('works');
     expect(send.mock.calls[0]![0]).toMatchObject({ answer: 'do-now' });
+  });
+
+  it('has the total of what is approved, as it is chosen, and takes a message', async () => {
+    const { t, user, line, give } = await openForm(['seal', 'bearings'], split);
+    const approved = () => screen.getByRole('status').textContent;
+    expect(approved()).toBe('You approve 0.00 GBP of 220.00 GBP');
+    // Two hours are for both, and stand whichever is done.
+    expect(line(/bearing/).getByText('Labour, 2 h')).toBeTruthy();
+    expect(line(/bearing/).getByText('Cone and cup')).toBeTruthy();
+    expect(line(/seal/).queryByText('Cone and cup')).toBeNull();
+    await user.click(line(/seal/).getByText('Do it now'));
+    expect(approved()).toBe('You approve 100.00 GBP of 220.00 GBP');
+    await user.click(line(/bearing/).getByText('Do it now'));
+    expect(approved()).toBe('You approve all of it: 220.00 GBP');
+    await user.click(line(/bearing/).getByText('Decline it'));
+    expect(approved()).toBe('You approve 100.00 GBP of 220.00 GBP');
+    await user.type(screen.getByLabelText(/^Message to the shop/), '  Keep the old parts ');
+    await give();
+    expect(t.job.money.answer).toMatchObject({ answer: 'do-now', message: 'Keep the old parts' });
+  });
+
+  it('to an estimate that is not split by work promises no part of it', async () => {
+    const { user, line } = await openForm();
+    await user.click(line(/seal/).getByText('Do it now'));
+    expect(screen.getByRole('status').textContent).toMatch(/not split by work/);
+    await user.click(screen.getByRole('button', { name: 'Approve everything' }));
+    expect(screen.getByRole('status').textContent).toBe('You approve all of it: 90.00 GBP');
   });
 
   it('to an estimate that was written anew since is refused', async () => {

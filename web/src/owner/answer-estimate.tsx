@@ -1,16 +1,31 @@
 import { useState } from 'react';
-import { works, type Work } from '@lanternwright/core/stack';
-import { ownerAnswers, type Command, type Job, type OwnerAnswer } from '@lanternwright/core/traveller';
+import {
+  billFor,
+  billTotals,
+  formatMoney,
+  lineMinor,
+  type Bill,
+  type WorkAt,
+} from '@lanternwright/core/cost';
+import { works } from '@lanternwright/core/stack';
+import {
+  ownerAnswers,
+  wheelEndAt,
+  type Command,
+  type Job,
+  type OwnerAnswer,
+} from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
-import { TextField } from '../ui/field.tsx';
+import { AreaField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import type { OpenJob } from '../jobs/use-job.ts';
+import { Found } from './found.tsx';
 
 /** One thing that is asked: a work on a wheel end, or the job as a whole where it has no works. */
 interface Line {
   key: string;
   title: string;
-  at: { position: string; work: Work } | null;
+  at: WorkAt | null;
 }
 
 interface Said {
@@ -36,13 +51,19 @@ const later = ({ until, risk }: Said) => ({
 });
 
 /** What is sent: the same answer to everything is one answer; otherwise what is done, with what is left out named. */
-function commandFrom(lines: readonly Line[], said: Readonly<Record<string, Said>>, open: OpenJob): Command {
+function commandFrom(
+  lines: readonly Line[],
+  said: Readonly<Record<string, Said>>,
+  message: string,
+  open: OpenJob,
+): Command {
   const of = (line: Line) => said[line.key]!;
   const first = of(lines[0]!);
   const base = {
     kind: 'owner-answered' as const,
     name: open.person.name,
     estimate: open.job.money.estimate!.eventId,
+    ...(message.trim() ? { message: message.trim() } : {}),
   };
   if (lines.every((l) => of(l).answer === first.answer))
     return { ...base, answer: first.answer, ...(first.answer === 'defer' ? later(first) : {}) };
@@ -54,18 +75,39 @@ function commandFrom(lines: readonly Line[], said: Readonly<Record<string, Said>
   return { ...base, answer: 'do-now', works: apart };
 }
 
+/** What is charged for a work: the lines that are for it, with those it shares with others of its wheel end. */
+function Charged({ bill, at }: { bill: Bill; at: WorkAt }) {
+  const own = bill.lines.filter((l) => l.at?.position === at.position && l.at.works.includes(at.work));
+  return (
+    <ul className="text-14">
+      {own.map((l, i) => (
+        <li key={i} className="flex justify-between gap-3">
+          <span>
+            {l.group === 'labour' ? `Labour, ${l.quantity} h` : l.what}
+            {l.at!.works.length > 1 && <span className="text-muted">, shared</span>}
+          </span>
+          <span className="figure whitespace-nowrap">{formatMoney(lineMinor(l), bill.currency)}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 function LineChoice({
   line,
+  bill,
   said,
   onSay,
 }: {
   line: Line;
+  bill: Bill;
   said: Said | undefined;
   onSay: (said: Said) => void;
 }) {
   return (
     <fieldset className="flex flex-col gap-2 border-b border-rule pb-4">
       <legend className="pb-2 text-16 font-semibold">{line.title}</legend>
+      {line.at && <Charged bill={bill} at={line.at} />}
       <div className="grid grid-cols-3 gap-2">
         {(Object.keys(ownerAnswers) as OwnerAnswer[]).map((answer) => (
           <label
@@ -103,10 +145,45 @@ function LineChoice({
   );
 }
 
+/** What is approved so far, of the whole. */
+function Approved({ lines, said, bill }: { lines: readonly Line[]; said: Record<string, Said>; bill: Bill }) {
+  const money = (minor: number) => formatMoney(minor, bill.currency);
+  const whole = billTotals(bill).totalMinor;
+  const approved = lines.filter((l) => said[l.key]?.answer === 'do-now');
+  const isWhole = approved.length === lines.length;
+  const isSplit = bill.lines.some((l) => l.at);
+  const asked = lines.flatMap((l) => l.at ?? []);
+  const part = billFor(
+    bill,
+    asked,
+    approved.flatMap((l) => l.at ?? []),
+  );
+  return (
+    <p role="status" className="text-16">
+      {isWhole ? (
+        <>
+          You approve all of it: <span className="figure font-semibold">{money(whole)}</span>
+        </>
+      ) : isSplit ? (
+        <>
+          You approve{' '}
+          <span className="figure font-semibold">{money(part ? billTotals(part).totalMinor : 0)}</span> of{' '}
+          <span className="figure">{money(whole)}</span>
+        </>
+      ) : (
+        'This estimate is not split by work. The shop will tell you what a part of it costs.'
+      )}
+    </p>
+  );
+}
+
 /** The owner's own answer to an estimate, line by line; nothing is chosen beforehand, nothing more comes off till then. */
 export function AnswerEstimate({ open }: { open: OpenJob }) {
+  const { bill } = open.job.money.estimate!;
   const lines = linesOf(open.job);
+  const positions = [...new Set(lines.map((l) => l.at?.position ?? ''))];
   const [said, setSaid] = useState<Readonly<Record<string, Said>>>({});
+  const [message, setMessage] = useState('');
   const [error, setError] = useState<string | null>(null);
   const missing = lines.filter((l) => !said[l.key]);
   const all = (answer: OwnerAnswer) =>
@@ -120,7 +197,7 @@ export function AnswerEstimate({ open }: { open: OpenJob }) {
         setError(
           missing.length > 0
             ? `Not answered yet: ${missing.map((l) => l.title).join(', ')}`
-            : open.send(commandFrom(lines, said, open)),
+            : open.send(commandFrom(lines, said, message, open)),
         );
       }}
     >
@@ -128,13 +205,32 @@ export function AnswerEstimate({ open }: { open: OpenJob }) {
         <h2 className="text-18">Your answer</h2>
         {lines.length > 1 && <Button onClick={() => all('do-now')}>Approve everything</Button>}
       </div>
-      {lines.map((line) => (
-        <LineChoice
-          key={line.key}
-          {...{ line, said: said[line.key] }}
-          onSay={(s) => setSaid({ ...said, [line.key]: s })}
-        />
-      ))}
+      {positions.map((position) => {
+        const w = wheelEndAt(open.job, position);
+        return (
+          <section key={position} aria-label={position || 'The job'} className="flex flex-col gap-3">
+            {w && <h3 className="text-16 font-semibold">Wheel end {position}</h3>}
+            {w && <Found w={w} />}
+            {lines
+              .filter((l) => (l.at?.position ?? '') === position)
+              .map((line) => (
+                <LineChoice
+                  key={line.key}
+                  {...{ line, bill, said: said[line.key] }}
+                  onSay={(s) => setSaid({ ...said, [line.key]: s })}
+                />
+              ))}
+          </section>
+        );
+      })}
+      <AreaField
+        label="Message to the shop, if you want to add one"
+        rows={2}
+        maxLength={500}
+        value={message}
+        onChange={(e) => setMessage(e.target.value)}
+      />
+      <Approved {...{ lines, said, bill }} />
       {error && <Note tone="trouble">{error}</Note>}
       <Button type="submit" weight="main" className="w-full sm:w-auto sm:self-start">
         Give this answer

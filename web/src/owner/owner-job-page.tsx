@@ -1,11 +1,8 @@
 import { useParams } from 'react-router';
+import { billTotals, formatMoney } from '@lanternwright/core/cost';
 import { unitKinds } from '@lanternwright/core/axle-plan';
-import { componentOf, dispositions } from '@lanternwright/core/inspection';
 import { stages } from '@lanternwright/core/procedure';
 import {
-  decidedOn,
-  judgedParts,
-  lastVerdict,
   ownerAnswers,
   stageAtHand,
   stoppedWords,
@@ -16,29 +13,15 @@ import { problemText } from '../api.ts';
 import { BillView } from '../jobs/bill-view.tsx';
 import { PaperLinks } from '../jobs/paper-links.tsx';
 import { useOpenJob, type OpenJob } from '../jobs/use-job.ts';
-import { formatPlay, formatTime } from '../shell/words.ts';
+import { formatTime } from '../shell/words.ts';
 import { Note } from '../ui/problem-note.tsx';
-import { StateMark, stateWords } from '../ui/state-mark.tsx';
+import { StateMark } from '../ui/state-mark.tsx';
 import { AnswerEstimate } from './answer-estimate.tsx';
-import { useReader } from '../shell/use-reader.ts';
+import { Found, markOf } from './found.tsx';
 
-/** Parts that are not simply used again, with what was seen and what follows. */
-function findingsOf(w: WheelEnd): { title: string; seen: string; then: string }[] {
-  return [...judgedParts(w).values()].flatMap((judged) => {
-    const { component, seen: sign } = judged.finding;
-    const part = componentOf(component);
-    const decided = decidedOn(w, judged);
-    if (!part || decided === 'reuse') return [];
-    const seen = part.conditions.find((c) => c.id === sign)?.words ?? sign;
-    return [{ title: part.title, seen, then: dispositions[decided] }];
-  });
-}
-
-function WheelEndState({ job, w }: { job: Job; w: WheelEnd }) {
-  const unit = useReader().length;
-  const reading = lastVerdict(w);
+/** @param isAsked what was found stands beside what is asked of its owner already */
+function WheelEndState({ job, w, isAsked }: { job: Job; w: WheelEnd; isAsked: boolean }) {
   const stage = stages.find((s) => s.id === stageAtHand(w))?.title;
-  const mark = reading?.result.verdict === 'unsure' ? 'repeat' : (reading?.result.verdict ?? 'not-measured');
   const stands = w.release
     ? `released ${formatTime(w.release.at)}`
     : job.stopped
@@ -47,27 +30,25 @@ function WheelEndState({ job, w }: { job: Job; w: WheelEnd }) {
   return (
     <li className="flex flex-col gap-1 border-b border-rule py-3">
       <p className="flex flex-wrap items-center gap-2 text-16">
-        <StateMark state={mark} size={18} />
+        <StateMark state={markOf(w)} size={18} />
         <span className="font-semibold">{w.position}</span>
         <span>{stands}</span>
-        {reading && (
-          <span className="text-14 text-muted">
-            {stateWords[mark]}, end play{' '}
-            <span className="figure">{formatPlay(reading.result.endPlayMm, unit)}</span>
-          </span>
-        )}
       </p>
-      {findingsOf(w).map((f) => (
-        <p key={f.title} className="pl-7 text-14">
-          {f.title}: {f.seen.toLowerCase()}. <span className="font-semibold">{f.then}</span>
-        </p>
-      ))}
+      {!isAsked && (
+        <div className="pl-7">
+          <Found w={w} />
+        </div>
+      )}
     </li>
   );
 }
 
+const asksOwner = ({ money }: Job) => money.estimate !== null && money.answer === null;
+
 function Estimate({ open }: { open: OpenJob }) {
   const { estimate, answer, actual } = open.job.money;
+  // What is asked says its own lines, work by work.
+  const asks = answer === null && estimate?.bill.lines.some((l) => l.at);
   if (!estimate && !actual) return <p className="text-16 text-muted">The shop has written no estimate.</p>;
   return (
     <div className="flex flex-col gap-4">
@@ -76,7 +57,16 @@ function Estimate({ open }: { open: OpenJob }) {
           <h2 className="text-18">
             Estimate <span className="text-13 font-normal text-muted">{formatTime(estimate.at)}</span>
           </h2>
-          <BillView bill={estimate.bill} />
+          {asks ? (
+            <details>
+              <summary className="min-h-12 py-3 text-14">
+                Every line, {formatMoney(billTotals(estimate.bill).totalMinor, estimate.bill.currency)} in all
+              </summary>
+              <BillView bill={estimate.bill} />
+            </details>
+          ) : (
+            <BillView bill={estimate.bill} />
+          )}
         </section>
       )}
       {answer ? (
@@ -86,7 +76,8 @@ function Estimate({ open }: { open: OpenJob }) {
           {answer.works &&
             answer.works.length > 0 &&
             `; otherwise: ${answer.works.map((l) => `${l.position} ${ownerAnswers[l.answer].toLowerCase()}`).join(', ')}`}
-          . {formatTime(answer.at)}.
+          . {answer.message && `“${answer.message}” `}
+          {formatTime(answer.at)}.
         </Note>
       ) : (
         estimate && <AnswerEstimate open={open} />
@@ -132,7 +123,7 @@ export function OwnerJobPage() {
         <h2 className="text-18">Wheel ends</h2>
         <ul>
           {job.wheelEnds.map((w) => (
-            <WheelEndState key={w.position} {...{ job, w }} />
+            <WheelEndState key={w.position} {...{ job, w, isAsked: asksOwner(job) }} />
           ))}
         </ul>
       </section>

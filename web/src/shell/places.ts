@@ -14,6 +14,7 @@ export const placesFor = (able: (capability: Capability) => boolean): Place[] =>
 
 /** Places that work. A place is added when it does, never as a stub; the first that somebody may see is their first page. */
 const places: readonly Place[] = [
+  { to: '/overview', title: 'Overview', needs: 'see-own-ahead' },
   { to: '/floor', title: 'Floor', needs: 'see-plan' },
   { to: '/fleet', title: 'Fleet', needs: 'see-units' },
   { to: '/jobs', title: 'Jobs', needs: 'see-jobs' },

@@ -17,18 +17,29 @@ const sup = {
   role: 'supervisor' as const,
 };
 
+/** What the rest of the page asks for. */
+const besides = (path: string) =>
+  path === '/api/estimates/rates'
+    ? rates
+    : path === '/api/shop/morning'
+      ? morning
+      : path === '/api/plan/shifts'
+        ? []
+        : undefined;
+
 const serveBackups = (backups: object) =>
   serveWith(({ path }) => ({
-    body: path === '/api/shop/morning' ? morning : path === '/api/plan/shifts' ? [] : backups,
+    body: besides(path) ?? backups,
   }));
+const rates = { hour: null, suppliesPercent: 0, taxes: [], taxNumber: '', validDays: null };
 const morning = { at: '06:30', to: [], mail: false, sentAt: null };
 
 it('keeps what was set, all of it, and says beside a field why it is refused', async () => {
   let refuse = true;
   const asked = serveWith(({ path, body }) => {
     if (path === '/api/shop/backups') return { body: { kept: 14, made: [] } };
-    if (path === '/api/shop/morning') return { body: morning };
-    if (path === '/api/plan/shifts') return { body: [] };
+    const other = besides(path);
+    if (other) return { body: other };
     return refuse ? refusedFor('name', 'two letters or more') : { body };
   });
   const { user } = await show(<SettingsPage />, sessionOf(sup));
@@ -103,7 +114,7 @@ it('a person gets hours of their own, and is told where somebody was first; what
   let taken = true;
   const asked = serveWith(({ path, method, body }) => {
     if (path === '/api/shop/backups') return { body: { kept: 14, made: [] } };
-    if (path === '/api/shop/morning') return { body: morning };
+    if (path !== '/api/plan/shifts' && besides(path)) return { body: besides(path) };
     if (method === 'GET') return { body: [{ id, name: 'D. Achterberg', week }] };
     if (taken) return { status: 409, body: { status: 409, title: 'Changed', detail: 'Somebody was first' } };
     week = (body as { week: unknown }).week;

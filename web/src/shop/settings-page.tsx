@@ -8,6 +8,7 @@ import { useChangeSettingsMutation, useShop } from '../people/people-api.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { AreaField, SelectField, TextField } from '../ui/field.tsx';
 import { BackupsSection } from './backups-section.tsx';
+import { RatesSection } from '../estimates/rates-section.tsx';
 import { MorningSection } from './morning-section.tsx';
 import { UnitFields } from '../people/unit-fields.tsx';
 import { HoursFields } from './hours-fields.tsx';
@@ -134,6 +135,7 @@ export function SettingsPage() {
     <main className="mx-auto flex w-full max-w-[960px] flex-col gap-5 p-5">
       <h1 className="text-23">Settings of the shop</h1>
       {shop && <SettingsForm start={shop} />}
+      <RatesSection />
       <ShiftsSection />
       <MorningSection />
       <BackupsSection />
