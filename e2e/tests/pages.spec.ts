@@ -83,3 +83,26 @@ for (const part of [0, 1])
     }
     expect(moved, 'pages that move').toEqual([]);
   });
+
+test('an owner’s pages pass axe on a phone, by day and by night, and nothing is wider than it', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const phone = await signedIn(browser, 'E. Tern', { viewport: { width: 390, height: 844 } });
+  const look = async (where: string) => {
+    for (const theme of ['day', 'night'] as const) {
+      await phone.evaluate((chosen) => (document.documentElement.dataset['theme'] = chosen), theme);
+      await axe(phone, `${where} by ${theme}`);
+    }
+    expect(await phone.evaluate(() => document.documentElement.scrollWidth), where).toBeLessThanOrEqual(390);
+  };
+  await phone.goto(`${shopUrl()}/overview`);
+  await expect(phone.getByRole('region', { name: /^Due until/ })).toBeVisible();
+  await look('the overview');
+  await phone
+    .getByRole('link', { name: /Hollow 64.* GBP/ })
+    .first()
+    .click();
+  await expect(phone.getByRole('button', { name: 'Give this answer' })).toBeVisible();
+  await look('the estimate');
+});

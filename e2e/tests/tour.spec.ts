@@ -79,6 +79,11 @@ test('the tour of the README, in the office, the stores and at home', async ({ b
 
   await test.step('an owner’s contact sees their own units', async () => {
     const owner = await signedIn(browser, 'E. Tern', { viewport: { width: 390, height: 844 } });
+    await owner.goto(shopUrl());
+    const asks = owner.getByRole('region', { name: 'Waiting for your answer' });
+    await expect(asks.getByRole('link', { name: /Hollow 64.* GBP/ })).toBeVisible();
+    const ahead = owner.getByRole('region', { name: /^Due until/ });
+    await expect(ahead.getByText(/Together about .* h and .* GBP/)).toBeVisible();
     await owner.goto(`${shopUrl()}/fleet`);
     await expect(owner.getByRole('link', { name: /Tern 4\d\d/ }).first()).toBeVisible();
     await expect(owner.getByText(/Valley \d/)).toHaveCount(0);
