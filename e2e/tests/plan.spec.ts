@@ -131,14 +131,21 @@ test('a booking is dragged and moved by keyboard; a clash is refused in words; a
   await page.getByRole('button', { name: 'Record the absence' }).click();
   await expect(page.getByRole('region', { name: 'Away' }).getByText('M. Pellow')).toBeVisible();
   await page.getByRole('button', { name: 'Replan' }).click();
-  const row = page.getByRole('listitem').filter({ hasText: 'Plover 1' });
+  const rowOf = (name: string) =>
+    page.getByRole('listitem').filter({ hasText: name, has: page.getByRole('checkbox') });
+  const row = rowOf('Plover 1');
   await expect(row.getByText('The technician is away or on another unit.')).toBeVisible({
     timeout: 60_000,
   });
-  await expect(page.getByRole('listitem').filter({ hasText: 'Plover 2' })).toHaveCount(0);
+  await expect(rowOf('Plover 2')).toHaveCount(0);
   // The same bay at the same time, with somebody else.
   await expect(row.getByText(/Bay 2, .*10:00 to 12:00, (?!M. Pellow)/)).toBeVisible();
-  await row.getByRole('checkbox').check();
+  // It is seen in the bays, what stays beside it, and accepted there.
+  const bays = page.getByRole('region', { name: 'In the bays' });
+  await expect(bays.getByTitle(/^Plover 1, before: /)).toBeVisible();
+  await expect(bays.getByTitle(/^Plover 2, booked: /)).toBeVisible();
+  await bays.getByRole('button', { name: /^Plover 1, / }).click();
+  await expect(row.getByRole('checkbox')).toBeChecked();
   await page.getByRole('button', { name: 'Move one booking' }).click();
   await page.goto(`${shopUrl()}/plan/week?from=${dayOf(monday)}`);
   await expect(bay(page, 'Bay 2').getByText(/Plover 1/)).toBeVisible();

@@ -6,6 +6,7 @@ import { useMay, useShop } from '../people/people-api.ts';
 import { formatDate, formatRange, formatTime } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
+import { ProposalBays } from './proposal-bays.tsx';
 import { useAcceptProposalMutation, useProposalQuery, useStopProposalMutation } from './plan-api.ts';
 
 const keyOf = (row: Proposed) => row.bookingId ?? row.unit.id;
@@ -213,6 +214,7 @@ function Ready({ proposal, result }: { proposal: Proposal; result: NonNullable<P
           {mends ? 'The plan holds as it is.' : 'Everything due is booked.'}
         </p>
       )}
+      {rows.length > 0 && <ProposalBays {...{ rows, keyOf, toggle }} chosen={able && !promise ? on : null} />}
       <ul>
         {rows.map((row) => (
           <Row

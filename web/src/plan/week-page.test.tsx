@@ -178,6 +178,9 @@ describe('a unit that cannot come', () => {
 });
 
 describe('a proposal', () => {
+  /** Nothing else is booked, and nobody is away. */
+  const besideProposal = (path: string) =>
+    /^\/api\/plan\/(bookings|absences)\?/.test(path) ? { body: [] as object[] } : undefined;
   const row = (n: number, lateDays: number) => ({
     ...{
       unit: unit(n),
@@ -210,7 +213,7 @@ describe('a proposal', () => {
   it('explains each visit, has nothing chosen, and books what was chosen', async () => {
     const asked = serveWith((one) => {
       if (one.method === 'POST') return { body: { booked: 1 } };
-      return { body: ready };
+      return besideProposal(one.path) ?? { body: ready };
     });
     const { user } = await show(<ProposalPage />, sessionHere());
     const main = await screen.findByText(/Two visits|2 visits, 1 of them late/);
@@ -225,6 +228,42 @@ describe('a proposal', () => {
     await user.click(boxes[1]!);
     await user.click(screen.getByRole('button', { name: 'Book one unit' }));
     await waitFor(() => expect(asked.find((a) => a.method === 'POST')?.body).toEqual({ units: [id(28)] }));
+  });
+
+  it('is seen in the bays, week by week, before against after, and is accepted there', async () => {
+    const was = { ...row(27, 0).to, from: booked.from, until: booked.until, names: [] };
+    const moved = { ...row(10, 0), unit: unit(10), bookingId: id(30), seenVersion: 4, was };
+    const to = {
+      ...{ bayId: 'b2', people: [], names: [] },
+      ...{ from: '2026-12-01T08:00:00.000Z', until: '2026-12-01T08:30:00.000Z' },
+    };
+    const proposal: Proposal = {
+      ...{ ...ready, kind: 'mend' as const },
+      result: { ...ready.result!, rows: [{ ...moved, to }, row(28, 2)], unplaced: [] },
+    };
+    const other = { ...booked, id: id(31), unit: unit(12), bayId: 'b2' };
+    const asked = serveWith((one) => {
+      if (one.method === 'POST') return { body: { booked: 1 } };
+      if (one.path.startsWith('/api/plan/bookings?')) return { body: [booked, other] };
+      return besideProposal(one.path) ?? { body: proposal };
+    });
+    const { user } = await show(<ProposalPage />, sessionHere());
+    const bays = within(await screen.findByRole('region', { name: 'In the bays' }));
+    const inBay = (name: string) => within(bays.getByRole('listitem', { name }));
+    // The first week: what stays, and where the one that moves stood; not twice.
+    expect(await inBay('Bay 2').findByTitle(/^Tern 12, booked/)).toBeTruthy();
+    expect(inBay('Bay 1').getByTitle(/^Tern 10, before/)).toBeTruthy();
+    expect(bays.queryByTitle(/^Tern 10, booked/)).toBeNull();
+    expect(bays.getByText('1 of 2 visits in this week')).toBeTruthy();
+    expect(bays.getByRole<HTMLButtonElement>('button', { name: 'Previous week' }).disabled).toBe(true);
+    await user.click(bays.getByRole('button', { name: 'Next week' }));
+    const after = inBay('Bay 2').getByRole('button', { name: /^Tern 10/ });
+    expect(after.getAttribute('aria-pressed')).toBe('false');
+    await user.click(after);
+    expect(after.getAttribute('aria-pressed')).toBe('true');
+    expect(screen.getAllByRole<HTMLInputElement>('checkbox').map((b) => b.checked)).toEqual([true, false]);
+    await user.click(screen.getByRole('button', { name: 'Move one booking' }));
+    await waitFor(() => expect(asked.find((a) => a.method === 'POST')?.body).toEqual({ units: [id(30)] }));
   });
 
   it('shows how far it is, and can be stopped', async () => {
