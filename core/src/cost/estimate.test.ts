@@ -6,7 +6,7 @@ import { estimateOf, type EstimatedEnd, type Rates } from './estimate.ts';
 
 const rates: Rates = { currency: 'GBP', hourMinor: 8_000, suppliesPercent: 0, taxes: [] };
 const estimate = (ends: readonly EstimatedEnd[], more: Partial<Rates> = {}, measured: MeasuredTime[] = []) =>
-  estimateOf(ends, { kind: 'truck', measured, rates: { ...rates, ...more } });
+  estimateOf(ends, { kind: 'rigid', measured, rates: { ...rates, ...more } });
 const end = (position: string, works: Work[], parts: EstimatedEnd['parts'] = []): EstimatedEnd => ({
   ...{ position, works, parts },
 });
@@ -23,7 +23,7 @@ describe('a first estimate', () => {
       ['2L', 'Bearings, renew, additional time', 0.75],
       ['2R', 'Seal, renew', 1.75],
     ]);
-    const visit = visitTime([{ works: ['seal', 'bearings'] }, { works: ['seal'] }], 'truck', []);
+    const visit = visitTime([{ works: ['seal', 'bearings'] }, { works: ['seal'] }], 'rigid', []);
     expect(hours(bill) * 60).toBe(visit.usual);
     expect(billTotals(bill).totalMinor).toBe(4.75 * 8_000);
   });
@@ -75,7 +75,7 @@ describe('a first estimate', () => {
 
   it('leaves open what has no price, and reckons with this shop’s own times', () => {
     const parts = [{ title: 'Hub seal', works: ['seal'] as const, minor: null }];
-    const own: MeasuredTime = { work: 'seal', kind: 'truck', low: 50, usual: 61, high: 80, measured: 9 };
+    const own: MeasuredTime = { work: 'seal', kind: 'rigid', low: 50, usual: 61, high: 80, measured: 9 };
     const bill = estimate([end('2L', ['seal'], parts)], { hourMinor: null }, [own]);
     expect(bill.lines.map((l) => [l.quantity, l.unitMinor])).toEqual([
       [0.5, 0],

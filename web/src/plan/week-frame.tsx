@@ -4,7 +4,7 @@ import { formatDate } from '../shell/words.ts';
 import { clockOf, placeOf, type WeekGrid } from './week-grid.ts';
 
 export const LANE_PX = 76;
-export const BLOCK_PX = LANE_PX - 12;
+const BLOCK_PX = LANE_PX - 12;
 const LEAST_DAY_PX = 210;
 export const NAME_PX = 108;
 /** A visit of half an hour is still seen, and hit. */
