@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Work } from '../stack/index.ts';
 import { visitTime, type MeasuredTime } from '../work-plan/index.ts';
 import { billFor, billTotals, type WorkAt } from './bill.ts';
-import { estimateOf, type EstimatedEnd, type Rates } from './estimate.ts';
+import { estimateOf, writtenAnew, type EstimatedEnd, type Rates } from './estimate.ts';
 
 const rates: Rates = { currency: 'GBP', hourMinor: 8_000, suppliesPercent: 0, taxes: [] };
 const estimate = (ends: readonly EstimatedEnd[], more: Partial<Rates> = {}, measured: MeasuredTime[] = []) =>
@@ -82,5 +82,60 @@ describe('a first estimate', () => {
       [1.25, 0],
       [1, 0],
     ]);
+  });
+});
+
+describe('an estimate that is written anew', () => {
+  const seal = { title: 'Hub seal', works: ['seal'] as const, minor: 3_000 };
+  const both = { title: 'Hub seal', works: ['seal', 'bearings'] as const, minor: 3_000 };
+  const bearings = { title: 'Bearings', works: ['bearings'] as const, minor: 9_000 };
+  const first = estimate([end('2L', ['seal'], [seal]), end('2R', ['seal'], [seal])]);
+  /** As somebody changed it: another price for each seal, a round labour on 2R, a line of its own. */
+  const typed = {
+    ...first,
+    lines: [
+      ...first.lines.map((l) =>
+        l.group === 'parts'
+          ? { ...l, unitMinor: 2_500 }
+          : l.at?.position === '2R'
+            ? { ...l, quantity: 1.5 }
+            : l,
+      ),
+      { ...first.lines[0]!, what: 'Call-out', unitMinor: 5_000 },
+    ],
+  };
+  const now = estimate([end('2L', ['seal', 'bearings'], [both, bearings]), end('2R', ['seal'], [seal])]);
+
+  it('has the new work with its labour and parts; what was typed stands', () => {
+    const anew = writtenAnew(typed, now);
+    const said = anew.lines.map((l) => [l.at?.position ?? '', l.what, l.quantity, l.unitMinor]);
+    expect(said.sort()).toEqual(
+      [
+        ['', 'Unit in, on stands and out', 0.5, 8_000],
+        ['', 'Call-out', 0.5, 5_000],
+        ['2L', 'Seal, renew', 1.75, 8_000],
+        ['2L', 'Bearings, renew, additional time', 0.75, 8_000],
+        ['2L', 'Hub seal', 1, 2_500],
+        ['2L', 'Bearings', 1, 9_000],
+        ['2R', 'Seal, renew', 1.5, 8_000],
+        ['2R', 'Hub seal', 1, 2_500],
+      ].sort(),
+    );
+    // The seal is charged with the bearings too, from now on.
+    const asked: WorkAt[] = (['seal', 'bearings'] as const).map((work) => ({ position: '2L', work }));
+    const left = billFor(anew, asked, [asked[1]!])!.lines.filter((l) => l.at?.position === '2L');
+    expect(left.map((l) => l.what)).toContain('Hub seal');
+  });
+
+  it('is without what was left out since, and as it was where nothing changed or it is not split', () => {
+    expect(writtenAnew(typed, first)).toEqual(typed);
+    const less = writtenAnew(now, first).lines.map((l) => l.what);
+    expect(less).not.toContain('Bearings');
+    expect(less).not.toContain('Bearings, renew, additional time');
+    expect(less.filter((what) => what === 'Hub seal')).toHaveLength(2);
+    const whole = { ...first, lines: first.lines.slice(0, 1) };
+    expect(writtenAnew(whole, now)).toEqual(whole);
+    // Where the works of today are not known, nothing is lost.
+    expect(writtenAnew(typed, whole)).toEqual(typed);
   });
 });

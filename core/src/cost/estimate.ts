@@ -78,3 +78,36 @@ export function estimateOf(
   const { currency, suppliesPercent, taxes } = rates;
   return { currency, lines: [inAndOut, ...lines], suppliesPercent, taxes: [...taxes] };
 }
+
+/**
+ * An estimate or a bill to be written anew, by the works of today. A wheel end with a new work has the labour of the draft
+ * and the parts that it did not have; lines that are for works left out since are gone. What was typed stands besides:
+ * prices, lines that are for no work, and the other wheel ends.
+ * @param written one that is not split by work is left as it is
+ * @param draft what `estimateOf` gives for the works of today
+ */
+export function writtenAnew(written: Bill, draft: Bill): Bill {
+  if (![written, draft].every((bill) => bill.lines.some((l) => l.at))) return written;
+  const worksAt = (bill: Bill, position: string) =>
+    new Set(bill.lines.flatMap(({ at }) => (at?.position === position ? at.works : [])));
+  const positions = new Set(draft.lines.flatMap(({ at }) => at?.position ?? []));
+  const changed = new Set(
+    [...positions].filter((position) => {
+      const known = worksAt(written, position);
+      return [...worksAt(draft, position)].some((work) => !known.has(work));
+    }),
+  );
+  const isChanged = ({ at }: BillLine) => at !== undefined && changed.has(at.position);
+  const isOfToday = ({ at }: BillLine) =>
+    at === undefined || at.works.some((work) => worksAt(draft, at.position).has(work));
+  const isSame = (a: BillLine) => (b: BillLine) =>
+    a.group === b.group && a.what === b.what && a.at?.position === b.at?.position;
+  const kept = written.lines
+    .filter((l) => isOfToday(l) && (l.group === 'parts' || !isChanged(l)))
+    .map((l) => {
+      const now = isChanged(l) ? draft.lines.find(isSame(l)) : undefined;
+      return now?.at ? { ...l, at: now.at } : l;
+    });
+  const added = draft.lines.filter((l) => isChanged(l) && (l.group === 'labour' || !kept.some(isSame(l))));
+  return { ...written, lines: [...kept, ...added] };
+}

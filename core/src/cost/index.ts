@@ -17,4 +17,4 @@ export {
 } from './bill.ts';
 export { runningCosts, type BilledJob, type RunningCost } from './running-cost.ts';
 export { formatMoney, toMinor, typedMoney } from './money.ts';
-export { estimateOf, type EstimatedEnd, type EstimatedPart, type Rates } from './estimate.ts';
+export { estimateOf, writtenAnew, type EstimatedEnd, type EstimatedPart, type Rates } from './estimate.ts';

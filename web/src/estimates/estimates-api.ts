@@ -12,9 +12,7 @@ const estimatesApi = api.injectEndpoints({
       changeRates: write<EstimatesRoutes['changeRates']>('put', '/api/estimates/rates', {
         invalidatesTags: ['rates'],
       }),
-      draftEstimate: read<EstimatesRoutes['draft']>('/api/estimates/jobs/:id', {
-        providesTags: ['rates', 'parts', 'job'],
-      }),
+      draftEstimate: read<EstimatesRoutes['draft']>('/api/estimates/jobs/:id'),
       ownAhead: read<EstimatesRoutes['ahead']>('/api/estimates/ahead', {
         providesTags: ['jobs', 'job', 'plan', 'fleet', 'unit'],
       }),
@@ -22,5 +20,5 @@ const estimatesApi = api.injectEndpoints({
   },
 });
 
-export const { useRatesQuery, useChangeRatesMutation, useDraftEstimateQuery, useOwnAheadQuery } =
+export const { useRatesQuery, useChangeRatesMutation, useLazyDraftEstimateQuery, useOwnAheadQuery } =
   estimatesApi;

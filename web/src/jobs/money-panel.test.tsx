@@ -1,5 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
+import type { Work } from '@lanternwright/core/stack';
 import { supervisor } from '../../../core/src/traveller/testing/work.ts';
 import { jobAt, onFreshDevice, openPage } from './testing/open-page.tsx';
 
@@ -70,5 +71,44 @@ describe('estimate and bill of a job', () => {
     await user.click(screen.getByRole('button', { name: 'Save the bill' }));
     expect(await screen.findByText(/15\.00 GBP more than quoted/)).toBeTruthy();
     expect(screen.getByText(/quoted,/).textContent).toMatch(/40\.00 GBP quoted, 55\.00 GBP in the end/);
+  });
+
+  it('begins with the works; written anew it has what was added since, and keeps what was typed', async () => {
+    const t = jobAt('judge-parts');
+    const at = (...works: Work[]) => ({ at: { position: '2L', works } });
+    const labour = { group: 'labour' as const, per: 'hour' as const, unitMinor: 8_000 };
+    const seal = { ...labour, what: 'Seal, renew', quantity: 1.75, ...at('seal') };
+    const bearings = { ...labour, what: 'Bearings, additional time', quantity: 0.75, ...at('bearings') };
+    const part = {
+      group: 'parts' as const,
+      what: 'Hub seal',
+      per: 'piece' as const,
+      quantity: 1,
+      unitMinor: 0,
+    };
+    const draft = (...lines: object[]) => ({ currency: 'GBP', lines, suppliesPercent: 5, taxes: [] });
+    let today = draft(seal, { ...part, ...at('seal') });
+    const { sent, user } = await openPage(t, supervisor, [], (path) =>
+      path.startsWith('/api/estimates/jobs/') ? today : undefined,
+    );
+    await user.click(await screen.findByRole('button', { name: 'Estimate and bill' }));
+    await user.click(screen.getByRole('button', { name: 'Write the estimate' }));
+    const each = () => screen.getAllByLabelText<HTMLInputElement>('Each').map((f) => f.value);
+    await screen.findByDisplayValue('80.00');
+    // What has no price is asked for, never 0.
+    expect(each()).toEqual(['80.00', '']);
+    expect(screen.getByText('Enter a price on every line to see the total.')).toBeTruthy();
+    await user.type(screen.getAllByLabelText('Each')[1]!, '31');
+    await user.click(screen.getByRole('button', { name: 'Save the estimate' }));
+    await waitFor(() =>
+      expect(sent.at(-1)).toMatchObject({ bill: { lines: [seal, { unitMinor: 3_100, ...at('seal') }] } }),
+    );
+    today = draft({ ...seal, ...at('seal', 'bearings') }, bearings, { ...part, ...at('seal', 'bearings') });
+    await user.click(await screen.findByRole('button', { name: 'Write the estimate anew' }));
+    await screen.findByDisplayValue('Bearings, additional time');
+    expect(each()).toEqual(expect.arrayContaining(['31.00', '80.00', '80.00']));
+    await user.click(screen.getByRole('button', { name: 'Save the estimate' }));
+    await waitFor(() => expect(sent).toHaveLength(2));
+    expect(sent[1]).toMatchObject({ bill: { lines: expect.arrayContaining([bearings]) as object } });
   });
 });

@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import { billDifferences, billTotals, formatMoney, type Bill } from '@lanternwright/core/cost';
+import { billDifferences, billTotals, formatMoney, writtenAnew, type Bill } from '@lanternwright/core/cost';
 import { ownerAnswers, type Job, type OwnerAnswer } from '@lanternwright/core/traveller';
 import { works, type Work } from '@lanternwright/core/stack';
 import { problemText } from '../api.ts';
-import { useDraftEstimateQuery } from '../estimates/estimates-api.ts';
+import { useLazyDraftEstimateQuery } from '../estimates/estimates-api.ts';
 import { useShop } from '../people/people-api.ts';
 import { formatTime } from '../shell/words.ts';
 import { useJobPartsQuery } from '../stores/stores-api.ts';
@@ -183,12 +183,20 @@ function Difference({ quoted, actual }: { quoted: Bill; actual: Bill }) {
 /** Estimate, the owner's answer, and what it came to. */
 export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) {
   const { estimate, answer, actual } = open.job.money;
-  const [writing, setWriting] = useState<'estimate' | 'actual' | null>(null);
+  const [writing, setWriting] = useState<{ as: 'estimate' | 'actual'; start: Bill | null } | null>(null);
   const isSupervisor = open.person.role === 'supervisor';
   const currency = useShop()?.currency ?? 'USD';
-  const parts = useJobPartsQuery(open.job.id, { skip: writing !== 'actual' });
-  const draft = useDraftEstimateQuery(open.job.id, { skip: writing === null || estimate !== null });
-  const start = estimate?.bill ?? draft.data ?? (draft.error ? blankEstimate(open.job, currency) : null);
+  const parts = useJobPartsQuery(open.job.id, { skip: writing?.as !== 'actual' });
+  const [fetchDraft, draft] = useLazyDraftEstimateQuery();
+  const start = writing?.start;
+  /** Asked for once: what is being typed does not change under the hand. */
+  const begin = async (as: 'estimate' | 'actual') => {
+    setWriting({ as, start: null });
+    const { data } = await fetchDraft(open.job.id);
+    const drafted = data ?? blankEstimate(open.job, currency);
+    // What was written is kept; works that were added or left out since come to it or go.
+    setWriting({ as, start: estimate ? writtenAnew(estimate.bill, drafted) : drafted });
+  };
   const save = (as: 'estimate' | 'actual') => (bill: Bill) => {
     const refused = open.send({ kind: 'bill-written', as, bill });
     if (!refused) setWriting(null);
@@ -206,7 +214,7 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
               : 'A supervisor writes the estimate.'}
         </p>
       )}
-      {estimate && writing !== 'estimate' && (
+      {estimate && writing?.as !== 'estimate' && (
         <section aria-label="Estimate">
           <h3 className="text-18">
             Estimate{' '}
@@ -238,11 +246,11 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
           {estimate && <Difference quoted={estimate.bill} actual={actual.bill} />}
         </section>
       )}
-      {writing !== null && draft.error && (
+      {writing !== null && !estimate && draft.error && (
         <Note tone="trouble">{problemText(draft.error)} Enter the lines yourself.</Note>
       )}
       {writing !== null && !start && <p role="status">Adding up hours and parts.</p>}
-      {writing === 'estimate' && start && (
+      {writing?.as === 'estimate' && start && (
         <BillForm
           start={start}
           priced={estimate !== null}
@@ -250,7 +258,7 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
           onSave={save('estimate')}
         />
       )}
-      {writing === 'actual' && start && (actual || !parts.isLoading) && (
+      {writing?.as === 'actual' && start && (actual || !parts.isLoading) && (
         <BillForm
           start={actual?.bill ?? withUsedParts(start, parts.data ?? [])}
           priced={actual !== null || estimate !== null}
@@ -261,10 +269,10 @@ export function MoneyPanel({ open, back }: { open: OpenJob; back: () => void }) 
       <div className="flex flex-wrap gap-3">
         {isSupervisor && writing === null && (
           <>
-            <Button weight={estimate ? 'plain' : 'main'} onClick={() => setWriting('estimate')}>
+            <Button weight={estimate ? 'plain' : 'main'} onClick={() => void begin('estimate')}>
               {estimate ? 'Write the estimate anew' : 'Write the estimate'}
             </Button>
-            <Button onClick={() => setWriting('actual')}>
+            <Button onClick={() => void begin('actual')}>
               {actual ? 'Write the bill anew' : 'Write the bill'}
             </Button>
           </>

@@ -39,15 +39,23 @@ export function onFreshDevice(): void {
 }
 
 /** A job page over a server of one job: commands go to the same `decide`, by the person who is signed in. */
-export async function openPage(t: TestJob, person: Actor = technician, tools: readonly Tool[] = []) {
+export async function openPage(
+  t: TestJob,
+  person: Actor = technician,
+  tools: readonly Tool[] = [],
+  rest: (path: string) => unknown = () => undefined,
+) {
   // What an earlier test left on the device is not this one's.
   await clear();
   const sent: Command[] = [];
   vi.stubGlobal('Request', LocalRequest);
   vi.stubGlobal('fetch', async (asked: string | Request, init: RequestInit) => {
-    // Of the rest of the shop there is nothing here.
-    if (typeof asked !== 'string')
+    // Of the rest of the shop there is only what a test says.
+    if (typeof asked !== 'string') {
+      const body = rest(new URL(asked.url).pathname);
+      if (body !== undefined) return new Response(JSON.stringify(body), { status: 200 });
       return new Response(JSON.stringify({ detail: 'Not here', status: 404 }), { status: 404 });
+    }
     const { id, command } = JSON.parse(init.body as string) as { id: string; command: Command };
     sent.push(command);
     const refused = t.try(command, person);
