@@ -110,5 +110,8 @@ describe('estimate and bill of a job', () => {
     await user.click(screen.getByRole('button', { name: 'Save the estimate' }));
     await waitFor(() => expect(sent).toHaveLength(2));
     expect(sent[1]).toMatchObject({ bill: { lines: expect.arrayContaining([bearings]) as object } });
+    // Whoever takes the answer on the telephone can say what it comes to.
+    await user.selectOptions(await screen.findByLabelText('The owner’s answer'), 'Do it now');
+    expect(screen.getByText(/^Approved, all of it:/).textContent).toMatch(/241\.00 GBP/);
   });
 });

@@ -3,6 +3,7 @@ import { billDifferences, billTotals, formatMoney, writtenAnew, type Bill } from
 import { ownerAnswers, type Job, type OwnerAnswer } from '@lanternwright/core/traveller';
 import { works, type Work } from '@lanternwright/core/stack';
 import { problemText } from '../api.ts';
+import { Approved, linesOf } from '../estimates/approved.tsx';
 import { useLazyDraftEstimateQuery } from '../estimates/estimates-api.ts';
 import { useShop } from '../people/people-api.ts';
 import { formatTime } from '../shell/words.ts';
@@ -30,6 +31,7 @@ function Answer({ open }: { open: OpenJob }) {
   const [risk, setRisk] = useState('');
   const [lines, setLines] = useState<Readonly<Record<string, LineAnswer>>>({});
   const [error, setError] = useState<string | null>(null);
+  const asked = linesOf(open.job);
   const save = () => {
     if (answer === '') return setError('Choose what the owner answered');
     if (name.trim() === '') return setError('Enter who answered for the owner');
@@ -84,6 +86,14 @@ function Answer({ open }: { open: OpenJob }) {
         )}
       </div>
       {answer === 'do-now' && <LineAnswers job={open.job} lines={lines} onChange={setLines} />}
+      {answer === 'do-now' && (
+        <Approved
+          lines={asked}
+          answers={Object.fromEntries(asked.map(({ key }) => [key, lines[key] ?? { answer }]))}
+          bill={open.job.money.estimate!.bill}
+          isOwner={false}
+        />
+      )}
       {error && <Note tone="trouble">{error}</Note>}
       <div>
         <Button type="submit" weight="main">

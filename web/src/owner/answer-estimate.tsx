@@ -1,48 +1,17 @@
 import { useState } from 'react';
-import {
-  billFor,
-  billTotals,
-  formatMoney,
-  lineMinor,
-  type Bill,
-  type WorkAt,
-} from '@lanternwright/core/cost';
-import { works } from '@lanternwright/core/stack';
-import {
-  ownerAnswers,
-  wheelEndAt,
-  type Command,
-  type Job,
-  type OwnerAnswer,
-} from '@lanternwright/core/traveller';
+import { formatMoney, lineMinor, type Bill, type WorkAt } from '@lanternwright/core/cost';
+import { ownerAnswers, wheelEndAt, type Command, type OwnerAnswer } from '@lanternwright/core/traveller';
 import { Button } from '../ui/button.tsx';
 import { AreaField, TextField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import type { OpenJob } from '../jobs/use-job.ts';
+import { Approved, linesOf, type AskedLine } from '../estimates/approved.tsx';
 import { Found } from './found.tsx';
-
-/** One thing that is asked: a work on a wheel end, or the job as a whole where it has no works. */
-interface Line {
-  key: string;
-  title: string;
-  at: WorkAt | null;
-}
 
 interface Said {
   answer: OwnerAnswer;
   until: string;
   risk: string;
-}
-
-function linesOf(job: Job): Line[] {
-  const lines = job.wheelEnds.flatMap(({ position, plan }) =>
-    plan.works.map((work) => ({
-      key: `${position}/${work}`,
-      title: `${position}: ${works[work].toLowerCase()}`,
-      at: { position, work },
-    })),
-  );
-  return lines.length > 0 ? lines : [{ key: 'all', title: job.title, at: null }];
 }
 
 const later = ({ until, risk }: Said) => ({
@@ -52,12 +21,12 @@ const later = ({ until, risk }: Said) => ({
 
 /** What is sent: the same answer to everything is one answer; otherwise what is done, with what is left out named. */
 function commandFrom(
-  lines: readonly Line[],
+  lines: readonly AskedLine[],
   said: Readonly<Record<string, Said>>,
   message: string,
   open: OpenJob,
 ): Command {
-  const of = (line: Line) => said[line.key]!;
+  const of = (line: AskedLine) => said[line.key]!;
   const first = of(lines[0]!);
   const base = {
     kind: 'owner-answered' as const,
@@ -99,7 +68,7 @@ function LineChoice({
   said,
   onSay,
 }: {
-  line: Line;
+  line: AskedLine;
   bill: Bill;
   said: Said | undefined;
   onSay: (said: Said) => void;
@@ -142,38 +111,6 @@ function LineChoice({
         </div>
       )}
     </fieldset>
-  );
-}
-
-/** What is approved so far, of the whole. */
-function Approved({ lines, said, bill }: { lines: readonly Line[]; said: Record<string, Said>; bill: Bill }) {
-  const money = (minor: number) => formatMoney(minor, bill.currency);
-  const whole = billTotals(bill).totalMinor;
-  const approved = lines.filter((l) => said[l.key]?.answer === 'do-now');
-  const isWhole = approved.length === lines.length;
-  const isSplit = bill.lines.some((l) => l.at);
-  const asked = lines.flatMap((l) => l.at ?? []);
-  const part = billFor(
-    bill,
-    asked,
-    approved.flatMap((l) => l.at ?? []),
-  );
-  return (
-    <p role="status" className="text-16">
-      {isWhole ? (
-        <>
-          You approve all of it: <span className="figure font-semibold">{money(whole)}</span>
-        </>
-      ) : isSplit ? (
-        <>
-          You approve{' '}
-          <span className="figure font-semibold">{money(part ? billTotals(part).totalMinor : 0)}</span> of{' '}
-          <span className="figure">{money(whole)}</span>
-        </>
-      ) : (
-        'This estimate is not split by work. The shop will tell you what a part of it costs.'
-      )}
-    </p>
   );
 }
 
@@ -230,7 +167,7 @@ export function AnswerEstimate({ open }: { open: OpenJob }) {
         value={message}
         onChange={(e) => setMessage(e.target.value)}
       />
-      <Approved {...{ lines, said, bill }} />
+      <Approved {...{ lines, bill }} answers={said} isOwner />
       {error && <Note tone="trouble">{error}</Note>}
       <Button type="submit" weight="main" className="w-full sm:w-auto sm:self-start">
         Give this answer
