@@ -23,6 +23,9 @@ export const ratesSchema = z.object({
 });
 export type ShopRates = z.output<typeof ratesSchema>;
 
+/** The rates, beside those that were there when they were looked at. */
+const changeRatesSchema = ratesSchema.extend({ seen: ratesSchema });
+
 const jobHead = z.object({
   jobId: z.uuid(),
   number: z.int(),
@@ -90,7 +93,7 @@ export const estimatesRoutes = {
     path: '/api/estimates/rates',
     summary: 'Set what the shop charges',
     access: 'change-settings',
-    body: ratesSchema,
+    body: changeRatesSchema,
     answer: ratesSchema,
   }),
   draft: defineRoute({

@@ -6,6 +6,7 @@ import { linesOfWork } from '@lanternwright/core/traveller';
 import type { MeasuredTime } from '@lanternwright/core/work-plan';
 import { AHEAD_MOST, type AheadUnit, type OwnAhead } from '@lanternwright/contract/estimates';
 import type { Database } from '../database/connect.ts';
+import { placedAxles } from '../fleet/axle-sql.ts';
 import { prepared } from '../database/prepared.ts';
 import { isoTime } from '../database/sql-time.ts';
 import { UNIT_HEAD } from '../plan/bookings.ts';
@@ -41,8 +42,7 @@ const DUE = `
     where u.owner_id = any($1 ::uuid[]) and d.due_on <= $2 ::date)
   select ${UNIT_HEAD} as unit, to_char(d.due_on, 'YYYY-MM-DD') as "dueOn", (select count(*) ::int from ahead) as units,
     ${dueOfUnit('u.id', 'd.due_on <= $2 ::date')} as due,
-    (select coalesce(json_agg(json_build_object('id', a.id, 'number', a.number, 'role', a.role, 'wheels', a.wheels,
-      'brake', a.brake, 'sheet', a.sheet)), '[]') from axle a where a.unit_id = u.id and a.taken_out_at is null) as axles,
+    ${placedAxles('u.id')} as axles,
     (select ${isoTime('min(lower(b.during))')} from booking b
       where b.unit_id = u.id and not b.cancelled and upper(b.during) > $3 ::timestamptz) as "bookedFrom",
     (select w.open_job_id from wheel_end w where w.unit_id = u.id and w.open_job_id is not null limit 1) as "openJobId"

@@ -31,8 +31,11 @@ async function contactOf(owner: string, login: string): Promise<Caller> {
   const of = { name: login, login, role: 'owner-contact', password: PASSWORD, owners: [id] } as const;
   return (await shop.signedIn({ ...of, owners: [id] })).call;
 }
-const setRates = (more: Partial<ShopRates> = {}) =>
-  shop.supervisor.call.put('/api/estimates/rates').send({ ...rates, ...more });
+const ratesNow = async () =>
+  (await shop.supervisor.call.get('/api/estimates/rates').expect(200)).body as ShopRates;
+const putRates = (more: Partial<ShopRates>, seen: ShopRates) =>
+  shop.supervisor.call.put('/api/estimates/rates').send({ ...rates, ...more, seen });
+const setRates = async (more: Partial<ShopRates> = {}) => putRates(more, await ratesNow()).expect(200);
 const draft = async (jobId: string): Promise<Bill> =>
   (await shop.supervisor.call.get(`/api/estimates/jobs/${jobId}`).expect(200)).body as Bill;
 const ahead = async (call: Caller): Promise<OwnAhead> =>
@@ -61,12 +64,15 @@ afterAll(() => shop.close());
 describe('what the shop charges', () => {
   it('is set by a supervisor, seen by whoever sees prices, and by nobody else', async () => {
     expect((await storekeeper.get('/api/estimates/rates').expect(200)).body).toMatchObject({ hour: null });
-    await setRates().expect(200);
+    await setRates();
     expect((await storekeeper.get('/api/estimates/rates').expect(200)).body).toEqual(rates);
-    await storekeeper.put('/api/estimates/rates').send(rates).expect(403);
+    await storekeeper
+      .put('/api/estimates/rates')
+      .send({ ...rates, seen: rates })
+      .expect(403);
     for (const call of [shop.technician.call, contact]) await call.get('/api/estimates/rates').expect(403);
     const tax = { name: '', percent: 120, on: [] };
-    const refused = await setRates({ taxes: [tax], validDays: 0 }).expect(422);
+    const refused = await putRates({ taxes: [tax], validDays: 0 }, rates).expect(422);
     const { issues } = refused.body as { issues: { path: string }[] };
     expect(issues.map((issue) => issue.path)).toEqual([
       'taxes.0.name',
@@ -75,12 +81,16 @@ describe('what the shop charges', () => {
       'validDays',
     ]);
     expect((await storekeeper.get('/api/estimates/rates').expect(200)).body).toEqual(rates);
+    // Of two who change them at once, the second is told.
+    await putRates({ validDays: 14 }, rates).expect(200);
+    await putRates({ validDays: 60 }, rates).expect(409);
+    expect(await ratesNow()).toMatchObject({ validDays: 14 });
   });
 });
 
 describe('a first estimate of a job', () => {
   it('has its hours at the rate and its parts at the price of what fits, each tied to its work', async () => {
-    await setRates().expect(200);
+    await setRates();
     const jobId = await openJobOn(shop, unitId, ['2L'], ['seal']);
     const { sheetId } = (await fetchJob(shop.technician.call, jobId)).wheelEnds[0]!.sheet;
     await addPart(sheetId, 'part:hub-seal', 4_185);
@@ -102,12 +112,12 @@ describe('a first estimate of a job', () => {
   });
 
   it('has no price that is of another currency', async () => {
-    await setRates({ hour: { currency: 'EUR', minor: 9_000 } }).expect(200);
+    await setRates({ hour: { currency: 'EUR', minor: 9_000 } });
     const jobId = await openJobOn(shop, await addUnit(shop, 'Tern 901'), ['2R'], ['seal']);
     const bill = await draft(jobId);
     expect(bill.currency).toBe('USD');
     for (const line of bill.lines.filter((l) => l.group === 'labour')) expect(line.unitMinor).toBe(0);
-    await setRates().expect(200);
+    await setRates();
   });
 });
 
@@ -191,7 +201,7 @@ describe('what an owner finds first', () => {
     expect(after.unpriced).toBe(0);
     expect(after.total!.minor).toBe(22_500 + lines.reduce((sum, _, i) => sum + 100 + i, 0));
 
-    await setRates({ hour: null }).expect(200);
+    await setRates({ hour: null });
     expect((await ahead(other)).due[0]).toMatchObject({ hours: 2.25, total: null });
   });
 });

@@ -1,9 +1,15 @@
+import { QueryTypes } from 'sequelize';
 import { ratesSchema, type ShopRates } from '@lanternwright/contract/estimates';
 import type { Rates } from '@lanternwright/core/cost';
 import type { Database } from '../database/connect.ts';
+import { MovedOn } from '../record/append.ts';
 import type { SettingsService } from '../shop/settings.ts';
 
 const unset: ShopRates = { hour: null, suppliesPercent: 0, taxes: [], taxNumber: '', validDays: null };
+
+const BEGIN = `insert into setting (name, value) values ('rates', $1 ::jsonb) on conflict do nothing`;
+const CHANGE = `
+  update setting set value = $1 ::jsonb where name = 'rates' and value = $2 ::jsonb returning name`;
 
 /** What the shop charges, kept beside its settings: whoever sees no prices does not see it. */
 export function ratesService(db: Database, settings: Pick<SettingsService, 'current'>) {
@@ -15,8 +21,12 @@ export function ratesService(db: Database, settings: Pick<SettingsService, 'curr
   return {
     current,
 
-    async change(rates: ShopRates): Promise<ShopRates> {
-      await db.setting.upsert({ name: 'rates', value: rates });
+    /** @param seen as they were when they were looked at @throws HttpProblem 409 where somebody changed them meanwhile */
+    async change(rates: ShopRates, seen: ShopRates): Promise<ShopRates> {
+      const bind = [JSON.stringify(rates), JSON.stringify(seen)];
+      await db.sequelize.query(BEGIN, { bind: [JSON.stringify(unset)] });
+      const [changed] = await db.sequelize.query(CHANGE, { type: QueryTypes.SELECT, bind });
+      if (!changed) throw new MovedOn();
       return rates;
     },
 

@@ -20,7 +20,7 @@ export function estimatesRouter(services: Services, clock: Clock): Router {
   const { rates } = services;
   const router = Router();
   serve(router, estimatesRoutes.rates, () => rates.current());
-  serve(router, estimatesRoutes.changeRates, ({ body }) => rates.change(body));
+  serve(router, estimatesRoutes.changeRates, ({ body: { seen, ...wanted } }) => rates.change(wanted, seen));
   serve(router, estimatesRoutes.draft, ({ params, viewer }) => draftEstimate(services, params.id, viewer));
   // An owner's contact sees some owners, never all.
   serve(router, estimatesRoutes.ahead, ({ viewer: { owners } }) =>

@@ -37,6 +37,11 @@ beforeAll(async () => {
   });
   cookie = cookiesOf(answer);
   const command = confirmStep(await fetchJob(shop.technician.call, job), '2L');
+  const rates = {
+    hour: { currency: 'USD', minor: 9_000 },
+    ...{ suppliesPercent: 5, taxNumber: 'T 1', validDays: 30 },
+    taxes: [{ name: 'VAT', percent: 20, on: ['labour'] }],
+  };
   const wheelEnds = [{ position: '1L', works: ['seal'] }];
   good = {
     '/api/fleet/units': {
@@ -101,11 +106,7 @@ beforeAll(async () => {
       ...{ name: 'Depot screen', capabilities: ['see-units'], ownerId: null, days: 30 },
     },
     '/api/programs/webhooks': { name: 'Haulier', url: 'http://127.0.0.1:9/', events: ['release'] },
-    '/api/estimates/rates': {
-      hour: { currency: 'USD', minor: 9_000 },
-      ...{ suppliesPercent: 5, taxNumber: 'T 1', validDays: 30 },
-      taxes: [{ name: 'VAT', percent: 20, on: ['labour'] }],
-    },
+    '/api/estimates/rates': { ...rates, seen: rates },
     '/api/shop/morning': { at: '06:30', to: ['okonedo@shop.example'] },
     '/api/shop/settings': { ...shop.settings.current(), bays: [{ id: 'bay-1', name: 'Bay 1' }] },
     '/api/people/:id/off': { seenVersion: 1 },

@@ -194,7 +194,11 @@ describe('a job on paper', () => {
     const call = shop.supervisor.call;
     await send(call, jobId, 9, { kind: 'bill-written', as: 'estimate', bill: quoted }).expect(200);
     const rates = { hour: null, suppliesPercent: 0, taxes: [], taxNumber: 'MSW 12 34', validDays: 30 };
-    await call.put('/api/estimates/rates').send(rates).expect(200);
+    const { body: seen } = await call.get('/api/estimates/rates').expect(200);
+    await call
+      .put('/api/estimates/rates')
+      .send({ ...rates, seen })
+      .expect(200);
     const asked = (await paper('estimate', 'a4')).text;
     const last = shop.clock.sayDay(shop.clock.now().toISOString(), 30);
     for (const words of [

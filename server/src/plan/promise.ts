@@ -3,6 +3,7 @@ import { axleNumber, type PlacedAxle } from '@lanternwright/core/axle-plan';
 import { dayBegins, describeWorks, visitTime } from '@lanternwright/core/work-plan';
 import type { PromiseAsked, ProposalResult } from '@lanternwright/contract/plan';
 import type { Database } from '../database/connect.ts';
+import { placedAxles } from '../fleet/axle-sql.ts';
 import { notFound, refused } from '../http/problem.ts';
 import type { Clock } from '../shop/clock.ts';
 import type { SettingsService } from '../shop/settings.ts';
@@ -13,8 +14,7 @@ import type { ShopAhead, UnitHead } from './shop-ahead.ts';
 
 const UNIT = `
   select ${UNIT_HEAD} as unit,
-    (select coalesce(json_agg(json_build_object('id', a.id, 'number', a.number, 'role', a.role, 'wheels', a.wheels,
-      'brake', a.brake, 'sheet', a.sheet)), '[]') from axle a where a.unit_id = u.id and a.taken_out_at is null) as axles,
+    ${placedAxles('u.id')} as axles,
     exists (select 1 from booking b where b.unit_id = u.id and not b.cancelled and b.left_at is null
       and upper(b.during) > $2 ::timestamptz) as booked
   from unit u join owner o on o.id = u.owner_id where u.id = $1`;

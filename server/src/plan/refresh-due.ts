@@ -1,6 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import { unitDue, type Due, type UnitPast } from '@lanternwright/core/due';
 import type { Database } from '../database/connect.ts';
+import { placedAxles } from '../fleet/axle-sql.ts';
 import { inTransaction } from '../database/in-transaction.ts';
 import { ON_ITS_UNIT } from '../fleet/summary.ts';
 import { asColumns } from '../record/insert-rows.ts';
@@ -11,9 +12,7 @@ const points = (total: string) => `
 
 const PAST = `
   select u.id, u.kind, u.duty, ${points('total_km')} as distance, ${points('total_hours')} as hours,
-    (select coalesce(json_agg(json_build_object('id', a.id, 'number', a.number, 'role', a.role, 'wheels', a.wheels,
-        'brake', a.brake, 'sheet', a.sheet) order by a.number), '[]')
-      from axle a where a.unit_id = u.id and a.taken_out_at is null) as axles,
+    ${placedAxles('u.id')} as axles,
     (select coalesce(json_agg(json_build_object('axleId', s.axle_id, 'position', s.position, 'works', s.works,
         'date', s.date)), '[]')
       from (select axle_id, position, works, date from service_done where unit_id = u.id

@@ -14,6 +14,7 @@ import type { Work } from '@lanternwright/core/stack';
 import { linesOfWork, partsWanted } from '@lanternwright/core/traveller';
 import type { PartLine, Shortage } from '@lanternwright/contract/stores';
 import type { Database } from '../database/connect.ts';
+import { PLACED_AXLE } from '../fleet/axle-sql.ts';
 import { keptWhileStill } from '../database/kept-while-still.ts';
 import { entriesOfAll } from '../record/append.ts';
 import type { Clock } from '../shop/clock.ts';
@@ -55,8 +56,7 @@ const DUE_WORK = `
     group by a.sheet ->> 'sheetId', a.sheet ->> 'revision', a.role, a.brake, e.works, e.day
   )
   select k.works, to_char(k.day, 'YYYY-MM-DD') as date, k.count, k.units,
-    json_build_object('id', a.id, 'number', a.number, 'role', a.role, 'wheels', a.wheels, 'brake', a.brake,
-      'sheet', a.sheet) as axle
+    ${PLACED_AXLE} as axle
   from kinds k join axle a on a.id = k.id`;
 
 /** SQL: open jobs with the day they stand in a bay; $1 is the shop's zone. */

@@ -39,6 +39,7 @@ describe('the rates of the shop', () => {
     expect(await screen.findByText('Saved.')).toBeTruthy();
     expect(saved()).toEqual({
       ...{ ...unset, hour: { currency: 'GBP', minor: 7_850 }, validDays: 30 },
+      seen: unset,
       taxes: [{ name: 'VAT', percent: 20, on: ['labour'] }],
     });
   });

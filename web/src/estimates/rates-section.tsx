@@ -54,7 +54,10 @@ function RatesForm({ start, currency }: { start: ShopRates; currency: string }) 
   const { errorOf, field, handleSubmit } = form;
   return (
     <FormProvider {...form}>
-      <form className="flex flex-col gap-3" onSubmit={(e) => void handleSubmit((r) => save(r))(e)}>
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(e) => void handleSubmit((r) => save({ ...r, seen: start }))(e)}
+      >
         <div className="grid items-start gap-4 md:grid-cols-2">
           <TextField
             label={`An hour of labour, ${currency}`}
