@@ -4,7 +4,7 @@ import { billSchema, taxSchema } from '@lanternwright/core/cost';
 import { priceSchema } from '@lanternwright/core/part';
 import { workSchema } from '@lanternwright/core/stack';
 import { unitHead } from '../plan/due.ts';
-import { defineRoute } from '../route/index.ts';
+import { defineRoute, idParams } from '../route/index.ts';
 
 /** What the shop charges, and what its estimates and bills say besides. */
 export const ratesSchema = z.object({
@@ -102,7 +102,7 @@ export const estimatesRoutes = {
     summary:
       'A first estimate of a job: the hours of its works at the shop’s rate, and its parts at their price',
     access: 'see-prices',
-    params: z.object({ id: z.uuid() }),
+    params: idParams,
     answer: billSchema,
   }),
   ahead: defineRoute({

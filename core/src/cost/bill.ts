@@ -56,6 +56,9 @@ export interface WorkAt {
   work: Work;
 }
 
+/** Whether an estimate says of its lines which works they are for. */
+export const isSplit = ({ lines }: Pick<Bill, 'lines'>): boolean => lines.some((l) => l.at);
+
 /**
  * What is left of an estimate where only some of its works are done: lines of works that are left out are gone; a line
  * that is for none of the works that were asked stands with the rest.

@@ -1,7 +1,7 @@
 import type { UnitKind } from '../axle-plan/index.ts';
 import { works as workTitles, type Work } from '../stack/index.ts';
 import { IN_AND_OUT_MIN, workTime, type MeasuredTime } from '../work-plan/index.ts';
-import type { Bill, BillLine, Tax } from './bill.ts';
+import { isSplit, type Bill, type BillLine, type Tax } from './bill.ts';
 
 /** A part that works on a wheel end need. Money in the smallest coin; null where nobody knows the price. */
 export interface EstimatedPart {
@@ -87,7 +87,7 @@ export function estimateOf(
  * @param draft what `estimateOf` gives for the works of today
  */
 export function writtenAnew(written: Bill, draft: Bill): Bill {
-  if (![written, draft].every((bill) => bill.lines.some((l) => l.at))) return written;
+  if (!isSplit(written) || !isSplit(draft)) return written;
   const worksAt = (bill: Bill, position: string) =>
     new Set(bill.lines.flatMap(({ at }) => (at?.position === position ? at.works : [])));
   const positions = new Set(draft.lines.flatMap(({ at }) => at?.position ?? []));

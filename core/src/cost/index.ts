@@ -5,6 +5,7 @@ export {
   billSchema,
   billTotals,
   describeTax,
+  isSplit,
   lineMinor,
   taxed,
   taxSchema,

@@ -114,8 +114,9 @@ export async function ownAhead(
   // One after another: what a contact reads is read in one transaction.
   const jobs = await prepared<JobRow>(db, 'own-jobs', JOBS, [owners]);
   const rows = await prepared<DueRow>(db, 'own-due', DUE, [owners, until, clock.now().toISOString()]);
-  const charged = await rates.inCurrency();
-  const { validDays } = await rates.current();
+  const own = await rates.current();
+  const { validDays } = own;
+  const charged = rates.inCurrency(own);
   const measured = await ahead.measured();
   const partsOf = partsOfAxles();
   const ends = rows.map((row) => endsOf(row, partsOf));

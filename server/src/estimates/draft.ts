@@ -25,7 +25,7 @@ export async function draftEstimate(
     ...{ position: w.position, works: w.plan.works, sheet: w.sheet.sheetId },
     parts: partsByWork(w),
   }));
-  const charged = await rates.inCurrency();
+  const charged = rates.inCurrency(await rates.current());
   const lines = ends.flatMap(({ sheet, parts }) => parts.map((p) => ({ sheet, line: p.line.what })));
   const [priceOf, measured] = await Promise.all([pricesOf(db, lines, charged.currency), ahead.measured()]);
   const priced = ends.map(({ sheet, parts, ...end }) => ({

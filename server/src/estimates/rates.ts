@@ -30,9 +30,8 @@ export function ratesService(db: Database, settings: Pick<SettingsService, 'curr
       return rates;
     },
 
-    /** The rates in the currency of the shop: one that was set in another is not known in this. */
-    async inCurrency(): Promise<Rates> {
-      const { hour, suppliesPercent, taxes } = await current();
+    /** What of the rates is known in the currency of the shop: an hour that was set in another is not. */
+    inCurrency({ hour, suppliesPercent, taxes }: ShopRates): Rates {
       const { currency } = settings.current();
       return { currency, hourMinor: hour?.currency === currency ? hour.minor : null, suppliesPercent, taxes };
     },

@@ -1,8 +1,8 @@
 import { QueryTypes } from 'sequelize';
 import { unitDue, type Due, type UnitPast } from '@lanternwright/core/due';
 import type { Database } from '../database/connect.ts';
-import { placedAxles } from '../fleet/axle-sql.ts';
 import { inTransaction } from '../database/in-transaction.ts';
+import { placedAxles } from '../fleet/axle-sql.ts';
 import { ON_ITS_UNIT } from '../fleet/summary.ts';
 import { asColumns } from '../record/insert-rows.ts';
 

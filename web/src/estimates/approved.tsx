@@ -1,4 +1,4 @@
-import { billFor, billTotals, formatMoney, type Bill, type WorkAt } from '@lanternwright/core/cost';
+import { billFor, billTotals, formatMoney, isSplit, type Bill, type WorkAt } from '@lanternwright/core/cost';
 import { works } from '@lanternwright/core/stack';
 import type { Job, OwnerAnswer } from '@lanternwright/core/traveller';
 
@@ -41,7 +41,6 @@ export function Approved({
   const whole = billTotals(bill).totalMinor;
   const approved = lines.filter((l) => answers[l.key]?.answer === 'do-now');
   const isWhole = approved.length === lines.length;
-  const isSplit = bill.lines.some((l) => l.at);
   const asked = lines.flatMap((l) => l.at ?? []);
   const part = billFor(
     bill,
@@ -55,7 +54,7 @@ export function Approved({
           {isOwner ? 'You approve all of it: ' : 'Approved, all of it: '}
           <span className="figure font-semibold">{money(whole)}</span>
         </>
-      ) : isSplit ? (
+      ) : isSplit(bill) ? (
         <>
           {isOwner ? 'You approve ' : 'Approved: '}
           <span className="figure font-semibold">

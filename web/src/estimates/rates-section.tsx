@@ -2,7 +2,7 @@ import { FormProvider, type Path } from 'react-hook-form';
 import { z } from 'zod';
 import type { ShopRates } from '@lanternwright/contract/estimates';
 import { toMinor, typedMoney } from '@lanternwright/core/cost';
-import { parseNumber, typedNumber } from '@lanternwright/core/quantity';
+import { parseNumber } from '@lanternwright/core/quantity';
 import { problemText } from '../api.ts';
 import { FormProblem } from '../form-problem.tsx';
 import { useShop } from '../people/people-api.ts';
@@ -28,8 +28,9 @@ const formSchema = (currency: string) =>
   typedSchema.transform(({ hour, supplies, taxNumber, validDays, taxes }, context): ShopRates => {
     const figure = (text: string, path: string, kind?: 'money') => {
       const read = parseNumber(text, kind);
-      if (!read.ok) context.addIssue({ code: 'custom', message: read.message, path: [path] });
-      return typedNumber(text, kind);
+      if (read.ok) return read.value;
+      context.addIssue({ code: 'custom', message: read.message, path: [path] });
+      return NaN;
     };
     return {
       hour: hour.trim() === '' ? null : { currency, minor: toMinor(figure(hour, 'hour', 'money'), currency) },

@@ -1,5 +1,5 @@
 import { useParams } from 'react-router';
-import { billTotals, formatMoney } from '@lanternwright/core/cost';
+import { billTotals, formatMoney, isSplit } from '@lanternwright/core/cost';
 import { unitKinds } from '@lanternwright/core/axle-plan';
 import { stages } from '@lanternwright/core/procedure';
 import {
@@ -48,7 +48,7 @@ const asksOwner = ({ money }: Job) => money.estimate !== null && money.answer ==
 function Estimate({ open }: { open: OpenJob }) {
   const { estimate, answer, actual } = open.job.money;
   // What is asked says its own lines, work by work.
-  const asks = answer === null && estimate?.bill.lines.some((l) => l.at);
+  const asks = answer === null && estimate !== null && isSplit(estimate.bill);
   if (!estimate && !actual) return <p className="text-16 text-muted">The shop has written no estimate.</p>;
   return (
     <div className="flex flex-col gap-4">

@@ -1,13 +1,12 @@
 import { useState } from 'react';
 import type { Proposed } from '@lanternwright/contract/plan';
-import { addDays } from '@lanternwright/core/interval';
 import { mondayOf } from '@lanternwright/core/work-plan';
 import { useShop } from '../people/people-api.ts';
-import { dayAndTime, formatDate, formatRange, momentOf } from '../shell/words.ts';
+import { dayAndTime, formatDate, formatRange } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { useAbsencesQuery, useBookingsQuery } from './plan-api.ts';
-import { placeOf, weekGrid, type WeekGrid } from './week-grid.ts';
-import { blockStyle, BlockText, Lane, NAME_PX, useDayWidth, WeekHead } from './week-frame.tsx';
+import { placeOf, weekGrid, weekSpan, type WeekGrid } from './week-grid.ts';
+import { blockPadding, blockStyle, BlockText, Lane, NAME_PX, useDayWidth, WeekHead } from './week-frame.tsx';
 
 interface Props {
   rows: readonly Proposed[];
@@ -27,14 +26,25 @@ interface Drawn {
   dayPx: number;
 }
 
-/** Where a booking stood before it is moved. */
-function Before({ name, stand, grid, dayPx }: Drawn & { name: string; stand: Placed }) {
+const looks = {
+  before: 'border-dashed text-muted line-through',
+  booked: 'bg-side',
+};
+
+/** What is not to be chosen: a booking that stays, or where one stood before it is moved. */
+function Standing({
+  name,
+  stand,
+  as,
+  grid,
+  dayPx,
+}: Drawn & { name: string; stand: Pick<Placed, 'from' | 'until' | 'names'>; as: keyof typeof looks }) {
   const style = blockStyle(grid, dayPx, stand);
   return (
     <div
       style={style}
-      title={`${name}, before: ${formatRange(stand.from, stand.until)}`}
-      className="absolute top-1.5 overflow-hidden rounded-md border border-dashed border-edge px-1.5 text-muted line-through flex flex-col justify-center"
+      title={`${name}, ${as}: ${formatRange(stand.from, stand.until)}`}
+      className={`absolute top-1.5 flex flex-col justify-center overflow-hidden rounded-md border border-edge ${blockPadding(style)} ${looks[as]}`}
     >
       <BlockText {...{ name, width: style.width }} people={stand.names} />
     </div>
@@ -60,7 +70,7 @@ function After({
       disabled={isChosen === null}
       {...(isChosen === null ? {} : { 'aria-pressed': isChosen })}
       onClick={onToggle}
-      className={`absolute top-1.5 overflow-hidden rounded-md border-2 border-lamp-edge text-left ${style.width < 44 ? 'px-0.5' : 'px-1.5'} ${isChosen === false ? 'bg-paper' : 'bg-lamp'}`}
+      className={`absolute top-1.5 overflow-hidden rounded-md border-2 border-lamp-edge text-left ${blockPadding(style)} ${isChosen === false ? 'bg-paper' : 'bg-lamp'}`}
     >
       <BlockText name={row.unit.name} people={row.to.names} width={style.width} />
     </button>
@@ -72,7 +82,7 @@ export function ProposalBays({ rows, keyOf, chosen, toggle }: Props) {
   const shop = useShop();
   const weeks = [...new Set(rows.flatMap((r) => [weekOf(r.to), ...(r.was ? [weekOf(r.was)] : [])]))].sort();
   const [monday, setMonday] = useState(weeks[0]!);
-  const span = { from: momentOf(monday, '00:00'), until: momentOf(addDays(monday, 7), '00:00') };
+  const span = weekSpan(monday);
   const { data: bookings = [] } = useBookingsQuery(span);
   const { data: away = [] } = useAbsencesQuery(span);
   const grid = weekGrid(monday, shop ?? { week: [] });
@@ -80,6 +90,7 @@ export function ProposalBays({ rows, keyOf, chosen, toggle }: Props) {
   const first = Math.min(...here.map((r) => Math.floor(placeOf(grid, r.to.from))));
   const { box, dayPx } = useDayWidth(grid.days.length, Number.isFinite(first) ? first : 0);
   if (!shop || shop.bays.length === 0) return null;
+  const now = new Date().toISOString();
   const moves = new Set(rows.flatMap((r) => r.bookingId ?? []));
   const stays = bookings.filter((b) => !moves.has(b.id));
   const before = rows.flatMap((r) => (r.was && isIn(monday, r.was) ? [{ row: r, was: r.was }] : []));
@@ -105,27 +116,23 @@ export function ProposalBays({ rows, keyOf, chosen, toggle }: Props) {
           <WeekHead {...{ grid, dayPx }} />
           <ul>
             {shop.bays.map((bay) => (
-              <Lane key={bay.id} {...{ bay, grid, dayPx, away }} now={new Date().toISOString()}>
+              <Lane key={bay.id} {...{ bay, grid, dayPx, away, now }}>
                 {before
                   .filter(({ was }) => was.bayId === bay.id)
                   .map(({ row, was }) => (
-                    <Before key={keyOf(row)} {...{ grid, dayPx }} name={row.unit.name} stand={was} />
+                    <Standing
+                      key={keyOf(row)}
+                      {...{ grid, dayPx }}
+                      name={row.unit.name}
+                      stand={was}
+                      as="before"
+                    />
                   ))}
                 {stays
                   .filter((b) => b.bayId === bay.id)
-                  .map((b) => {
-                    const style = blockStyle(grid, dayPx, b);
-                    return (
-                      <div
-                        key={b.id}
-                        style={style}
-                        title={`${b.unit.name}, booked: ${formatRange(b.from, b.until)}`}
-                        className="absolute top-1.5 overflow-hidden rounded-md border border-edge bg-side px-1.5 flex flex-col justify-center"
-                      >
-                        <BlockText name={b.unit.name} people={b.names} width={style.width} />
-                      </div>
-                    );
-                  })}
+                  .map((b) => (
+                    <Standing key={b.id} {...{ grid, dayPx }} name={b.unit.name} stand={b} as="booked" />
+                  ))}
                 {here
                   .filter((r) => r.to.bayId === bay.id)
                   .map((row) => (
@@ -142,9 +149,8 @@ export function ProposalBays({ rows, keyOf, chosen, toggle }: Props) {
         </div>
       </div>
       <p className="pt-2 text-12 text-muted">
-        {chosen
-          ? 'Framed: proposed. Press one to accept it. Grey: booked, stays. Dashed: where a booking was before.'
-          : 'Framed: proposed. Grey: booked, stays. Dashed: where a booking was before.'}
+        Framed: proposed.{chosen && ' Press one to accept it.'} Grey: booked, stays. Dashed: where a booking
+        was before.
       </p>
     </section>
   );

@@ -46,6 +46,9 @@ export function blockStyle(grid: WeekGrid, dayPx: number, { from, until }: { fro
   return { left: Math.min(begin, grid.days.length * dayPx - width), width, height: BLOCK_PX };
 }
 
+/** A narrow block has its width for the name. */
+export const blockPadding = ({ width }: { width: number }) => (width < 44 ? 'px-0.5' : 'px-1.5');
+
 /** The name of a unit in its block, whole also where the block is narrow, and who works on it where there is room. */
 export function BlockText({
   name,

@@ -28,6 +28,12 @@ export function weekGrid(monday: string, { week }: Pick<ShopSettings, 'week'>): 
   };
 }
 
+/** A week from its Monday to the next, as moments of the shop. */
+export const weekSpan = (monday: string) => ({
+  from: momentOf(monday, '00:00'),
+  until: momentOf(addDays(monday, 7), '00:00'),
+});
+
 /** Where a moment stands, in widths of a day; before the first or after the last day it is at the edge. */
 export function placeOf({ days, open, close }: WeekGrid, iso: string): number {
   const { day, time } = dayAndTime(iso);

@@ -15,6 +15,7 @@ import type { Booked, ToldAbsence } from '@lanternwright/contract/plan';
 import { formatRange } from '../shell/words.ts';
 import { momentAt, placeOf, slotWidth, type WeekGrid } from './week-grid.ts';
 import {
+  blockPadding,
   blockStyle,
   BlockText,
   Lane,
@@ -69,7 +70,7 @@ function Block({
     >
       <button
         type="button"
-        className={`min-w-0 grow overflow-hidden text-left ${style.width < 44 ? 'px-0.5' : 'px-1.5'} ${movable ? 'cursor-grab touch-none' : ''}`}
+        className={`min-w-0 grow overflow-hidden text-left ${blockPadding(style)} ${movable ? 'cursor-grab touch-none' : ''}`}
         title={say(booked)}
         {...attributes}
         {...listeners}

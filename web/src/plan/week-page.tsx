@@ -5,7 +5,7 @@ import { addDays } from '@lanternwright/core/interval';
 import { endOfMoved, mondayOf, workSpans } from '@lanternwright/core/work-plan';
 import { problemText } from '../api.ts';
 import { useMay, useShop } from '../people/people-api.ts';
-import { momentOf, formatClock, formatDate, formatRange, shopToday } from '../shell/words.ts';
+import { formatClock, formatDate, formatRange, shopToday } from '../shell/words.ts';
 import { Button } from '../ui/button.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { Away } from './away.tsx';
@@ -20,7 +20,7 @@ import {
   useMoveBookingMutation,
 } from './plan-api.ts';
 import { PlanHead } from './plan-head.tsx';
-import { weekGrid } from './week-grid.ts';
+import { weekGrid, weekSpan } from './week-grid.ts';
 import { WeekLanes } from './week-lanes.tsx';
 
 const SIX_WEEKS_MS = 42 * 86_400_000;
@@ -33,7 +33,7 @@ export function WeekPage() {
   const monday = mondayOf(
     /^\d{4}-\d\d-\d\d$/.test(asked) && !Number.isNaN(Date.parse(asked)) ? asked : today,
   );
-  const span = { from: momentOf(monday, '00:00'), until: momentOf(addDays(monday, 7), '00:00') };
+  const span = weekSpan(monday);
   const shop = useShop();
   const able = useMay();
   const go = useNavigate();
