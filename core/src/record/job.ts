@@ -22,6 +22,7 @@ import {
   upcast,
   verdictOf,
   whatIsLeft,
+  worksWanted,
   type Command,
   type DecideContext,
   type EventBody,
@@ -219,11 +220,8 @@ function followUpRows(job: Job, w: WheelEnd): FollowUpRow[] {
 /** What was done of the works on a wheel end: not what its owner did not want now. */
 function serviceRows(job: Job, w: WheelEnd): ServiceRow[] {
   if (!w.release) return [];
-  const { works: wanted, unwanted } = w.plan;
   // A job of the first build says nothing of works: what it ends with is a check.
-  const works = w.firstBuild
-    ? (['check'] as const)
-    : wanted.filter((work) => !unwanted.some((u) => u.work === work));
+  const works = w.firstBuild ? (['check'] as const) : worksWanted(w);
   const { id: jobId, unitId } = job;
   return [
     {
@@ -243,8 +241,9 @@ export const servicesOf = (job: Job): ServiceRow[] => job.wheelEnds.flatMap((w) 
 
 function closedAt(job: Job): string | null {
   if (!isClosed(job)) return null;
-  const releases = job.wheelEnds.map((w) => w.release?.at ?? '').sort();
-  return job.stopped?.at ?? releases.at(-1)!;
+  // Leaving out what is not done can be what closes it.
+  const releases = [...job.wheelEnds, ...job.leftOut].map((w) => (w.release ?? w.leftOut)?.at ?? '');
+  return job.stopped?.at ?? releases.sort().at(-1)!;
 }
 
 function estimateOf({ money }: Job): JobRows['job']['estimate'] {
@@ -303,7 +302,7 @@ export const jobAggregate: Aggregate<Job, JobCommand, EventBody, JobRows> = {
         ? Object.fromEntries(job.wheelEnds.map((w) => [w.position, whatIsLeft(job, w)]))
         : null,
     },
-    readings: job.wheelEnds.flatMap((w) => readingRows(job, w)),
+    readings: [...job.wheelEnds, ...job.leftOut].flatMap((w) => readingRows(job, w)),
     followUps: job.wheelEnds.flatMap((w) => followUpRows(job, w)),
     services: servicesOf(job),
   }),

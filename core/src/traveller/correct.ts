@@ -3,7 +3,7 @@ import type { BodyOf, EventBody } from './event.ts';
 import { accept, refuse, refuseFor, type DecideContext, type Decision } from './decision.ts';
 import { doubtedBy } from './doubts.ts';
 import { impossible } from './impossible.ts';
-import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
+import { wheelEndEver, type Job, type WheelEnd } from './job.ts';
 import { checkStepData } from './check-step-data.ts';
 import type { Act } from '../route/index.ts';
 import { stepTitled } from './progress.ts';
@@ -55,7 +55,7 @@ function whetherCorrected(job: Job, command: Correction, { by }: DecideContext):
   if (body.kind === 'job-opened')
     return command.replacement?.kind === 'intake' ? accept(command) : refuse('intake-not-struck');
   if (!isCorrectable(body)) return refuse('not-correctable');
-  const w = wheelEndAt(job, body.position)!;
+  const w = wheelEndEver(job, body.position)!;
   if (w.release && by.role !== 'supervisor')
     return refuse('released-correction', { position: body.position });
   if (body.kind === 'wheel-end-released' && (w.retorque || w.followUpsDone.length > 0))

@@ -1,5 +1,5 @@
 import { correct } from './correct.ts';
-import { changeRoute, whyNotWithdrawn } from './decide-route.ts';
+import { changeRoute } from './decide-route.ts';
 import { doneAtOf } from './done-at.ts';
 import { waitsFor } from './waits-for.ts';
 import { accept, refuse, refuseFor, type DecideContext, type Decision } from './decision.ts';
@@ -24,11 +24,12 @@ import {
   type JobOpened,
   type WheelEndOpened,
 } from './event.ts';
-import { currentRound, isClosed, wheelEndAt, type Job, type WheelEnd } from './job.ts';
+import { currentRound, isClosed, wheelEndAt, wheelEndEver, type Job, type WheelEnd } from './job.ts';
 import { atStep, checkStepData } from './check-step-data.ts';
 import { impossible } from './impossible.ts';
 import { lateRecords, openQuestions, progressOf, readingRound } from './progress.ts';
 import { describeObjection } from './describe-objection.ts';
+import { leavingOut, ownerAnswered } from './decide-leaving-out.ts';
 import { isAsFound } from './is-as-found.ts';
 import { openFindings } from './open-findings.ts';
 import { whyOnlyRead } from './first-build.ts';
@@ -58,13 +59,19 @@ function whyNotTaken({ position, sheet, route }: WheelEndOpened): Refusal | null
 }
 
 /** Decides whether the other side of an axle joins an open job. */
-export function decideJoining(job: Job, wheelEnd: WheelEndOpened, { by }: DecideContext): Decision {
+export function decideJoining(
+  job: Job,
+  wheelEnd: WheelEndOpened,
+  { by, inLaterJob }: DecideContext,
+): Decision {
   const { position } = wheelEnd;
   if (by.role !== 'supervisor' && by.role !== 'technician') return refuse('no-joining');
   if (isClosed(job)) return refuse('job-closed-open-another');
   if (job.stopped) return refuse('job-held', { reason: job.stopped.reason });
   if (wheelEndAt(job, position)) return refuse('joined-already', { position });
   if (!wheelEndAt(job, oppositeOf(position))) return refuse('another-axle', { position });
+  const isOut = job.leftOut.some((w) => w.position === position);
+  if (isOut && inLaterJob) return refuse('left-out-and-changed', { position });
   const why = whyNotTaken(wheelEnd);
   return why ? refuseFor(why) : accept({ kind: 'wheel-end-joined', position, wheelEnd });
 }
@@ -79,6 +86,11 @@ const sentForAnother: ReadonlySet<Command['kind']> = new Set([
 function whyNotSent(command: Command, { name, sentBy }: Actor): Refusal | null {
   return !sentBy || sentForAnother.has(command.kind) ? null : refusal('not-sent', { name });
 }
+
+/** What was done by hand is heard of a wheel end that was left out as well: it can have waited on a tablet. */
+const heardAfterwards: ReadonlySet<Command['kind']> = new Set([
+  ...(['step-recorded', 'step-skipped', 'reading-taken', 'photo-added', 'as-it-stands'] as const),
+]);
 
 /** Decides one command on an open job. Pure: the browser and the server ask the same question. */
 export function decide(job: Job, command: Command, context: DecideContext): Decision {
@@ -110,8 +122,12 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
     case 'ended-out-of-service':
       return endingOutOfService(job, command, context);
   }
-  const wheelEnd = wheelEndAt(job, command.position);
+  const wheelEnd = wheelEndEver(job, command.position);
   if (!wheelEnd) return refuse('not-in-job', { position: command.position });
+  if (wheelEnd.leftOut && !heardAfterwards.has(command.kind))
+    return refuse('left-out', { position: command.position, by: wheelEnd.leftOut.by.name });
+  if (wheelEnd.leftOut && context.inLaterJob)
+    return refuse('left-out-and-changed', { position: command.position });
   if (command.kind === 'retorque-recorded') return retorque(wheelEnd, command, context.today);
   if (command.kind === 'follow-up-done') return followUpDone(wheelEnd, command, context);
   if (job.stopped) return refuse('job-held', { reason: job.stopped.reason });
@@ -134,6 +150,8 @@ export function decide(job: Job, command: Command, context: DecideContext): Deci
       return countLate(wheelEnd, command, context);
     case 'finding-answered':
       return answerFinding(wheelEnd, command, context);
+    case 'wheel-end-left-out':
+      return leavingOut(job, wheelEnd, command, context);
     case 'wheel-end-released':
       return release(job, wheelEnd, command, context);
     case 'work-added':
@@ -230,38 +248,6 @@ function whyNotThem(command: Command, { role }: Actor): Refusal | null {
   if (role === 'storekeeper')
     return command.kind === 'part-received' ? null : refusal('storekeeper-parts-only');
   return refusal('trainee-records-nothing');
-}
-
-function ownerAnswered(job: Job, command: BodyOf<'owner-answered'>, { by }: DecideContext): Decision {
-  const { estimate, answer } = job.money;
-  if (!estimate) return refuse('no-estimate');
-  if (by.role === 'owner-contact' && isClosed(job)) return refuse('job-closed');
-  if (command.estimate !== undefined && command.estimate !== estimate.eventId)
-    return refuse('estimate-newer');
-  if (by.role === 'owner-contact' && command.estimate === undefined) return refuse('no-estimate-named');
-  if (answer?.by.role === 'owner-contact' && by.role !== 'owner-contact')
-    return refuse('owner-answered', { by: answer.by.name });
-  if (command.answer === 'defer' && (!command.until || !command.risk)) return refuse('deferred-without-date');
-  for (const [i, line] of (command.works ?? []).entries()) {
-    const why = whyNotLeftOut(job, command.works!.slice(0, i), line);
-    if (why) return refuseFor(why);
-  }
-  return accept(command);
-}
-
-type AnsweredWork = NonNullable<BodyOf<'owner-answered'>['works']>[number];
-
-/** Why a work cannot come off the route by the owner's answer, given those that come off before it; or null. */
-function whyNotLeftOut(job: Job, before: readonly AnsweredWork[], line: AnsweredWork): Refusal | null {
-  const w = wheelEndAt(job, line.position);
-  if (!w) return refusal('no-route-to-shorten', { position: line.position });
-  if (line.answer === 'defer' && (!line.until || !line.risk))
-    return refusal('work-deferred-without-date', { position: line.position, work: line.work });
-  const gone = before.filter((b) => b.position === line.position).map((b) => b.work);
-  if (w.plan.works.every((work) => work === line.work || gone.includes(work)))
-    return refusal('only-work-answered', { position: line.position });
-  const plan = { ...w.plan, works: w.plan.works.filter((work) => !gone.includes(work)) };
-  return whyNotWithdrawn(w, plan, line.work);
 }
 
 function voiding(job: Job, command: BodyOf<'job-voided'>, { by }: DecideContext): Decision {

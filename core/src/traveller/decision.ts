@@ -14,6 +14,8 @@ export interface DecideContext {
   now: string;
   /** What the wheel end at hand read last, in any job, and when; null where it was never measured. Where nobody looked it is not there. */
   lastReading?: { verdict: Verdict; at: string } | null;
+  /** A later job has the wheel end in it, which was left out of this one; unknown in the browser. */
+  inLaterJob?: boolean;
 }
 
 /** A refusal for a reason that is found already. */

@@ -2,7 +2,7 @@ import type { Position } from '../axle-plan/index.ts';
 import type { Reader } from '../quantity/index.ts';
 import { describeObjection } from './describe-objection.ts';
 import { describeOff } from './describe-stopped.ts';
-import { wheelEndAt, type Job } from './job.ts';
+import { wheelEndEver, type Job } from './job.ts';
 import { stepTitled } from './progress.ts';
 import { linesToSay } from './ready-words.ts';
 import { refusalWords, type Names } from './refusal-words.ts';
@@ -14,7 +14,7 @@ import type { Refusal } from './refusal.ts';
  * @param reader whose units figures are told in; null for the units they were entered in
  */
 export function describeRefusal({ code, params }: Refusal, job: Job | null, reader: Reader = null): string {
-  const at = (position: string) => (job ? wheelEndAt(job, position as Position) : undefined);
+  const at = (position: string) => (job ? wheelEndEver(job, position as Position) : undefined);
   const names: Names = {
     step: ({ position, stage, step }) => stepTitled(at(position), stage, step)?.title ?? step,
     line: (position, what) => linesToSay(at(position), what),

@@ -15,7 +15,7 @@ import { compared, readyStates, stages, type Step, type StepData } from '../proc
 import { formatFor, formatTypedFor, quantity, type Quantity, type Reader } from '../quantity/index.ts';
 import { ownerAnswers, type EventBody, type StoredEvent } from './event.ts';
 import { followUpKinds } from './follow-up-kinds.ts';
-import { wheelEndAt, type Job, type WheelEnd } from './job.ts';
+import { wheelEndEver, type Job, type WheelEnd } from './job.ts';
 import { linesToSay } from './ready-words.ts';
 import { describeFinding } from './describe-finding.ts';
 import { describeObjection } from './describe-objection.ts';
@@ -200,16 +200,26 @@ function describeJudged({ component, seen, disposition, note }: Finding): string
 
 const partWords = (id: string) => (componentOf(id)?.title ?? partTitle(id)).toLowerCase();
 
+/** Works that the owner answered otherwise than the whole. */
+function answeredWorks({ works: lines = [] }: Extract<EventBody, { kind: 'owner-answered' }>): string {
+  return lines
+    .map(({ position, work, answer, until, risk }) => {
+      const later = answer === 'defer' ? ` until ${until}, risk: ${risk}` : '';
+      return `. ${works[work]} on ${position}: ${answer === 'defer' ? 'deferred' : 'declined'}${later}`;
+    })
+    .join('');
+}
+
 function describeBody(job: Job, body: EventBody, reader: Reader): string {
   switch (body.kind) {
     case 'job-opened':
       return `opened the job on ${body.wheelEnds.map((w) => w.position).join(', ')}`;
     case 'step-recorded': {
-      const step = stepTitled(wheelEndAt(job, body.position), body.stage, body.stepId);
-      return `${body.position}, ${step?.title ?? body.stepId}: ${describeStepData(body.data, reader, step, wheelEndAt(job, body.position))}`;
+      const step = stepTitled(wheelEndEver(job, body.position), body.stage, body.stepId);
+      return `${body.position}, ${step?.title ?? body.stepId}: ${describeStepData(body.data, reader, step, wheelEndEver(job, body.position))}`;
     }
     case 'step-skipped': {
-      const step = stepTitled(wheelEndAt(job, body.position), body.stage, body.stepId);
+      const step = stepTitled(wheelEndEver(job, body.position), body.stage, body.stepId);
       return `${body.position}, ${step?.title ?? body.stepId} skipped: ${body.reason}`;
     }
     case 'reading-taken':
@@ -236,7 +246,7 @@ function describeBody(job: Job, body: EventBody, reader: Reader): string {
       return body.as === 'estimate' ? `estimated ${total}` : `billed ${total}`;
     }
     case 'owner-answered':
-      return `${body.name} answered for the owner: ${ownerAnswers[body.answer].toLowerCase()}${body.until ? ` until ${body.until}` : ''}${body.risk ? `. Risk: ${body.risk}` : ''}${body.message ? `. “${body.message}”` : ''}`;
+      return `${body.name} answered for the owner: ${ownerAnswers[body.answer].toLowerCase()}${body.until ? ` until ${body.until}` : ''}${body.risk ? `. Risk: ${body.risk}` : ''}${answeredWorks(body)}${body.message ? `. “${body.message}”` : ''}`;
     case 'job-held':
       return `held the job: ${body.reason}`;
     case 'job-resumed':
@@ -247,6 +257,8 @@ function describeBody(job: Job, body: EventBody, reader: Reader): string {
       return `${body.position}, went deeper: ${works[body.work].toLowerCase()}. ${body.reason}`;
     case 'work-withdrawn':
       return `${body.position}, not done after all: ${works[body.work].toLowerCase()}. ${body.reason}`;
+    case 'wheel-end-left-out':
+      return `left ${body.position} out of the job: ${body.reason}`;
     case 'layer-opened':
       return `${body.position}, opened again: ${layerTitles[body.layer].toLowerCase()}. ${body.reason}`;
     case 'sheet-changed':
@@ -262,13 +274,13 @@ function describeBody(job: Job, body: EventBody, reader: Reader): string {
       return `${body.position}, as it stands: ${layers}, by ${body.who}. ${body.reason}`;
     }
     case 'part-received': {
-      const what = linesToSay(wheelEndAt(job, body.position), body.what);
+      const what = linesToSay(wheelEndEver(job, body.position), body.what);
       return `${body.position}, ${what}: ${body.as === 'received' ? 'has come' : 'the old one goes in again'}${body.note ? `. ${body.note}` : ''}`;
     }
     case 'ended-out-of-service':
       return `ended the job out of service, ${leaving[body.leaves]}. ${body.reason}. Told: ${body.told}`;
     case 'wheel-end-released':
-      return `released ${body.position}${body.overrideReason ? ` in spite of: ${body.overridden.map((o) => describeObjection(wheelEndAt(job, body.position), o, reader)).join('. ')}. Reason: ${body.overrideReason}` : ''}`;
+      return `released ${body.position}${body.overrideReason ? ` in spite of: ${body.overridden.map((o) => describeObjection(wheelEndEver(job, body.position), o, reader)).join('. ')}. Reason: ${body.overrideReason}` : ''}`;
     case 'retorque-recorded': {
       const at = body.distance ?? body.hours;
       return `${body.position}, retorque: ${formatFor(body.torque, reader)} with ${body.tool}${at ? ` at ${formatFor(at, reader)}` : ''}${body.doneBy ? `, done by ${body.doneBy}` : ''}`;

@@ -213,6 +213,12 @@ const workWithdrawn = z.object({
   work: workSchema,
   reason: words,
 });
+/** A wheel end that is as it was is not done in this job. */
+const wheelEndLeftOut = z.object({
+  kind: z.literal('wheel-end-left-out'),
+  position: positionSchema,
+  reason: words,
+});
 /** A layer that was put back is opened once more. */
 const layerOpened = z.object({
   kind: z.literal('layer-opened'),
@@ -314,6 +320,7 @@ const asAsked = [
   jobVoided,
   workAdded,
   workWithdrawn,
+  wheelEndLeftOut,
   layerOpened,
   sheetChanged,
   partReceived,

@@ -18,6 +18,7 @@ import type { BodyOf, EventBody, StoredEvent, WheelEndOpened } from './event.ts'
 import type { Job, JobMoney, Trace, WheelEnd } from './job.ts';
 import { doneAtOf } from './done-at.ts';
 import { FoldError } from './fold-error.ts';
+import { leaveOutOfJob, onWheelEnd } from './leave-out.ts';
 import { joinJob, openJob } from './opening.ts';
 import {
   addWork,
@@ -27,6 +28,7 @@ import {
   openedNut,
   reopenNut,
   withdrawWork,
+  worksWanted,
 } from './open-again.ts';
 
 type Correction = {
@@ -149,10 +151,11 @@ function step(job: Job | null, event: StoredEvent, later: Hindsight): Job {
             return leaveOut(end, { ...trace, work, answer: said, name, until: to, risk: taken });
           }, w),
       );
+      const idle = new Set(wheelEnds.filter((w) => worksWanted(w).length === 0).map((w) => w.position));
       return {
         ...job,
         version,
-        wheelEnds,
+        ...leaveOutOfJob({ wheelEnds, leftOut: job.leftOut }, idle, { ...trace, reason: null }),
         money: {
           ...job.money,
           answer: { ...trace, answer, name, until, risk, message, works: effective.works },
@@ -166,8 +169,14 @@ function step(job: Job | null, event: StoredEvent, later: Hindsight): Job {
     }
     case 'job-resumed':
       return { ...job, version, stopped: null };
-    default:
-      return { ...job, version, wheelEnds: change(job, effective, trace, later) };
+    case 'wheel-end-left-out': {
+      const out = { ...trace, reason: effective.reason };
+      return { ...job, version, ...leaveOutOfJob(job, new Set([effective.position]), out) };
+    }
+    default: {
+      const act = (wheelEnds: readonly WheelEnd[]) => change({ ...job, wheelEnds }, effective, trace, later);
+      return { ...job, version, ...onWheelEnd(job, effective.position, act) };
+    }
   }
 }
 
@@ -190,18 +199,19 @@ function struck(job: Job, { id, version, at, by, body }: StoredEvent): Job {
   if (body.kind !== 'step-recorded' && body.kind !== 'step-skipped') return job;
   const mark = { seq: version, eventId: id, jobId: job.id, at, by: by.name };
   const other = sharedSteps.has(body.stepId) ? oppositeOf(body.position) : null;
-  const wheelEnds = job.wheelEnds.map((w) => {
-    if (w.position !== body.position && w.position !== other) return w;
-    const built = { sheet: w.sheet, together: w.plan.together };
-    return { ...w, side: strikeStep(w.side, built, { stage: body.stage, stepId: body.stepId, mark }) };
-  });
-  return { ...job, wheelEnds };
+  const strike = (wheelEnds: readonly WheelEnd[]) =>
+    wheelEnds.map((w) => {
+      if (w.position !== body.position && w.position !== other) return w;
+      const built = { sheet: w.sheet, together: w.plan.together };
+      return { ...w, side: strikeStep(w.side, built, { stage: body.stage, stepId: body.stepId, mark }) };
+    });
+  return { ...job, ...onWheelEnd(job, body.position, strike) };
 }
 
 /** What happens to one wheel end. */
 type WheelEndBody = Exclude<
   Extract<EventBody, { position: string }>,
-  { kind: 'began-corrected' | 'wheel-end-joined' }
+  { kind: 'began-corrected' | 'wheel-end-joined' | 'wheel-end-left-out' }
 >;
 
 function change(job: Job, body: WheelEndBody, trace: Trace, later: Hindsight): WheelEnd[] {

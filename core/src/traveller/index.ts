@@ -37,6 +37,7 @@ export {
   isPriced,
   lastTrace,
   wheelEndAt,
+  wheelEndEver,
   type Job,
   type JobMoney,
   type RecordedReckoning,
@@ -78,6 +79,7 @@ export { describeParts } from './describe-parts.ts';
 export { describeRefusal } from './describe-refusal.ts';
 export { describeRouteRefusal } from './route-refusal.ts';
 export type { Refusal } from './refusal.ts';
+export { worksWanted } from './open-again.ts';
 export { whatIsLeft } from './what-is-left.ts';
 export { isAsFound } from './is-as-found.ts';
 export { closuresOf, layersToOpen } from './route-progress.ts';

@@ -135,6 +135,8 @@ export interface WheelEnd {
   /** A release that was given in this job and does not stand any more: what both sides share was opened since. */
   lapsed: Release | null;
   retorque: (Trace & Omit<BodyOf<'retorque-recorded'>, 'kind' | 'position'>) | null;
+  /** When and why it was left out of the job; no reason where the owner's answer left nothing to do. Null while it is in. */
+  leftOut: (Trace & { reason: string | null }) | null;
 }
 
 /** The newest estimate and bill of a job, and what the owner answered to that estimate. */
@@ -169,6 +171,8 @@ export interface Job {
   /** Version of the last event. */
   version: number;
   wheelEnds: readonly WheelEnd[];
+  /** Wheel ends that were in it and were left out as they were. */
+  leftOut: readonly WheelEnd[];
   events: readonly StoredEvent[];
 }
 
@@ -176,6 +180,10 @@ export interface Job {
 export function wheelEndAt(job: Job, position: Position): WheelEnd | undefined {
   return job.wheelEnds.find((w) => w.position === position);
 }
+
+/** The wheel end at a position, also where it was left out of the job; or undefined. */
+export const wheelEndEver = (job: Job, position: Position): WheelEnd | undefined =>
+  wheelEndAt(job, position) ?? job.leftOut.find((w) => w.position === position);
 
 /** Round of the readings taken as found, before the first adjustment. */
 export const AS_FOUND = 0;

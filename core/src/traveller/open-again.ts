@@ -62,11 +62,18 @@ export function withdrawWork(w: WheelEnd, work: Work): WheelEnd {
   return { ...w, plan: { ...plan, works: plan.works.filter((x) => x !== work) } };
 }
 
-/** Work that the owner declined or deferred: off the route, and in sight with its date and risk. */
+/**
+ * Work that the owner declined or deferred: off the route, and in sight with its date and risk. The last work stays: what
+ * its wheel end is left out with.
+ */
 export function leaveOut(w: WheelEnd, unwanted: Plan['unwanted'][number]): WheelEnd {
-  const less = withdrawWork(w, unwanted.work);
+  const less = w.plan.works.length > 1 ? withdrawWork(w, unwanted.work) : w;
   return { ...less, plan: { ...less.plan, unwanted: [...less.plan.unwanted, unwanted] } };
 }
+
+/** Works that the owner did not answer no to, or that were added after it. */
+export const worksWanted = ({ plan: { works, unwanted, addedAt } }: Pick<WheelEnd, 'plan'>): Work[] =>
+  works.filter((work) => !unwanted.some((u) => u.work === work && u.seq > (addedAt[work] ?? 0)));
 
 /** What a nut's setting depends on. */
 const nutOf = (sheet: Sheet, stack: Stack) =>

@@ -13,6 +13,7 @@ import { layerOf, reachOf, worksOf } from '../stack/index.ts';
 import type { BodyOf, StoredEvent, WheelEndOpened } from './event.ts';
 import { procedureOf } from './first-build.ts';
 import { FoldError } from './fold-error.ts';
+import { knowEachOther } from './leave-out.ts';
 import { oneOfAKind } from './one-of-a-kind.ts';
 import { wheelEndAt, type Job, type Plan, type Round, type WheelEnd } from './job.ts';
 
@@ -33,6 +34,7 @@ export function openJob(event: StoredEvent, body: BodyOf<'job-opened'>): Job {
     opened: { at: event.at, by: event.by },
     version: event.version,
     wheelEnds: knowEachOther(body.wheelEnds.map((w) => beginWheelEnd(event, unitId, w, symptoms))),
+    leftOut: [],
     events: [event],
   };
 }
@@ -73,6 +75,7 @@ function beginWheelEnd(
     release: null,
     lapsed: null,
     retorque: null,
+    leftOut: null,
   };
 }
 
@@ -85,24 +88,30 @@ function planOf({ route }: WheelEndOpened): Plan {
   };
 }
 
-/** Each wheel end is told whether the other side of its axle is in the job. */
-function knowEachOther(wheelEnds: readonly WheelEnd[]): WheelEnd[] {
-  const here = new Set(wheelEnds.map((w) => w.position));
-  return wheelEnds.map((w) => ({ ...w, withOther: here.has(oppositeOf(w.position)) }));
-}
-
 /** The other side joins, as the record has it, with what was done to what both share. */
 export function joinJob(job: Job, event: StoredEvent, opened: WheelEndOpened): Job {
   const { position } = opened;
   if (wheelEndAt(job, position)) throw new FoldError(`${position} is in this job already`);
-  const joined = beginWheelEnd(event, job.unitId, opened, []);
+  const was = job.leftOut.find((w) => w.position === position);
+  const begun = beginWheelEnd(event, job.unitId, opened, []);
+  const joined = was ? takenBack(begun, was) : begun;
   const other = wheelEndAt(job, oppositeOf(position));
   const mark = { seq: event.version, eventId: event.id, jobId: job.id, at: event.at, by: event.by.name };
   const side = other ? shareAxle(joined.side, other.side, mark) : joined.side;
-  const records = other?.records.filter((r) => isShared(r.stepId)) ?? [];
-  const wheelEnds = [...job.wheelEnds, { ...joined, side, records }];
-  wheelEnds.sort((a, b) => (a.position < b.position ? -1 : 1));
-  return { ...job, version: event.version, wheelEnds: knowEachOther(wheelEnds) };
+  const shared = other?.records.filter((r) => isShared(r.stepId)) ?? [];
+  const wheelEnds = [...job.wheelEnds, { ...joined, side, records: [...joined.records, ...shared] }];
+  const leftOut = job.leftOut.filter((w) => w !== was);
+  return { ...job, version: event.version, wheelEnds: knowEachOther(wheelEnds), leftOut };
+}
+
+/** A wheel end that was left out is in the job again, with what was read and seen on it before. */
+function takenBack(begun: WheelEnd, was: WheelEnd): WheelEnd {
+  const { symptoms, records, readings, reckonings, photos, answered, decisions, notCounted } = was;
+  const { received, unwanted } = was.plan;
+  return {
+    ...{ ...begun, symptoms, records, readings, reckonings, photos, answered, decisions, notCounted },
+    plan: { ...begun.plan, received, unwanted: unwanted.filter((u) => !begun.plan.works.includes(u.work)) },
+  };
 }
 
 /** What is done once for both sides: cover, oil, and the bolt of the pin. */

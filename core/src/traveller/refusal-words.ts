@@ -4,6 +4,7 @@ import { seatFaults, type SeatFault, type Step } from '../procedure/index.ts';
 import { partTitle, strokeFaults, type StrokeFault } from '../route/index.ts';
 import { layerTitles, works, type LayerId, type Work } from '../stack/index.ts';
 import { describeToolRefusal, type ToolRefusal } from '../tool/index.ts';
+import { describeFinding } from './describe-finding.ts';
 import { readOnly } from './first-build.ts';
 import type { Objection } from './objection.ts';
 import { describeRouteRefusal, type RouteRefusal } from './route-refusal.ts';
@@ -37,6 +38,7 @@ const onlyBySupervisor = {
   late: 'A supervisor says that late records count',
   finding: 'A supervisor answers a finding that no record answers',
   void: 'A supervisor voids a job',
+  'leaving-out': 'A supervisor leaves a wheel end out of a job',
   ending: 'A supervisor ends a job out of service',
   release: 'A supervisor releases a wheel end',
   'built-differently': 'A supervisor says that it is built differently',
@@ -230,8 +232,7 @@ export const refusalWords = {
   'work-deferred-without-date': ({ position, work }: At & { work: Work }) =>
     `Deferred needs a date and the risk in words: ${works[work].toLowerCase()} on ${position}`,
   'no-route-to-shorten': ({ position }: At) => `${position} has no route to take it off`,
-  'only-work-answered': ({ position }: At) =>
-    `${position} has no other work: answer the same for the whole job, or ask the shop for an estimate without it`,
+  'nothing-wanted-at-all': () => 'No work is left in the job: give this answer for the whole estimate',
 
   // The route.
   'wanted-already': ({ work }: { work: Work }) => `“${works[work]}” is wanted already`,
@@ -261,6 +262,13 @@ export const refusalWords = {
 
   // Ends of a job, releases and what comes after.
   'one-is-released': ({ position }: At) => `${position} is released: the job stands`,
+  'left-out': ({ position, by }: At & { by: string }) => `${position} was left out of this job by ${by}`,
+  'left-out-alone': ({ position }: At) =>
+    `${position} is the last wheel end of this job: void the job, or end it out of service`,
+  'left-out-with-finding': ({ position, finding }: At & { finding: string }) =>
+    `${position} is not left out of the job before this is answered: ${describeFinding(finding, '')}`,
+  'left-out-and-changed': ({ position }: At) =>
+    `${position} was left out of this job, and another job has worked on it since: record it there, or open a new one`,
   'not-as-it-was': ({ position }: At, names: Names) =>
     `${position} is not as it was: ${names.off(position)}. Finish it, or end the job out of service`,
   'axle-open': ({ position, other }: At & { other: string }) =>

@@ -315,7 +315,7 @@ describe('the owner’s answer gates the work', () => {
     expect(t.try({ ...yes, works: [seal] })).toMatch(/Deferred needs a date and the risk in words: seal/);
     const later = { ...seal, until: '2027-02-01', risk: 'It may reach the lining' };
     expect(t.try({ ...yes, works: [studs, later, { ...studs, work: 'brakes' }] })).toMatch(
-      /2L has no other work/,
+      /No work is left in the job/,
     );
     t.do({ ...yes, works: [studs, later] });
     const { plan } = t.at('2L');

@@ -39,6 +39,7 @@ const all = [
   '0033-programs',
   '0034-promises',
   '0035-remarks',
+  '0036-left-out',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

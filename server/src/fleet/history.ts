@@ -95,11 +95,12 @@ export function unitHistory(db: Database) {
     const known = kept.get(key);
     if (known?.version === version) return known.lines;
     const job = fold(await eventsOf(db, jobId));
-    const photos = new Map(job.wheelEnds.flatMap((w) => w.photos.map((p) => [p.eventId, p.photoId])));
+    const ends = [...job.wheelEnds, ...job.leftOut];
+    const photos = new Map(ends.flatMap((w) => w.photos.map((p) => [p.eventId, p.photoId])));
     const lines = [...job.events].reverse().map((event): Line => {
       const { body, at, by } = event;
       const position = 'position' in body ? body.position : null;
-      const on = job.wheelEnds.filter((w) => body.kind === 'job-opened' || w.position === position);
+      const on = ends.filter((w) => body.kind === 'job-opened' || w.position === position);
       return {
         line: {
           at,

@@ -38,4 +38,47 @@ describe('an axle', () => {
     await rebuildProjections(shop.db);
     expect((await shop.technician.call.get(`/api/fleet/units/${unitId}`).expect(200)).body).toEqual(unit);
   });
+
+  it('has a side left out of a job: it is in the job again by a record that comes late', async () => {
+    const unitId = await addUnit(shop);
+    const jobId = await openJobOn(shop, unitId, ['1L', '1R']);
+    const post = (body: object, by = shop.supervisor, id = randomUUID()) =>
+      by.call.post(`/api/jobs/${jobId}/events`).send({ id, seenVersion: 99, command: body });
+    const out = { kind: 'wheel-end-left-out', position: '1R', reason: 'Another day' };
+    expect((await post(out, shop.technician).expect(422)).body.code).toBe('for-supervisor');
+    const id = randomUUID();
+    await post(out, shop.supervisor, id).expect(200);
+    await post(out, shop.supervisor, id).expect(200);
+    expect((await post({ ...out, position: '1L' }).expect(422)).body.code).toBe('left-out-alone');
+    const working = async () => {
+      const unit = (await shop.technician.call.get(`/api/fleet/units/${unitId}`).expect(200)).body;
+      return unit.wheelEnds
+        .filter((w: { state: string }) => w.state === 'working')
+        .map((w: { position: string }) => w.position);
+    };
+    expect(await working()).toEqual(['1L']);
+    await rebuildProjections(shop.db);
+    expect(await working()).toEqual(['1L']);
+    const off = { kind: 'step-recorded', position: '1R', stage: 'tear-down', stepId: 'wheel-off' };
+    const late = { ...off, round: 1, data: { kind: 'instruct' } };
+    await post(late, shop.technician).expect(200);
+    expect(await working()).toEqual(['1L', '1R']);
+    expect((await fetchJob(shop.technician.call, jobId)).leftOut).toEqual([]);
+  });
+
+  it('left out of a job is free for another, which then hears what comes late', async () => {
+    const unitId = await addUnit(shop);
+    const jobId = await openJobOn(shop, unitId, ['1L', '2L']);
+    const ask = (command: object) =>
+      shop.supervisor.call
+        .post(`/api/jobs/${jobId}/events`)
+        .send({ id: randomUUID(), seenVersion: 99, command });
+    await ask({ kind: 'wheel-end-left-out', position: '2L', reason: 'Another day' }).expect(200);
+    const off = { kind: 'step-recorded', position: '2L', stage: 'tear-down', stepId: 'wheel-off' };
+    const late = { ...off, round: 1, data: { kind: 'instruct' } };
+    const next = await openJobOn(shop, unitId, ['2L']);
+    expect((await ask(late).expect(422)).body.code).toBe('left-out-and-changed');
+    expect((await fetchJob(shop.technician.call, next)).wheelEnds).toHaveLength(1);
+    expect((await ask({ ...late, position: '1L' }).expect(200)).body.version).toBe(3);
+  });
 });

@@ -30,6 +30,7 @@ import {
   lastVerdict,
   makersFigures,
   wheelEndAt,
+  wheelEndEver,
 } from '@lanternwright/core/traveller';
 import { sameJson, servicesOf, type ServiceRow } from '@lanternwright/core/record';
 import type { Database } from '../database/connect.ts';
@@ -49,6 +50,7 @@ import { insertRows } from '../record/insert-rows.ts';
 import type { SealsService } from '../record/seals.ts';
 import { jobsBefore } from './before.ts';
 import { CLOSED_JOBS, OPEN_JOBS } from './job-lines.ts';
+import { isInLaterJob, nextOn } from './next-on.ts';
 import { verifyReckoning } from './recorded-reckoning.ts';
 import type { PhotosService } from './photos.ts';
 import type { ToolsService } from '../tools/service.ts';
@@ -76,12 +78,6 @@ export const actorOf = ({ id, name, role }: Person): Actor => ({ id, name, role 
 function ownWords(command: Command, { name, role }: Person): Command {
   return command.kind === 'owner-answered' && role === 'owner-contact' ? { ...command, name } : command;
 }
-
-const NEXT_ON = `
-  select j.id, j.number from job j, jsonb_array_elements(j.wheel_ends) e
-  where j.unit_id = (select unit_id from wheel_end where axle_id = $1 and position = $2)
-    and (e ->> 'axleId') ::uuid = $1 and e ->> 'position' = $2 and j.number > $3
-  order by j.number limit 1`;
 
 const unitInclude = (db: Database) => [
   {
@@ -163,8 +159,13 @@ export function jobsService(
     return `${last.by.name} was first${more}: ${describeEvent(job, last, null)}. ${reason}. What you sent was not recorded.`;
   }
 
-  /** A release that is struck out opens its wheel end again: not while another job works on it. */
+  /**
+   * A release that is struck out opens its wheel end again, and so does work on one that was left out: not while another
+   * job works on it.
+   */
   async function holdPosition(job: Job, command: Command): Promise<void> {
+    const out = 'position' in command && job.leftOut.find((w) => w.position === command.position);
+    if (out) await heldByNoOther(job, out);
     const struck = command.kind === 'correction' && job.events.find((e) => e.id === command.corrects)?.body;
     if (!struck || struck.kind !== 'wheel-end-released') return;
     const { position } = struck;
@@ -209,7 +210,7 @@ export function jobsService(
       let [was, is] = [before.rows.job.leaves?.[position] ?? null, after.rows.job.leaves?.[position] ?? null];
       let number = after.rows.job.number ?? 0;
       while (!sameJson(was, is)) {
-        const next = await nextOn(axleId, position, number);
+        const next = await nextOn(db, axleId, position, number);
         const later = next && (await folded.now(next.id));
         if (!next || !later || !wheelEndAt(later.job, position)) break;
         const body = beganCorrected(later.job, { position, began: is }, { by: asked.by, now: asked.at });
@@ -220,16 +221,6 @@ export function jobsService(
         number = next.number;
       }
     }
-  }
-
-  /** The next job that has a wheel end in it, by its number. */
-  async function nextOn(axleId: string, position: string, after: number) {
-    const [row] = await prepared<{ id: string; number: number }>(db, 'next-job-on', NEXT_ON, [
-      axleId,
-      position,
-      after,
-    ]);
-    return row ?? null;
   }
 
   type Wanted = z.output<typeof openJobSchema>['wheelEnds'][number];
@@ -273,7 +264,7 @@ export function jobsService(
 
   /** What a wheel end read last, in whatever job. */
   async function lastReadingOf(job: Job, { position }: { position: string }) {
-    const axleId = wheelEndAt(job, position)?.axleId;
+    const axleId = wheelEndEver(job, position)?.axleId;
     const row = axleId ? await db.wheelEnd.findOne({ where: { axleId, position } }) : null;
     return row?.verdict && row.readAt ? { verdict: row.verdict, at: row.readAt.toISOString() } : null;
   }
@@ -292,7 +283,9 @@ export function jobsService(
     await tools.verify(command, job);
     const at = clock.now().toISOString();
     const read = command.kind === 'follow-up-done' ? { lastReading: await lastReadingOf(job, command) } : {};
-    const decision = decide(job, command, { by, today: clock.today(), now: at, ...read });
+    const inLaterJob =
+      'position' in command && (await isInLaterJob(db, job, before.rows.job.number ?? 0, command.position));
+    const decision = decide(job, command, { by, today: clock.today(), now: at, inLaterJob, ...read });
     if (!decision.ok) {
       if (input.seenVersion >= job.version) throw notTaken(decision.refusal, job, 'command');
       throw new HttpProblem(
@@ -308,12 +301,13 @@ export function jobsService(
     const services = servicesOf(after);
     const serviced = !sameJson(services, before.rows.services);
     // What a wheel end read last says whether it is due.
+    const leftOut = after.leftOut !== job.leftOut;
     const measured = job.wheelEnds.some((w) => {
-      const then = wheelEndAt(after, w.position)!;
+      const then = wheelEndEver(after, w.position)!;
       return then !== w && lastVerdict(then)?.result.verdict !== lastVerdict(w)?.result.verdict;
     });
     const reachesFurther =
-      serviced || measured || body.kind === 'correction' || body.kind === 'wheel-end-released';
+      serviced || measured || leftOut || body.kind === 'correction' || body.kind === 'wheel-end-released';
     const now = reachesFurther
       ? await inTransaction(db, async (transaction) => {
           // The unit first, always: which job has a wheel end open is decided by one at a time.
@@ -323,7 +317,7 @@ export function jobsService(
           await followCorrection(job, event);
           if (body.kind === 'correction') await followOn(before, kept, { by, at });
           if (serviced) await writeServices(job, services);
-          if (serviced || measured) await refreshDue(db, [job.unitId]);
+          if (serviced || measured || leftOut) await refreshDue(db, [job.unitId]);
           await copyMakersFigures(after, event);
           if (body.kind === 'wheel-end-released') await seals.seal(kept.link);
           return kept;
@@ -331,7 +325,7 @@ export function jobsService(
       : await store(db, after, before);
     folded.keep({ ...now, ownerId });
     if (body.kind === 'wheel-end-released') await seals.writeFile();
-    if (body.kind === 'work-added') keeper.soon();
+    if (body.kind === 'work-added' || leftOut) keeper.soon();
     return event;
   }
 
@@ -346,7 +340,8 @@ export function jobsService(
     const kept = await inTransaction(db, async (transaction) => {
       await lockUnit(job.unitId, transaction);
       const opened = await wheelEndFrom(await fleet.axles(job.unitId), wheelEnd);
-      const decision = decideJoining(job, opened, { by, today: clock.today(), now: at });
+      const inLaterJob = await isInLaterJob(db, job, before.rows.job.number ?? 0, opened.position);
+      const decision = decideJoining(job, opened, { by, today: clock.today(), now: at, inLaterJob });
       if (!decision.ok) throw notTaken(decision.refusal, job, 'wheelEnd');
       await heldByNoOther(job, opened);
       const next = { id, jobId: job.id, version: job.version + 1, at, by, body: decision.event };

@@ -30,6 +30,7 @@ import type { MarkState } from '../ui/state-mark.tsx';
 import { TravellerGrid } from '../ui/traveller-grid.tsx';
 import { BayCaution, BayHead } from './bay-view.tsx';
 import { HoldBar } from './hold-bar.tsx';
+import { LeftOut } from './leave-out.tsx';
 import { refusalSeen } from './outbox.ts';
 import { MoneyPanel } from './money-panel.tsx';
 import { PartsPanel } from './parts-panel.tsx';
@@ -242,6 +243,7 @@ function JobView({ open }: { open: OpenJob }) {
   return (
     <main className="flex flex-1 flex-col">
       <JobHead open={open} />
+      <LeftOut job={job} />
       <div className="grid flex-1 md:grid-cols-[260px_1fr] xl:grid-cols-[290px_1fr_320px] lg:grid-cols-[270px_1fr_290px]">
         <nav aria-label="Traveller" className="border-b border-rule p-4 md:border-r md:border-b-0 md:p-5">
           <TravellerGrid

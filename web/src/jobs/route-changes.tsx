@@ -16,6 +16,7 @@ import { SelectField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { AsItStands } from './as-it-stands.tsx';
 import { JoinOtherSide } from './join-other-side.tsx';
+import { LeaveOut, mayBeLeftOut } from './leave-out.tsx';
 import type { OpenJob } from './use-job.ts';
 import { WithReason, type RouteFormProps } from './with-reason.tsx';
 
@@ -238,7 +239,7 @@ const lastStage = ({ records }: WheelEnd): Stage | undefined => records.at(-1)?.
 
 /** What changes the route of a wheel end: more work, less, another construction, parts that came; and a slip. */
 export function RouteChanges({ open, wheelEnd, look }: Props & { look: (stage: Stage) => void }) {
-  const [form, setForm] = useState<'deeper' | 'built' | 'open' | 'stands' | 'join' | null>(null);
+  const [form, setForm] = useState<'deeper' | 'built' | 'open' | 'stands' | 'join' | 'out' | null>(null);
   if (wheelEnd.firstBuild || wheelEnd.release) return null;
   const done = () => setForm(null);
   const last = lastStage(wheelEnd);
@@ -258,11 +259,15 @@ export function RouteChanges({ open, wheelEnd, look }: Props & { look: (stage: S
           {open.person.role === 'supervisor' && (
             <Button onClick={() => setForm('built')}>Different construction</Button>
           )}
+          {open.person.role === 'supervisor' && mayBeLeftOut(open.job, wheelEnd) && (
+            <Button onClick={() => setForm('out')}>Leave {wheelEnd.position} out</Button>
+          )}
         </div>
       )}
       {form === 'deeper' && <Deeper {...{ open, wheelEnd, done }} />}
       {form === 'open' && <OpenAgain {...{ open, wheelEnd, done }} />}
       {form === 'join' && <JoinOtherSide {...{ open, wheelEnd, done }} />}
+      {form === 'out' && <LeaveOut {...{ open, wheelEnd, done }} />}
       {form === 'stands' && <AsItStands {...{ open, wheelEnd, done }} />}
       {form === 'built' && <BuiltDifferently {...{ open, wheelEnd, done }} />}
       <Awaited {...{ open, wheelEnd }} />

@@ -7,6 +7,7 @@ import {
   append,
   currentRound,
   decide,
+  decideJoining,
   describeRefusal,
   fold,
   progressOf,
@@ -108,6 +109,17 @@ export class TestJob {
       body: decision.event,
     });
     return null;
+  }
+
+  /** Takes a wheel end into the job. @throws Error where it is refused */
+  join(wheelEnd: JobOpened['wheelEnds'][number]): void {
+    const decision = decideJoining(this.job, wheelEnd, {
+      by: supervisor,
+      today: '2026-11-25',
+      now: this.now,
+    });
+    if (!decision.ok) throw new Error(describeRefusal(decision.refusal, this.job));
+    this.job = this.withEvent(decision.event);
   }
 
   /** The job with one more event that no person asks for. */
