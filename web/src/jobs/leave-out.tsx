@@ -1,5 +1,6 @@
-import type { Job, WheelEnd } from '@lanternwright/core/traveller';
+import { openFindings, type Job, type WheelEnd } from '@lanternwright/core/traveller';
 import { formatTime } from '../shell/words.ts';
+import { OpenFindings } from './open-findings.tsx';
 import { WithReason, type RouteFormProps } from './with-reason.tsx';
 
 /** Whether a wheel end can be asked to be left out: what is left of the job goes on without it. */
@@ -9,15 +10,18 @@ export const mayBeLeftOut = (job: Job, { release }: WheelEnd): boolean =>
 /** A wheel end that is as it was is not done in this job. */
 export function LeaveOut({ open, wheelEnd, done }: RouteFormProps) {
   const { position } = wheelEnd;
+  const asks = openFindings(wheelEnd).length > 0;
   return (
     <section className="flex flex-col gap-3">
       <h3 className="text-18">Leave {position} out of this job</h3>
       <p className="text-14 text-muted">
         It stays as it is, with what was read on it. Parts that were kept for it are free again.
       </p>
+      <OpenFindings {...{ open, wheelEnd }} />
       <WithReason
         label="Why"
-        button={`Leave ${position} out`}
+        button={asks ? 'Answer the findings first' : `Leave ${position} out`}
+        disabled={asks}
         onSend={(reason) => {
           const why = open.send({ kind: 'wheel-end-left-out', position, reason });
           if (why === null) done();

@@ -125,6 +125,11 @@ export function OwnerJobPage() {
           {job.wheelEnds.map((w) => (
             <WheelEndState key={w.position} {...{ job, w, isAsked: asksOwner(job) }} />
           ))}
+          {job.leftOut.map((w) => (
+            <li key={w.position} className="border-b border-rule py-3 text-14 text-muted">
+              {w.position}: not done in this job, as it was
+            </li>
+          ))}
         </ul>
       </section>
       <PaperLinks open={open} />
