@@ -1,11 +1,7 @@
-import { openFindings, type Job, type WheelEnd } from '@lanternwright/core/traveller';
+import { openFindings, type Job } from '@lanternwright/core/traveller';
 import { formatTime } from '../shell/words.ts';
 import { OpenFindings } from './open-findings.tsx';
 import { WithReason, type RouteFormProps } from './with-reason.tsx';
-
-/** Whether a wheel end can be asked to be left out: what is left of the job goes on without it. */
-export const mayBeLeftOut = (job: Job, { release }: WheelEnd): boolean =>
-  !release && job.wheelEnds.length > 1;
 
 /** A wheel end that is as it was is not done in this job. */
 export function LeaveOut({ open, wheelEnd, done }: RouteFormProps) {

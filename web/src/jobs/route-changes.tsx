@@ -16,7 +16,7 @@ import { SelectField } from '../ui/field.tsx';
 import { Note } from '../ui/problem-note.tsx';
 import { AsItStands } from './as-it-stands.tsx';
 import { JoinOtherSide } from './join-other-side.tsx';
-import { LeaveOut, mayBeLeftOut } from './leave-out.tsx';
+import { LeaveOut } from './leave-out.tsx';
 import type { OpenJob } from './use-job.ts';
 import { WithReason, type RouteFormProps } from './with-reason.tsx';
 
@@ -259,7 +259,7 @@ export function RouteChanges({ open, wheelEnd, look }: Props & { look: (stage: S
           {open.person.role === 'supervisor' && (
             <Button onClick={() => setForm('built')}>Different construction</Button>
           )}
-          {open.person.role === 'supervisor' && mayBeLeftOut(open.job, wheelEnd) && (
+          {open.person.role === 'supervisor' && open.job.wheelEnds.length > 1 && (
             <Button onClick={() => setForm('out')}>Leave {wheelEnd.position} out</Button>
           )}
         </div>

@@ -16,13 +16,13 @@ export interface RouteFormProps {
 export function WithReason({
   label,
   button,
-  disabled = false,
+  disabled,
   onSend,
   onCancel,
 }: {
   label: string;
   button: string;
-  disabled?: boolean;
+  disabled: boolean;
   onSend: (reason: string) => string | null;
   onCancel: () => void;
 }) {
