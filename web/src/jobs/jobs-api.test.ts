@@ -39,6 +39,25 @@ describe('a job and the live stream', () => {
     reading.unsubscribe();
   });
 
+  it('an answer that is older than what came meanwhile takes nothing back', async () => {
+    const t = new TestJob(openingOn(['2L']));
+    const answers = serverOf(t);
+    const store = newStore();
+    const reading = store.dispatch(jobsApi.endpoints.job.initiate(t.job.id));
+    await vi.waitFor(() => expect(answers).toHaveLength(1));
+    answers[0]!();
+    await reading;
+    const again = store.dispatch(jobsApi.endpoints.job.initiate(t.job.id, { forceRefetch: true }));
+    await vi.waitFor(() => expect(answers).toHaveLength(2));
+    t.workTo('2L', 'rock');
+    for (const event of t.job.events) store.dispatch(eventArrived(t.job.id, event));
+    answers[1]!();
+    await again;
+    expect(known(store, t.job.id)).toBe(t.job.events.length);
+    reading.unsubscribe();
+    again.unsubscribe();
+  });
+
   it('an event of another job fetches nothing; one after a gap fetches its own job again', async () => {
     const t = new TestJob(openingOn(['2L']));
     const answers = serverOf(t);

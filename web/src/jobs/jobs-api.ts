@@ -1,12 +1,22 @@
-import type { jobsRoutes, SecondPersonInput } from '@lanternwright/contract/jobs';
+import type { JobDetail, jobsRoutes, SecondPersonInput } from '@lanternwright/contract/jobs';
 import { fromContract } from '../from-contract.ts';
 import type { StoredEvent } from '@lanternwright/core/traveller';
-import { QueryStatus } from '@reduxjs/toolkit/query/react';
+import { original } from '@reduxjs/toolkit';
+import { copyWithStructuralSharing, QueryStatus } from '@reduxjs/toolkit/query/react';
 import { api } from '../api.ts';
 import { addToCopy, noCopies } from '../offline/copies.ts';
 import type { AppDispatch, RootState } from '../store.ts';
 
 type JobsRoutes = typeof jobsRoutes;
+
+/**
+ * What is known of a job after an answer: a record that came while the answer was under way is not in it, and stays.
+ * Records are only ever added.
+ */
+function withAnswer(known: JobDetail, answer: JobDetail): JobDetail {
+  const events = [...known.events, ...answer.events.slice(known.events.length)];
+  return copyWithStructuralSharing(known, { ...answer, events });
+}
 
 export const jobsApi = api.injectEndpoints({
   endpoints: (build) => {
@@ -16,6 +26,7 @@ export const jobsApi = api.injectEndpoints({
       followUps: read<JobsRoutes['followUps']>('/api/jobs/follow-ups', { providesTags: ['jobs'] }),
       job: read<JobsRoutes['job']>('/api/jobs/:id', {
         providesTags: (_job, _error, id) => [{ type: 'job', id }],
+        merge: (known, answer) => withAnswer(original(known)!, answer),
       }),
       openJob: write<JobsRoutes['open']>('post', '/api/jobs', {
         invalidatesTags: ['jobs', 'fleet', 'unit', 'plan'],
