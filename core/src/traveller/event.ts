@@ -15,6 +15,7 @@ import { axleRoles, positionSchema, type AxleRole } from '../axle-plan/index.ts'
 import { retorqueDueSchema } from '../interval/index.ts';
 import { sheetSchema, stageSchema, stepDataSchema } from '../procedure/index.ts';
 import { layerIds, stackSchema, workSchema } from '../stack/index.ts';
+import { readOnce } from './one-of-a-kind.ts';
 import { toolSchema } from '../tool/index.ts';
 import { convert, distanceSchema, hoursSchema, readingSchema, torqueSchema } from '../quantity/index.ts';
 
@@ -230,8 +231,8 @@ const layerOpened = z.object({
 const sheetChanged = z.object({
   kind: z.literal('sheet-changed'),
   position: positionSchema,
-  sheet: sheetSchema,
-  stack: stackSchema,
+  sheet: readOnce(sheetSchema),
+  stack: readOnce(stackSchema),
   /** Layers that are off, open or broken and that the new stack does not have: which they are in it; null: never there. */
   lost: z
     .array(z.object({ layer: z.enum(layerIds), is: z.enum(layerIds).nullable() }))
@@ -338,7 +339,7 @@ export const commandSchema: z.ZodType<Command, CommandInput> = commands;
 const wheelEndOpened = z.object({
   position: positionSchema,
   axleId: z.uuid().optional(),
-  sheet: sheetSchema,
+  sheet: readOnce(sheetSchema),
   /** Jobs of the first build walk one version of one procedure. */
   procedureVersion: z.int().min(1).optional(),
   /** How it is built and what is wanted of it; what its route is derived from. */
@@ -346,7 +347,7 @@ const wheelEndOpened = z.object({
     .object({
       /** Version of the rules that derive the route. */
       rules: z.literal(1),
-      stack: stackSchema,
+      stack: readOnce(stackSchema),
       works: z.array(workSchema).min(1).max(12),
       alreadyOff: z.array(z.enum(layerIds)).max(12).default([]),
       together: z.boolean().default(false),

@@ -36,19 +36,27 @@ export interface JobsToFold {
   numbers: ReadonlyMap<string, number>;
 }
 
-/** One row a job: its records in order. For `foldJobs`. */
+/** One row a job: its records in order as `EntryRow`; with named members it takes the database twice as long. */
 export const JOBS_TO_FOLD = `
   select coalesce(json_agg(json_build_array(id, entries)), '[]') ::text as json from (
-    select stream_id as id, json_agg(json_build_object('id', id, 'stream', stream, 'streamId', stream_id,
-      'version', version, 'at', at, 'by', by, 'body', body) order by version) as entries
+    select stream_id as id, json_agg(json_build_array(id, version, at, by, body) order by version) as entries
     from entry where stream = 'job' and stream_id = any($1 ::text[]) group by stream_id) jobs`;
 
-const jobsSchema = z.array(z.tuple([z.string(), z.custom<Entry[]>(Array.isArray)]));
+type EntryRow = [id: string, version: number, at: string, by: Entry['by'], body: unknown];
+const jobsSchema = z.array(z.tuple([z.string(), z.custom<EntryRow[]>(Array.isArray)]));
 
 /** Folds a page of jobs. */
 export function foldJobs({ json, numbers }: JobsToFold): Folded {
   const jobs = jobsSchema.parse(JSON.parse(json));
   const kind = kindsOf((id) => numbers.get(id)).find((k) => k.aggregate.stream === 'job')!;
-  for (const [, entries] of jobs) for (const entry of entries) entry.at = new Date(entry.at).toISOString();
-  return foldStreams(kind, jobs);
+  return foldStreams(
+    kind,
+    jobs.map(([streamId, rows]) => [
+      streamId,
+      rows.map(([id, version, at, by, body]) => ({
+        ...{ id, stream: 'job', streamId, version, by, body },
+        at: new Date(at).toISOString(),
+      })),
+    ]),
+  );
 }
