@@ -167,7 +167,7 @@ export const dueSchema = z.object({
   /** Between these days it lies, as far as the use of the unit goes. */
   earliest: z.iso.date().nullable(),
   latest: z.iso.date().nullable(),
-  dueBy: z.enum(['distance', 'months', 'hours', 'out-of-band']).nullable(),
+  dueBy: z.enum(['distance', 'months', 'hours', 'out-of-band', 'deferred']).nullable(),
   missing: z.array(z.enum(['last', 'distance', 'hours'])),
   /** Duties of the unit that made it come sooner. */
   shortened: z.array(z.enum(Object.keys(duties) as [Duty, ...Duty[]])),

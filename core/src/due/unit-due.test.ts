@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { layouts, numbered, type PlacedAxle } from '../axle-plan/index.ts';
 import { intervalFigureSchema } from '../procedure/index.ts';
 import { quantity } from '../quantity/index.ts';
+import type { Work } from '../stack/index.ts';
 import { doneWith, intervalsOf, unitDue, type UnitPast } from './index.ts';
 
 const axlesOf = (layout: string): PlacedAxle[] =>
@@ -14,7 +15,17 @@ const past = (more: Partial<UnitPast> = {}): UnitPast => {
     ...a,
     sheet: { ...a.sheet, intervals: [every('seal', { months: 12 }), every('check', { months: 6 })] },
   }));
-  return { kind: 'tractor', duty: [], axles, done: [], outOfBand: [], distance: [], hours: [], ...more };
+  return {
+    kind: 'tractor',
+    duty: [],
+    axles,
+    done: [],
+    outOfBand: [],
+    deferred: [],
+    distance: [],
+    hours: [],
+    ...more,
+  };
 };
 
 describe('what is due on a unit', () => {
@@ -94,6 +105,36 @@ describe('what is due on a unit', () => {
     expect(intervalsOf({ ...axle!, sheet: { ...axle!.sheet, intervals: [] } }, 'caravan')).toEqual([]);
     expect(intervalsOf(axlesOf('tractor-2')[0]!, 'tractor')).toEqual([]);
     expect(doneWith(['seal', 'brakes'])).toEqual(['seal', 'adjust', 'check', 'oil-level', 'brakes']);
+  });
+
+  it('is what its owner deferred on the day that was agreed, instead of its interval, until it is done', () => {
+    const on = { axleId: 'axle-2', position: '2L' as const, work: 'seal' as const };
+    const first = { ...on, on: '2026-03-10', until: '2026-06-01' };
+    const deferred = [{ ...on, on: '2026-04-10', until: '2026-09-01' }, first];
+    const axles = past().axles.map((a) => ({
+      ...a,
+      sheet: { ...a.sheet, intervals: [every('seal', { months: 12 })] },
+    }));
+    const seals = (more: Partial<UnitPast>) =>
+      unitDue(past({ axles, ...more })).filter((d) => d.position === '2L' && d.work === 'seal');
+    const served = (date: string, work: Work = 'seal') => [
+      { axleId: 'axle-2', position: '2L' as const, works: [work], date },
+    ];
+    const agreed = { date: '2026-09-01', earliest: '2026-09-01', latest: '2026-09-01', by: 'deferred' };
+    expect(seals({ deferred })).toMatchObject([{ ...agreed, lastOn: null, missing: [] }]);
+    expect(seals({ deferred: [first] })).toMatchObject([{ date: '2026-06-01' }]);
+    expect(seals({ deferred, done: served('2026-04-09') })).toMatchObject([
+      { ...agreed, lastOn: '2026-04-09' },
+    ]);
+    expect(seals({ deferred, done: served('2026-04-10') })).toMatchObject([{ by: 'months' }]);
+    expect(seals({ deferred, done: served('2026-05-02', 'bearings') })).toMatchObject([{ by: 'months' }]);
+    expect(seals({ deferred: [{ ...first, axleId: 'gone' }] })).toMatchObject([{ by: null }]);
+    // What was left out of its band does not wait for a day that an owner agreed to.
+    const left = { axleId: 'axle-2', position: '2L' as const, date: '2026-04-02' };
+    const put = { ...on, work: 'adjust' as const, on: '2026-04-03', until: '2026-12-01' };
+    expect(
+      unitDue(past({ deferred: [put], outOfBand: [left] })).filter((d) => d.work === 'adjust'),
+    ).toMatchObject([{ by: 'out-of-band', date: '2026-04-02' }]);
   });
 
   it('is setting the bearing where the last reading was out of band, from that day on, whatever its interval says', () => {

@@ -43,6 +43,15 @@ interface OutOfBand {
   date: string;
 }
 
+/** A work that the owner answered on a day to have done later, and when. */
+interface Deferred {
+  axleId: string;
+  position: Position;
+  work: Work;
+  on: string;
+  until: string;
+}
+
 /** What a unit's axles, its past and its meters say of what comes. */
 export interface UnitPast {
   kind: UnitKind;
@@ -51,19 +60,20 @@ export interface UnitPast {
   axles: readonly PlacedAxle[];
   done: readonly ServiceDone[];
   outOfBand: readonly OutOfBand[];
+  deferred: readonly Deferred[];
   /** Believed readings in the order of their days. */
   distance: readonly RunPoint[];
   hours: readonly RunPoint[];
 }
 
-/** A work that is wanted on a wheel end: at intervals, or since its last reading was out of its band. */
+/** A work that is wanted on a wheel end: at intervals, since its last reading was out of its band, or as its owner answered. */
 export interface Due extends Omit<Forecast, 'missing' | 'by'> {
   axleId: string;
   position: Position;
   work: Work;
   /** When it was done last; null where nobody has said. */
   lastOn: string | null;
-  by: Forecast['by'] | 'out-of-band';
+  by: Forecast['by'] | 'out-of-band' | 'deferred';
   /** Duties that made it come sooner. */
   shortened: Duty[];
   /** What nobody has said, and what the day or a closer one hangs on. */
@@ -80,7 +90,8 @@ const limitsOf = ({ distance, months, hours }: IntervalFigure) => ({
  * What is due on a unit, per wheel end and work, with the day and a range of days from the unit's own use. It hangs on no
  * today: only when the past changes does it change.
  */
-export function unitDue({ kind, duty, axles, done, outOfBand, distance, hours }: UnitPast): Due[] {
+export function unitDue(past: UnitPast): Due[] {
+  const { kind, duty, axles, done, outOfBand, distance, hours } = past;
   const last = new Map<string, string>();
   for (const { axleId, position, works, date } of done)
     for (const work of doneWith(works)) {
@@ -98,8 +109,13 @@ export function unitDue({ kind, duty, axles, done, outOfBand, distance, hours }:
       const mends = left && putsInBand.find((work) => can.includes(work));
       const atOnce =
         left && mends ? [dueSince(left, mends, last.get(`${axle.id} ${position} ${mends}`))] : [];
+      const waiting = stillDeferred(
+        past.deferred.filter((d) => d.axleId === axle.id && d.position === position),
+        (work) => last.get(`${axle.id} ${position} ${work}`),
+      ).filter((d) => can.includes(d.work) && d.work !== mends);
+      const isNamed = (work: Work) => work === mends || waiting.some((d) => d.work === work);
       const atIntervals = intervalsOf(axle, kind)
-        .filter((i) => can.includes(i.work) && i.work !== mends)
+        .filter((i) => can.includes(i.work) && !isNamed(i.work))
         .map((interval): Due => {
           const { work } = interval;
           const { interval: limits, by } = shortenedBy(work, limitsOf(interval), duty);
@@ -109,7 +125,7 @@ export function unitDue({ kind, duty, axles, done, outOfBand, distance, hours }:
             return { ...on, lastOn, date: null, earliest: null, latest: null, by: null, missing: ['last'] };
           return { ...on, lastOn, ...forecastDue(limits, lastOn, runs) };
         });
-      return [...atOnce, ...atIntervals];
+      return [...atOnce, ...waiting, ...atIntervals];
     });
   });
 }
@@ -120,3 +136,16 @@ const dueSince = ({ axleId, position, date }: OutOfBand, work: Work, lastOn: str
   ...{ date, earliest: date, latest: date, by: 'out-of-band' },
   ...{ missing: [], shortened: [] },
 });
+
+/** What was deferred and not done since, each work as it was answered last, on the day that was agreed. */
+function stillDeferred(deferred: readonly Deferred[], lastOn: (work: Work) => string | undefined): Due[] {
+  const byDay = deferred.toSorted((a, b) => (a.on < b.on ? -1 : 1));
+  return [...new Map(byDay.map((d) => [d.work, d])).values()].flatMap(
+    ({ axleId, position, work, on, until }) => {
+      const last = lastOn(work) ?? null;
+      if (last !== null && last >= on) return [];
+      const day = { date: until, earliest: until, latest: until, by: 'deferred' as const };
+      return [{ axleId, position, work, lastOn: last, ...day, missing: [], shortened: [] }];
+    },
+  );
+}

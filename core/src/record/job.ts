@@ -3,6 +3,7 @@ import {
   append,
   decide,
   decideOpening,
+  deferredWorks,
   describeYardOnly,
   fold,
   inSpiteOfPlay,
@@ -25,6 +26,7 @@ import {
   worksWanted,
   type Command,
   type DecideContext,
+  type DeferredWork,
   type EventBody,
   type FollowUpKind,
   type Job,
@@ -128,6 +130,8 @@ export interface JobRows {
     wheelEnds: (Stand & { axleId: string })[];
     /** What it leaves of the metal, by position; null while it is open. */
     leaves: Record<string, StoredSide | null> | null;
+    /** What its owner wants done later. */
+    deferred: DeferredWork[];
   };
   readings: ReadingRow[];
   followUps: FollowUpRow[];
@@ -301,6 +305,7 @@ export const jobAggregate: Aggregate<Job, JobCommand, EventBody, JobRows> = {
       leaves: isClosed(job)
         ? Object.fromEntries(job.wheelEnds.map((w) => [w.position, whatIsLeft(job, w)]))
         : null,
+      deferred: deferredWorks(job),
     },
     readings: [...job.wheelEnds, ...job.leftOut].flatMap((w) => readingRows(job, w)),
     followUps: job.wheelEnds.flatMap((w) => followUpRows(job, w)),

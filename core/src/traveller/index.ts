@@ -1,4 +1,5 @@
 export { actorSchema, recordedBy, sentOn, type Actor } from '../access/index.ts';
+export { deferredWorks, type DeferredWork } from './deferred.ts';
 export { followUpKinds, type FollowUpKind } from './follow-up-kinds.ts';
 export {
   againstRelease,

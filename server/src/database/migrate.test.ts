@@ -40,6 +40,7 @@ const all = [
   '0034-promises',
   '0035-remarks',
   '0036-left-out',
+  '0037-deferred',
 ];
 
 it('goes forward, back and forward again, and two servers at once do it once', async () => {

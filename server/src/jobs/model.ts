@@ -10,7 +10,7 @@ import {
 } from 'sequelize';
 import type { JobSummary, WheelEndStand } from '@lanternwright/contract/jobs';
 import type { StoredSide } from '@lanternwright/core/assembly';
-import type { FollowUpKind } from '@lanternwright/core/traveller';
+import type { DeferredWork, FollowUpKind } from '@lanternwright/core/traveller';
 import type { Verdict } from '@lanternwright/core/end-play';
 import type { UnitRow } from '../fleet/model.ts';
 
@@ -26,6 +26,8 @@ export interface JobRow extends Model<InferAttributes<JobRow>, InferCreationAttr
   estimate: CreationOptional<JobSummary['estimate']>;
   /** What it leaves of the metal, by position; null while it is open. */
   leaves: CreationOptional<Record<string, StoredSide | null> | null>;
+  /** What its owner wants done later. */
+  deferred: CreationOptional<DeferredWork[]>;
   stopped: CreationOptional<{ as: 'held' | 'void' | 'out-of-service'; reason: string } | null>;
   unit?: NonAttribute<UnitRow>;
 }
@@ -42,6 +44,7 @@ export function defineJob(sequelize: Sequelize): ModelStatic<JobRow> {
     wheelEnds: DataTypes.JSONB,
     stopped: DataTypes.JSONB,
     leaves: DataTypes.JSONB,
+    deferred: { type: DataTypes.JSONB, defaultValue: [] },
     estimate: { type: DataTypes.TEXT, defaultValue: 'none' },
   });
 }

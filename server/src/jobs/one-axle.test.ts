@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Due } from '@lanternwright/contract/fleet';
+import { supervisor } from '../../../core/src/traveller/testing/work.ts';
 import { rebuildProjections } from '../record/rebuild.ts';
-import { addUnit, fetchJob, openJobOn, openShop, type Shop } from '../testing/shop.ts';
+import { addUnit, fetchJob, mirrored, openJobOn, openShop, type Shop } from '../testing/shop.ts';
 
 let shop: Shop;
 beforeAll(async () => {
@@ -80,5 +82,29 @@ describe('an axle', () => {
     expect((await ask(late).expect(422)).body.code).toBe('left-out-and-changed');
     expect((await fetchJob(shop.technician.call, next)).wheelEnds).toHaveLength(1);
     expect((await ask({ ...late, position: '1L' }).expect(200)).body.version).toBe(3);
+  });
+
+  it('has what its owner deferred due on the day that was agreed, from job to job', async () => {
+    const unitId = await addUnit(shop);
+    const jobId = await openJobOn(shop, unitId, ['1L', '1R'], ['seal', 'studs']);
+    const { t, flush } = mirrored(shop, jobId, ['1L', '1R'], ['seal', 'studs']);
+    const line = { group: 'labour', what: 'Studs', per: 'piece', quantity: 1, unitMinor: 100 } as const;
+    const bill = { currency: 'USD', lines: [line], suppliesPercent: 0, taxes: [] };
+    t.do({ kind: 'bill-written', as: 'estimate', bill }, supervisor);
+    const later = { answer: 'defer', until: '2031-03-01', risk: 'Two studs are stretched' } as const;
+    const works = [{ position: '1R' as const, work: 'studs' as const, ...later }];
+    t.do({ kind: 'owner-answered', answer: 'do-now', name: 'Q. Fenmoor', works }, supervisor);
+    await flush();
+    const deferred = async () => {
+      const unit = (await shop.supervisor.call.get(`/api/fleet/units/${unitId}`).expect(200)).body;
+      return (unit.due as Due[]).filter((d) => d.dueBy === 'deferred');
+    };
+    const studs = { position: '1R', work: 'studs', dueOn: '2031-03-01', state: 'later' };
+    expect(await deferred()).toMatchObject([studs]);
+    await rebuildProjections(shop.db);
+    expect(await deferred()).toMatchObject([studs]);
+    t.do({ kind: 'work-added', position: '1R', work: 'studs', reason: 'The owner rang' }, supervisor);
+    await flush();
+    expect(await deferred()).toEqual([]);
   });
 });

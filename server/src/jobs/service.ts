@@ -18,6 +18,7 @@ import {
   decide,
   decideJoining,
   decideOpening,
+  deferredWorks,
   fold,
   describeEvent,
   describeRefusal,
@@ -302,12 +303,13 @@ export function jobsService(
     const serviced = !sameJson(services, before.rows.services);
     // What a wheel end read last says whether it is due.
     const leftOut = after.leftOut !== job.leftOut;
+    const deferred = !sameJson(deferredWorks(after), before.rows.job.deferred);
     const measured = job.wheelEnds.some((w) => {
       const then = wheelEndEver(after, w.position)!;
       return then !== w && lastVerdict(then)?.result.verdict !== lastVerdict(w)?.result.verdict;
     });
-    const reachesFurther =
-      serviced || measured || leftOut || body.kind === 'correction' || body.kind === 'wheel-end-released';
+    const dueIsOther = serviced || measured || leftOut || deferred;
+    const reachesFurther = dueIsOther || body.kind === 'correction' || body.kind === 'wheel-end-released';
     const now = reachesFurther
       ? await inTransaction(db, async (transaction) => {
           // The unit first, always: which job has a wheel end open is decided by one at a time.
@@ -317,7 +319,7 @@ export function jobsService(
           await followCorrection(job, event);
           if (body.kind === 'correction') await followOn(before, kept, { by, at });
           if (serviced) await writeServices(job, services);
-          if (serviced || measured || leftOut) await refreshDue(db, [job.unitId]);
+          if (dueIsOther) await refreshDue(db, [job.unitId]);
           await copyMakersFigures(after, event);
           if (body.kind === 'wheel-end-released') await seals.seal(kept.link);
           return kept;

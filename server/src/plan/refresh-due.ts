@@ -21,7 +21,9 @@ const PAST = `
         'date', to_char(r.at, 'YYYY-MM-DD'))), '[]')
       from (select distinct on (axle_id, position) axle_id, position, verdict, at from reading
         where unit_id = u.id order by axle_id, position, at desc, round desc) r
-      where r.verdict in ('loose', 'tight')) as "outOfBand"
+      where r.verdict in ('loose', 'tight')) as "outOfBand",
+    (select coalesce(json_agg(d), '[]') from job j, jsonb_array_elements(j.deferred) d
+      where j.unit_id = u.id and j.deferred <> '[]') as deferred
   from unit u where u.id = any($1 ::uuid[])`;
 
 const AT_ONCE = 200;

@@ -57,7 +57,7 @@ export const tables: readonly Table[] = [
     key: ['id'],
     columns: [
       ...['id', 'number', 'unit_id', 'title', 'version', 'opened_at', 'closed_at'],
-      ...['wheel_ends', 'stopped', 'estimate', 'leaves'],
+      ...['wheel_ends', 'stopped', 'estimate', 'leaves', 'deferred'],
     ],
   },
   {

@@ -43,6 +43,7 @@ it('a database of the version before is brought up whole: no hash changes, every
     '0034-promises',
     '0035-remarks',
     '0036-left-out',
+    '0037-deferred',
   ]);
   const kept = await db.entry.findAll({ where: { stream: 'job' }, order: ['seq'] });
   expect(new Map(kept.map((e) => [e.id, e.hash]))).toEqual(hashes);

@@ -16,6 +16,7 @@ const byWords = {
   months: 'by age',
   hours: 'by hours',
   'out-of-band': 'left out of its band',
+  deferred: 'the day its owner agreed to',
 } as const;
 const stateLook: Record<Due['state'], string> = {
   overdue: 'font-semibold text-rust',
