@@ -276,7 +276,7 @@ test('an owner declines one line: it comes off the route, and everybody in the j
   await chief.getByLabel('Who answered').fill('Q. Fenmoor');
   await chief.getByLabel('2L, studs, renew').selectOption('Decline it');
   await chief.getByRole('button', { name: 'Record the answer' }).click();
-  await expect(page.getByText(/Studs, renew: declined, Q\. Fenmoor/)).toBeVisible();
+  await expect(page.getByText(/Studs, renew\. Declined by Q\. Fenmoor/)).toBeVisible();
   const done = await workUntil(page, 'Release 2L');
   expect(done).toContain('Linings');
   expect(done).not.toContain('Hub off');

@@ -25,10 +25,11 @@ export function leaveOutOfJob(
   positions: ReadonlySet<string>,
   out: Trace & { reason: string | null },
 ): Ends {
-  const leaves = (w: WheelEnd) => positions.has(w.position) && isAsFound(w);
+  const leaving = wheelEnds.filter((w) => positions.has(w.position) && isAsFound(w));
+  if (leaving.length === 0) return { wheelEnds, leftOut };
   return {
-    wheelEnds: knowEachOther(wheelEnds.filter((w) => !leaves(w))),
-    leftOut: [...leftOut, ...wheelEnds.filter(leaves).map((w) => ({ ...w, leftOut: out }))],
+    wheelEnds: knowEachOther(wheelEnds.filter((w) => !leaving.includes(w))),
+    leftOut: [...leftOut, ...leaving.map((w) => ({ ...w, leftOut: out }))],
   };
 }
 

@@ -160,6 +160,14 @@ describe('an owner who wants one side only', () => {
     expect(ends(u)).toEqual(['2L']);
   });
 
+  it('says yes to all of it: no wheel end goes, and nothing else is reckoned anew for that', () => {
+    const t = estimated(['seal']);
+    const { leftOut } = t.job;
+    t.do(yes, supervisor);
+    expect(t.job.leftOut).toBe(leftOut);
+    expect(ends(t)).toEqual(BOTH);
+  });
+
   it('cannot decline everything line by line, nor what is opened or too grave to stay as it is', () => {
     const t = estimated(['seal']);
     expect(t.try({ ...yes, works: [no('2L'), no('2R')] })).toMatch(/give this answer for the whole estimate/);

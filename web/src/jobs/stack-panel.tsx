@@ -12,6 +12,7 @@ import {
 } from '@lanternwright/core/traveller';
 import { StackView, type LayerState, type StackRow } from '../ui/stack-view.tsx';
 import { useReader } from '../shell/use-reader.ts';
+import { formatDate } from '../shell/words.ts';
 
 /** How a layer stands on the panel, in words. */
 const panelWords: Record<LayerState, string> = { ...layerStateWords, now: 'being worked on' };
@@ -27,6 +28,12 @@ function rowsOf(w: WheelEnd): StackRow[] {
     return { id: layer.layer, title: describeLayer(layer), state, words, target: work !== undefined };
   });
 }
+
+/** What the owner said of a work that is not done now. */
+const describeAnswer = ({ answer, until, risk, name }: WheelEnd['plan']['unwanted'][number]): string =>
+  answer === 'defer' && until
+    ? `Deferred by ${name}: due on ${formatDate(until)}. Risk: ${risk}`
+    : `Declined by ${name}`;
 
 /** The stack of a wheel end, what is wanted of it, and what nobody releases it without. */
 export function StackPanel({ wheelEnd }: { wheelEnd: WheelEnd }) {
@@ -56,8 +63,7 @@ export function StackPanel({ wheelEnd }: { wheelEnd: WheelEnd }) {
           ))}
           {plan.unwanted.map((u) => (
             <li key={`${u.work} ${u.seq}`} className="border-b border-rule py-1.5 text-13 text-rust">
-              {works[u.work]}:{' '}
-              {u.answer === 'defer' ? `deferred until ${u.until}, risk: ${u.risk}` : 'declined'}, {u.name}
+              {works[u.work]}. {describeAnswer(u)}
             </li>
           ))}
           {renewed.length > 0 && <li className="py-1.5 text-13 text-muted">New: {renewed.join(', ')}</li>}
