@@ -22,6 +22,18 @@ function serverOf(t: TestJob) {
 const known = (store: ReturnType<typeof newStore>, id: string) =>
   jobsApi.endpoints.job.select(id)(store.getState()).data?.events.length;
 
+/** A job that a page shows. */
+async function onScreen() {
+  const t = new TestJob(openingOn(['2L']));
+  const answers = serverOf(t);
+  const store = newStore();
+  const reading = store.dispatch(jobsApi.endpoints.job.initiate(t.job.id));
+  await vi.waitFor(() => expect(answers).toHaveLength(1));
+  answers[0]!();
+  await reading;
+  return { t, answers, store, reading };
+}
+
 describe('a job and the live stream', () => {
   it('an event that comes while the job is being fetched is not lost', async () => {
     const t = new TestJob(openingOn(['2L']));
@@ -40,13 +52,7 @@ describe('a job and the live stream', () => {
   });
 
   it('an answer that is older than what came meanwhile takes nothing back', async () => {
-    const t = new TestJob(openingOn(['2L']));
-    const answers = serverOf(t);
-    const store = newStore();
-    const reading = store.dispatch(jobsApi.endpoints.job.initiate(t.job.id));
-    await vi.waitFor(() => expect(answers).toHaveLength(1));
-    answers[0]!();
-    await reading;
+    const { t, answers, store, reading } = await onScreen();
     const again = store.dispatch(jobsApi.endpoints.job.initiate(t.job.id, { forceRefetch: true }));
     await vi.waitFor(() => expect(answers).toHaveLength(2));
     t.workTo('2L', 'rock');
@@ -59,13 +65,7 @@ describe('a job and the live stream', () => {
   });
 
   it('an event of another job fetches nothing; one after a gap fetches its own job again', async () => {
-    const t = new TestJob(openingOn(['2L']));
-    const answers = serverOf(t);
-    const store = newStore();
-    const reading = store.dispatch(jobsApi.endpoints.job.initiate(t.job.id));
-    await vi.waitFor(() => expect(answers).toHaveLength(1));
-    answers[0]!();
-    await reading;
+    const { t, answers, store, reading } = await onScreen();
     t.workTo('2L', 'rock');
     const last = t.job.events.at(-1)!;
     store.dispatch(eventArrived('another-job', last));
