@@ -23,6 +23,7 @@ import {
   upcast,
   verdictOf,
   whatIsLeft,
+  wheelEndsEver,
   worksWanted,
   type Command,
   type DecideContext,
@@ -246,7 +247,7 @@ export const servicesOf = (job: Job): ServiceRow[] => job.wheelEnds.flatMap((w) 
 function closedAt(job: Job): string | null {
   if (!isClosed(job)) return null;
   // Leaving out what is not done can be what closes it.
-  const releases = [...job.wheelEnds, ...job.leftOut].map((w) => (w.release ?? w.leftOut)?.at ?? '');
+  const releases = wheelEndsEver(job).map((w) => (w.release ?? w.leftOut)?.at ?? '');
   return job.stopped?.at ?? releases.sort().at(-1)!;
 }
 
@@ -307,7 +308,7 @@ export const jobAggregate: Aggregate<Job, JobCommand, EventBody, JobRows> = {
         : null,
       deferred: deferredWorks(job),
     },
-    readings: [...job.wheelEnds, ...job.leftOut].flatMap((w) => readingRows(job, w)),
+    readings: wheelEndsEver(job).flatMap((w) => readingRows(job, w)),
     followUps: job.wheelEnds.flatMap((w) => followUpRows(job, w)),
     services: servicesOf(job),
   }),

@@ -1,6 +1,6 @@
 import type { Position } from '../axle-plan/index.ts';
 import type { Work } from '../stack/index.ts';
-import type { Job, Trace, WheelEnd } from './job.ts';
+import { wheelEndsEver, type Job, type Trace, type WheelEnd } from './job.ts';
 import { worksWanted } from './open-again.ts';
 
 /** A work that an owner wants done later. */
@@ -33,7 +33,7 @@ function deferredLines(w: WheelEnd): DeferredWork[] {
  */
 export function deferredWorks(job: Job): DeferredWork[] {
   if (job.stopped?.as === 'void') return [];
-  const lines = [...job.wheelEnds, ...job.leftOut].flatMap(deferredLines);
+  const lines = wheelEndsEver(job).flatMap(deferredLines);
   const { answer } = job.money;
   if (answer?.answer !== 'defer' || !answer.until) return lines;
   const { until } = answer;

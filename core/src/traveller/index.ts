@@ -39,6 +39,7 @@ export {
   lastTrace,
   wheelEndAt,
   wheelEndEver,
+  wheelEndsEver,
   type Job,
   type JobMoney,
   type RecordedReckoning,

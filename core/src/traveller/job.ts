@@ -181,9 +181,15 @@ export function wheelEndAt(job: Job, position: Position): WheelEnd | undefined {
   return job.wheelEnds.find((w) => w.position === position);
 }
 
+/** Wheel ends that are in a job or were left out of it. */
+export const wheelEndsEver = ({ wheelEnds, leftOut }: Pick<Job, 'wheelEnds' | 'leftOut'>): WheelEnd[] => [
+  ...wheelEnds,
+  ...leftOut,
+];
+
 /** The wheel end at a position, also where it was left out of the job; or undefined. */
 export const wheelEndEver = (job: Job, position: Position): WheelEnd | undefined =>
-  wheelEndAt(job, position) ?? job.leftOut.find((w) => w.position === position);
+  wheelEndsEver(job).find((w) => w.position === position);
 
 /** Round of the readings taken as found, before the first adjustment. */
 export const AS_FOUND = 0;

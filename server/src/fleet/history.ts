@@ -1,6 +1,6 @@
 import { axleNumber } from '@lanternwright/core/axle-plan';
 import type { ReaderUnits } from '@lanternwright/core/quantity';
-import { fold, describeEvent, recordedBy } from '@lanternwright/core/traveller';
+import { fold, describeEvent, recordedBy, wheelEndsEver } from '@lanternwright/core/traveller';
 import { works } from '@lanternwright/core/stack';
 import { VISITS_A_PAGE, type HistoryLine, type Visit } from '@lanternwright/contract/fleet';
 import type { Database } from '../database/connect.ts';
@@ -95,7 +95,7 @@ export function unitHistory(db: Database) {
     const known = kept.get(key);
     if (known?.version === version) return known.lines;
     const job = fold(await eventsOf(db, jobId));
-    const ends = [...job.wheelEnds, ...job.leftOut];
+    const ends = wheelEndsEver(job);
     const photos = new Map(ends.flatMap((w) => w.photos.map((p) => [p.eventId, p.photoId])));
     const lines = [...job.events].reverse().map((event): Line => {
       const { body, at, by } = event;
